@@ -1,0 +1,51 @@
+#include "book/backup.h"
+
+#include <SQLiteCpp/Statement.h>
+
+#include <algorithm>
+#include <vector>
+
+#include "book/book.h"
+
+namespace sunbreak::book {
+namespace fs = std::filesystem;
+namespace {
+
+/// Backups of a book, oldest first by the time they were written.
+std::vector<fs::path> backups(const fs::path& file) {
+  std::vector<fs::path> found;
+  std::error_code ignored;
+  for (const auto& entry : fs::directory_iterator(backup_folder(file), ignored))
+    if (entry.path().extension() == ".sunbreak" && entry.path().stem().string().starts_with(file.stem().string()))
+      found.push_back(entry.path());
+  std::sort(found.begin(), found.end(), [](const fs::path& a, const fs::path& b) {
+    return std::pair(fs::last_write_time(a), a) < std::pair(fs::last_write_time(b), b);
+  });
+  return found;
+}
+
+}  // namespace
+
+fs::path backup_folder(const fs::path& file) { return file.parent_path() / (file.stem().string() + "-backups"); }
+
+void back_up(SQLite::Database& db, const fs::path& file, const std::string& tag, int kept) {
+  const fs::path folder = backup_folder(file);
+  const fs::path target = folder / (file.stem().string() + "-" + tag + ".sunbreak");
+  if (fs::exists(target)) return;
+  fs::create_directories(folder);
+  const fs::path partial = target.string() + ".partial";
+  fs::remove(partial);
+  SQLite::Statement copy(db, "VACUUM INTO ?");
+  copy.bind(1, partial.string());
+  copy.exec();
+  fs::rename(partial, target);
+  std::vector<fs::path> all = backups(file);
+  for (int i = 0; i + kept < static_cast<int>(all.size()); ++i) fs::remove(all[i]);
+}
+
+std::optional<fs::path> Book::newest_backup(const fs::path& file) {
+  const std::vector<fs::path> all = backups(file);
+  return all.empty() ? std::nullopt : std::optional(all.back());
+}
+
+}  // namespace sunbreak::book

@@ -1,0 +1,196 @@
+#include "book/book.h"
+
+#include <SQLiteCpp/Transaction.h>
+#include <fcntl.h>
+#include <fmt/format.h>
+#include <sys/file.h>
+#include <unistd.h>
+
+#include <chrono>
+#include <ctime>
+
+#include "book/backup.h"
+#include "book/changeset.h"
+#include "book/schema.h"
+
+namespace sunbreak::book {
+namespace fs = std::filesystem;
+namespace {
+
+constexpr int undo_steps_kept = 5000;
+
+Problem damaged(const fs::path& file, const std::string& detail) {
+  const auto backup = Book::newest_backup(file);
+  return {fmt::format("the lab book {} is damaged ({})", file.string(), detail),
+          "it was left as it is, so that nothing more is lost",
+          backup ? fmt::format("open the newest backup, {}", backup->string()) : "no backup was found beside it"};
+}
+
+/// Takes the writer's lock; -1 where another process holds it. The kernel lets go of it when this process ends.
+int take_lock(const fs::path& file) {
+  const int lock = ::open((file.string() + ".lock").c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
+  if (lock >= 0 && flock(lock, LOCK_EX | LOCK_NB) != 0) {
+    close(lock);
+    return -1;
+  }
+  return lock;
+}
+
+/// Nothing where the file can be used as a lab book.
+std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
+  const int version = db.execAndGet("PRAGMA user_version").getInt();
+  const int tables = db.execAndGet("SELECT count(*) FROM sqlite_master").getInt();
+  const int mark = db.execAndGet("PRAGMA application_id").getInt();
+  if (tables > 0 && mark != application_id)
+    return Problem{fmt::format("{} is an SQLite file but not a lab book", file.string()), "it was left as it is", "choose another file"};
+  if (version > schema_version())
+    return Problem{fmt::format("the lab book {} was written by a newer Sunbreak (schema {}, this one knows {})", file.string(),
+                               version, schema_version()),
+                   "it was left as it is", "install the newer version to open it"};
+  const std::string verdict = db.execAndGet("PRAGMA quick_check").getString();
+  if (verdict != "ok") return damaged(file, verdict.substr(0, verdict.find('\n')));
+  return {};
+}
+
+}  // namespace
+
+std::string utc_now() {
+  const auto now = std::chrono::system_clock::now();
+  const std::time_t seconds = std::chrono::system_clock::to_time_t(now);
+  const auto ms = std::chrono::duration_cast<std::chrono::milliseconds>(now.time_since_epoch()).count() % 1000;
+  std::tm utc{};
+  gmtime_r(&seconds, &utc);
+  char text[32];
+  std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%S", &utc);
+  return fmt::format("{}.{:03}Z", text, ms);
+}
+
+Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
+  std::unique_ptr<Book> book(new Book);
+  std::error_code error;
+  book->file_ = fs::absolute(path, error);
+  const fs::path& file = book->file_;
+  if (mode == Mode::ReadOnly && !fs::exists(file))
+    return Problem{fmt::format("there is no lab book at {}", file.string()), "", "check the path"};
+  if (mode == Mode::ReadWrite) fs::create_directories(file.parent_path(), error);
+  if (mode == Mode::ReadWrite) book->lock_ = take_lock(file);
+  book->read_only_ = book->lock_ < 0;
+  if (book->read_only_ && !fs::exists(file))
+    return Problem{fmt::format("the lab book {} cannot be made", file.string()), "its folder cannot be written to",
+                   "choose another folder"};
+  try {
+    book->db_ = std::make_unique<SQLite::Database>(
+        file.string(), book->read_only_ ? SQLite::OPEN_READONLY : SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
+    SQLite::Database& db = *book->db_;
+    if (auto problem = examine(db, file)) return *problem;
+    const int version = db.execAndGet("PRAGMA user_version").getInt();
+    if (book->read_only_ && version < schema_version())
+      return Problem{fmt::format("the lab book {} is of an older schema and cannot be brought up to date read-only", file.string()),
+                     "", "close the other window on it, or make the file writable, and open it again"};
+    db.exec("PRAGMA foreign_keys = ON");
+    if (!book->read_only_) {
+      db.execAndGet("PRAGMA journal_mode = WAL");
+      db.exec("PRAGMA synchronous = FULL");
+      if (version > 0 && version < schema_version()) back_up(db, file, fmt::format("before-schema-{}", schema_version()));
+      if (version < schema_version()) migrate(db);
+      else back_up(db, file, utc_now().substr(0, 10));
+    }
+  } catch (const SQLite::Exception& e) {
+    return damaged(file, e.what());
+  } catch (const fs::filesystem_error& e) {
+    return Problem{fmt::format("no backup of {} could be written ({})", file.string(), e.code().message()),
+                   "the lab book was not opened, since a day without a backup is not safe", "free some space or check the folder's rights"};
+  }
+  return book;
+}
+
+Book::~Book() {
+  db_.reset();
+  if (lock_ >= 0) close(lock_);
+}
+
+void Edit::place(const Placement& placement) {
+  auto present = select<Placement>(db_, "WHERE sweep_id = ? AND station = ?", placement.sweep_id, placement.station);
+  if (present.empty()) {
+    add(placement);
+    return;
+  }
+  Placement changed = placement;
+  changed.id = present.front().id;
+  save(changed);
+}
+
+Id Edit::accept(const Reading& reading) {
+  const Id id = add(reading);
+  place({0, reading.sweep_id, reading.station, id, ""});
+  return id;
+}
+
+void Edit::declare_missing(Id sweep_id, int station, const std::string& note) {
+  place({0, sweep_id, station, std::nullopt, note});
+}
+
+void Edit::clear_station(Id sweep_id, int station) {
+  for (const Placement& p : select<Placement>(db_, "WHERE sweep_id = ? AND station = ?", sweep_id, station))
+    erase<Placement>(p.id);
+}
+
+void Book::edit(const std::string& label, const std::function<void(Edit&)>& change) {
+  if (read_only_) throw std::runtime_error("the lab book is open read-only");
+  SQLite::Transaction transaction(*db_);
+  Edit edit(*db_);
+  const std::string changeset = record_changeset(*db_, [&] { change(edit); });
+  if (changeset.empty()) return;
+  db_->exec("DELETE FROM edit_log WHERE undone = 1");
+  SQLite::Statement log(*db_, "INSERT INTO edit_log(at, label, changeset) VALUES(?, ?, ?)");
+  log.bind(1, utc_now());
+  log.bind(2, label);
+  log.bind(3, changeset.data(), static_cast<int>(changeset.size()));
+  log.exec();
+  SQLite::Statement prune(*db_, "DELETE FROM edit_log WHERE id <= ?");
+  prune.bind(1, static_cast<std::int64_t>(db_->getLastInsertRowid() - undo_steps_kept));
+  prune.exec();
+  transaction.commit();
+  announce();
+}
+
+std::optional<std::string> Book::history_label(bool undone) const {
+  SQLite::Statement query(*db_, undone ? "SELECT label FROM edit_log WHERE undone = 1 ORDER BY id LIMIT 1"
+                                       : "SELECT label FROM edit_log WHERE undone = 0 ORDER BY id DESC LIMIT 1");
+  if (!query.executeStep()) return {};
+  return query.getColumn(0).getString();
+}
+
+std::optional<std::string> Book::undo_label() const { return history_label(false); }
+std::optional<std::string> Book::redo_label() const { return history_label(true); }
+bool Book::undo() { return step_history(true); }
+bool Book::redo() { return step_history(false); }
+
+void Book::forget_history() { db_->exec("DELETE FROM edit_log"); }
+
+bool Book::step_history(bool undoing) {
+  if (read_only_) return false;
+  SQLite::Transaction transaction(*db_);
+  SQLite::Statement query(*db_, undoing ? "SELECT id, changeset FROM edit_log WHERE undone = 0 ORDER BY id DESC LIMIT 1"
+                                        : "SELECT id, changeset FROM edit_log WHERE undone = 1 ORDER BY id LIMIT 1");
+  if (!query.executeStep()) return false;
+  const Id id = query.getColumn(0).getInt64();
+  const SQLite::Column blob = query.getColumn(1);
+  const std::string changeset(static_cast<const char*>(blob.getBlob()), static_cast<std::size_t>(blob.getBytes()));
+  query.reset();
+  apply_changeset(*db_, changeset, undoing);
+  SQLite::Statement mark(*db_, "UPDATE edit_log SET undone = ? WHERE id = ?");
+  mark.bind(1, undoing ? 1 : 0);
+  mark.bind(2, id);
+  mark.exec();
+  transaction.commit();
+  announce();
+  return true;
+}
+
+void Book::announce() {
+  ++revision_;
+  if (on_change) on_change();
+}
+
+}  // namespace sunbreak::book

@@ -1,0 +1,107 @@
+#pragma once
+
+#include <filesystem>
+#include <functional>
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "book/records.h"
+#include "book/row_mapping.h"
+#include "core/result.h"
+
+namespace sunbreak::book {
+
+class Book;
+
+/// The right to write, inside Book::edit. All of it lands in one transaction, or none.
+class Edit {
+ public:
+  template <typename Record>
+  Id add(const Record& record) { return insert(db_, record); }
+  template <typename Record>
+  void save(const Record& record) { update(db_, record); }
+  template <typename Record>
+  void erase(Id id) { book::erase<Record>(db_, id); }
+
+  /// Keeps a raw value for ever and makes it the one that counts at its station. Returns the reading's id.
+  Id accept(const Reading& reading);
+
+  /// Declares a station missing; what was read there is kept but no longer counts.
+  void declare_missing(Id sweep_id, int station, const std::string& note);
+
+  /// Takes back what is known of a station, as if it had not been visited.
+  void clear_station(Id sweep_id, int station);
+
+ private:
+  friend class Book;
+  explicit Edit(SQLite::Database& db) : db_(db) {}
+  void place(const Placement& placement);
+  SQLite::Database& db_;
+};
+
+/// The lab book: one SQLite file, the one truth. Owns the connection and, when it may write, the lock that keeps a second
+/// writer out. An accepted edit is on disk when edit() returns (write-ahead log, full synchronisation).
+class Book {
+ public:
+  enum class Mode { ReadWrite, ReadOnly };
+
+  /// Opens a lab book, making it where there is none. A second instance gets it read-only. Refused with a clear sentence:
+  /// a newer schema, a damaged file (with the way to the newest backup), a file that is no lab book. An older schema is
+  /// migrated after a backup; the first writer of a day leaves a backup behind.
+  static Result<std::unique_ptr<Book>> open(const std::filesystem::path& file, Mode mode = Mode::ReadWrite);
+  ~Book();
+
+  const std::filesystem::path& file() const { return file_; }
+  bool read_only() const { return read_only_; }
+
+  template <typename Record>
+  std::optional<Record> find(Id id) const {
+    auto rows = select<Record>(*db_, "WHERE id = ?", id);
+    return rows.empty() ? std::nullopt : std::optional(std::move(rows.front()));
+  }
+  template <typename Record, typename... Values>
+  std::vector<Record> all(const std::string& condition = "ORDER BY id", const Values&... values) const {
+    return select<Record>(*db_, condition, values...);
+  }
+
+  /// Runs `change` as one undoable edit with a name in the user's words. Nothing is kept where it throws or changes nothing.
+  void edit(const std::string& label, const std::function<void(Edit&)>& change);
+
+  /// The names of the edits that undo() and redo() would act on.
+  std::optional<std::string> undo_label() const;
+  std::optional<std::string> redo_label() const;
+  bool undo();
+  bool redo();
+
+  /// What was done so far can no longer be undone; for data that was not the user's doing.
+  void forget_history();
+
+  /// Counts up with each change, own or undone; what is worked out from the book is stale when it has moved.
+  std::uint64_t revision() const { return revision_; }
+
+  /// Called after each change.
+  std::function<void()> on_change;
+
+  /// The newest backup beside a lab book's file, if there is one.
+  static std::optional<std::filesystem::path> newest_backup(const std::filesystem::path& file);
+
+ private:
+  Book() = default;
+  bool step_history(bool undoing);
+  std::optional<std::string> history_label(bool undone) const;
+  void announce();
+
+  std::filesystem::path file_;
+  std::unique_ptr<SQLite::Database> db_;
+  int lock_ = -1;
+  bool read_only_ = false;
+  std::uint64_t revision_ = 0;
+};
+
+/// The present moment, UTC, ISO 8601 to the millisecond.
+std::string utc_now();
+
+}  // namespace sunbreak::book

@@ -1,0 +1,198 @@
+#include "book/bundle.h"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <unordered_map>
+
+namespace sunbreak::book {
+namespace {
+
+template <typename Record>
+const Record* by_id(const std::vector<Record>& records, Id id) {
+  const auto found = std::find_if(records.begin(), records.end(), [&](const Record& r) { return r.id == id; });
+  return found == records.end() ? nullptr : &*found;
+}
+
+/// Gives each record the id that `assign` returns for it, and remembers the change.
+template <typename Record, typename Assign>
+std::unordered_map<Id, Id> renumber(std::vector<Record>& records, Assign assign) {
+  std::unordered_map<Id, Id> new_id;
+  for (Record& record : records) {
+    const Id old = record.id;
+    record.id = assign(record);
+    new_id[old] = record.id;
+  }
+  return new_id;
+}
+
+/// Walks a bundle in the order of its references and lets `assign` give each record its new id.
+template <typename Assign>
+void renumber_bundle(TestBundle& b, Assign assign) {
+  std::vector<Fixture> fixture{b.fixture};
+  renumber(fixture, assign);
+  b.fixture = fixture.front();
+  for (Claim& claim : b.claims) claim.fixture_id = b.fixture.id;
+  renumber(b.claims, assign);
+  std::vector<Bench> bench{b.bench};
+  renumber(bench, assign);
+  b.bench = bench.front();
+  const auto meters = renumber(b.meters, assign);
+  b.test.fixture_id = b.fixture.id;
+  b.test.bench_id = b.bench.id;
+  for (auto* id : {&b.test.sensor_id, &b.test.wall_meter_id})
+    if (*id) *id = meters.at(**id);
+  std::vector<Test> test{b.test};
+  renumber(test, assign);
+  b.test = test.front();
+  for (Rung& rung : b.rungs) rung.test_id = b.test.id;
+  for (Stop& stop : b.stops) stop.test_id = b.test.id;
+  const auto rungs = renumber(b.rungs, assign);
+  const auto stops = renumber(b.stops, assign);
+  for (Sweep& sweep : b.sweeps) {
+    sweep.test_id = b.test.id;
+    sweep.rung_id = rungs.at(sweep.rung_id);
+    sweep.stop_id = stops.at(sweep.stop_id);
+  }
+  const auto sweeps = renumber(b.sweeps, assign);
+  for (Reading& r : b.readings) r.sweep_id = sweeps.at(r.sweep_id);
+  const auto readings = renumber(b.readings, assign);
+  for (Placement& p : b.placements) {
+    p.sweep_id = sweeps.at(p.sweep_id);
+    if (p.reading_id) p.reading_id = readings.at(*p.reading_id);
+  }
+  renumber(b.placements, assign);
+  for (WallReading& w : b.wall_readings) w.sweep_id = sweeps.at(w.sweep_id);
+  renumber(b.wall_readings, assign);
+}
+
+std::vector<Spot> spots_from_json(const std::string& text) {
+  std::vector<Spot> spots;
+  const auto list = nlohmann::json::parse(text, nullptr, false);
+  if (!list.is_array()) return spots;
+  for (const auto& s : list) {
+    if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number()) continue;
+    spots.push_back({s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "", s["x_m"].get<double>(),
+                     s["y_m"].get<double>()});
+  }
+  return spots;
+}
+
+constexpr const char* of_test = "WHERE sweep_id IN (SELECT id FROM sweep WHERE test_id = ?) ORDER BY id";
+
+}  // namespace
+
+const Rung* TestBundle::rung(Id id) const { return by_id(rungs, id); }
+const Stop* TestBundle::stop(Id id) const { return by_id(stops, id); }
+const Meter* TestBundle::meter(const std::optional<Id>& id) const { return id ? by_id(meters, *id) : nullptr; }
+const Sweep* TestBundle::sweep(Id rung_id, Id stop_id) const {
+  const auto found = std::find_if(sweeps.begin(), sweeps.end(),
+                                  [&](const Sweep& s) { return s.rung_id == rung_id && s.stop_id == stop_id; });
+  return found == sweeps.end() ? nullptr : &*found;
+}
+
+std::optional<TestBundle> load_bundle(const Book& book, Id test_id) {
+  const auto test = book.find<Test>(test_id);
+  if (!test) return {};
+  TestBundle b;
+  b.test = *test;
+  b.fixture = book.find<Fixture>(test->fixture_id).value();
+  b.claims = book.all<Claim>("WHERE fixture_id = ? ORDER BY id", b.fixture.id);
+  b.bench = book.find<Bench>(test->bench_id).value();
+  for (const auto& id : {test->sensor_id, test->wall_meter_id})
+    if (id && !b.meter(id)) b.meters.push_back(book.find<Meter>(*id).value());
+  b.rungs = book.all<Rung>("WHERE test_id = ? ORDER BY height_m DESC, id", test_id);
+  b.stops = book.all<Stop>("WHERE test_id = ? ORDER BY percent DESC, id", test_id);
+  b.sweeps = book.all<Sweep>("WHERE test_id = ? ORDER BY id", test_id);
+  b.readings = book.all<Reading>(of_test, test_id);
+  b.placements = book.all<Placement>(of_test, test_id);
+  b.wall_readings = book.all<WallReading>(of_test, test_id);
+  return b;
+}
+
+Id add_bundle(Book& book, const TestBundle& bundle, const std::string& label) {
+  TestBundle copy = bundle;
+  book.edit(label, [&](Edit& edit) {
+    renumber_bundle(copy, [&](auto record) {
+      record.id = 0;
+      return edit.add(record);
+    });
+  });
+  return copy.test.id;
+}
+
+TestBundle with_plain_ids(const TestBundle& bundle) {
+  TestBundle copy = bundle;
+  std::unordered_map<std::string, Id> last;
+  renumber_bundle(copy, [&]<typename Record>(const Record&) { return ++last[Table<Record>::name]; });
+  return copy;
+}
+
+template <typename Plan>
+Grid grid_of(const Plan& plan) {
+  Grid grid{GridKind::Cells, plan.columns, plan.rows, plan.margin_x_m, plan.margin_y_m, spots_from_json(plan.spots)};
+  if (const auto kind = parse_grid_kind(plan.grid_kind)) grid.kind = kind.value();
+  return grid;
+}
+
+template <typename Plan>
+void set_grid(Plan& plan, const Grid& grid) {
+  plan.grid_kind = name(grid.kind);
+  plan.columns = grid.columns;
+  plan.rows = grid.rows;
+  plan.margin_x_m = grid.margin_x_m;
+  plan.margin_y_m = grid.margin_y_m;
+  plan.spots.clear();
+  if (grid.spots.empty()) return;
+  auto spots = nlohmann::json::array();
+  for (const Spot& s : grid.spots) spots.push_back({{"name", s.name}, {"x_m", s.x_m}, {"y_m", s.y_m}});
+  plan.spots = spots.dump();
+}
+
+template Grid grid_of(const Test&);
+template Grid grid_of(const Sweep&);
+template void set_grid(Test&, const Grid&);
+template void set_grid(Sweep&, const Grid&);
+
+Correction correction_of(const Sweep& s) { return {s.dark_offset, s.calibration_factor, s.spectral_factor}; }
+Footprint footprint_of(const Bench& bench) { return {bench.width_m, bench.depth_m}; }
+
+int SweepView::read() const {
+  return static_cast<int>(std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Read; }));
+}
+
+int SweepView::missing() const {
+  return static_cast<int>(std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Missing; }));
+}
+
+Result<SweepView> view_sweep(const TestBundle& bundle, const Sweep& sweep) {
+  auto layout = lay_out(footprint_of(bundle.bench), grid_of(sweep));
+  if (!layout) return layout.problem();
+  SweepView view{std::move(layout.value()), {}, {}};
+  const std::size_t count = view.layout.stations.size();
+  view.states.resize(count);
+  view.ppfd.assign(count, unread);
+  std::unordered_map<Id, double> raw;
+  for (const Reading& r : bundle.readings)
+    if (r.sweep_id == sweep.id) raw[r.id] = r.raw;
+  for (const Placement& p : bundle.placements) {
+    if (p.sweep_id != sweep.id || p.station < 0 || p.station >= static_cast<int>(count)) continue;
+    StationState& state = view.states[p.station];
+    const auto found = p.reading_id ? raw.find(*p.reading_id) : raw.end();
+    if (found == raw.end()) {
+      state.kind = StationState::Missing;
+      continue;
+    }
+    state = {StationState::Read, found->second, found->first};
+    view.ppfd[p.station] = corrected_ppfd(found->second, correction_of(sweep));
+  }
+  return view;
+}
+
+FigureContext figure_context(const TestBundle& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {
+  FigureContext context{sweep.power_w, bundle.test.photoperiod_h, std::nullopt, std::move(nominal_sizes)};
+  if (bundle.test.target_high_ppfd > bundle.test.target_low_ppfd)
+    context.target = Band{bundle.test.target_low_ppfd, bundle.test.target_high_ppfd};
+  return context;
+}
+
+}  // namespace sunbreak::book

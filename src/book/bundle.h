@@ -1,0 +1,82 @@
+#pragma once
+
+#include <map>
+#include <optional>
+#include <vector>
+
+#include "book/book.h"
+#include "core/bench/grid.h"
+#include "core/figures/sweep_figures.h"
+#include "core/sweep/correction.h"
+
+namespace sunbreak::book {
+
+/// Everything the lab book knows of one test: what is shown, reported and published.
+struct TestBundle {
+  Test test;
+  Fixture fixture;
+  std::vector<Claim> claims;
+  Bench bench;
+  std::vector<Meter> meters;  ///< those the test names
+  std::vector<Rung> rungs;    ///< highest first
+  std::vector<Stop> stops;    ///< brightest first
+  std::vector<Sweep> sweeps;
+  std::vector<Reading> readings;  ///< all ever taken, in the order they were taken
+  std::vector<Placement> placements;
+  std::vector<WallReading> wall_readings;
+
+  const Rung* rung(Id id) const;
+  const Stop* stop(Id id) const;
+  const Meter* meter(const std::optional<Id>& id) const;
+  const Sweep* sweep(Id rung_id, Id stop_id) const;
+  bool operator==(const TestBundle&) const = default;
+};
+
+/// Reads a test with all that hangs on it; nothing where there is no such test.
+std::optional<TestBundle> load_bundle(const Book& book, Id test_id);
+
+/// Adds a test with all that hangs on it under new ids, as one edit. Returns the new test's id.
+Id add_bundle(Book& book, const TestBundle& bundle, const std::string& label);
+
+/// The same bundle with its ids counted from 1 in a fixed order: two bundles with equal content compare equal.
+TestBundle with_plain_ids(const TestBundle& bundle);
+
+/// The grid of a plan or of a sweep; `spots` that cannot be read count as none.
+template <typename Plan>
+Grid grid_of(const Plan& plan);
+extern template Grid grid_of(const Test&);
+extern template Grid grid_of(const Sweep&);
+
+/// Copies a grid into a plan or a sweep.
+template <typename Plan>
+void set_grid(Plan& plan, const Grid& grid);
+extern template void set_grid(Test&, const Grid&);
+extern template void set_grid(Sweep&, const Grid&);
+
+Correction correction_of(const Sweep& sweep);
+Footprint footprint_of(const Bench& bench);
+
+/// What is known at one station.
+struct StationState {
+  enum Kind { Untouched, Read, Missing } kind = Untouched;
+  double raw = 0;
+  Id reading_id = 0;
+};
+
+/// A sweep's stations by index, laid out and corrected.
+struct SweepView {
+  Layout layout;
+  std::vector<StationState> states;
+  std::vector<double> ppfd;  ///< corrected; NaN where unread
+
+  int read() const;
+  int missing() const;
+};
+
+/// Lays a sweep out on its bench and picks the readings that count.
+Result<SweepView> view_sweep(const TestBundle& bundle, const Sweep& sweep);
+
+/// Photoperiod, target, watts and nominal sizes as the test has them.
+FigureContext figure_context(const TestBundle& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes);
+
+}  // namespace sunbreak::book

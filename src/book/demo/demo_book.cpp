@@ -1,0 +1,264 @@
+#include "book/demo/demo_book.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <cstdint>
+#include <numbers>
+#include <random>
+
+#include "book/bundle.h"
+#include "core/bench/walk_order.h"
+#include "core/optics/direct_light.h"
+
+namespace sunbreak::book {
+namespace {
+
+constexpr double wall_reflectance = 0.72;
+
+/// Normal deviates that are the same on every machine (Box and Muller on a Mersenne twister).
+class Noise {
+ public:
+  explicit Noise(std::uint64_t seed) : engine_(seed) {}
+  double normal() {
+    const double u = (static_cast<double>(engine_() >> 11) + 1) / 9007199254740993.0;
+    const double v = static_cast<double>(engine_() >> 11) / 9007199254740992.0;
+    return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
+  }
+
+ private:
+  std::mt19937_64 engine_;
+};
+
+/// How a sample fixture is made: emitters about its middle at height 0, and the truth its readings are computed from.
+struct Truth {
+  std::vector<Emitter> emitters;  ///< x and y from the fixture's middle; flux adds up to the fixture's PPF
+  double off_x_m = 0, off_y_m = 0;
+  double watts_at_full = 0;
+};
+
+std::vector<Emitter> block(double width, double depth, int across, int deep, double ppf, double exponent, double tilt_x = 0, double x = 0) {
+  std::vector<Emitter> emitters;
+  for (int j = 0; j < deep; ++j)
+    for (int i = 0; i < across; ++i) {
+      const double dx = across > 1 ? width * (static_cast<double>(i) / (across - 1) - 0.5) : 0;
+      const double dy = deep > 1 ? depth * (static_cast<double>(j) / (deep - 1) - 0.5) : 0;
+      emitters.push_back({x + dx, dy, -tilt_x * dx, ppf / (across * deep), exponent, tilt_x});
+    }
+  return emitters;
+}
+
+std::vector<Emitter> disc(double radius, int rings, double ppf, double exponent) {
+  std::vector<Emitter> emitters;
+  for (int r = 0; r < rings; ++r)
+    for (int k = 0; k < 6 * r + 1; ++k) {
+      const double at = radius * r / rings, angle = 2 * std::numbers::pi * k / (6 * r + 1);
+      emitters.push_back({at * std::cos(angle), at * std::sin(angle), 0, 0, exponent, 0});
+    }
+  for (Emitter& e : emitters) e.ppf_umol_s = ppf / static_cast<double>(emitters.size());
+  return emitters;
+}
+
+std::vector<Emitter> joined(std::vector<Emitter> a, const std::vector<Emitter>& b) {
+  a.insert(a.end(), b.begin(), b.end());
+  return a;
+}
+
+/// The emitters hung in a bench at a height and dimmed, with their mirror images in the reflective walls.
+std::vector<Emitter> hung(const Truth& truth, const Bench& bench, double height_m, double light_factor) {
+  std::vector<Emitter> placed;
+  for (Emitter e : truth.emitters) {
+    e.x_m += bench.width_m / 2 + truth.off_x_m;
+    e.y_m += bench.depth_m / 2 + truth.off_y_m;
+    e.z_m += height_m;
+    e.ppf_umol_s *= light_factor;
+    placed.push_back(e);
+  }
+  if (bench.wall_left == "open") return placed;
+  std::vector<Emitter> all;
+  for (const Emitter& e : placed)
+    for (int i = -2; i <= 2; ++i)
+      for (int j = -2; j <= 2; ++j) {
+        Emitter image = e;
+        image.x_m = i % 2 == 0 ? e.x_m + i * bench.width_m : (i + 1) * bench.width_m - e.x_m;
+        image.y_m = j % 2 == 0 ? e.y_m + j * bench.depth_m : (j + 1) * bench.depth_m - e.y_m;
+        if (i % 2 != 0) image.tilt_x = -e.tilt_x;
+        image.ppf_umol_s *= std::pow(wall_reflectance, std::abs(i) + std::abs(j));
+        all.push_back(image);
+      }
+  return all;
+}
+
+double dimmed_light(double percent) { return percent / 100 * (1.06 - 0.06 * percent / 100); }
+double dimmed_watts(double percent) { return 0.03 + 0.97 * percent / 100; }
+
+/// One sample test: what the plan says and how far it has been walked.
+struct Plan {
+  const char* title;
+  Fixture fixture;
+  std::vector<Claim> claims;
+  Truth truth;
+  Id bench_id;
+  std::vector<double> heights_m, percents;
+  Grid grid;
+  const char* target_name;
+  Band target;
+  double photoperiod_h;
+  int walked;         ///< sweeps walked whole, brightest stop first down the rungs
+  int then_readings;  ///< readings of the sweep after those
+};
+
+class DemoWriter {
+ public:
+  DemoWriter(Edit& edit, std::uint64_t seed) : edit_(edit), noise_(seed) {}
+
+  Bench add_bench(Bench bench) {
+    bench.id = edit_.add(bench);
+    return bench;
+  }
+  Id add_meter(const Meter& meter) { return edit_.add(meter); }
+
+  void add_test(const Plan& plan, const Bench& bench, Id sensor, double sensor_factor, Id wall_meter) {
+    const Id fixture_id = edit_.add(plan.fixture);
+    for (Claim claim : plan.claims) {
+      claim.fixture_id = fixture_id;
+      edit_.add(claim);
+    }
+    Test test;
+    test.fixture_id = fixture_id;
+    test.bench_id = bench.id;
+    test.sensor_id = sensor;
+    test.wall_meter_id = wall_meter;
+    test.name = plan.title;
+    set_grid(test, plan.grid);
+    test.photoperiod_h = plan.photoperiod_h;
+    test.target_name = plan.target_name;
+    test.target_low_ppfd = plan.target.low;
+    test.target_high_ppfd = plan.target.high;
+    test.door = "closed";
+    test.datum = "diodes";
+    test.tested_by = "volunteer on duty";
+    test.tested_on = fmt::format("2026-03-{:02}", day_);
+    test.mains_v = 230;
+    test.mains_hz = 50;
+    test.simulated = true;
+    test.created_at = now();
+    const Id test_id = edit_.add(test);
+    std::vector<Id> rungs, stops;
+    for (const double height : plan.heights_m) rungs.push_back(edit_.add(Rung{0, test_id, height}));
+    for (const double percent : plan.percents) stops.push_back(edit_.add(Stop{0, test_id, percent}));
+    int sweep_number = 0;
+    for (std::size_t s = 0; s < stops.size(); ++s)
+      for (std::size_t r = 0; r < rungs.size(); ++r, ++sweep_number) {
+        const int limit = sweep_number < plan.walked ? most_stations : sweep_number == plan.walked ? plan.then_readings : 0;
+        if (limit == 0) continue;
+        Sweep sweep;
+        sweep.test_id = test_id;
+        sweep.rung_id = rungs[r];
+        sweep.stop_id = stops[s];
+        set_grid(sweep, plan.grid);
+        sweep.calibration_factor = sensor_factor;
+        const double percent = plan.percents[s], watts = plan.truth.watts_at_full * dimmed_watts(percent);
+        sweep.power_w = std::round(10 * watts) / 10;
+        sweep.id = edit_.add(sweep);
+        const double amperes = watts / 0.97 / 230.4;
+        edit_.add(WallReading{0, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
+                              std::round(10 * watts / 0.97) / 10, 0.97, 50.0, now()});
+        walk(sweep, bench, hung(plan.truth, bench, plan.heights_m[r], dimmed_light(percent)), limit);
+      }
+    ++day_;
+    seconds_ = 9 * 3600;
+  }
+
+ private:
+  void walk(const Sweep& sweep, const Bench& bench, const std::vector<Emitter>& emitters, int limit) {
+    const Layout layout = lay_out(footprint_of(bench), grid_of(sweep)).value();
+    for (const int station : serpentine_from_far(layout)) {
+      if (limit-- == 0) break;
+      const Station& s = layout.stations[station];
+      const double ppfd = direct_ppfd(emitters, s.x_m, s.y_m) * (1 + 0.006 * noise_.normal());
+      seconds_ += 6;
+      edit_.accept({0, sweep.id, station, std::round(10 * ppfd / sweep.calibration_factor) / 10, "simulated", now()});
+    }
+    seconds_ += 600;
+  }
+
+  std::string now() const {
+    return fmt::format("2026-03-{:02}T{:02}:{:02}:{:02}.000Z", day_, seconds_ / 3600, seconds_ / 60 % 60, seconds_ % 60);
+  }
+
+  Edit& edit_;
+  Noise noise_;
+  int day_ = 14;
+  int seconds_ = 9 * 3600;
+};
+
+Fixture fixture(const char* name, const char* maker, const char* kind, const char* emitters, double width, double depth, double price) {
+  Fixture f;
+  f.name = name;
+  f.maker = maker;
+  f.kind = kind;
+  f.emitters = emitters;
+  f.width_m = width;
+  f.depth_m = depth;
+  f.price = price;
+  f.currency = "EUR";
+  f.obtained = "bought by the library";
+  f.interest = "none";
+  return f;
+}
+
+Claim claim(const char* kind, std::optional<double> value, const char* words) { return {0, 0, kind, value, words}; }
+
+}  // namespace
+
+void fill_demo(Book& book) {
+  book.edit("Sample lab book", [](Edit& edit) {
+    DemoWriter writer(edit, 20260314);
+    const Bench tent = writer.add_bench({0, "Drying loft tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false});
+    const Bench bay = writer.add_bench({0, "Window bay", 0.6, 1.2, 1.6, "reflective", "reflective", "reflective", "reflective", "", false});
+    const Bench floor = writer.add_bench({0, "Loft floor", 1.2, 1.2, 2.4, "open", "open", "open", "open", "No walls: light past the edge is lost.", false});
+    const double factor = 1.012;
+    const Id qs1 = writer.add_meter({0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false});
+    writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025, "Older; reads 3 % low beside QS-1.", false});
+    const Id w1 = writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false});
+
+    const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}}, eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
+    const Band fruiting{600, 1000}, leafy{150, 300}, sprouts{100, 200};
+
+    std::vector<Emitter> six_bars;
+    for (int bar = 0; bar < 6; ++bar) six_bars = joined(six_bars, block(0, 1.02, 1, 18, 896.0 / 6, 1.0, 0, -0.5 + 0.2 * bar));
+    writer.add_test({"Ostler Six-Bar in the tent", fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389),
+                     {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"), claim("ppf_umol_s", 900, "900 µmol/s"),
+                      claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
+                     {six_bars, 0.01, 0, 322}, tent.id, {0.6, 0.45, 0.3, 0.2}, {100, 75, 50}, twelve, "flowering & fruiting", fruiting, 12, 8, 0},
+                    tent, qs1, factor, w1);
+    writer.add_test({"Brindle Panel 150 in the tent", fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26, 0.30, 149),
+                     {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"), claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
+                     {block(0.24, 0.27, 10, 10, 392, 1.0), 0, 0, 152}, tent.id, {0.6, 0.45, 0.3}, {100}, twelve, "flowering & fruiting", fruiting, 12, 3, 0},
+                    tent, qs1, factor, w1);
+    writer.add_test({"Pell Narrow 300 on the loft floor", fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.4, 0.2, 119),
+                     {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
+                     {joined(block(0.12, 0.12, 5, 5, 160, 3.2, 0, -0.1), block(0.12, 0.12, 5, 5, 160, 3.2, 0, 0.1)), 0, 0, 171},
+                     floor.id, {0.6, 0.45}, {100}, eight, "flowering & fruiting", fruiting, 12, 2, 0}, floor, qs1, factor, w1);
+    std::vector<Emitter> tubes;
+    for (int tube = 0; tube < 4; ++tube) tubes = joined(tubes, block(0, 1.1, 1, 16, 118.0 / 4, 1.0, 0, -0.21 + 0.14 * tube));
+    writer.add_test({"Wicket Four-Tube in the window bay", fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart", 0.56, 1.18, 85),
+                     {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
+                     {tubes, 0, 0, 112}, bay.id, {0.4, 0.2}, {100}, bay_grid, "propagation", sprouts, 16, 2, 0}, bay, qs1, factor, w1);
+    writer.add_test({"Bess 400 in the tent", fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0),
+                     {claim("power_w", 400, "400 W")}, {block(0.3, 0.16, 8, 4, 640, 1.5), 0, 0, 430}, tent.id, {0.8, 0.6}, {100}, twelve,
+                     "flowering & fruiting", fruiting, 12, 2, 0}, tent, qs1, factor, w1);
+    writer.add_test({"Marrow Twin in the tent", fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable", "2 panels, 58 cm apart, white with red", 1.0, 0.5, 460),
+                     {claim("power_w", 500, "2 × 250 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"), claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
+                      claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
+                     {joined(block(0.3, 0.44, 8, 10, 640, 1.0, std::tan(1.5 * std::numbers::pi / 180), -0.29), block(0.3, 0.44, 8, 10, 640, 1.0, 0, 0.29)), 0, 0, 505},
+                     tent.id, {0.6, 0.45, 0.3}, {110, 100, 60}, twelve, "flowering & fruiting", fruiting, 12, 4, 59}, tent, qs1, factor, w1);
+    writer.add_test({"Tansy Round 60 in the window bay", fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22, 0.22, 59),
+                     {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
+                     {disc(0.1, 5, 158, 1.0), 0, 0, 59}, bay.id, {0.45, 0.3}, {100}, bay_grid, "leafy & herbs", leafy, 16, 1, 0}, bay, qs1, factor, w1);
+  });
+  book.forget_history();
+}
+
+}  // namespace sunbreak::book

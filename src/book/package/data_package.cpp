@@ -1,0 +1,264 @@
+#include "book/package/data_package.h"
+
+#include <fmt/format.h>
+
+#include <nlohmann/json.hpp>
+#include <charconv>
+#include <stdexcept>
+
+#include "book/import/delimited.h"
+#include "book/package/csv_writer.h"
+#include "core/figures/definitions.h"
+#include "core/quantity/number.h"
+
+namespace sunbreak::book {
+namespace {
+
+using nlohmann::ordered_json;
+
+template <typename Value>
+std::string to_cell(const Value& value) {
+  if constexpr (is_optional<Value>::value) return value ? to_cell(*value) : std::string();
+  else if constexpr (std::is_same_v<Value, bool>) return value ? "true" : "false";
+  else if constexpr (std::is_same_v<Value, double>) return number_cell(value);
+  else if constexpr (std::is_same_v<Value, std::string>) return quoted_cell(value);
+  else return std::to_string(value);
+}
+
+template <typename Value>
+bool from_cell(const std::string& cell, Value& value) {
+  if constexpr (is_optional<Value>::value) {
+    value.reset();
+    return cell.empty() || from_cell(cell, value.emplace());
+  } else if constexpr (std::is_same_v<Value, bool>) {
+    value = cell == "true";
+    return cell == "true" || cell == "false";
+  } else if constexpr (std::is_same_v<Value, std::string>) {
+    value = cell;
+    return true;
+  } else if constexpr (std::is_same_v<Value, double>) {
+    const auto number = parse_number(cell);
+    value = number.value_or(0);
+    return number.has_value();
+  } else {
+    const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
+    return error == std::errc{} && end == cell.data() + cell.size();
+  }
+}
+
+template <typename Value>
+const char* field_type() {
+  if constexpr (is_optional<Value>::value) return field_type<typename Value::value_type>();
+  else if constexpr (std::is_same_v<Value, bool>) return "boolean";
+  else if constexpr (std::is_same_v<Value, double>) return "number";
+  else if constexpr (std::is_same_v<Value, std::string>) return "string";
+  else return "integer";
+}
+
+ordered_json field(const char* name, const char* type, const char* meaning) {
+  return {{"name", name}, {"type", type}, {"description", meaning}};
+}
+
+ordered_json resource(const std::string& name, ordered_json fields, bool has_id) {
+  ordered_json schema{{"fields", std::move(fields)}, {"missingValues", {""}}};
+  if (has_id) schema["primaryKey"] = "id";
+  return {{"name", name},         {"path", name + ".csv"}, {"profile", "tabular-data-resource"}, {"format", "csv"},
+          {"mediatype", "text/csv"}, {"encoding", "utf-8"},   {"schema", std::move(schema)}};
+}
+
+template <typename Record>
+void add_table(Archive& archive, ordered_json& resources, const std::vector<Record>& records) {
+  ordered_json fields{field("id", "integer", "number of the row, unique in its table")};
+  for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) { fields.push_back(field(c.name, field_type<V>(), c.meaning)); });
+  resources.push_back(resource(Table<Record>::name, std::move(fields), true));
+  std::string& csv = archive[std::string(Table<Record>::name) + ".csv"];
+  csv = "id," + column_list<Record>(",") + "\r\n";
+  for (const Record& record : records) {
+    csv += std::to_string(record.id);
+    for_each_column<Record>([&](const auto& column) { csv += "," + to_cell(record.*(column.member)); });
+    csv += "\r\n";
+  }
+}
+
+/// Reads a table back; throws std::runtime_error with the place of the first thing that is not as it should be.
+template <typename Record>
+std::vector<Record> take_table(const Archive& archive) {
+  const std::string name = std::string(Table<Record>::name) + ".csv";
+  const auto member = archive.find(name);
+  if (member == archive.end()) throw std::runtime_error(fmt::format("{} is not in it", name));
+  const Rows rows = split_verbatim(member->second);
+  if (rows.empty()) throw std::runtime_error(fmt::format("{} is empty", name));
+  const auto column_of = [&](const char* wanted) {
+    for (std::size_t i = 0; i < rows[0].size(); ++i)
+      if (rows[0][i] == wanted) return i;
+    throw std::runtime_error(fmt::format("{} has no column '{}'", name, wanted));
+  };
+  std::vector<Record> records;
+  for (std::size_t row = 1; row < rows.size(); ++row) {
+    if (rows[row].empty()) continue;
+    if (rows[row].size() != rows[0].size())
+      throw std::runtime_error(fmt::format("{}, row {}: {} cells, not {}", name, row + 1, rows[row].size(), rows[0].size()));
+    Record& record = records.emplace_back();
+    const auto take = [&](const char* column, auto& value) {
+      const std::string& cell = rows[row][column_of(column)];
+      if (!from_cell(cell, value))
+        throw std::runtime_error(fmt::format("{}, row {}, column {}: '{}' cannot be read", name, row + 1, column, cell.substr(0, 40)));
+    };
+    take("id", record.id);
+    for_each_column<Record>([&](const auto& column) { take(column.name, record.*(column.member)); });
+  }
+  return records;
+}
+
+template <typename Record>
+Record take_one(const Archive& archive) {
+  auto records = take_table<Record>(archive);
+  if (records.size() != 1) throw std::runtime_error(fmt::format("{}.csv has {} rows, not one", Table<Record>::name, records.size()));
+  return records.front();
+}
+
+const char* state_name(const StationState& state) {
+  return state.kind == StationState::Read ? "read" : state.kind == StationState::Missing ? "missing" : "untouched";
+}
+
+std::string station_rows(const TestBundle& bundle, bool for_spreadsheet) {
+  std::string csv = for_spreadsheet ? "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n"
+                                    : "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
+  for (const Sweep& sweep : bundle.sweeps) {
+    const auto view = view_sweep(bundle, sweep);
+    if (!view) continue;
+    const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
+    for (std::size_t i = 0; i < view.value().states.size(); ++i) {
+      const Station& s = view.value().layout.stations[i];
+      const StationState& state = view.value().states[i];
+      const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "", ppfd = number_cell(view.value().ppfd[i]);
+      if (for_spreadsheet)
+        csv += fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1, s.column + 1,
+                           s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
+      else
+        csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", sweep.id, number_cell(height_m), number_cell(percent), i,
+                           number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
+    }
+  }
+  return csv;
+}
+
+std::string figure_rows(const TestBundle& bundle) {
+  std::string csv = "sweep_id,figure,value,unit,formula\r\n";
+  for (const Sweep& sweep : bundle.sweeps) {
+    const auto view = view_sweep(bundle, sweep);
+    if (!view) continue;
+    const auto f = sweep_figures(view.value().layout, view.value().ppfd, figure_context(bundle, sweep, {}));
+    if (!f) continue;
+    const auto row = [&](const char* id, double value) {
+      const FigureDefinition& d = figure_definition(id);
+      csv += fmt::format("{},{},{},{},{}\r\n", sweep.id, id, number_cell(value), quoted_cell(d.unit == "%" ? "1" : d.unit), quoted_cell(d.formula));
+    };
+    row("mean_ppfd", f->mean_ppfd);
+    row("lowest_ppfd", f->lowest.ppfd);
+    row("highest_ppfd", f->highest.ppfd);
+    row("median_ppfd", f->median_ppfd);
+    row("p5_ppfd", f->p5_ppfd);
+    row("p95_ppfd", f->p95_ppfd);
+    row("sd_ppfd", f->sd_ppfd);
+    row("cv", f->cv);
+    row("ppf_umol_s", f->ppf_umol_s);
+    if (f->power_w) row("power_w", *f->power_w);
+    if (f->efficacy) {
+      row("canopy_efficacy_umol_j", f->efficacy->canopy_efficacy_umol_j);
+      row("ppfd_per_watt", f->efficacy->ppfd_per_watt);
+      row("power_density_w_m2", f->efficacy->power_density_w_m2);
+    }
+    row("lowest_over_mean", f->evenness.lowest_over_mean);
+    row("lowest_over_highest", f->evenness.lowest_over_highest);
+    row("highest_over_lowest", f->evenness.highest_over_lowest);
+    row("p5_over_mean", f->evenness.p5_over_mean);
+    row("dli_mean_mol_m2_d", f->dli_mean_mol_m2_d);
+    if (f->coverage) row("coverage", f->coverage->in_band_share);
+  }
+  return csv;
+}
+
+}  // namespace
+
+Archive make_package(const TestBundle& original) {
+  const TestBundle b = with_plain_ids(original);
+  Archive archive;
+  ordered_json resources = ordered_json::array();
+  add_table<Fixture>(archive, resources, {b.fixture});
+  add_table<Claim>(archive, resources, b.claims);
+  add_table<Bench>(archive, resources, {b.bench});
+  add_table<Meter>(archive, resources, b.meters);
+  add_table<Test>(archive, resources, {b.test});
+  add_table<Rung>(archive, resources, b.rungs);
+  add_table<Stop>(archive, resources, b.stops);
+  add_table<Sweep>(archive, resources, b.sweeps);
+  add_table<Reading>(archive, resources, b.readings);
+  add_table<Placement>(archive, resources, b.placements);
+  add_table<WallReading>(archive, resources, b.wall_readings);
+  archive["stations.csv"] = station_rows(b, false);
+  resources.push_back(resource("stations",
+                               {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
+                                field("dimmer_pct", "number", "dimmer setting [%]"), field("station", "integer", "station index"),
+                                field("x_m", "number", "place from the left wall [m]"), field("y_m", "number", "place from the door [m]"),
+                                field("raw", "number", "the reading that counts, as read"),
+                                field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
+                                field("state", "string", "read, missing or untouched")}, false));
+  archive["figures.csv"] = figure_rows(b);
+  resources.push_back(resource("figures",
+                               {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
+                                field("value", "number", "its value; ratios and shares as fractions of 1"),
+                                field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")}, false));
+  const ordered_json descriptor{{"profile", "tabular-data-package"},
+                                {"name", "sunbreak-test"},
+                                {"title", b.test.name},
+                                {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},
+                                {"sunbreak_format", package_format},
+                                {"resources", resources}};
+  archive["datapackage.json"] = descriptor.dump(2, ' ', false, ordered_json::error_handler_t::replace) + "\n";
+  return archive;
+}
+
+Result<TestBundle> read_package(const Archive& archive) {
+  const auto refused = [](const std::string& why) {
+    return Problem{"the data package cannot be read: " + why, "nothing was taken from it", "ask for the file again, or mend that place"};
+  };
+  const auto member = archive.find("datapackage.json");
+  if (member == archive.end()) return refused("it has no datapackage.json");
+  const auto descriptor = nlohmann::json::parse(member->second, nullptr, false);
+  if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") || !descriptor["sunbreak_format"].is_number_integer())
+    return refused("its datapackage.json does not describe a light test");
+  if (descriptor["sunbreak_format"].get<int>() > package_format) return refused("it was written by a newer Sunbreak");
+  try {
+    TestBundle b;
+    b.fixture = take_one<Fixture>(archive);
+    b.claims = take_table<Claim>(archive);
+    b.bench = take_one<Bench>(archive);
+    b.meters = take_table<Meter>(archive);
+    b.test = take_one<Test>(archive);
+    b.rungs = take_table<Rung>(archive);
+    b.stops = take_table<Stop>(archive);
+    b.sweeps = take_table<Sweep>(archive);
+    b.readings = take_table<Reading>(archive);
+    b.placements = take_table<Placement>(archive);
+    b.wall_readings = take_table<WallReading>(archive);
+    TestBundle plain = with_plain_ids(b);
+    for (const Sweep& sweep : plain.sweeps)
+      if (const auto view = view_sweep(plain, sweep); !view) return refused(view.problem().seen);
+    return plain;
+  } catch (const std::out_of_range&) {
+    return refused("a row refers to another that is not there");
+  } catch (const std::runtime_error& e) {
+    return refused(e.what());
+  }
+}
+
+Result<TestBundle> read_package_file(const std::filesystem::path& file) {
+  const auto archive = read_zip(file);
+  if (!archive) return archive.problem();
+  return read_package(archive.value());
+}
+
+std::string spreadsheet_csv(const TestBundle& bundle) { return station_rows(bundle, true); }
+
+}  // namespace sunbreak::book

@@ -1,0 +1,292 @@
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <tuple>
+#include <vector>
+
+/// The rows of the lab book, as plain structs. Table<T> names a struct's table and columns once, for the database and
+/// the data package alike. Lengths are meters, power watts, times UTC in ISO 8601; an empty text means "not stated".
+namespace sunbreak::book {
+
+using Id = std::int64_t;
+
+template <typename Record, typename Value>
+struct Column {
+  const char* name;
+  Value Record::*member;
+  const char* meaning;  ///< with the unit; published in the data package
+};
+template <typename Record, typename Value>
+Column(const char*, Value Record::*, const char*) -> Column<Record, Value>;
+
+template <typename Record>
+struct Table;
+
+struct Fixture {
+  Id id = 0;
+  std::string name, maker, kind, emitters;
+  std::optional<double> width_m, depth_m;
+  std::string serial;
+  std::optional<double> price;
+  std::string currency, obtained, interest, notes;
+  bool removed = false;
+  bool operator==(const Fixture&) const = default;
+};
+template <>
+struct Table<Fixture> {
+  static constexpr const char* name = "fixture";
+  static constexpr auto columns = std::tuple{
+      Column{"name", &Fixture::name, "name on the lending card or box"},
+      Column{"maker", &Fixture::maker, "maker as stated"},
+      Column{"kind", &Fixture::kind, "kind of fixture in the tester's words"},
+      Column{"emitters", &Fixture::emitters, "emitters and their layout in the tester's words"},
+      Column{"width_m", &Fixture::width_m, "size along x [m]"},
+      Column{"depth_m", &Fixture::depth_m, "size along y [m]"},
+      Column{"serial", &Fixture::serial, "serial number of the unit"},
+      Column{"price", &Fixture::price, "price paid or asked, in the currency column's money"},
+      Column{"currency", &Fixture::currency, "currency of the price"},
+      Column{"obtained", &Fixture::obtained, "how the unit was obtained: bought, lent, given, sample"},
+      Column{"interest", &Fixture::interest, "payment or affiliate interest"},
+      Column{"notes", &Fixture::notes, "remarks"},
+      Column{"removed", &Fixture::removed, "taken off the shelf"}};
+};
+
+struct Claim {
+  Id id = 0, fixture_id = 0;
+  std::string kind;  ///< power_w, ppf_umol_s, efficacy_umol_j, coverage, height_m, dimming_range, equivalent
+  std::optional<double> value;
+  std::string words;
+  bool operator==(const Claim&) const = default;
+};
+template <>
+struct Table<Claim> {
+  static constexpr const char* name = "claim";
+  static constexpr auto columns = std::tuple{
+      Column{"fixture_id", &Claim::fixture_id, "the fixture it is made for"},
+      Column{"kind", &Claim::kind, "power_w, ppf_umol_s, efficacy_umol_j, coverage, height_m, dimming_range or equivalent"},
+      Column{"value", &Claim::value, "the figure claimed, in the unit its kind names"},
+      Column{"words", &Claim::words, "the claim in words"}};
+};
+
+struct Bench {
+  Id id = 0;
+  std::string name;
+  double width_m = 1.2, depth_m = 1.2;
+  std::optional<double> height_m;
+  std::string wall_left, wall_right, wall_front, wall_back;  ///< reflective, white, dark, open
+  std::string notes;
+  bool removed = false;
+  bool operator==(const Bench&) const = default;
+};
+template <>
+struct Table<Bench> {
+  static constexpr const char* name = "bench";
+  static constexpr auto columns = std::tuple{
+      Column{"name", &Bench::name, "name of the test space"},
+      Column{"width_m", &Bench::width_m, "footprint along x, left to right seen from the door [m]"},
+      Column{"depth_m", &Bench::depth_m, "footprint along y, away from the door [m]"},
+      Column{"height_m", &Bench::height_m, "height available [m]"},
+      Column{"wall_left", &Bench::wall_left, "left wall: reflective, white, dark or open"},
+      Column{"wall_right", &Bench::wall_right, "right wall"},
+      Column{"wall_front", &Bench::wall_front, "front wall, with the door"},
+      Column{"wall_back", &Bench::wall_back, "back wall"},
+      Column{"notes", &Bench::notes, "remarks"},
+      Column{"removed", &Bench::removed, "taken off the shelf"}};
+};
+
+struct Meter {
+  Id id = 0;
+  std::string kind = "quantum";  ///< quantum or wall
+  std::string name, calibrated_on;
+  double factor = 1, dark_offset = 0;
+  std::optional<double> uncertainty_pct, range_max, receiving_height_m, closest_approach_m;
+  std::string notes;
+  bool removed = false;
+  bool operator==(const Meter&) const = default;
+};
+template <>
+struct Table<Meter> {
+  static constexpr const char* name = "meter";
+  static constexpr auto columns = std::tuple{
+      Column{"kind", &Meter::kind, "quantum (light sensor) or wall (plug-in power meter)"},
+      Column{"name", &Meter::name, "name of the meter"},
+      Column{"calibrated_on", &Meter::calibrated_on, "date of the last calibration (ISO 8601)"},
+      Column{"factor", &Meter::factor, "calibration factor: corrected = (raw - dark) * factor"},
+      Column{"dark_offset", &Meter::dark_offset, "raw reading in the dark"},
+      Column{"uncertainty_pct", &Meter::uncertainty_pct, "relative standard uncertainty [%]"},
+      Column{"range_max", &Meter::range_max, "upper end of the range, in the meter's unit"},
+      Column{"receiving_height_m", &Meter::receiving_height_m, "height of the receiving surface over its foot [m]"},
+      Column{"closest_approach_m", &Meter::closest_approach_m, "nearest it gets to a wall [m]"},
+      Column{"notes", &Meter::notes, "remarks"},
+      Column{"removed", &Meter::removed, "taken off the shelf"}};
+};
+
+/// One fixture on one bench: the plan and its disclosure. The grid here is the plan's; each sweep keeps its own copy.
+struct Test {
+  Id id = 0, fixture_id = 0, bench_id = 0;
+  std::optional<Id> sensor_id, wall_meter_id;
+  std::string name;
+  std::string grid_kind = "cells";
+  int columns = 12, rows = 12;
+  double margin_x_m = 0, margin_y_m = 0;
+  std::string spots;  ///< JSON list of {name, x_m, y_m}, for a spot grid
+  double photoperiod_h = 12;
+  std::string target_name = "flowering & fruiting";
+  double target_low_ppfd = 600, target_high_ppfd = 1000;
+  std::string door, datum;
+  std::string tested_by, tested_on;
+  std::optional<double> mains_v, mains_hz;
+  std::string notes, created_at;
+  bool simulated = false, removed = false;
+  bool operator==(const Test&) const = default;
+};
+template <>
+struct Table<Test> {
+  static constexpr const char* name = "test";
+  static constexpr auto columns = std::tuple{
+      Column{"fixture_id", &Test::fixture_id, "the fixture under test"},
+      Column{"bench_id", &Test::bench_id, "the bench it hangs in"},
+      Column{"sensor_id", &Test::sensor_id, "the quantum sensor"},
+      Column{"wall_meter_id", &Test::wall_meter_id, "the wall meter"},
+      Column{"name", &Test::name, "name of the test"},
+      Column{"grid_kind", &Test::grid_kind, "cells, nodes, inset or spots"},
+      Column{"columns", &Test::columns, "stations along x"},
+      Column{"rows", &Test::rows, "stations along y"},
+      Column{"margin_x_m", &Test::margin_x_m, "inset: distance of the outer stations from the left and right walls [m]"},
+      Column{"margin_y_m", &Test::margin_y_m, "inset: distance from the front and far walls [m]"},
+      Column{"spots", &Test::spots, "spots: JSON list of {name, x_m, y_m}"},
+      Column{"photoperiod_h", &Test::photoperiod_h, "hours of light a day [h]"},
+      Column{"target_name", &Test::target_name, "crop target"},
+      Column{"target_low_ppfd", &Test::target_low_ppfd, "low end of the target's band [umol/m2/s]"},
+      Column{"target_high_ppfd", &Test::target_high_ppfd, "high end of the target's band [umol/m2/s]"},
+      Column{"door", &Test::door, "door while reading: closed or open"},
+      Column{"datum", &Test::datum, "what heights are measured from: diodes, lens or lamp underside"},
+      Column{"tested_by", &Test::tested_by, "who measured"},
+      Column{"tested_on", &Test::tested_on, "when (ISO 8601 date)"},
+      Column{"mains_v", &Test::mains_v, "mains voltage [V]"},
+      Column{"mains_hz", &Test::mains_hz, "mains frequency [Hz]"},
+      Column{"notes", &Test::notes, "remarks"},
+      Column{"created_at", &Test::created_at, "when the test was set up (UTC)"},
+      Column{"simulated", &Test::simulated, "readings come from a simulated bench"},
+      Column{"removed", &Test::removed, "taken off the shelf"}};
+};
+
+struct Rung {
+  Id id = 0, test_id = 0;
+  double height_m = 0.45;
+  bool operator==(const Rung&) const = default;
+};
+template <>
+struct Table<Rung> {
+  static constexpr const char* name = "rung";
+  static constexpr auto columns = std::tuple{
+      Column{"test_id", &Rung::test_id, "the test"},
+      Column{"height_m", &Rung::height_m, "emitting plane to the sensor's receiving surface [m]"}};
+};
+
+struct Stop {
+  Id id = 0, test_id = 0;
+  double percent = 100;
+  bool operator==(const Stop&) const = default;
+};
+template <>
+struct Table<Stop> {
+  static constexpr const char* name = "stop";
+  static constexpr auto columns = std::tuple{Column{"test_id", &Stop::test_id, "the test"},
+                                             Column{"percent", &Stop::percent, "dimmer setting [% of the dial]"}};
+};
+
+/// The readings of all stations at one rung and one stop, with the grid and the sensor correction they were taken with.
+struct Sweep {
+  Id id = 0, test_id = 0, rung_id = 0, stop_id = 0;
+  std::string grid_kind = "cells";
+  int columns = 12, rows = 12;
+  double margin_x_m = 0, margin_y_m = 0;
+  std::string spots;
+  double dark_offset = 0, calibration_factor = 1, spectral_factor = 1;
+  std::optional<double> power_w;
+  std::string notes;
+  bool operator==(const Sweep&) const = default;
+};
+template <>
+struct Table<Sweep> {
+  static constexpr const char* name = "sweep";
+  static constexpr auto columns = std::tuple{
+      Column{"test_id", &Sweep::test_id, "the test"},
+      Column{"rung_id", &Sweep::rung_id, "the hanging height"},
+      Column{"stop_id", &Sweep::stop_id, "the dimmer setting"},
+      Column{"grid_kind", &Sweep::grid_kind, "cells, nodes, inset or spots"},
+      Column{"columns", &Sweep::columns, "stations along x"},
+      Column{"rows", &Sweep::rows, "stations along y"},
+      Column{"margin_x_m", &Sweep::margin_x_m, "inset: distance of the outer stations from the left and right walls [m]"},
+      Column{"margin_y_m", &Sweep::margin_y_m, "inset: distance from the front and far walls [m]"},
+      Column{"spots", &Sweep::spots, "spots: JSON list of {name, x_m, y_m}"},
+      Column{"dark_offset", &Sweep::dark_offset, "subtracted from the raw reading"},
+      Column{"calibration_factor", &Sweep::calibration_factor, "multiplies the reading"},
+      Column{"spectral_factor", &Sweep::spectral_factor, "multiplies the reading"},
+      Column{"power_w", &Sweep::power_w, "power at the wall plug that holds for this sweep [W]"},
+      Column{"notes", &Sweep::notes, "remarks"}};
+};
+
+/// A raw value as it was read. Rows are only ever added: a re-read or an undo changes which one counts, never this.
+struct Reading {
+  Id id = 0, sweep_id = 0;
+  int station = 0;
+  double raw = 0;
+  std::string source;  ///< typed, pasted, file, live, simulated
+  std::string taken_at;
+  bool operator==(const Reading&) const = default;
+};
+template <>
+struct Table<Reading> {
+  static constexpr const char* name = "reading";
+  static constexpr auto columns = std::tuple{
+      Column{"sweep_id", &Reading::sweep_id, "the sweep"},
+      Column{"station", &Reading::station, "station index: row * columns + column, from the front left; spots as listed"},
+      Column{"raw", &Reading::raw, "value as read [umol/m2/s before correction]"},
+      Column{"source", &Reading::source, "typed, pasted, file, live or simulated"},
+      Column{"taken_at", &Reading::taken_at, "when (UTC)"}};
+};
+
+/// Which reading counts at a station; none where the station is declared missing.
+struct Placement {
+  Id id = 0, sweep_id = 0;
+  int station = 0;
+  std::optional<Id> reading_id;
+  std::string note;
+  bool operator==(const Placement&) const = default;
+};
+template <>
+struct Table<Placement> {
+  static constexpr const char* name = "placement";
+  static constexpr auto columns = std::tuple{
+      Column{"sweep_id", &Placement::sweep_id, "the sweep"},
+      Column{"station", &Placement::station, "station index"},
+      Column{"reading_id", &Placement::reading_id, "the reading that counts; empty: declared missing"},
+      Column{"note", &Placement::note, "why"}};
+};
+
+/// What a wall-plug meter showed, in the state a sweep was walked in.
+struct WallReading {
+  Id id = 0, sweep_id = 0;
+  std::optional<double> power_w, voltage_v, current_a, apparent_va, power_factor, frequency_hz;
+  std::string taken_at;
+  bool operator==(const WallReading&) const = default;
+};
+template <>
+struct Table<WallReading> {
+  static constexpr const char* name = "wall_reading";
+  static constexpr auto columns = std::tuple{
+      Column{"sweep_id", &WallReading::sweep_id, "the sweep"},
+      Column{"power_w", &WallReading::power_w, "real power [W]"},
+      Column{"voltage_v", &WallReading::voltage_v, "voltage [V]"},
+      Column{"current_a", &WallReading::current_a, "current [A]"},
+      Column{"apparent_va", &WallReading::apparent_va, "apparent power [VA]"},
+      Column{"power_factor", &WallReading::power_factor, "power factor"},
+      Column{"frequency_hz", &WallReading::frequency_hz, "frequency [Hz]"},
+      Column{"taken_at", &WallReading::taken_at, "when (UTC)"}};
+};
+
+}  // namespace sunbreak::book

@@ -1,0 +1,73 @@
+#include "book/schema.h"
+
+#include <SQLiteCpp/Transaction.h>
+
+#include <iterator>
+
+namespace sunbreak::book {
+namespace {
+
+// Readings carry no foreign key: they outlive an undone or removed sweep.
+constexpr const char* steps[] = {
+    // 0 -> 1
+    R"sql(
+CREATE TABLE fixture(id INTEGER PRIMARY KEY, name TEXT NOT NULL, maker TEXT NOT NULL, kind TEXT NOT NULL,
+  emitters TEXT NOT NULL, width_m REAL, depth_m REAL, serial TEXT NOT NULL, price REAL, currency TEXT NOT NULL,
+  obtained TEXT NOT NULL, interest TEXT NOT NULL, notes TEXT NOT NULL, removed INTEGER NOT NULL);
+CREATE TABLE claim(id INTEGER PRIMARY KEY, fixture_id INTEGER NOT NULL REFERENCES fixture(id), kind TEXT NOT NULL,
+  value REAL, words TEXT NOT NULL);
+CREATE INDEX claim_fixture ON claim(fixture_id);
+CREATE TABLE bench(id INTEGER PRIMARY KEY, name TEXT NOT NULL, width_m REAL NOT NULL CHECK(width_m > 0),
+  depth_m REAL NOT NULL CHECK(depth_m > 0), height_m REAL, wall_left TEXT NOT NULL, wall_right TEXT NOT NULL,
+  wall_front TEXT NOT NULL, wall_back TEXT NOT NULL, notes TEXT NOT NULL, removed INTEGER NOT NULL);
+CREATE TABLE meter(id INTEGER PRIMARY KEY, kind TEXT NOT NULL, name TEXT NOT NULL, calibrated_on TEXT NOT NULL,
+  factor REAL NOT NULL, dark_offset REAL NOT NULL, uncertainty_pct REAL, range_max REAL, receiving_height_m REAL,
+  closest_approach_m REAL, notes TEXT NOT NULL, removed INTEGER NOT NULL);
+CREATE TABLE test(id INTEGER PRIMARY KEY, fixture_id INTEGER NOT NULL REFERENCES fixture(id),
+  bench_id INTEGER NOT NULL REFERENCES bench(id), sensor_id INTEGER REFERENCES meter(id),
+  wall_meter_id INTEGER REFERENCES meter(id), name TEXT NOT NULL, grid_kind TEXT NOT NULL, columns INTEGER NOT NULL,
+  rows INTEGER NOT NULL, margin_x_m REAL NOT NULL, margin_y_m REAL NOT NULL, spots TEXT NOT NULL,
+  photoperiod_h REAL NOT NULL, target_name TEXT NOT NULL, target_low_ppfd REAL NOT NULL, target_high_ppfd REAL NOT NULL,
+  door TEXT NOT NULL, datum TEXT NOT NULL, tested_by TEXT NOT NULL, tested_on TEXT NOT NULL, mains_v REAL, mains_hz REAL,
+  notes TEXT NOT NULL, created_at TEXT NOT NULL, removed INTEGER NOT NULL);
+CREATE TABLE rung(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id), height_m REAL NOT NULL);
+CREATE INDEX rung_test ON rung(test_id);
+CREATE TABLE stop(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id), percent REAL NOT NULL);
+CREATE INDEX stop_test ON stop(test_id);
+CREATE TABLE sweep(id INTEGER PRIMARY KEY AUTOINCREMENT, test_id INTEGER NOT NULL REFERENCES test(id),
+  rung_id INTEGER NOT NULL REFERENCES rung(id), stop_id INTEGER NOT NULL REFERENCES stop(id), grid_kind TEXT NOT NULL,
+  columns INTEGER NOT NULL, rows INTEGER NOT NULL, margin_x_m REAL NOT NULL, margin_y_m REAL NOT NULL,
+  spots TEXT NOT NULL, dark_offset REAL NOT NULL, calibration_factor REAL NOT NULL, spectral_factor REAL NOT NULL,
+  power_w REAL, notes TEXT NOT NULL, UNIQUE(rung_id, stop_id));
+CREATE INDEX sweep_test ON sweep(test_id);
+CREATE TABLE reading(id INTEGER PRIMARY KEY AUTOINCREMENT, sweep_id INTEGER NOT NULL, station INTEGER NOT NULL,
+  raw REAL NOT NULL, source TEXT NOT NULL, taken_at TEXT NOT NULL);
+CREATE INDEX reading_sweep ON reading(sweep_id);
+CREATE TABLE placement(id INTEGER PRIMARY KEY, sweep_id INTEGER NOT NULL REFERENCES sweep(id),
+  station INTEGER NOT NULL, reading_id INTEGER, note TEXT NOT NULL, UNIQUE(sweep_id, station));
+CREATE TABLE wall_reading(id INTEGER PRIMARY KEY, sweep_id INTEGER NOT NULL REFERENCES sweep(id), power_w REAL,
+  voltage_v REAL, current_a REAL, apparent_va REAL, power_factor REAL, frequency_hz REAL, taken_at TEXT NOT NULL);
+CREATE INDEX wall_reading_sweep ON wall_reading(sweep_id);
+CREATE TABLE edit_log(id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, label TEXT NOT NULL,
+  changeset BLOB NOT NULL, undone INTEGER NOT NULL DEFAULT 0);
+)sql",
+    // 1 -> 2: readings made by a simulated bench are marked as such.
+    "ALTER TABLE test ADD COLUMN simulated INTEGER NOT NULL DEFAULT 0;",
+};
+
+}  // namespace
+
+int schema_version() { return static_cast<int>(std::size(steps)); }
+
+void migrate(SQLite::Database& db) {
+  const int from = db.execAndGet("PRAGMA user_version").getInt();
+  SQLite::Transaction transaction(db);
+  for (int version = from; version < schema_version(); ++version) db.exec(steps[version]);
+  db.exec("PRAGMA user_version = " + std::to_string(schema_version()));
+  db.exec("PRAGMA application_id = " + std::to_string(application_id));
+  // Changesets name columns by position: undo does not reach back over a change of schema.
+  if (from > 0 && from < schema_version()) db.exec("DELETE FROM edit_log");
+  transaction.commit();
+}
+
+}  // namespace sunbreak::book

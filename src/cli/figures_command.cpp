@@ -1,0 +1,171 @@
+#include "cli/figures_command.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <fstream>
+#include <iostream>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+#include "book/import/sweep_table.h"
+#include "core/figures/definitions.h"
+#include "core/figures/sweep_figures.h"
+#include "core/quantity/display.h"
+
+namespace sunbreak::cli {
+namespace {
+
+using nlohmann::ordered_json;
+
+struct Arguments {
+  std::string file, footprint, grid = "cells", margin, first_row, place_unit;
+  std::optional<double> watts, target_low, target_high;
+  double photoperiod_h = 12;
+  bool json = false;
+};
+
+/// JSON has no NaN and no infinity: both are null.
+ordered_json number(double value) { return std::isfinite(value) ? ordered_json(value) : ordered_json(nullptr); }
+
+ordered_json to_json(const SweepFigures& f, const Layout& layout) {
+  const auto place = [&](const Extreme& e) { return ordered_json{layout.stations[e.station].x_m, layout.stations[e.station].y_m}; };
+  ordered_json rings = ordered_json::array();
+  for (const Ring& ring : f.rings) rings.push_back(number(ring.mean_ppfd));
+  ordered_json j{{"stations", f.stations}, {"missing", f.missing}, {"read_share", f.read_share}, {"area_m2", f.area_m2},
+                 {"mean_ppfd", number(f.mean_ppfd)}, {"lowest_ppfd", f.lowest.ppfd}, {"lowest_at_m", place(f.lowest)},
+                 {"highest_ppfd", f.highest.ppfd}, {"highest_at_m", place(f.highest)}, {"median_ppfd", f.median_ppfd},
+                 {"p5_ppfd", f.p5_ppfd}, {"p95_ppfd", f.p95_ppfd}, {"sd_ppfd", f.sd_ppfd}, {"cv", number(f.cv)},
+                 {"ppf_umol_s", f.ppf_umol_s}};
+  j["power_w"] = f.power_w ? number(*f.power_w) : ordered_json(nullptr);
+  j["canopy_efficacy_umol_j"] = f.efficacy ? number(f.efficacy->canopy_efficacy_umol_j) : ordered_json(nullptr);
+  j["ppfd_per_watt"] = f.efficacy ? number(f.efficacy->ppfd_per_watt) : ordered_json(nullptr);
+  j["power_density_w_m2"] = f.efficacy ? number(f.efficacy->power_density_w_m2) : ordered_json(nullptr);
+  j["lowest_over_mean"] = number(f.evenness.lowest_over_mean);
+  j["lowest_over_highest"] = number(f.evenness.lowest_over_highest);
+  j["highest_over_lowest"] = number(f.evenness.highest_over_lowest);
+  j["p5_over_mean"] = number(f.evenness.p5_over_mean);
+  j["rings"] = rings;
+  j["centre_ppfd"] = number(f.centre_ppfd);
+  j["left_right_pct"] = number(f.balance.left_right_pct);
+  j["front_back_pct"] = number(f.balance.front_back_pct);
+  j["centroid_m"] = {number(f.balance.centroid_x_m), number(f.balance.centroid_y_m)};
+  j["dli_mean_mol_m2_d"] = number(f.dli_mean_mol_m2_d);
+  if (f.coverage) {
+    const Coverage& c = *f.coverage;
+    j["coverage"] = {{"in_band_m2", c.in_band_m2}, {"in_band_share", c.in_band_share}, {"too_dim_share", c.too_dim_share},
+                     {"too_bright_share", c.too_bright_share}, {"unread_share", c.unread_share},
+                     {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
+                     {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}},
+                     {"largest_centred_circle_m", c.largest_centred_circle_m}};
+  } else {
+    j["coverage"] = nullptr;
+  }
+  return j;
+}
+
+void print_words(const SweepFigures& f, const Layout& layout) {
+  const auto row = [](const char* id, double value, int decimals, const std::string& more = {}) {
+    const FigureDefinition& d = figure_definition(id);
+    fmt::print("{:<24}{:>10}  {}{}\n", d.label, std::isfinite(value) ? fmt::format("{:.{}f}", value, decimals) : "–", d.unit, more);
+  };
+  const auto at = [&](const Extreme& e) {
+    const Station& s = layout.stations[e.station];
+    return fmt::format("  at x {}, y {} cm", short_number(100 * s.x_m, 1), short_number(100 * s.y_m, 1));
+  };
+  fmt::print("{} of {} stations read, {:.4g} m² measured{}\n", f.stations - f.missing, f.stations, f.area_m2,
+             f.missing ? fmt::format("; figures hold for {:.1f} % of it", 100 * f.read_share) : "");
+  row("mean_ppfd", f.mean_ppfd, 1);
+  row("lowest_ppfd", f.lowest.ppfd, 1, at(f.lowest));
+  row("highest_ppfd", f.highest.ppfd, 1, at(f.highest));
+  row("median_ppfd", f.median_ppfd, 1);
+  row("p5_ppfd", f.p5_ppfd, 1);
+  row("p95_ppfd", f.p95_ppfd, 1);
+  row("cv", 100 * f.cv, 1);
+  row("ppf_umol_s", f.ppf_umol_s, 1);
+  if (f.power_w) row("power_w", *f.power_w, 1);
+  if (f.efficacy) {
+    row("canopy_efficacy_umol_j", f.efficacy->canopy_efficacy_umol_j, 3);
+    row("ppfd_per_watt", f.efficacy->ppfd_per_watt, 3);
+    row("power_density_w_m2", f.efficacy->power_density_w_m2, 1);
+  }
+  row("lowest_over_mean", f.evenness.lowest_over_mean, 3);
+  row("lowest_over_highest", f.evenness.lowest_over_highest, 3);
+  row("highest_over_lowest", f.evenness.highest_over_lowest, 3);
+  row("p5_over_mean", f.evenness.p5_over_mean, 3);
+  row("left_right_pct", f.balance.left_right_pct, 1);
+  row("front_back_pct", f.balance.front_back_pct, 1);
+  row("dli_mean_mol_m2_d", f.dli_mean_mol_m2_d, 1);
+  if (f.coverage) row("coverage", 100 * f.coverage->in_band_share, 1, fmt::format("  {:.3g} m²", f.coverage->in_band_m2));
+}
+
+int run(const Arguments& a) {
+  const auto fail = [](int status, const Problem& problem) {
+    std::cerr << problem.sentence() << "\n";
+    return status;
+  };
+  book::TableContext context;
+  book::TableOptions options;
+  const auto footprint = parse_footprint(a.footprint);
+  if (!footprint) return fail(usage_error, footprint.problem());
+  context.footprint = footprint.value();
+  context.kind = parse_grid_kind(a.grid).value();
+  if (!a.margin.empty()) {
+    const auto margin = parse_length_m(a.margin);
+    if (!margin) return fail(usage_error, margin.problem());
+    context.margin_m = margin.value();
+  }
+  if (!a.place_unit.empty()) {
+    const auto unit = parse_length_unit(a.place_unit);
+    if (!unit) return fail(usage_error, unit.problem());
+    options.place_unit = unit.value();
+  }
+  if (!a.first_row.empty()) options.first_row_is_far = a.first_row == "far";
+  if (a.target_low.has_value() != a.target_high.has_value() || (a.target_low && *a.target_low >= *a.target_high))
+    return fail(usage_error, {"a target needs a low and a higher high end", "", "give --target-low and --target-high"});
+  if (a.watts && !(*a.watts > 0)) return fail(usage_error, {fmt::format("--watts {} is not above 0", *a.watts), "", "give the watts at the wall plug"});
+  if (!(a.photoperiod_h > 0 && a.photoperiod_h <= 24)) return fail(usage_error, {fmt::format("a photoperiod of {} h does not fit a day", a.photoperiod_h), "", "give 0 to 24 h"});
+
+  std::ifstream in(a.file, std::ios::binary);
+  if (!in || std::filesystem::is_directory(a.file))
+    return fail(input_error, {fmt::format("{} cannot be read", a.file), "", "check the path and its rights"});
+  const std::string bytes((std::istreambuf_iterator<char>(in)), {});
+  auto draft = book::read_sweep_table(bytes, context, options);
+  if (!draft) {
+    Problem problem = draft.problem();
+    problem.seen = a.file + ": " + problem.seen;
+    return fail(input_error, problem);
+  }
+  const book::TableDraft& d = draft.value();
+  if (d.form == book::TableForm::Matrix && context.kind == GridKind::Inset && !context.margin_m)
+    return fail(usage_error, {"an inset grid needs the distance of its outer stations from the walls", "the measured area is not known without it", "give --margin, such as --margin 5cm"});
+  for (const book::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
+
+  FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
+  if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};
+  const SweepFigures f = *sweep_figures(d.layout, d.raw, figure_context);
+  if (a.json) std::cout << to_json(f, d.layout).dump(2) << "\n";
+  else print_words(f, d.layout);
+  return 0;
+}
+
+}  // namespace
+
+void add_figures_command(CLI::App& app, int& status) {
+  auto a = std::make_shared<Arguments>();
+  CLI::App* command = app.add_subcommand("figures", "Work out the figures of one sweep from a table of PPFD readings");
+  command->add_option("FILE", a->file, "CSV or TSV: x, y, value rows, or a table that lies as the stations do")->required();
+  command->add_option("--footprint", a->footprint, "width x depth with unit, such as 120x120cm or 4x4ft")->required();
+  command->add_option("--grid", a->grid, "cells, nodes, inset or spots")->check(CLI::IsMember({"cells", "nodes", "inset", "spots"}))->capture_default_str();
+  command->add_option("--margin", a->margin, "inset: distance of the outer stations from the walls, such as 5cm");
+  command->add_option("--first-row", a->first_row, "which row of stations a table's first line is (default: by its row labels, or else far)")->check(CLI::IsMember({"far", "near"}));
+  command->add_option("--place-unit", a->place_unit, "unit of x and y where the header names none: m, cm, mm, in, ft");
+  command->add_option("--watts", a->watts, "power at the wall plug [W]");
+  command->add_option("--photoperiod", a->photoperiod_h, "hours of light a day")->capture_default_str();
+  command->add_option("--target-low", a->target_low, "low end of the target's PPFD band");
+  command->add_option("--target-high", a->target_high, "high end of the target's PPFD band");
+  command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
+  command->callback([a, &status] { status = run(*a); });
+}
+
+}  // namespace sunbreak::cli

@@ -1,0 +1,15 @@
+#pragma once
+
+#include <CLI/CLI.hpp>
+
+namespace sunbreak::cli {
+
+constexpr int usage_error = 2, input_error = 3;
+
+/// Adds `figures FILE …`; its callback sets `status`.
+void add_figures_command(CLI::App& app, int& status);
+
+/// Adds `demo`, `list`, `report`, `export` and `import`; their callbacks set `status`.
+void add_book_commands(CLI::App& app, int& status);
+
+}  // namespace sunbreak::cli

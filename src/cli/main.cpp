@@ -1,0 +1,20 @@
+#include <iostream>
+
+#include "cli/figures_command.h"
+
+int main(int argc, char** argv) {
+  CLI::App app{"Sunbreak without a screen: figures, reports and data packages of grow light tests"};
+  app.require_subcommand(1);
+  int status = 0;
+  sunbreak::cli::add_figures_command(app, status);
+  sunbreak::cli::add_book_commands(app, status);
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& e) {
+    return app.exit(e) == 0 ? 0 : sunbreak::cli::usage_error;
+  } catch (const std::exception& e) {
+    std::cerr << e.what() << ".\n";
+    return sunbreak::cli::input_error;
+  }
+  return status;
+}

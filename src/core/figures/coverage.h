@@ -1,0 +1,31 @@
+#pragma once
+
+#include <optional>
+
+#include "core/sweep/field.h"
+
+namespace sunbreak {
+
+/// A crop target's PPFD band [µmol m⁻² s⁻¹], both ends included.
+struct Band {
+  double low = 600, high = 1000;
+
+  bool contains(double ppfd) const { return ppfd >= low && ppfd <= high; }
+  bool operator==(const Band&) const = default;
+};
+
+/// Where the field lies in a band. Shares are of the measured area; those four add up to 1.
+struct Coverage {
+  Band band;
+  double in_band_m2 = 0;
+  double in_band_share = 0, too_dim_share = 0, too_bright_share = 0, unread_share = 0;
+  Rectangle largest_rectangle;          ///< axis-aligned, wholly in band; no area where nothing is
+  Rectangle largest_centred_rectangle;  ///< the same, its middle that of the measured area
+  double largest_centred_circle_m = 0;  ///< diameter
+};
+
+/// Coverage of the field's raster. Each sample stands for its own small cell, so that areas and sides are right to one
+/// cell; a circle or rectangle never touches a cell that is out of band or unread.
+Coverage coverage(const Raster& raster, const Band& band);
+
+}  // namespace sunbreak

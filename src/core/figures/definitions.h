@@ -1,0 +1,19 @@
+#pragma once
+
+#include <span>
+#include <string_view>
+
+namespace sunbreak {
+
+/// How one figure is named, what it means and how it is worked out, in the words shown beside it everywhere.
+struct FigureDefinition {
+  std::string_view id, label, unit, meaning, formula;
+};
+
+/// Every published figure, in the order they are shown.
+std::span<const FigureDefinition> figure_definitions();
+
+/// The definition with that id; the id is one of the table's.
+const FigureDefinition& figure_definition(std::string_view id);
+
+}  // namespace sunbreak

@@ -1,0 +1,68 @@
+#include "core/figures/nominal.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace sunbreak {
+namespace {
+
+constexpr double fit_slack_m = 0.001;
+constexpr double step_m = 0.01;
+
+/// Mean along the rectangle's edge by the midpoint rule, in steps as near to 1 cm as divide each side evenly.
+double edge_mean(const Field& field, const Rectangle& r) {
+  double sum = 0, length = 0;
+  const auto along = [&](double x0, double y0, double dx, double dy, double side) {
+    const int steps = std::max(1, static_cast<int>(std::lround(side / step_m)));
+    double line = 0;
+    for (int i = 0; i < steps; ++i) line += field.at(x0 + (i + 0.5) / steps * dx, y0 + (i + 0.5) / steps * dy);
+    sum += line / steps * side;
+    length += side;
+  };
+  for (const double y : {r.front_m, r.front_m + r.depth_m}) along(r.left_m, y, r.width_m, 0, r.width_m);
+  for (const double x : {r.left_m, r.left_m + r.width_m}) along(x, r.front_m, 0, r.depth_m, r.depth_m);
+  return sum / length;
+}
+
+}  // namespace
+
+std::vector<NominalFootprint> nominal_footprints(const Field& field, const Rectangle& measured,
+                                                 std::span<const Footprint> sizes, const std::optional<Band>& band) {
+  std::vector<NominalFootprint> result;
+  if (!field.exists()) return result;
+  for (const Footprint& size : sizes) {
+    if (size.width_m > measured.width_m + fit_slack_m || size.depth_m > measured.depth_m + fit_slack_m) continue;
+    const Rectangle r{measured.left_m + (measured.width_m - size.width_m) / 2,
+                      measured.front_m + (measured.depth_m - size.depth_m) / 2, size.width_m, size.depth_m};
+    NominalFootprint nominal{size, edge_mean(field, r), 0, 0, false};
+    const int columns = std::max(1, static_cast<int>(std::lround(r.width_m / step_m)));
+    const int rows = std::max(1, static_cast<int>(std::lround(r.depth_m / step_m)));
+    double sum = 0;
+    int in_band = 0;
+    for (int j = 0; j < rows; ++j)
+      for (int i = 0; i < columns; ++i) {
+        const double ppfd = field.at(r.left_m + (i + 0.5) / columns * r.width_m, r.front_m + (j + 0.5) / rows * r.depth_m);
+        sum += ppfd;
+        in_band += band && band->contains(ppfd);
+      }
+    nominal.inside_mean_ppfd = sum / columns / rows;
+    nominal.in_band_share = static_cast<double>(in_band) / columns / rows;
+    nominal.passes = band && nominal.in_band_share >= 0.9 && nominal.edge_mean_ppfd >= band->low;
+    result.push_back(nominal);
+  }
+  return result;
+}
+
+std::vector<Footprint> usual_metric_sizes() {
+  return {{0.6, 0.6}, {0.8, 0.8}, {0.9, 0.9}, {1.0, 1.0}, {1.2, 1.2}, {0.6, 1.2}};
+}
+
+std::vector<Footprint> usual_foot_sizes() {
+  constexpr double foot_m = 0.3048;
+  std::vector<Footprint> sizes;
+  for (const auto& [width, depth] : {std::pair{2, 2}, {2, 4}, {3, 3}, {4, 4}, {5, 5}})
+    sizes.push_back({width * foot_m, depth * foot_m});
+  return sizes;
+}
+
+}  // namespace sunbreak

@@ -1,0 +1,59 @@
+#include "core/figures/sweep_figures.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/figures/statistics.h"
+#include "core/quantity/daily_light.h"
+
+namespace sunbreak {
+
+std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd, const FigureContext& context) {
+  SweepFigures f;
+  std::vector<double> weights, ascending;
+  weights.reserve(ppfd.size());
+  ascending.reserve(ppfd.size());
+  for (std::size_t i = 0; i < ppfd.size(); ++i) {
+    weights.push_back(layout.stations[i].weight);
+    if (std::isnan(ppfd[i])) continue;
+    ascending.push_back(ppfd[i]);
+    f.read_share += weights[i];
+    if (f.lowest.station < 0 || ppfd[i] < f.lowest.ppfd) f.lowest = {ppfd[i], static_cast<int>(i)};
+    if (f.highest.station < 0 || ppfd[i] > f.highest.ppfd) f.highest = {ppfd[i], static_cast<int>(i)};
+  }
+  if (ascending.empty()) return {};
+  std::sort(ascending.begin(), ascending.end());
+
+  f.stations = static_cast<int>(ppfd.size());
+  f.missing = f.stations - static_cast<int>(ascending.size());
+  if (f.missing == 0) f.read_share = 1;
+  f.area_m2 = layout.measured.area_m2();
+  f.mean_ppfd = weighted_mean(ppfd, weights);
+  // The Simpson rule takes all nine spots or none.
+  if (layout.nine_point && f.missing > 0) {
+    std::fill(weights.begin(), weights.end(), 1.0);
+    f.mean_ppfd = weighted_mean(ppfd, weights);
+  }
+  f.median_ppfd = percentile(ascending, 50);
+  f.p5_ppfd = percentile(ascending, 5);
+  f.p95_ppfd = percentile(ascending, 95);
+  f.sd_ppfd = weighted_sd(ppfd, weights);
+  f.cv = f.sd_ppfd / f.mean_ppfd;
+  f.ppf_umol_s = f.mean_ppfd * f.area_m2;
+  f.power_w = context.power_w;
+  if (context.power_w && *context.power_w > 0) f.efficacy = efficacy(f.mean_ppfd, f.area_m2, *context.power_w);
+  f.evenness = evenness(f.lowest.ppfd, f.highest.ppfd, f.mean_ppfd, f.p5_ppfd);
+  f.rings = rings(layout, ppfd);
+  f.centre_ppfd = centre_ppfd(layout, ppfd);
+  f.balance = balance(layout, ppfd);
+  f.photoperiod_h = context.photoperiod_h;
+  f.dli_mean_mol_m2_d = dli_mol_m2_d(f.mean_ppfd, context.photoperiod_h);
+
+  const Field field(layout, ppfd);
+  if (context.target && field.exists()) f.coverage = coverage(field.raster(), *context.target);
+  if (!context.nominal_sizes.empty())
+    f.nominal = nominal_footprints(field, layout.measured, context.nominal_sizes, context.target);
+  return f;
+}
+
+}  // namespace sunbreak

@@ -1,0 +1,58 @@
+#pragma once
+
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "core/bench/grid.h"
+#include "core/figures/balance.h"
+#include "core/figures/coverage.h"
+#include "core/figures/efficacy.h"
+#include "core/figures/evenness.h"
+#include "core/figures/nominal.h"
+#include "core/figures/rings.h"
+#include "core/sweep/field.h"
+
+namespace sunbreak {
+
+struct Extreme {
+  double ppfd = 0;
+  int station = -1;  ///< index into Layout::stations
+};
+
+/// All figures of one sweep. PPFD in µmol m⁻² s⁻¹. Figures over an incomplete sweep hold for the stations read, and
+/// `read_share` says which share of the area those stand for.
+struct SweepFigures {
+  int stations = 0, missing = 0;
+  double area_m2 = 0;       ///< the area that mean and PPF hold for
+  double read_share = 0;    ///< share of that area whose stations were read
+  double mean_ppfd = 0;     ///< area-weighted
+  Extreme lowest, highest;  ///< always readings, never interpolated
+  double median_ppfd = 0, p5_ppfd = 0, p95_ppfd = 0;
+  double sd_ppfd = 0, cv = 0;  ///< population, area-weighted
+  double ppf_umol_s = 0;       ///< mean · area
+  std::optional<double> power_w;
+  std::optional<Efficacy> efficacy;
+  Evenness evenness;
+  std::vector<Ring> rings;
+  double centre_ppfd = 0;
+  Balance balance;
+  double photoperiod_h = 12;
+  double dli_mean_mol_m2_d = 0;
+  std::optional<Coverage> coverage;
+  std::vector<NominalFootprint> nominal;
+};
+
+/// What figures need beside the readings.
+struct FigureContext {
+  std::optional<double> power_w;
+  double photoperiod_h = 12;
+  std::optional<Band> target;
+  std::vector<Footprint> nominal_sizes;
+};
+
+/// Works out every figure of a sweep. `ppfd` holds a corrected value a station, NaN where unread. Nothing where no
+/// station was read. Definitions: docs/method.md.
+std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd, const FigureContext& context);
+
+}  // namespace sunbreak

@@ -1,0 +1,31 @@
+#pragma once
+
+#include <string>
+
+#include "core/quantity/length.h"
+
+namespace sunbreak {
+
+/// What people read and type lengths and areas in. Everything inside stays metric.
+enum class UnitSystem { Metric, Imperial };
+
+constexpr LengthUnit surface_unit(UnitSystem system) {
+  return system == UnitSystem::Metric ? LengthUnit::Centimeter : LengthUnit::Inch;
+}
+
+/// A number with up to `decimals` decimals, trailing zeros cut: 45, 17.7.
+std::string short_number(double value, int decimals);
+
+/// "45 cm" or "17.7 in".
+std::string length_text(double length_m, UnitSystem system);
+
+/// "120 × 60 cm" or "47.2 × 23.6 in".
+std::string size_text(double width_m, double depth_m, UnitSystem system);
+
+/// "0.64 m²" or "6.9 ft²".
+std::string area_text(double area_m2, UnitSystem system);
+
+/// PPFD to three or four figures, as testers write it: 424, 38.2.
+std::string ppfd_text(double ppfd);
+
+}  // namespace sunbreak

@@ -1,0 +1,52 @@
+#pragma once
+
+#include <span>
+#include <vector>
+
+#include "core/bench/grid.h"
+
+namespace sunbreak {
+
+/// A value that was not read.
+inline constexpr double unread = __builtin_nan("");
+
+/// The field sampled at the middles of equal small cells, front row first.
+struct Raster {
+  Rectangle area;
+  int columns = 0, rows = 0;
+  std::vector<double> ppfd;  ///< NaN where a station that the place depends on was not read
+
+  double step_x_m() const { return area.width_m / columns; }
+  double step_y_m() const { return area.depth_m / rows; }
+  double sample_area_m2() const { return step_x_m() * step_y_m(); }
+  double at(int column, int row) const { return ppfd[static_cast<std::size_t>(row) * columns + column]; }
+};
+
+/// The continuous field between stations: bilinear, keeping the outer value from the outer stations to the edge of the
+/// measured area. Defined on lattices only. A place is unknown where any of the stations it depends on was not read.
+class Field {
+ public:
+  /// `ppfd` holds one value a station [µmol m⁻² s⁻¹], NaN where unread; it is copied.
+  Field(const Layout& layout, std::span<const double> ppfd);
+
+  bool exists() const { return columns_ > 0; }
+
+  /// PPFD at a place of the measured area [m from the front-left corner]; NaN where unknown.
+  double at(double x_m, double y_m) const;
+
+  /// Samples the measured area in cells as near to `step_m` as divides it evenly.
+  Raster raster(double step_m = 0.01) const;
+
+ private:
+  struct Bracket {
+    int low, high;
+    double share;  ///< of `high`
+  };
+  static Bracket bracket(const std::vector<double>& places, double place);
+
+  int columns_ = 0;
+  Rectangle area_;
+  std::vector<double> xs_, ys_, values_;
+};
+
+}  // namespace sunbreak

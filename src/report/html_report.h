@@ -1,0 +1,27 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "book/bundle.h"
+#include "core/quantity/display.h"
+
+namespace sunbreak::report {
+
+struct ReportOptions {
+  UnitSystem units = UnitSystem::Metric;
+  std::vector<book::Id> sweeps;   ///< which sweeps to print; all that have readings where empty
+  bool readings_table = true;
+  /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
+  bool figures_apart = false;
+};
+
+struct HtmlReport {
+  std::string html;
+  std::vector<std::string> figures;  ///< SVG documents, by the N of their "figure:N"; empty unless asked for apart
+};
+
+/// The report of one test: one self-contained page, no script, nothing fetched; all text of the lab book is escaped.
+HtmlReport html_report(const book::TestBundle& bundle, const ReportOptions& options = {});
+
+}  // namespace sunbreak::report
