@@ -109,6 +109,10 @@ std::optional<TestBundle> load_bundle(const Book& book, Id test_id) {
   return b;
 }
 
+std::string title_of(const TestBundle& bundle) {
+  return bundle.test.name.empty() ? bundle.fixture.name + " on " + bundle.bench.name : bundle.test.name;
+}
+
 Id add_bundle(Book& book, const TestBundle& bundle, const std::string& label) {
   TestBundle copy = bundle;
   book.edit(label, [&](Edit& edit) {

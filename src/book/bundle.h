@@ -35,6 +35,9 @@ struct TestBundle {
 /// Reads a test with all that hangs on it; nothing where there is no such test.
 std::optional<TestBundle> load_bundle(const Book& book, Id test_id);
 
+/// The test's name, or where it has none its fixture's and bench's.
+std::string title_of(const TestBundle& bundle);
+
 /// Adds a test with all that hangs on it under new ids, as one edit. Returns the new test's id.
 Id add_bundle(Book& book, const TestBundle& bundle, const std::string& label);
 

@@ -71,7 +71,7 @@ int list(const std::string& file) {
     const auto bundle = *book::load_bundle(*opened.value(), test.id);
     int read = 0;
     for (const book::Placement& p : bundle.placements) read += p.reading_id.has_value();
-    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, test.name, bundle.rungs.size(), bundle.stops.size(), read);
+    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, book::title_of(bundle), bundle.rungs.size(), bundle.stops.size(), read);
   }
   return 0;
 }
@@ -108,7 +108,7 @@ int import_test(const std::string& file, const std::string& package) {
   if (opened.value()->read_only())
     return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added", "close that window, or import there"});
   const book::Id id = book::add_bundle(*opened.value(), bundle.value(), "Import a data package");
-  fmt::print("{}\t{}\n", id, bundle.value().test.name);
+  fmt::print("{}\t{}\n", id, book::title_of(bundle.value()));
   return 0;
 }
 

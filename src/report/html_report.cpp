@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <kainjow/mustache.hpp>
+#include <map>
 
 #include "core/figures/definitions.h"
 #include "embedded/sunbreak_report.h"
@@ -185,7 +186,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   FigureSink sink(report, options.figures_apart);
   const UnitSystem units = options.units;
   data page;
-  page.set("title", b.test.name.empty() ? b.fixture.name : b.test.name);
+  page.set("title", book::title_of(b));
   page.set("css", std::string(embedded::report_css));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name), stated(b.test.tested_on), stated(b.test.tested_by)));
   page.set("simulated", b.test.simulated);

@@ -82,7 +82,8 @@ double largest_centred_circle(const Raster& raster, const Mask& inside) {
       nearest2 = std::min(nearest2, dx * dx + dy * dy);
     }
   }
-  return 2 * std::sqrt(nearest2);
+  const double diameter = 2 * std::sqrt(nearest2);
+  return diameter < 1e-9 ? 0 : diameter;
 }
 
 }  // namespace

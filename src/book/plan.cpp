@@ -1,0 +1,182 @@
+#include "book/plan.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/quantity/display.h"
+
+namespace sunbreak::book {
+namespace {
+
+bool has_readings(const TestBundle& test, const Sweep& sweep) {
+  return std::any_of(test.readings.begin(), test.readings.end(), [&](const Reading& r) { return r.sweep_id == sweep.id; });
+}
+
+/// Brings a list of rungs or stops to the wanted values. `value` names the member, `of` the sweep's reference to it.
+template <typename Step>
+std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::vector<Step>& present, double Step::*value,
+                                Id Sweep::*of, const std::vector<double>& wanted, double same, const std::string& label,
+                                const std::function<std::string(double)>& text) {
+  std::vector<Step> dropped;
+  std::vector<double> fresh;
+  const auto near = [&](double a, double b) { return std::abs(a - b) <= same; };
+  for (const Step& step : present)
+    if (std::none_of(wanted.begin(), wanted.end(), [&](double w) { return near(w, step.*value); })) dropped.push_back(step);
+  for (const double w : wanted)
+    if (std::none_of(present.begin(), present.end(), [&](const Step& s) { return near(w, s.*value); }) &&
+        std::none_of(fresh.begin(), fresh.end(), [&](double f) { return near(f, w); }))
+      fresh.push_back(w);
+  for (const Step& step : dropped)
+    for (const Sweep& sweep : test.sweeps)
+      if (sweep.*of == step.id && has_readings(test, sweep))
+        return Problem{fmt::format("{} has readings", text(step.*value)), "dropping it from the plan would hide them",
+                       fmt::format("keep {} in the list", text(step.*value))};
+  book.edit(label, [&](Edit& edit) {
+    for (const Step& step : dropped) {
+      for (const Sweep& sweep : test.sweeps) {
+        if (sweep.*of != step.id) continue;
+        for (const WallReading& w : test.wall_readings)
+          if (w.sweep_id == sweep.id) edit.erase<WallReading>(w.id);
+        for (const Placement& p : test.placements)
+          if (p.sweep_id == sweep.id) edit.erase<Placement>(p.id);
+        edit.erase<Sweep>(sweep.id);
+      }
+      edit.erase<Step>(step.id);
+    }
+    for (const double w : fresh) {
+      Step step;
+      step.test_id = test.test.id;
+      step.*value = w;
+      edit.add(step);
+    }
+  });
+  return {};
+}
+
+}  // namespace
+
+std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const std::vector<double>& heights_m) {
+  const auto text = [](double m) { return length_text(m, UnitSystem::Metric); };
+  if (heights_m.empty()) return Problem{"no height is given", "a test needs one at least", "type the heights with commas between them"};
+  const double most = test.bench.height_m.value_or(10);
+  for (const double h : heights_m)
+    if (!(h >= 0.01 && h <= most))
+      return Problem{fmt::format("a height of {} does not fit in the bench", text(h)), fmt::format("heights run from 1 cm to {}", text(most)),
+                     "check the number and its unit"};
+  return bring_to(book, test, test.rungs, &Rung::height_m, &Sweep::rung_id, heights_m, 0.0005, "heights of the plan", text);
+}
+
+std::optional<Problem> plan_stops(Book& book, const TestBundle& test, const std::vector<double>& percents) {
+  if (percents.empty()) return Problem{"no dimmer setting is given", "a test needs one at least", "type 100 for a fixture without a dimmer"};
+  for (const double p : percents)
+    if (!(p > 0 && p <= 200))
+      return Problem{fmt::format("a dimmer setting of {} % makes no sense", short_number(p, 2)), "settings run from above 0 to 200 %", "check the number"};
+  return bring_to(book, test, test.stops, &Stop::percent, &Sweep::stop_id, percents, 0.01, "dimmer settings of the plan",
+                  [](double p) { return "the setting " + short_number(p, 1) + " %"; });
+}
+
+std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid& grid) {
+  if (auto layout = lay_out(footprint_of(test.bench), grid); !layout) return layout.problem();
+  book.edit("grid of the plan", [&](Edit& edit) {
+    Test changed = test.test;
+    set_grid(changed, grid);
+    edit.save(changed);
+    for (Sweep sweep : test.sweeps) {
+      const bool begun = std::any_of(test.placements.begin(), test.placements.end(), [&](auto& p) { return p.sweep_id == sweep.id; });
+      if (begun || has_readings(test, sweep)) continue;
+      set_grid(sweep, grid);
+      edit.save(sweep);
+    }
+  });
+  return {};
+}
+
+std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Footprint& footprint) {
+  const auto sides_ok = [](double m) { return m >= 0.05 && m <= 20; };
+  if (!sides_ok(footprint.width_m) || !sides_ok(footprint.depth_m))
+    return Problem{fmt::format("a footprint of {} makes no sense", size_text(footprint.width_m, footprint.depth_m, UnitSystem::Metric)),
+                   "sides run from 5 cm to 20 m", "check the number and its unit"};
+  const auto measured = book.all<Test>(
+      "WHERE bench_id = ? AND id <> ? AND removed = 0 AND EXISTS (SELECT 1 FROM reading r JOIN sweep s ON r.sweep_id = s.id WHERE s.test_id = test.id)",
+      test.bench.id, test.test.id);
+  if (!measured.empty())
+    return Problem{fmt::format("{} other test{} measured on {}", measured.size(), measured.size() == 1 ? " was" : "s were", test.bench.name),
+                   "another footprint would change their figures", "choose a new bench for this test"};
+  for (const Sweep& sweep : test.sweeps)
+    if (auto layout = lay_out(footprint, grid_of(sweep)); !layout) return layout.problem();
+  if (auto layout = lay_out(footprint, grid_of(test.test)); !layout) return layout.problem();
+  book.edit("footprint of the bench", [&](Edit& edit) {
+    Bench changed = test.bench;
+    changed.width_m = footprint.width_m;
+    changed.depth_m = footprint.depth_m;
+    edit.save(changed);
+  });
+  return {};
+}
+
+Id duplicate_plan(Book& book, Id test_id) {
+  const TestBundle source = load_bundle(book, test_id).value();
+  Test copy = source.test;
+  copy.id = 0;
+  copy.name = title_of(source) + " (again)";
+  copy.created_at = utc_now();
+  copy.tested_on.clear();
+  copy.simulated = false;
+  book.edit("duplicate the plan of " + title_of(source), [&](Edit& edit) {
+    copy.id = edit.add(copy);
+    for (const Rung& rung : source.rungs) edit.add(Rung{0, copy.id, rung.height_m});
+    for (const Stop& stop : source.stops) edit.add(Stop{0, copy.id, stop.percent});
+  });
+  return copy.id;
+}
+
+Id new_test(Book& book) {
+  const auto latest = book.all<Test>("WHERE removed = 0 ORDER BY id DESC LIMIT 1");
+  const auto benches = book.all<Bench>("WHERE removed = 0 ORDER BY id");
+  Test test;
+  test.created_at = utc_now();
+  test.tested_on = test.created_at.substr(0, 10);
+  book.edit("new test", [&](Edit& edit) {
+    Fixture fixture;
+    fixture.name = "New fixture";
+    test.fixture_id = edit.add(fixture);
+    if (!latest.empty()) {
+      test.bench_id = latest.front().bench_id;
+      test.sensor_id = latest.front().sensor_id;
+      test.wall_meter_id = latest.front().wall_meter_id;
+      test.tested_by = latest.front().tested_by;
+      test.mains_v = latest.front().mains_v;
+      test.mains_hz = latest.front().mains_hz;
+    } else if (!benches.empty()) {
+      test.bench_id = benches.front().id;
+    } else {
+      Bench bench;
+      bench.name = "New bench";
+      test.bench_id = edit.add(bench);
+    }
+    test.columns = test.rows = 6;
+    test.id = edit.add(test);
+    edit.add(Rung{0, test.id, 0.45});
+    edit.add(Stop{0, test.id, 100});
+  });
+  return test.id;
+}
+
+Sweep sweep_for(Edit& edit, const TestBundle& test, Id rung_id, Id stop_id) {
+  if (const Sweep* present = test.sweep(rung_id, stop_id)) return *present;
+  Sweep sweep;
+  sweep.test_id = test.test.id;
+  sweep.rung_id = rung_id;
+  sweep.stop_id = stop_id;
+  set_grid(sweep, grid_of(test.test));
+  if (const Meter* sensor = test.meter(test.test.sensor_id)) {
+    sweep.dark_offset = sensor->dark_offset;
+    sweep.calibration_factor = sensor->factor;
+  }
+  sweep.id = edit.add(sweep);
+  return sweep;
+}
+
+}  // namespace sunbreak::book

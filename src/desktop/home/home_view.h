@@ -1,0 +1,41 @@
+#pragma once
+
+#include "desktop/shell/desk.h"
+#include "desktop/shell/stage_view.h"
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace sunbreak::desktop {
+
+class ShelfList;
+class TestCards;
+
+/// Home: the lab book. Its tests as cards, search, a new test, a plan duplicated; the shelf beside them.
+class HomeView : public StageView {
+  Q_OBJECT
+ public:
+  explicit HomeView(Desk& desk, QWidget* parent = nullptr);
+  void arrive() override;
+  std::vector<KeyHint> keys() const override;
+
+ signals:
+  void open(book::Id test_id, int stage);
+  void wants_package();
+
+ private:
+  void refresh();
+  void start_test();
+  void duplicate();
+  void remove();
+
+  Desk& desk_;
+  ShelfList* shelf_;
+  TestCards* cards_;
+  QLineEdit* search_;
+  QLabel* empty_;
+  QPushButton *duplicate_, *new_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,152 @@
+#include "desktop/home/shelf_list.h"
+
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QMenu>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QShortcut>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "desktop/shelf/record_fields.h"
+#include "desktop/theme/theme.h"
+#include "desktop/widgets/labels.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+enum Role { Kind = Qt::UserRole, RecordId };
+
+void edit_record(QWidget* parent, Desk& desk, const QString& kind, book::Id id) {
+  QDialog dialog(parent);
+  dialog.setObjectName("recordDialog");
+  dialog.setWindowTitle(kind == "fixture" ? QObject::tr("Fixture") : kind == "bench" ? QObject::tr("Bench") : QObject::tr("Meter"));
+  auto* form = new Form(&dialog);
+  const auto which = [id] { return id; };
+  if (kind == "fixture") {
+    add_fixture_fields(*form, desk, which);
+    add_claim_fields(*form, desk, which);
+  } else if (kind == "bench") {
+    add_bench_fields(*form, desk, which);
+  } else {
+    add_meter_fields(*form, desk, which, text_of(kind));
+  }
+  form->set_editable(!desk.read_only());
+  QObject::connect(&desk, &Desk::changed, form, &Form::refresh);
+  auto* page = new QWidget(&dialog);
+  auto* page_layout = new QVBoxLayout(page);
+  page_layout->addWidget(form);
+  page_layout->addStretch();
+  auto* scroll = new QScrollArea(&dialog);
+  scroll->setWidgetResizable(true);
+  scroll->setWidget(page);
+  auto* buttons = new QDialogButtonBox(&dialog);
+  auto* done = primary_button(QObject::tr("Done"), &dialog);
+  done->setAutoDefault(false);
+  buttons->addButton(done, QDialogButtonBox::AcceptRole);
+  QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
+  auto* layout = new QVBoxLayout(&dialog);
+  layout->addWidget(scroll);
+  layout->addWidget(buttons);
+  dialog.resize(460, kind == "fixture" ? 560 : 460);
+  dialog.exec();
+}
+
+}  // namespace
+
+ShelfList::ShelfList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setObjectName("shelf");
+  setAttribute(Qt::WA_StyledBackground);
+  setFixedWidth(240);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(16, 12, 8, 12);
+  auto* head = new QHBoxLayout;
+  head->addWidget(heading_label(tr("Shelf"), this));
+  head->addStretch();
+  auto* add_button = new QToolButton(this);
+  add_button->setText(tr("Add"));
+  add_button->setPopupMode(QToolButton::InstantPopup);
+  auto* menu = new QMenu(add_button);
+  for (const auto& [words, kind] : {std::pair{tr("Fixture"), "fixture"}, {tr("Bench"), "bench"}, {tr("Quantum sensor"), "quantum"}, {tr("Wall meter"), "wall"}})
+    menu->addAction(words, this, [this, kind = std::string(kind)] { add(kind); });
+  add_button->setMenu(menu);
+  head->addWidget(add_button);
+  layout->addLayout(head);
+  list_ = new QListWidget(this);
+  list_->setAccessibleName(tr("Fixtures, benches and meters"));
+  list_->setToolTip(tr("Enter opens one, Delete takes it off the shelf"));
+  layout->addWidget(list_, 1);
+  connect(list_, &QListWidget::itemActivated, this, &ShelfList::open_chosen);
+  auto* remove = new QShortcut(QKeySequence::Delete, list_);
+  remove->setContext(Qt::WidgetShortcut);
+  connect(remove, &QShortcut::activated, this, &ShelfList::take_off);
+}
+
+void ShelfList::fill() {
+  const int row = list_->currentRow();
+  list_->clear();
+  const auto section = [&](const QString& title) {
+    auto* item = new QListWidgetItem(title, list_);
+    item->setFlags(Qt::NoItemFlags);
+    item->setForeground(theme().quiet);
+    item->setSizeHint({0, 28});
+  };
+  const auto entry = [&](const std::string& name, const QString& kind, book::Id id, const QString& detail) {
+    auto* item = new QListWidgetItem(text_of(name), list_);
+    item->setData(Kind, kind);
+    item->setData(RecordId, QVariant::fromValue<qlonglong>(id));
+    item->setToolTip(detail);
+    item->setSizeHint({0, 24});
+  };
+  const std::string there = "WHERE removed = 0 ORDER BY name COLLATE NOCASE";
+  section(tr("Fixtures"));
+  for (const auto& f : desk_.book().all<book::Fixture>(there)) entry(f.name, "fixture", f.id, text_of(f.kind));
+  section(tr("Benches"));
+  for (const auto& b : desk_.book().all<book::Bench>(there)) entry(b.name, "bench", b.id, text_of(size_text(b.width_m, b.depth_m, desk_.units())));
+  section(tr("Meters"));
+  for (const auto& m : desk_.book().all<book::Meter>(there))
+    entry(m.name, text_of(m.kind), m.id, m.calibrated_on.empty() ? tr("calibration not stated") : tr("calibrated %1").arg(text_of(m.calibrated_on)));
+  list_->setCurrentRow(row);
+}
+
+void ShelfList::open_chosen() {
+  const QListWidgetItem* item = list_->currentItem();
+  if (item && item->data(RecordId).toLongLong()) edit_record(window(), desk_, item->data(Kind).toString(), item->data(RecordId).toLongLong());
+}
+
+void ShelfList::take_off() {
+  const QListWidgetItem* item = list_->currentItem();
+  if (!item || !item->data(RecordId).toLongLong()) return;
+  const QString kind = item->data(Kind).toString(), name = item->text();
+  const book::Id id = item->data(RecordId).toLongLong();
+  const bool kept = kind == "fixture" ? store_member(desk_, id, &book::Fixture::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
+                    : kind == "bench" ? store_member(desk_, id, &book::Bench::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
+                                      : store_member(desk_, id, &book::Meter::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty();
+  if (kept) desk_.say(tr("%1 is off the shelf; tests that use it keep it. Ctrl+Z puts it back.").arg(name));
+}
+
+void ShelfList::add(const std::string& kind) {
+  book::Id id = 0;
+  desk_.edit(tr("new entry on the shelf"), [&](book::Edit& e) {
+    if (kind == "fixture") {
+      book::Fixture f;
+      f.name = "New fixture";
+      id = e.add(f);
+    } else if (kind == "bench") {
+      book::Bench b;
+      b.name = "New bench";
+      id = e.add(b);
+    } else {
+      book::Meter m;
+      m.kind = kind;
+      m.name = kind == "quantum" ? "New sensor" : "New wall meter";
+      id = e.add(m);
+    }
+  });
+  if (id) edit_record(window(), desk_, text_of(kind), id);
+}
+
+}  // namespace sunbreak::desktop

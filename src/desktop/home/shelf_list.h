@@ -1,0 +1,27 @@
+#pragma once
+
+#include <QWidget>
+
+#include "desktop/shell/desk.h"
+
+class QListWidget;
+
+namespace sunbreak::desktop {
+
+/// The shelf: fixtures, benches and meters that tests draw on. Opening one shows its fields; taking one off is undoable.
+class ShelfList : public QWidget {
+  Q_OBJECT
+ public:
+  explicit ShelfList(Desk& desk, QWidget* parent = nullptr);
+  void fill();
+
+ private:
+  void open_chosen();
+  void take_off();
+  void add(const std::string& kind);
+
+  Desk& desk_;
+  QListWidget* list_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,139 @@
+#include "desktop/home/test_cards.h"
+
+#include <QKeyEvent>
+#include <QPainter>
+#include <QStyledItemDelegate>
+#include <cmath>
+
+#include "desktop/paint/map_painter.h"
+#include "desktop/theme/theme.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+constexpr QSize card_size(232, 232);
+enum Role { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole };
+
+class CardDelegate : public QStyledItemDelegate {
+ public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return card_size; }
+  void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    const Theme& t = theme();
+    const QRectF card = QRectF(option.rect).adjusted(4, 4, -12, -12);
+    p->save();
+    p->setRenderHint(QPainter::Antialiasing);
+    p->fillRect(card, t.panel);
+    const bool selected = option.state & QStyle::State_Selected;
+    p->setPen(QPen(selected ? t.ember : t.rule, selected ? 2 : 1));
+    p->drawRect(card);
+    const QRectF picture(card.left() + 12, card.top() + 12, card.width() - 24, 118);
+    p->fillRect(picture, t.ground);
+    const auto thumbnail = index.data(ThumbnailRole).value<QPixmap>();
+    if (thumbnail.isNull()) {
+      p->setPen(t.quiet);
+      p->setFont(text_font(12));
+      p->drawText(picture, Qt::AlignCenter, tr("no reading yet"));
+    } else {
+      const QSizeF size = thumbnail.deviceIndependentSize();
+      p->drawPixmap(QPointF(picture.center().x() - size.width() / 2, picture.center().y() - size.height() / 2), thumbnail);
+    }
+    const auto line = [&](double y, int pixels, bool bold, const QColor& color, const QString& text) {
+      p->setFont(text_font(pixels, bold));
+      p->setPen(color);
+      const QRectF box(picture.left(), card.top() + y, picture.width(), 18);
+      p->drawText(box, Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p->font()).elidedText(text, Qt::ElideRight, static_cast<int>(box.width())));
+    };
+    line(138, 14, true, t.ink, index.data(FixtureRole).toString());
+    line(158, 12, false, t.quiet, index.data(BenchRole).toString());
+    line(184, 12, false, t.ink, index.data(StateRole).toString());
+    p->restore();
+  }
+};
+
+QPixmap thumbnail(const book::TestBundle& bundle) {
+  std::optional<book::SweepView> fullest;
+  double lowest = INFINITY, highest = -INFINITY;
+  for (const book::Sweep& sweep : bundle.sweeps) {
+    auto view = book::view_sweep(bundle, sweep);
+    if (!view || view.value().read() == 0) continue;
+    for (const double ppfd : view.value().ppfd)
+      if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
+    if (!fullest || view.value().read() > fullest->read()) fullest = std::move(view.value());
+  }
+  if (!fullest) return {};
+  const Footprint fp = fullest->layout.footprint;
+  const double scale = std::min(180 / fp.width_m, 102 / fp.depth_m);
+  QPixmap pixmap(QSize(static_cast<int>(fp.width_m * scale * 2), static_cast<int>(fp.depth_m * scale * 2)));
+  pixmap.setDevicePixelRatio(2);
+  pixmap.fill(theme().ground);
+  QPainter p(&pixmap);
+  MapScene scene;
+  scene.view = &*fullest;
+  scene.bench = &bundle.bench;
+  scene.range = report::round_range(lowest, highest);
+  scene.numbers = scene.rulers = false;
+  paint_map(p, fit_map(QRectF(0, 0, fp.width_m * scale, fp.depth_m * scale), fp, false), scene);
+  return pixmap;
+}
+
+QString state_words(const book::TestBundle& bundle) {
+  const std::size_t planned = bundle.rungs.size() * bundle.stops.size();
+  std::size_t complete = 0;
+  int read = 0;
+  for (const book::Sweep& sweep : bundle.sweeps) {
+    const auto view = book::view_sweep(bundle, sweep);
+    if (!view) continue;
+    read += view.value().read();
+    complete += view.value().read() + view.value().missing() == static_cast<int>(view.value().states.size());
+  }
+  if (read == 0) return TestCards::tr("planned: %n sweep(s)", nullptr, static_cast<int>(planned));
+  if (complete == planned) return TestCards::tr("● %1 of %2 sweeps · %3 readings").arg(complete).arg(planned).arg(read);
+  return TestCards::tr("◐ %1 of %2 sweeps · %3 readings").arg(complete).arg(planned).arg(read);
+}
+
+}  // namespace
+
+TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(desk) {
+  setViewMode(QListView::IconMode);
+  setResizeMode(QListView::Adjust);
+  setMovement(QListView::Static);
+  setUniformItemSizes(true);
+  setSpacing(0);
+  setItemDelegate(new CardDelegate(this));
+  setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+  setAccessibleName(tr("Tests in the lab book"));
+  connect(this, &QListWidget::itemActivated, this, [this] { emit open(chosen()); });
+}
+
+void TestCards::fill(const QString& search) {
+  const book::Id before = chosen();
+  clear();
+  const QStringList words = search.toLower().split(' ', Qt::SkipEmptyParts);
+  for (const book::Test& test : desk_.book().all<book::Test>("WHERE removed = 0 ORDER BY id DESC")) {
+    const auto bundle = book::load_bundle(desk_.book(), test.id);
+    if (!bundle) continue;
+    const QString title = text_of(book::title_of(*bundle)), fixture = text_of(bundle->fixture.name), bench = text_of(bundle->bench.name);
+    const QString all = QStringList{title, fixture, bench, text_of(bundle->fixture.maker), text_of(bundle->fixture.kind)}.join(' ').toLower();
+    if (!std::all_of(words.begin(), words.end(), [&](const QString& w) { return all.contains(w); })) continue;
+    auto* item = new QListWidgetItem(this);
+    item->setData(TestIdRole, QVariant::fromValue<qlonglong>(test.id));
+    item->setData(FixtureRole, fixture);
+    item->setData(BenchRole, bench);
+    item->setData(StateRole, state_words(*bundle));
+    item->setData(ThumbnailRole, thumbnail(*bundle));
+    item->setData(Qt::AccessibleTextRole, fixture + ", " + bench + ", " + state_words(*bundle));
+    item->setToolTip(title);
+    if (test.id == before) setCurrentItem(item);
+  }
+  if (!currentItem() && count() > 0) setCurrentRow(0);
+}
+
+book::Id TestCards::chosen() const { return currentItem() ? currentItem()->data(TestIdRole).toLongLong() : 0; }
+
+void TestCards::keyPressEvent(QKeyEvent* event) {
+  if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && chosen()) return emit open(chosen());
+  QListWidget::keyPressEvent(event);
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,28 @@
+#pragma once
+
+#include <QListWidget>
+
+#include "desktop/shell/desk.h"
+
+namespace sunbreak::desktop {
+
+/// The tests of the lab book as cards: a thumbnail of the fullest sweep's map, the fixture, the bench, how far it is.
+class TestCards : public QListWidget {
+  Q_OBJECT
+ public:
+  explicit TestCards(Desk& desk, QWidget* parent = nullptr);
+  /// Shows the tests whose fixture, bench or name holds every word of `search`.
+  void fill(const QString& search);
+  book::Id chosen() const;
+
+ signals:
+  void open(book::Id test_id);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
+ private:
+  Desk& desk_;
+};
+
+}  // namespace sunbreak::desktop

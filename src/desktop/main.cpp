@@ -1,0 +1,64 @@
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QIcon>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+#include <QStandardPaths>
+
+#include "desktop/shell/main_window.h"
+#include "desktop/shell/shots.h"
+#include "desktop/theme/theme.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+
+namespace {
+
+LookChoice chosen_look(const QString& asked) {
+  const QString look = asked.isEmpty() ? QSettings().value("look").toString() : asked;
+  return look == "paper" ? LookChoice::Paper : look == "loft" ? LookChoice::Loft : LookChoice::FollowDesktop;
+}
+
+/// Opens the lab book; where it cannot be opened, says why and offers the newest backup.
+std::unique_ptr<book::Book> open_book(QString path) {
+  for (;;) {
+    auto opened = book::Book::open(text_of(path));
+    if (opened) return std::move(opened.value());
+    QMessageBox box(QMessageBox::Warning, QObject::tr("Sunbreak"), text_of(opened.problem().sentence()));
+    const auto backup = book::Book::newest_backup(text_of(path));
+    QPushButton* use = backup ? box.addButton(QObject::tr("Open the newest backup"), QMessageBox::AcceptRole) : nullptr;
+    box.addButton(QObject::tr("Quit"), QMessageBox::RejectRole);
+    box.exec();
+    if (!use || box.clickedButton() != use) return nullptr;
+    path = text_of(backup->string());
+  }
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  QApplication app(argc, argv);
+  QApplication::setOrganizationName("Sunbreak");
+  QApplication::setApplicationName("Sunbreak");
+  QApplication::setDesktopFileName("sunbreak");
+  QApplication::setWindowIcon(QIcon(":/icons/sunbreak.svg"));
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QObject::tr("A bench partner for people who test grow lights"));
+  parser.addHelpOption();
+  const QCommandLineOption book_option("book", QObject::tr("Open the lab book FILE."), "FILE");
+  const QCommandLineOption look_option("look", QObject::tr("Use the look paper or loft."), "LOOK");
+  const QCommandLineOption shots_option("shots", QObject::tr("Write a picture of each main view to FOLDER and leave."), "FOLDER");
+  parser.addOptions({book_option, look_option, shots_option});
+  parser.process(app);
+
+  load_fonts();
+  apply_look(app, chosen_look(parser.value(look_option)));
+  const QString own = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/sunbreak/lab-book.sunbreak";
+  auto lab_book = open_book(parser.isSet(book_option) ? parser.value(book_option) : own);
+  if (!lab_book) return 3;
+  MainWindow window(std::move(lab_book));
+  if (parser.isSet(shots_option)) return write_shots(window, text_of(parser.value(shots_option))) ? 0 : 1;
+  window.show();
+  return QApplication::exec();
+}

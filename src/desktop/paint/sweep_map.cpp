@@ -1,0 +1,65 @@
+#include "desktop/paint/sweep_map.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+#include <cmath>
+
+#include "core/bench/station_box.h"
+#include "desktop/paint/map_painter.h"
+#include "desktop/shell/desk.h"
+#include "desktop/theme/theme.h"
+
+namespace sunbreak::desktop {
+
+SweepMap::SweepMap(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setMinimumSize(280, 280);
+  setMouseTracking(true);
+  setAccessibleName(tr("Map of the sweep, far wall at the top"));
+  connect(&desk, &Desk::changed, this, [this] {
+    if (const book::SweepView* view = desk_.view())
+      setAccessibleDescription(tr("%1 of %2 stations read").arg(view->read()).arg(view->states.size()));
+    update();
+  });
+}
+
+void SweepMap::set_current(int station) {
+  current_ = station;
+  update();
+}
+
+void SweepMap::set_band_shown(bool shown) { band_shown_ = shown; }
+void SweepMap::set_numbers(bool numbers) {
+  numbers_ = numbers;
+  update();
+}
+
+void SweepMap::paintEvent(QPaintEvent*) {
+  if (!desk_.test() || !desk_.view()) return;
+  QPainter p(this);
+  MapScene scene{desk_.view(), &desk_.test()->bench, desk_.scale(), band_shown_ ? desk_.band() : std::nullopt, desk_.units(), current_, numbers_, true};
+  paint_map(p, fit_map(rect(), desk_.view()->layout.footprint, true), scene);
+}
+
+std::optional<int> SweepMap::station_at(const QPointF& place) const {
+  if (!desk_.view()) return {};
+  const MapFit fit = fit_map(rect(), desk_.view()->layout.footprint, true);
+  const QPointF at = fit.meters(place);
+  return station_near(desk_.view()->layout, at.x(), at.y());
+}
+
+void SweepMap::mousePressEvent(QMouseEvent* event) {
+  if (const auto station = station_at(event->position())) emit picked(*station);
+}
+
+void SweepMap::mouseMoveEvent(QMouseEvent* event) {
+  const auto station = station_at(event->position());
+  if (!station) return QToolTip::hideText();
+  const Station& s = desk_.view()->layout.stations[*station];
+  const double ppfd = desk_.view()->ppfd[*station];
+  const QString value = std::isnan(ppfd) ? (desk_.view()->states[*station].kind == book::StationState::Missing ? tr("missing") : tr("not read yet"))
+                                         : text_of(ppfd_text(ppfd)) + tr(" µmol/m²/s");
+  QToolTip::showText(event->globalPosition().toPoint(), tr("x %1, y %2: %3").arg(text_of(length_text(s.x_m, desk_.units())), text_of(length_text(s.y_m, desk_.units())), value), this);
+}
+
+}  // namespace sunbreak::desktop

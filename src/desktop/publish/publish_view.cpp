@@ -1,0 +1,214 @@
+#include "desktop/publish/publish_view.h"
+
+#include <QCheckBox>
+#include <QDir>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QRegularExpression>
+#include <QSaveFile>
+#include <QScrollBar>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QSvgRenderer>
+#include <QPainter>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+#include "book/package/data_package.h"
+#include "desktop/widgets/labels.h"
+#include "report/html_report.h"
+
+namespace sunbreak::desktop {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+QString default_folder() {
+  return QSettings().value("publish/folder", QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Sunbreak").toString();
+}
+
+/// A file name from a title: letters, digits and dashes.
+QString slug(const QString& title) {
+  static const QRegularExpression other("[^\\p{L}\\p{N}]+");
+  QString name = title.toLower().replace(other, "-");
+  while (name.startsWith('-')) name.remove(0, 1);
+  while (name.endsWith('-')) name.chop(1);
+  return name.isEmpty() ? QStringLiteral("test") : name.left(80);
+}
+
+/// The first name that is still free: an earlier file is never written over.
+fs::path free_name(const fs::path& folder, const QString& stem, const QString& ending) {
+  fs::path file = folder / text_of(stem + ending);
+  for (int n = 2; fs::exists(file); ++n) file = folder / text_of(QStringLiteral("%1-%2%3").arg(stem).arg(n).arg(ending));
+  return file;
+}
+
+void write_text(const fs::path& file, const std::string& text) {
+  QSaveFile out(text_of(file.string()));
+  if (!out.open(QIODevice::WriteOnly) || out.write(text.data(), static_cast<qint64>(text.size())) < 0 || !out.commit())
+    throw std::runtime_error(out.errorString().toStdString());
+}
+
+QImage drawn(const std::string& svg) {
+  QSvgRenderer renderer(QByteArray::fromStdString(svg));
+  QImage image(renderer.defaultSize() * 2, QImage::Format_ARGB32_Premultiplied);
+  image.fill(Qt::transparent);
+  QPainter p(&image);
+  renderer.render(&p);
+  p.end();
+  image.setDevicePixelRatio(2);
+  return image;
+}
+
+}  // namespace
+
+PublishView::PublishView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+  preview_ = new QTextBrowser(this);
+  preview_->setOpenLinks(false);
+  preview_->setAccessibleName(tr("Preview of the report"));
+  preview_->document()->setDocumentMargin(24);
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  layout->addWidget(preview_, 1);
+  layout->addWidget(build_side());
+  connect(&desk_, &Desk::changed, this, [this] {
+    if (isVisible()) refresh();
+  });
+}
+
+QWidget* PublishView::build_side() {
+  auto* side = new QWidget(this);
+  side->setObjectName("sideColumn");
+  side->setAttribute(Qt::WA_StyledBackground);
+  side->setFixedWidth(320);
+  auto* column = new QVBoxLayout(side);
+  column->setContentsMargins(24, 16, 24, 16);
+  column->setSpacing(8);
+  column->addWidget(heading_label(tr("What goes in"), side));
+  all_sweeps_ = new QCheckBox(tr("All sweeps of the test"), side);
+  all_sweeps_->setObjectName("allSweeps");
+  readings_ = new QCheckBox(tr("Tables of readings"), side);
+  for (QCheckBox* box : {all_sweeps_, readings_}) {
+    box->setChecked(true);
+    column->addWidget(box);
+    connect(box, &QCheckBox::toggled, this, &PublishView::refresh);
+  }
+  column->addWidget(thin_rule(side));
+  column->addWidget(heading_label(tr("Disclosure"), side));
+  gaps_ = wrapped_label({}, side);
+  column->addWidget(gaps_);
+  auto* fill = new QPushButton(tr("Fill it in on Rig"), side);
+  connect(fill, &QPushButton::clicked, this, [this] { emit go(0); });
+  column->addWidget(fill, 0, Qt::AlignLeft);
+  column->addWidget(thin_rule(side));
+  column->addWidget(heading_label(tr("Write to the folder"), side));
+  auto* row = new QHBoxLayout;
+  folder_ = new QLineEdit(default_folder(), side);
+  folder_->setObjectName("publishFolder");
+  folder_->setAccessibleName(tr("Folder to write to"));
+  row->addWidget(folder_, 1);
+  auto* choose = new QPushButton(tr("…"), side);
+  choose->setAccessibleName(tr("Choose the folder"));
+  connect(choose, &QPushButton::clicked, this, [this] {
+    const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder to write to"), folder_->text());
+    if (!folder.isEmpty()) folder_->setText(folder);
+  });
+  row->addWidget(choose);
+  column->addLayout(row);
+  const auto add = [&](QPushButton* button, const char* name, void (PublishView::*act)()) {
+    button->setObjectName(name);
+    connect(button, &QPushButton::clicked, this, act);
+    column->addWidget(button);
+  };
+  add(primary_button(tr("Write the HTML page"), side), "writePage", &PublishView::write_page);
+  add(new QPushButton(tr("Write the data package"), side), "writePackage", &PublishView::write_package);
+  add(new QPushButton(tr("Write a table for a spreadsheet"), side), "writeTable", &PublishView::write_table);
+  written_ = wrapped_label({}, side);
+  written_->setObjectName("written");
+  written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  column->addWidget(written_);
+  auto* about = wrapped_label(tr("The page needs no network and no script. From the package anyone can recompute every figure; Sunbreak reads it back."), side);
+  about->setProperty("quiet", true);
+  column->addWidget(about);
+  column->addStretch();
+  return side;
+}
+
+void PublishView::refresh() {
+  if (!desk_.test()) return;
+  report::ReportOptions options;
+  options.units = desk_.units();
+  options.readings_table = readings_->isChecked();
+  options.figures_apart = true;
+  if (!all_sweeps_->isChecked() && desk_.sweep()) options.sweeps = {desk_.sweep()->id};
+  const report::HtmlReport report = report::html_report(*desk_.test(), options);
+  const int place = preview_->verticalScrollBar()->value();
+  preview_->clear();
+  for (std::size_t i = 0; i < report.figures.size(); ++i)
+    preview_->document()->addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("figure:%1").arg(i)), drawn(report.figures[i]));
+  preview_->setHtml(text_of(report.html));
+  preview_->verticalScrollBar()->setValue(place);
+
+  const book::TestBundle& b = *desk_.test();
+  QStringList missing;
+  const auto need = [&](const std::string& value, const QString& name) {
+    if (value.empty()) missing << name;
+  };
+  need(b.fixture.obtained, tr("how the unit was obtained"));
+  need(b.fixture.interest, tr("payment or interest"));
+  need(b.fixture.serial, tr("unit serial"));
+  need(b.test.tested_by, tr("who measured"));
+  need(b.test.tested_on, tr("when"));
+  if (!b.test.mains_v) missing << tr("mains voltage");
+  if (!b.test.mains_hz) missing << tr("mains frequency");
+  gaps_->setText(missing.isEmpty() ? tr("Everything is stated.") : marked_attention(tr("Will read “not stated”: %1.").arg(missing.join(", "))));
+  set_tone(gaps_, missing.isEmpty() ? "good" : "attention");
+}
+
+void PublishView::write(const QString& ending, const std::function<void(const fs::path&)>& writer) {
+  if (!desk_.test()) return;
+  const fs::path folder = text_of(folder_->text());
+  std::error_code error;
+  fs::create_directories(folder, error);
+  const fs::path file = free_name(folder, slug(text_of(book::title_of(*desk_.test()))), ending);
+  try {
+    writer(file);
+    QSettings().setValue("publish/folder", folder_->text());
+    written_->setText(tr("Written: %1").arg(text_of(file.string())));
+    set_tone(written_, "good");
+  } catch (const std::exception& e) {
+    written_->setText(tr("%1 could not be written (%2). Choose another folder, or check its rights and the free space.").arg(text_of(file.string()), e.what()));
+    set_tone(written_, "bad");
+  }
+}
+
+void PublishView::write_page() {
+  report::ReportOptions options;
+  options.units = desk_.units();
+  options.readings_table = readings_->isChecked();
+  if (!all_sweeps_->isChecked() && desk_.sweep()) options.sweeps = {desk_.sweep()->id};
+  write(".html", [&](const fs::path& file) { write_text(file, report::html_report(*desk_.test(), options).html); });
+}
+
+void PublishView::write_package() {
+  write(".zip", [&](const fs::path& file) { book::write_zip(file, book::make_package(*desk_.test())); });
+}
+
+void PublishView::write_table() {
+  write(".csv", [&](const fs::path& file) { write_text(file, book::spreadsheet_csv(*desk_.test())); });
+}
+
+void PublishView::arrive() {
+  written_->clear();
+  refresh();
+  preview_->setFocus(Qt::OtherFocusReason);
+}
+
+std::vector<KeyHint> PublishView::keys() const { return {{tr("Page Up, Page Down"), tr("scroll the preview")}, {tr("Tab"), tr("to what goes in and the files to write")}}; }
+
+}  // namespace sunbreak::desktop

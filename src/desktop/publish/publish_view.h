@@ -1,0 +1,38 @@
+#pragma once
+
+#include <filesystem>
+
+#include "desktop/shell/desk.h"
+#include "desktop/shell/stage_view.h"
+
+class QCheckBox;
+class QLabel;
+class QLineEdit;
+class QTextBrowser;
+
+namespace sunbreak::desktop {
+
+/// Publish: the report as it will look, what the disclosure still lacks, and the files that go out.
+class PublishView : public StageView {
+  Q_OBJECT
+ public:
+  explicit PublishView(Desk& desk, QWidget* parent = nullptr);
+  void arrive() override;
+  std::vector<KeyHint> keys() const override;
+
+ private:
+  QWidget* build_side();
+  void refresh();
+  void write(const QString& ending, const std::function<void(const std::filesystem::path&)>& writer);
+  void write_page();
+  void write_package();
+  void write_table();
+
+  Desk& desk_;
+  QTextBrowser* preview_;
+  QLineEdit* folder_;
+  QCheckBox *all_sweeps_, *readings_;
+  QLabel *gaps_, *written_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,85 @@
+#include "desktop/read/figure_row.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QVBoxLayout>
+
+#include "core/figures/definitions.h"
+#include "desktop/shell/desk.h"
+#include "desktop/theme/theme.h"
+#include "desktop/widgets/labels.h"
+
+namespace sunbreak::desktop {
+
+QString definition_words(std::string_view id) {
+  const FigureDefinition& d = figure_definition(id);
+  return QString::fromUtf8(d.label.data(), d.label.size()) + ": " + QString::fromUtf8(d.meaning.data(), d.meaning.size()) + ". " +
+         QString::fromUtf8(d.formula.data(), d.formula.size()) + ".";
+}
+
+FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent) : QWidget(parent), definition_(definition_words(id)) {
+  setFocusPolicy(Qt::TabFocus);
+  setWhatsThis(definition_);
+  setObjectName(QString::fromUtf8(id.data(), id.size()));
+  const FigureDefinition& d = figure_definition(id);
+  auto* name = quiet_label(QString::fromUtf8(d.label.data(), d.label.size()), this);
+  setAccessibleName(name->text());
+  value_ = figure_label(large ? 40 : 13, this);
+  unit_ = quiet_label({}, this);
+  where_ = quiet_label({}, this);
+  if (large) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(4, 0, 4, 0);
+    column->setSpacing(0);
+    column->addWidget(name);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    row->addWidget(value_);
+    row->addWidget(unit_, 0, Qt::AlignBottom);
+    row->addStretch();
+    unit_->setContentsMargins(0, 0, 0, 8);
+    column->addLayout(row);
+    where_->hide();
+    return;
+  }
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(4, 2, 4, 2);
+  row->setSpacing(6);
+  row->addWidget(name);
+  row->addStretch();
+  row->addWidget(where_);
+  row->addWidget(value_);
+  row->addWidget(unit_);
+}
+
+void FigureRow::set_value(const QString& value, const QString& unit, const QString& where) {
+  value_->setText(value);
+  unit_->setText(unit);
+  unit_->setVisible(!unit.isEmpty());
+  where_->setText(where);
+  setAccessibleDescription(value + " " + unit + " " + where);
+}
+
+QString FigureRow::value() const { return value_->text(); }
+void FigureRow::enterEvent(QEnterEvent*) { emit described(definition_); }
+void FigureRow::leaveEvent(QEvent*) {
+  if (!hasFocus()) emit described({});
+}
+void FigureRow::focusInEvent(QFocusEvent*) {
+  emit described(definition_);
+  update();
+}
+void FigureRow::focusOutEvent(QFocusEvent*) {
+  emit described({});
+  update();
+}
+
+void FigureRow::paintEvent(QPaintEvent*) {
+  if (!hasFocus()) return;
+  QPainter p(this);
+  p.setPen(QPen(theme().ember, 1));
+  p.drawRect(rect().adjusted(0, 0, -1, -1));
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,50 @@
+#pragma once
+
+#include <QWidget>
+#include <map>
+#include <string>
+
+#include "desktop/shell/desk.h"
+
+class QGridLayout;
+class QLabel;
+class QVBoxLayout;
+
+namespace sunbreak::desktop {
+
+class AreaCurveChart;
+class FigureRow;
+class Form;
+class RingsChart;
+
+/// The figures of the chosen sweep, each with its definition a hover or a Tab away, the rings, the area curve, the target
+/// and how much of the footprint lies in its band.
+class FiguresColumn : public QWidget {
+  Q_OBJECT
+ public:
+  explicit FiguresColumn(Desk& desk, QWidget* parent = nullptr);
+  void refresh();
+
+ private:
+  void build(QVBoxLayout* column);
+  void add_section(QVBoxLayout* column, const QString& title);
+  FigureRow* add_row(QVBoxLayout* column, const char* id);
+  void add_pair(QVBoxLayout* column, const char* left, const char* right, bool large = false);
+  FigureRow* make_row(const char* id, bool large);
+  void build_target(QVBoxLayout* column);
+  void show_figures(const SweepFigures& f);
+  void show_coverage(const SweepFigures& f);
+  void show_nominal(const SweepFigures& f);
+  QString place(int station) const;
+
+  Desk& desk_;
+  std::map<std::string, FigureRow*> rows_;
+  RingsChart* rings_;
+  AreaCurveChart* curve_;
+  QLabel *definition_, *coverage_words_, *warning_, *rings_unit_, *nominal_rule_;
+  QWidget *content_, *empty_, *rings_box_, *field_box_;
+  QGridLayout* nominal_;
+  Form* target_;
+};
+
+}  // namespace sunbreak::desktop

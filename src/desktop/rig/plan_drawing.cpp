@@ -1,0 +1,72 @@
+#include "desktop/rig/plan_drawing.h"
+
+#include <QPainter>
+
+#include "core/bench/walk_order.h"
+#include "desktop/paint/map_painter.h"
+#include "desktop/shell/desk.h"
+#include "desktop/theme/theme.h"
+
+namespace sunbreak::desktop {
+
+PlanDrawing::PlanDrawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setMinimumSize(240, 240);
+  setAccessibleName(tr("Plan of the bench with the stations in walk order"));
+  connect(&desk, &Desk::changed, this, qOverload<>(&QWidget::update));
+}
+
+void PlanDrawing::paintEvent(QPaintEvent*) {
+  const book::TestBundle* test = desk_.test();
+  if (!test) return;
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = theme();
+  const auto laid_out = lay_out(book::footprint_of(test->bench), book::grid_of(test->test));
+  if (!laid_out) {
+    p.setPen(t.bad);
+    p.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap, text_of(laid_out.problem().sentence()));
+    return;
+  }
+  const Layout& layout = laid_out.value();
+  const QRectF room = QRectF(rect()).adjusted(0, 0, 0, 40);
+  const MapFit fit = fit_map(room, layout.footprint, true);
+  p.fillRect(fit.floor, t.look == Look::Paper ? t.panel : t.ground);
+
+  if (test->fixture.width_m && test->fixture.depth_m) {
+    QRectF lamp(QPointF(), QSizeF(*test->fixture.width_m * fit.scale, *test->fixture.depth_m * fit.scale));
+    lamp.moveCenter(fit.floor.center());
+    QColor fill(0xF5D073);
+    fill.setAlpha(t.look == Look::Paper ? 110 : 50);
+    p.fillRect(lamp, fill);
+    p.setPen(QPen(t.quiet, 1));
+    p.drawRect(lamp);
+  }
+
+  const auto order = serpentine_from_far(layout);
+  QPolygonF path;
+  for (const int i : order) path << fit.pixel(layout.stations[i].x_m, layout.stations[i].y_m);
+  p.setPen(QPen(t.rule, 1.2));
+  p.drawPolyline(path);
+  const double spacing = layout.is_lattice() && layout.columns > 1 ? (layout.xs_m[1] - layout.xs_m[0]) * fit.scale : 40;
+  const double radius = std::clamp(spacing * 0.12, 1.2, 5.0);
+  p.setPen(QPen(t.lake, 1.4));
+  p.setBrush(t.panel);
+  for (const QPointF& place : path) p.drawEllipse(place, radius, radius);
+  if (!path.isEmpty()) {
+    p.setBrush(t.ember);
+    p.setPen(Qt::NoPen);
+    p.drawEllipse(path.first(), radius + 1.5, radius + 1.5);
+  }
+
+  book::SweepView view{layout, std::vector<book::StationState>(layout.stations.size()), {}};
+  MapScene scene;
+  scene.view = &view;
+  scene.bench = &test->bench;
+  scene.units = desk_.units();
+  paint_surroundings(p, fit, scene);
+  p.setPen(t.quiet);
+  p.setFont(text_font(11));
+  p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, fit.floor.width(), 14), Qt::AlignLeft, tr("walk starts at the filled mark"));
+}
+
+}  // namespace sunbreak::desktop

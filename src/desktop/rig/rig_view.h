@@ -1,0 +1,44 @@
+#pragma once
+
+#include "desktop/shell/desk.h"
+#include "desktop/shell/stage_view.h"
+
+class QLabel;
+class QLineEdit;
+
+namespace sunbreak::desktop {
+
+class Form;
+class PlanDrawing;
+
+/// Rig: the fixture and its claims, the bench, the meters, the grid, the heights and settings, the watts, the disclosure;
+/// beside them the bench drawn to scale as it is typed, and what the plan will cost in readings and time.
+class RigView : public StageView {
+  Q_OBJECT
+ public:
+  explicit RigView(Desk& desk, QWidget* parent = nullptr);
+  void arrive() override;
+  std::vector<KeyHint> keys() const override;
+
+ private:
+  void build_form();
+  void add_test_fields();
+  void add_pickers_fixture();
+  void add_picker_bench();
+  void add_meters();
+  void add_grid();
+  void add_steps();
+  void add_watts();
+  void add_disclosure();
+  void refresh();
+  template <typename Value>
+  QString store_test(Value book::Test::*member, const Value& value, const QString& label);
+
+  Desk& desk_;
+  Form* form_;
+  PlanDrawing* plan_;
+  QLabel* effort_;
+  QLineEdit* first_field_ = nullptr;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,156 @@
+#include "desktop/shelf/record_fields.h"
+
+#include "book/plan.h"
+#include "desktop/widgets/takers.h"
+
+namespace sunbreak::desktop {
+
+using book::Bench;
+using book::Claim;
+using book::Fixture;
+using book::Id;
+using book::Meter;
+
+namespace {
+
+QString unit_text(const Desk& desk) { return QString::fromUtf8(symbol(surface_unit(desk.units())).data()); }
+
+/// A line over an optional number of a record.
+template <typename Record>
+void number_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member, const NumberRange& range, const QString& unit) {
+  form.line(
+      name, [=, &desk] { return show_number(member_of(desk, id(), member).value_or(std::nullopt)); },
+      take_number(range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }), [unit] { return unit; });
+}
+
+template <typename Record>
+void length_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member, const NumberRange& range) {
+  form.line(
+      name, [=, &desk] { return show_length(member_of(desk, id(), member).value_or(std::nullopt), desk.units()); },
+      take_length([&desk] { return desk.units(); }, range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
+      [&desk] { return unit_text(desk); });
+}
+
+struct ClaimKind {
+  const char* kind;
+  QString name, unit;
+  bool number;
+};
+
+std::vector<ClaimKind> claim_kinds() {
+  return {{"power_w", QObject::tr("Claims: power"), "W", true},
+          {"ppf_umol_s", QObject::tr("PPF"), "µmol/s", true},
+          {"efficacy_umol_j", QObject::tr("efficacy"), "µmol/J", true},
+          {"coverage", QObject::tr("coverage"), "", false},
+          {"height_m", QObject::tr("hanging height"), "", false},
+          {"dimming_range", QObject::tr("dimming range"), "", false},
+          {"equivalent", QObject::tr("stands in for"), "", false}};
+}
+
+std::optional<Claim> claim_of(Desk& desk, Id fixture_id, const std::string& kind) {
+  const auto claims = desk.book().all<Claim>("WHERE fixture_id = ? AND kind = ? ORDER BY id", fixture_id, kind);
+  return claims.empty() ? std::nullopt : std::optional(claims.front());
+}
+
+QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::optional<double> value, const std::string& words) {
+  const auto present = claim_of(desk, fixture_id, kind);
+  const bool kept = desk.edit(QObject::tr("claim"), [&](book::Edit& e) {
+    if (present && !value && words.empty()) return e.erase<Claim>(present->id);
+    Claim claim = present.value_or(Claim{});
+    claim.fixture_id = fixture_id;
+    claim.kind = kind;
+    claim.value = value;
+    claim.words = words;
+    if (present) e.save(claim);
+    else e.add(claim);
+  });
+  return kept ? QString() : QObject::tr("Not kept.");
+}
+
+}  // namespace
+
+void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
+  text_line<Fixture>(form, desk, id, QObject::tr("Name"), &Fixture::name)->setObjectName("fixtureName");
+  text_line<Fixture>(form, desk, id, QObject::tr("Maker"), &Fixture::maker);
+  text_line<Fixture>(form, desk, id, QObject::tr("Kind"), &Fixture::kind, QObject::tr("such as: six LED bars"));
+  length_line<Fixture>(form, desk, id, QObject::tr("Width"), &Fixture::width_m, {0.01, 10});
+  length_line<Fixture>(form, desk, id, QObject::tr("Depth"), &Fixture::depth_m, {0.01, 10});
+  number_line<Fixture>(form, desk, id, QObject::tr("Price"), &Fixture::price, {0, 1e7}, {});
+  text_line<Fixture>(form, desk, id, QObject::tr("Currency"), &Fixture::currency);
+}
+
+void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
+  for (const ClaimKind& kind : claim_kinds()) {
+    const std::string key = kind.kind;
+    if (kind.number)
+      form.line(
+          kind.name,
+          [=, &desk] {
+            const auto claim = claim_of(desk, fixture_id(), key);
+            return claim ? show_number(claim->value) : QString();
+          },
+          take_number({0, 1e6}, [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }), [unit = kind.unit] { return unit; });
+    else
+      form.line(
+          kind.name,
+          [=, &desk] {
+            const auto claim = claim_of(desk, fixture_id(), key);
+            return claim ? text_of(claim->words) : QString();
+          },
+          [=, &desk](const QString& text) { return store_claim(desk, fixture_id(), key, {}, text_of(text)); }, {}, QObject::tr("in the maker's words"));
+  }
+}
+
+void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
+  text_line<Bench>(form, desk, id, QObject::tr("Name"), &Bench::name)->setObjectName("benchName");
+  const auto side = [&](const QString& name, double Bench::*member) {
+    return form.line(
+        name, [=, &desk] { return show_length(member_of(desk, id(), member), desk.units()); },
+        take_length([&desk] { return desk.units(); }, {0.05, 20, false}, [=, &desk](std::optional<double> v) -> QString {
+          auto bench = desk.book().find<Bench>(id());
+          if (!bench) return {};
+          (*bench).*member = *v;
+          // The test on the desk may change its own bench; from the shelf, no test is exempt.
+          book::TestBundle around;
+          if (desk.test() && desk.test()->bench.id == bench->id) around = *desk.test();
+          else around.bench = *desk.book().find<Bench>(id());
+          return desk.plan([&] { return book::resize_bench(desk.book(), around, book::footprint_of(*bench)); });
+        }),
+        [&desk] { return unit_text(desk); });
+  };
+  side(QObject::tr("Width, left to right"), &Bench::width_m)->setObjectName("benchWidth");
+  side(QObject::tr("Depth, from the door"), &Bench::depth_m)->setObjectName("benchDepth");
+  length_line<Bench>(form, desk, id, QObject::tr("Height available"), &Bench::height_m, {0.1, 20});
+  const std::pair<QString, std::string Bench::*> walls[] = {
+      {QObject::tr("Left wall"), &Bench::wall_left}, {QObject::tr("Right wall"), &Bench::wall_right}, {QObject::tr("Front, with door"), &Bench::wall_front}, {QObject::tr("Back wall"), &Bench::wall_back}};
+  for (const auto& [name, member] : walls) {
+    form.choice(
+        name,
+        [] {
+          return std::vector<Choice>{{QObject::tr("not stated"), ""}, {QObject::tr("reflective"), "reflective"}, {QObject::tr("white"), "white"},
+                                     {QObject::tr("dark"), "dark"}, {QObject::tr("open"), "open"}};
+        },
+        [=, &desk, member = member] { return QVariant(text_of(member_of(desk, id(), member).value_or(""))); },
+        [=, &desk, member = member, name = name](const QVariant& v) { return store_member(desk, id(), member, text_of(v.toString()), name.toLower()); });
+  }
+}
+
+void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::string& kind) {
+  text_line<Meter>(form, desk, id, QObject::tr("Name"), &Meter::name);
+  text_line<Meter>(form, desk, id, QObject::tr("Calibrated on"), &Meter::calibrated_on, QObject::tr("year-month-day"));
+  if (kind == "quantum") {
+    const auto plain = [&](const QString& name, double Meter::*member, const NumberRange& range, const QString& unit) {
+      form.line(
+          name, [=, &desk] { return show_number(member_of(desk, id(), member)); },
+          take_number(range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, *v, name.toLower()); }), [unit] { return unit; });
+    };
+    plain(QObject::tr("Calibration factor"), &Meter::factor, {0.01, 100, false}, {});
+    plain(QObject::tr("Reading in the dark"), &Meter::dark_offset, {-100, 100, false}, "µmol/m²/s");
+    length_line<Meter>(form, desk, id, QObject::tr("Receiving height"), &Meter::receiving_height_m, {0, 1});
+    length_line<Meter>(form, desk, id, QObject::tr("Nearest to a wall"), &Meter::closest_approach_m, {0, 1});
+    number_line<Meter>(form, desk, id, QObject::tr("Range up to"), &Meter::range_max, {1, 1e5}, "µmol/m²/s");
+  }
+  number_line<Meter>(form, desk, id, QObject::tr("Uncertainty"), &Meter::uncertainty_pct, {0, 100}, "%");
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,37 @@
+#include "desktop/shell/key_page.h"
+
+#include <QDialog>
+#include <QGridLayout>
+
+#include "desktop/widgets/labels.h"
+
+namespace sunbreak::desktop {
+
+void show_keys(QWidget* parent, const QString& stage, const std::vector<KeyHint>& here) {
+  QDialog dialog(parent);
+  dialog.setObjectName("keyPage");
+  dialog.setWindowTitle(QObject::tr("Keys"));
+  auto* grid = new QGridLayout(&dialog);
+  grid->setContentsMargins(24, 16, 24, 16);
+  grid->setHorizontalSpacing(24);
+  grid->setVerticalSpacing(6);
+  int row = 0;
+  const auto section = [&](const QString& title, const std::vector<KeyHint>& hints) {
+    if (hints.empty()) return;
+    grid->addWidget(heading_label(title, &dialog), row++, 0, 1, 2);
+    for (const KeyHint& hint : hints) {
+      grid->addWidget(quiet_label(hint.keys, &dialog), row, 0);
+      grid->addWidget(new QLabel(hint.does, &dialog), row++, 1);
+    }
+    grid->setRowMinimumHeight(row++, 8);
+  };
+  section(stage, here);
+  section(QObject::tr("Everywhere"),
+          {{QObject::tr("Alt+Home"), QObject::tr("the lab book")}, {QObject::tr("Alt+1 … Alt+8"), QObject::tr("the stages, from Rig to Publish")},
+           {QObject::tr("Page Up, Page Down"), QObject::tr("height above, height below")}, {QObject::tr("[ and ]"), QObject::tr("dimmer setting before, after")},
+           {QObject::tr("Ctrl+Z, Ctrl+Shift+Z"), QObject::tr("undo, redo")}, {QObject::tr("Ctrl+O"), QObject::tr("bring in a table or a data package")},
+           {QObject::tr("Ctrl+U"), QObject::tr("metric or imperial")}, {QObject::tr("Ctrl+L"), QObject::tr("Paper or Loft")}, {QObject::tr("F10"), QObject::tr("menu")}, {QObject::tr("Esc"), QObject::tr("close this page")}});
+  dialog.exec();
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,14 @@
+#pragma once
+
+#include "desktop/shell/stage_view.h"
+
+namespace sunbreak::desktop {
+
+/// A stage that is still to come: says in one line what will be there.
+class LaterStage : public StageView {
+  Q_OBJECT
+ public:
+  explicit LaterStage(const QString& name, const QString& what, QWidget* parent = nullptr);
+};
+
+}  // namespace sunbreak::desktop

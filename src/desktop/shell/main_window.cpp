@@ -1,0 +1,307 @@
+#include "desktop/shell/main_window.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QMimeData>
+#include <QProcess>
+#include <QSettings>
+#include <QShortcut>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "book/package/data_package.h"
+#include "desktop/home/home_view.h"
+#include "desktop/import/import_dialog.h"
+#include "desktop/publish/publish_view.h"
+#include "desktop/read/read_view.h"
+#include "desktop/rig/rig_view.h"
+#include "desktop/shell/key_page.h"
+#include "desktop/shell/later_stage.h"
+#include "desktop/shell/mast.h"
+#include "desktop/shell/sensor_strip.h"
+#include "desktop/theme/theme.h"
+#include "desktop/walk/walk_view.h"
+#include "desktop/widgets/labels.h"
+
+namespace sunbreak::desktop {
+namespace {
+constexpr qint64 largest_table = 32 << 20;
+}
+
+MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent) : QMainWindow(parent), desk_(std::make_unique<Desk>(std::move(book))) {
+  setAcceptDrops(true);
+  setMinimumSize(1000, 640);
+  build_frame();
+  build_stages();
+  build_menu();
+  connect(desk_.get(), &Desk::changed, this, &MainWindow::refresh);
+  qApp->installEventFilter(this);
+  if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
+  if (desk_->read_only()) notice_->setText(marked_attention(tr("Read-only: another window has this lab book open. What you see is kept; changes are made there.")));
+  notice_->setVisible(desk_->read_only());
+  show_home();
+}
+
+void MainWindow::build_frame() {
+  auto* centre = new QWidget(this);
+  auto* column = new QVBoxLayout(centre);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  auto* top = new QWidget(centre);
+  top->setObjectName("workLine");
+  top->setAttribute(Qt::WA_StyledBackground);
+  auto* bar = new QHBoxLayout(top);
+  bar->setContentsMargins(8, 0, 12, 0);
+  auto* home = new QToolButton(top);
+  home->setText(tr("Sunbreak"));
+  home->setObjectName("homeButton");
+  home->setStyleSheet("font-size: 16px; font-weight: bold;");
+  home->setProperty("plain", true);
+  home->setToolTip(tr("The lab book (Alt+Home)"));
+  connect(home, &QToolButton::clicked, this, &MainWindow::show_home);
+  book_name_ = quiet_label({}, top);
+  auto* names = new QVBoxLayout;
+  names->setSpacing(0);
+  names->setContentsMargins(0, 2, 0, 4);
+  names->addWidget(home, 0, Qt::AlignLeft);
+  book_name_->setContentsMargins(8, 0, 0, 0);
+  book_name_->setStyleSheet("font-size: 11px;");
+  names->addWidget(book_name_);
+  auto* name_box = new QWidget(top);
+  name_box->setLayout(names);
+  name_box->setFixedWidth(192);
+  bar->addWidget(name_box);
+  work_line_ = new WorkLine(*desk_, top);
+  connect(work_line_, &WorkLine::chosen, this, &MainWindow::show_stage);
+  bar->addWidget(work_line_, 1);
+  units_ = new QToolButton(top);
+  units_->setProperty("plain", true);
+  units_->setToolTip(tr("Metric or imperial (Ctrl+U)"));
+  connect(units_, &QToolButton::clicked, this, [this] { desk_->set_units(desk_->units() == UnitSystem::Metric ? UnitSystem::Imperial : UnitSystem::Metric); });
+  bar->addWidget(units_);
+  menu_ = new QToolButton(top);
+  menu_->setText(tr("Menu"));
+  menu_->setProperty("plain", true);
+  menu_->setPopupMode(QToolButton::InstantPopup);
+  bar->addWidget(menu_);
+  column->addWidget(top);
+  notice_ = wrapped_label({}, centre);
+  notice_->setContentsMargins(16, 6, 16, 6);
+  set_tone(notice_, "attention");
+  column->addWidget(notice_);
+  auto* middle = new QHBoxLayout;
+  middle->setSpacing(0);
+  mast_ = new Mast(*desk_, centre);
+  stack_ = new QStackedWidget(centre);
+  middle->addWidget(mast_);
+  middle->addWidget(stack_, 1);
+  column->addLayout(middle, 1);
+  column->addWidget(new SensorStrip(*desk_, centre));
+  setCentralWidget(centre);
+}
+
+void MainWindow::build_stages() {
+  home_ = new HomeView(*desk_, stack_);
+  stack_->addWidget(home_);
+  connect(home_, &HomeView::open, this, &MainWindow::open_test);
+  connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);
+  const auto later = [&](Stage stage, const QString& what) { return new LaterStage(stage_name(stage), what, stack_); };
+  walk_ = new WalkView(*desk_, stack_);
+  connect(walk_, &WalkView::pasted, this, [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
+  connect(walk_, &WalkView::wants_file, this, &MainWindow::choose_file);
+  stages_ = {new RigView(*desk_, stack_),
+             later(Stage::WarmUp, tr("Here light and watts will be followed from switch-on until they hold still, and the dimmer's steps and temperatures taken.")),
+             walk_,
+             new ReadView(*desk_, stack_),
+             later(Stage::Settle, tr("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
+             later(Stage::Audit, tr("Here each of the maker's claims will be held against what was measured.")),
+             later(Stage::LineUp, tr("Here fixtures will stand side by side, where they may be compared.")),
+             new PublishView(*desk_, stack_)};
+  for (StageView* view : stages_) {
+    stack_->addWidget(view);
+    connect(view, &StageView::go, this, [this](int stage) { show_stage(static_cast<Stage>(stage)); });
+  }
+}
+
+void MainWindow::add_key(const QKeySequence& keys, const std::function<void()>& act) {
+  auto* shortcut = new QShortcut(keys, this);
+  connect(shortcut, &QShortcut::activated, this, act);
+}
+
+void MainWindow::build_menu() {
+  auto* menu = new QMenu(menu_);
+  const auto entry = [&](const QString& text, const QKeySequence& keys, const std::function<void()>& act) {
+    QAction* action = menu->addAction(text);
+    action->setShortcut(keys);
+    connect(action, &QAction::triggered, this, act);
+    addAction(action);
+  };
+  entry(tr("The lab book"), QKeySequence("Alt+Home"), [this] { show_home(); });
+  entry(tr("Open another lab book…"), {}, [this] { choose_book(); });
+  entry(tr("Bring in a table or data package…"), QKeySequence::Open, [this] { choose_file(); });
+  menu->addSeparator();
+  entry(tr("Undo"), QKeySequence::Undo, [this] { desk_->undo(); });
+  entry(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { desk_->redo(); });
+  entry(tr("Copy the sweep as a table"), QKeySequence::Copy, [this] { copy(); });
+  entry(tr("Paste readings"), QKeySequence::Paste, [this] { paste(); });
+  menu->addSeparator();
+  entry(tr("Metric or imperial"), QKeySequence("Ctrl+U"), [this] { units_->click(); });
+  entry(tr("Paper or Loft"), QKeySequence("Ctrl+L"), [this] { toggle_look(); });
+  entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
+  entry(tr("Keys"), QKeySequence(Qt::Key_F1), [this] { show_keys(this, stage_ ? stage_name(*stage_) : tr("The lab book"), front()->keys()); });
+  menu->addSeparator();
+  entry(tr("Quit"), QKeySequence::Quit, [this] { close(); });
+  menu_->setMenu(menu);
+  add_key(Qt::Key_F10, [this] { menu_->showMenu(); });
+  for (int i = 0; i < stage_count; ++i) add_key(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_stage(static_cast<Stage>(i)); });
+  add_key(Qt::Key_PageUp, [this] { desk_->step_rung(-1); });
+  add_key(Qt::Key_PageDown, [this] { desk_->step_rung(1); });
+  add_key(Qt::Key_BracketLeft, [this] { desk_->step_stop(-1); });
+  add_key(Qt::Key_BracketRight, [this] { desk_->step_stop(1); });
+}
+
+StageView* MainWindow::front() const { return static_cast<StageView*>(stack_->currentWidget()); }
+
+void MainWindow::show_home() {
+  stage_.reset();
+  work_line_->set_stage(stage_);
+  mast_->hide();
+  stack_->setCurrentWidget(home_);
+  refresh();
+  home_->arrive();
+}
+
+void MainWindow::show_stage(Stage stage) {
+  if (!desk_->test()) {
+    desk_->say(tr("No test is open: choose one here, or start a new one."));
+    return show_home();
+  }
+  // What is being typed is kept before its field goes out of sight.
+  if (QWidget* typing = QApplication::focusWidget()) typing->clearFocus();
+  stage_ = stage;
+  work_line_->set_stage(stage_);
+  mast_->show();
+  StageView* view = stages_[static_cast<int>(stage)];
+  stack_->setCurrentWidget(view);
+  view->arrive();
+}
+
+void MainWindow::open_test(book::Id id, int stage) {
+  desk_->open_test(id);
+  if (!desk_->test()) return;
+  if (stage < 0) stage = static_cast<int>(desk_->test()->readings.empty() ? Stage::Rig : Stage::Read);
+  show_stage(static_cast<Stage>(stage));
+}
+
+void MainWindow::refresh() {
+  if (stage_ && !desk_->test()) return show_home();
+  const QString stem = QFileInfo(text_of(desk_->book().file().string())).completeBaseName();
+  book_name_->setText(QFontMetrics(book_name_->font()).elidedText(stem, Qt::ElideMiddle, 180));
+  book_name_->setToolTip(text_of(desk_->book().file().string()));
+  setWindowTitle(desk_->test() && stage_ ? tr("%1 – Sunbreak").arg(text_of(book::title_of(*desk_->test()))) : tr("%1 – Sunbreak").arg(stem));
+  units_->setText(desk_->units() == UnitSystem::Metric ? tr("cm") : tr("in"));
+}
+
+void MainWindow::toggle_look() {
+  apply_look(*qApp, theme().look == Look::Paper ? LookChoice::Loft : LookChoice::Paper);
+  QSettings().setValue("look", theme().look == Look::Paper ? "paper" : "loft");
+  emit desk_->changed();
+}
+
+void MainWindow::copy() {
+  if (front()->copy()) desk_->say(tr("The sweep is on the clipboard as a table, far row first."));
+}
+
+void MainWindow::paste() {
+  const QString text = QApplication::clipboard()->text();
+  if (text.trimmed().isEmpty()) return desk_->say(tr("The clipboard holds no text to bring in."));
+  bring_in_table(text_of(text), tr("the clipboard"), "pasted");
+}
+
+void MainWindow::choose_file() {
+  const QString path = QFileDialog::getOpenFileName(this, tr("A table of readings, or a data package"), QSettings().value("import/folder").toString(),
+                                                    tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
+  if (path.isEmpty()) return;
+  QSettings().setValue("import/folder", QFileInfo(path).absolutePath());
+  bring_in_file(path);
+}
+
+void MainWindow::bring_in_file(const QString& path) {
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly)) return desk_->warn(tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
+  if (file.peek(2) == "PK") {
+    auto bundle = book::read_package_file(text_of(path));
+    if (!bundle) return desk_->warn(text_of(bundle.problem().sentence()));
+    book::Id id = 0;
+    const QString problem = desk_->plan([&]() -> std::optional<Problem> {
+      id = book::add_bundle(desk_->book(), bundle.value(), "bring in a data package");
+      return {};
+    });
+    if (!problem.isEmpty()) return desk_->warn(problem);
+    open_test(id, static_cast<int>(Stage::Read));
+    return desk_->say(tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(book::title_of(bundle.value()))));
+  }
+  if (file.size() > largest_table) return desk_->warn(tr("%1 has %2 MB, more than a table of readings can have; nothing was taken. Check that it is the right file.").arg(path).arg(file.size() >> 20));
+  const QByteArray bytes = file.readAll();
+  bring_in_table(bytes.toStdString(), QFileInfo(path).fileName(), "file");
+}
+
+void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
+  if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop()) return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
+  ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
+  if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
+}
+
+void MainWindow::choose_book() {
+  const QString path = QFileDialog::getSaveFileName(this, tr("Open a lab book, or name a new one"), text_of(desk_->book().file().parent_path().string()),
+                                                    tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
+  if (!path.isEmpty()) open_book(QFileInfo(path).suffix().isEmpty() ? path + ".sunbreak" : path);
+}
+
+void MainWindow::open_book(const QString& path) {
+  // A lab book is one window's; another one gets a process of its own, so that neither can hold the other up.
+  if (!QProcess::startDetached(QApplication::applicationFilePath(), {"--book", path})) desk_->warn(tr("A second window could not be opened. Start Sunbreak again and name the lab book there."));
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  if (QWidget* typing = QApplication::focusWidget()) typing->clearFocus();
+  QSettings().setValue("window/geometry", saveGeometry());
+  QMainWindow::closeEvent(event);
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+  const QList<QUrl> urls = event->mimeData()->urls();
+  if (urls.isEmpty() || !urls.first().isLocalFile()) return;
+  event->acceptProposedAction();
+  bring_in_file(urls.first().toLocalFile());
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  // A field with nothing typed in it leaves undo and redo to the lab book.
+  if (event->type() == QEvent::ShortcutOverride) {
+    auto* edit = qobject_cast<QLineEdit*>(watched);
+    auto* key = static_cast<QKeyEvent*>(event);
+    const bool undo = key->matches(QKeySequence::Undo), redo = key->matches(QKeySequence::Redo);
+    if (edit && ((undo && !edit->isUndoAvailable()) || (redo && !edit->isRedoAvailable()))) {
+      event->ignore();
+      return true;
+    }
+  }
+  return QMainWindow::eventFilter(watched, event);
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,68 @@
+#pragma once
+
+#include <QMainWindow>
+#include <array>
+#include <memory>
+
+#include "desktop/shell/desk.h"
+#include "desktop/shell/work_line.h"
+
+class QLabel;
+class QStackedWidget;
+class QToolButton;
+
+namespace sunbreak::desktop {
+
+class HomeView;
+class Mast;
+class SensorStrip;
+class StageView;
+class WalkView;
+
+/// The frame: work line, mast, stage, sensor strip. Owns the desk and with it the lab book.
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+ public:
+  explicit MainWindow(std::unique_ptr<book::Book> book, QWidget* parent = nullptr);
+
+  Desk& desk() { return *desk_; }
+  void show_home();
+  void show_stage(Stage stage);
+  void open_test(book::Id id, int stage = -1);
+  /// Takes in a file of readings or a data package; what it is goes by its content.
+  void bring_in_file(const QString& path);
+
+ protected:
+  void closeEvent(QCloseEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+ private:
+  void build_frame();
+  void build_stages();
+  void build_menu();
+  void add_key(const QKeySequence& keys, const std::function<void()>& act);
+  void bring_in_table(std::string bytes, const QString& origin, const std::string& source);
+  void choose_file();
+  void open_book(const QString& path);
+  void choose_book();
+  void paste();
+  void copy();
+  void toggle_look();
+  void refresh();
+  StageView* front() const;
+
+  std::unique_ptr<Desk> desk_;
+  WorkLine* work_line_;
+  Mast* mast_;
+  QStackedWidget* stack_;
+  QLabel *book_name_, *notice_;
+  QToolButton *menu_, *units_;
+  HomeView* home_;
+  WalkView* walk_;
+  std::array<StageView*, stage_count> stages_{};
+  std::optional<Stage> stage_;
+};
+
+}  // namespace sunbreak::desktop

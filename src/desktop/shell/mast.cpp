@@ -1,0 +1,187 @@
+#include "desktop/shell/mast.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+
+#include "desktop/shell/desk.h"
+#include "desktop/theme/theme.h"
+
+namespace sunbreak::desktop {
+
+Mast::Mast(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setObjectName("mast");
+  setAttribute(Qt::WA_StyledBackground);
+  setFixedWidth(208);
+  setFocusPolicy(Qt::TabFocus);
+  setAccessibleName(tr("Mast: heights and dimmer settings of the test"));
+  setToolTip(tr("Page Up and Page Down change the height, [ and ] the dimmer setting"));
+  connect(&desk, &Desk::changed, this, [this] {
+    describe();
+    update();
+  });
+}
+
+void Mast::describe() {
+  if (!desk_.rung() || !desk_.stop()) return;
+  setAccessibleDescription(tr("Height %1, dimmer %2 %").arg(text_of(length_text(desk_.rung()->height_m, desk_.units()))).arg(desk_.stop()->percent));
+}
+
+void Mast::paintEvent(QPaintEvent*) {
+  const book::TestBundle* test = desk_.test();
+  if (!test) return;
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  spots_.clear();
+  draw_header(p);
+
+  double top_m = 0.3;
+  for (const book::Rung& rung : test->rungs) top_m = std::max(top_m, rung.height_m);
+  top_m = std::clamp(test->bench.height_m.value_or(top_m * 1.3), top_m * 1.12, top_m * 2.4);
+  const QRectF room(44, 68, 104, height() - 68 - 84);
+  const double scale = std::min(room.height() / top_m, room.width() / test->bench.width_m);
+  const QSizeF size(test->bench.width_m * scale, room.height());
+  draw_bench(p, QRectF(room.center().x() - size.width() / 2, room.top(), size.width(), size.height()), room.height() / top_m);
+  draw_stops(p);
+  if (hasFocus()) {
+    p.setPen(QPen(theme().ember, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(rect().adjusted(2, 2, -4, -3));
+  }
+}
+
+void Mast::draw_header(QPainter& p) const {
+  const Theme& t = theme();
+  p.setPen(t.ink);
+  p.setFont(text_font(14, true));
+  p.drawText(QRectF(16, 12, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+             QFontMetrics(p.font()).elidedText(text_of(desk_.test()->fixture.name), Qt::ElideRight, width() - 28));
+  p.setPen(t.quiet);
+  p.setFont(text_font(11));
+  p.drawText(QRectF(16, 32, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
+             tr("from the side · heights in %1").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data())));
+}
+
+void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
+  const Theme& t = theme();
+  const book::TestBundle& test = *desk_.test();
+  const auto wall = [&](const std::string& kind, double x) {
+    p.setPen(QPen(t.quiet, kind == "open" ? 1 : 3, kind == "open" ? Qt::DotLine : Qt::SolidLine));
+    p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+  };
+  wall(test.bench.wall_left, box.left());
+  wall(test.bench.wall_right, box.right());
+  p.setPen(QPen(t.quiet, test.bench.wall_left == "open" ? 1 : 3, test.bench.wall_left == "open" ? Qt::DotLine : Qt::SolidLine));
+  p.drawLine(box.topLeft(), box.topRight());
+  p.setPen(QPen(t.ink, 4));
+  p.drawLine(QPointF(box.left() - 6, box.bottom()), QPointF(box.right() + 6, box.bottom()));
+  p.setPen(t.quiet);
+  p.setFont(text_font(11));
+  p.drawText(QRectF(0, box.bottom() + 6, width(), 16), Qt::AlignCenter, tr("sensor plane"));
+
+  double label_y = -1e9;
+  for (const book::Rung& rung : test.rungs) {
+    const double y = box.bottom() - rung.height_m * scale;
+    const bool here = desk_.rung() && rung.id == desk_.rung()->id;
+    const QColor color = here ? t.ember : t.ink;
+    if (here) draw_fixture(p, box, scale, y);
+    p.setPen(QPen(here ? t.ember : t.quiet, here ? 2 : 1, here ? Qt::SolidLine : Qt::DotLine));
+    p.drawLine(QPointF(box.left() - 3, y), QPointF(box.right() + 3, y));
+    label_y = std::max(label_y + 16, y);
+    p.setPen(color);
+    p.setFont(text_font(13, here));
+    p.drawText(QRectF(0, label_y - 8, box.left() - 8, 16), Qt::AlignRight | Qt::AlignVCenter,
+               text_of(short_number(from_m(rung.height_m, surface_unit(desk_.units())), 1)));
+    const double pitch = std::min(14.0, 46.0 / static_cast<double>(std::max<std::size_t>(test.stops.size(), 1)));
+    double x = box.right() + 10;
+    spots_.push_back({QRectF(0, label_y - 8, box.right() + 8, 16), rung.id, desk_.stop() ? desk_.stop()->id : 0});
+    for (const book::Stop& stop : test.stops) {
+      const QRectF square(x, label_y - pitch * 0.36, pitch * 0.72, pitch * 0.72);
+      const bool chosen = here && desk_.stop() && stop.id == desk_.stop()->id;
+      draw_sweep_mark(p, square, rung.id, stop.id, chosen ? t.ember : t.ink);
+      spots_.push_back({square.adjusted(-2, -4, 2, 4), rung.id, stop.id});
+      x += pitch;
+    }
+  }
+}
+
+void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lamp_y) const {
+  const Theme& t = theme();
+  const book::TestBundle& test = *desk_.test();
+  const double bench_scale = box.width() / test.bench.width_m;
+  const double half = std::clamp(test.fixture.width_m.value_or(test.bench.width_m * 0.6), 0.05, test.bench.width_m) * bench_scale / 2;
+  const double middle = box.center().x();
+  p.setPen(QPen(t.quiet, 1));
+  p.drawLine(QPointF(middle, box.top()), QPointF(middle - half * 0.8, lamp_y - 5));
+  p.drawLine(QPointF(middle, box.top()), QPointF(middle + half * 0.8, lamp_y - 5));
+  p.setPen(QPen(QColor(0xF5D073), 2));
+  const double spread = std::min(box.width() / 2 - half - 3, 0.25 * test.bench.width_m * scale);
+  p.drawLine(QPointF(middle - half, lamp_y), QPointF(middle - half - spread, box.bottom() - 3));
+  p.drawLine(QPointF(middle + half, lamp_y), QPointF(middle + half + spread, box.bottom() - 3));
+  p.fillRect(QRectF(middle - half, lamp_y - 7, half * 2, 6), t.ink);
+}
+
+void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id, const QColor& color) const {
+  const book::TestBundle& test = *desk_.test();
+  const book::Sweep* sweep = test.sweep(rung_id, stop_id);
+  int total = 0, read = 0, missing = 0;
+  if (sweep)
+    if (const auto view = book::view_sweep(test, *sweep)) {
+      total = static_cast<int>(view.value().states.size());
+      read = view.value().read(), missing = view.value().missing();
+    }
+  p.setPen(QPen(color, 1));
+  p.setBrush(Qt::NoBrush);
+  p.drawRect(square);
+  if (total == 0 || read + missing == 0) return;
+  if (read + missing < total) {
+    const double done = square.height() * (read + missing) / total;
+    p.fillRect(QRectF(square.left(), square.bottom() - done, square.width(), done), color);
+    return;
+  }
+  p.fillRect(square, missing > 0 ? theme().attention : color);
+  if (missing > 0) {
+    p.setPen(QPen(theme().panel, 1.5));
+    p.drawLine(square.topLeft(), square.bottomRight());
+  }
+}
+
+void Mast::draw_stops(QPainter& p) {
+  const Theme& t = theme();
+  const book::TestBundle& test = *desk_.test();
+  p.setFont(text_font(12));
+  p.setPen(t.quiet);
+  p.drawText(QRectF(16, height() - 52, 80, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Dimmer, %"));
+  double x = 16;
+  for (const book::Stop& stop : test.stops) {
+    const bool here = desk_.stop() && stop.id == desk_.stop()->id;
+    const QString words = text_of(short_number(stop.percent, 1));
+    p.setFont(text_font(13, here));
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(words) + 14;
+    if (x + w > width() - 8) break;
+    const QRectF box(x, height() - 32, w, 22);
+    if (here) p.fillRect(QRectF(box.left(), box.bottom() - 2, box.width(), 2), t.ember);
+    p.setPen(here ? t.ember : t.ink);
+    p.drawText(box, Qt::AlignCenter, words);
+    spots_.push_back({box, desk_.rung() ? desk_.rung()->id : 0, stop.id});
+    x += w + 2;
+  }
+}
+
+void Mast::mousePressEvent(QMouseEvent* event) {
+  for (auto spot = spots_.rbegin(); spot != spots_.rend(); ++spot)
+    if (spot->place.contains(event->position())) return desk_.choose(spot->rung_id, spot->stop_id);
+}
+
+void Mast::keyPressEvent(QKeyEvent* event) {
+  switch (event->key()) {
+    case Qt::Key_Up: return desk_.step_rung(-1);
+    case Qt::Key_Down: return desk_.step_rung(1);
+    case Qt::Key_Left: return desk_.step_stop(-1);
+    case Qt::Key_Right: return desk_.step_stop(1);
+    default: QWidget::keyPressEvent(event);
+  }
+}
+
+}  // namespace sunbreak::desktop

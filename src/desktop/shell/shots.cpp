@@ -1,0 +1,51 @@
+#include "desktop/shell/shots.h"
+
+#include <QApplication>
+#include <QPixmap>
+
+#include "desktop/shell/main_window.h"
+#include "desktop/theme/theme.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+book::Id test_named(MainWindow& window, const std::string& fixture) {
+  for (const book::Test& test : window.desk().book().all<book::Test>("WHERE removed = 0 ORDER BY id"))
+    if (window.desk().book().find<book::Fixture>(test.fixture_id)->name == fixture) return test.id;
+  return 0;
+}
+
+}  // namespace
+
+bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
+  std::filesystem::create_directories(folder);
+  const QSize size = qEnvironmentVariableIsSet("SUNBREAK_SHOT_SIZE")
+                         ? QSize(qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 0, 0).toInt(), qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 1, 1).toInt())
+                         : QSize(1280, 800);
+  bool all = true;
+  const auto shoot = [&](const char* name, LookChoice look) {
+    apply_look(*qApp, look);
+    emit window.desk().changed();
+    window.resize(size);
+    for (int i = 0; i < 5; ++i) QApplication::processEvents();
+    all = window.grab().save(text_of((folder / name).string())) && all;
+  };
+  const book::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Twin");
+  window.show();
+  window.show_home();
+  shoot("home.png", LookChoice::Paper);
+  window.open_test(ostler, static_cast<int>(Stage::Rig));
+  shoot("rig.png", LookChoice::Paper);
+  window.open_test(marrow, static_cast<int>(Stage::Walk));
+  shoot("walk.png", LookChoice::Paper);
+  window.open_test(ostler, static_cast<int>(Stage::Read));
+  window.desk().step_rung(2);
+  shoot("read.png", LookChoice::Paper);
+  window.show_stage(Stage::Publish);
+  shoot("publish.png", LookChoice::Paper);
+  window.show_stage(Stage::Read);
+  shoot("read-loft.png", LookChoice::Loft);
+  return all;
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,12 @@
+#pragma once
+
+#include <QString>
+
+#include "book/bundle.h"
+
+namespace sunbreak::desktop {
+
+/// A sweep as tab-separated text for a spreadsheet: far row first, unread stations empty; spots one a line with their place.
+QString sweep_table_text(const book::SweepView& view);
+
+}  // namespace sunbreak::desktop

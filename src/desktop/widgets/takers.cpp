@@ -1,0 +1,82 @@
+#include "desktop/widgets/takers.h"
+
+#include <QCoreApplication>
+#include <QRegularExpression>
+
+#include "core/quantity/number.h"
+#include "desktop/shell/desk.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+QString words(const char* text) { return QCoreApplication::translate("fields", text); }
+
+QString out_of_range(const QString& text, const QString& low, const QString& high) {
+  return words("'%1' is out of range: it should lie from %2 to %3. Check the number.").arg(text, low, high);
+}
+
+bool inside(double value, const NumberRange& range) { return value >= range.low && value <= range.high; }
+
+std::optional<double> typed_number(QString text) { return parse_number(text_of(text.trimmed().replace(',', '.'))); }
+
+}  // namespace
+
+Form::Take take_number(const NumberRange& range, const std::function<QString(std::optional<double>)>& store) {
+  return [=](const QString& text) -> QString {
+    if (text.isEmpty()) return range.may_be_empty ? store(std::nullopt) : words("A number is needed here.");
+    const auto value = typed_number(text);
+    if (!value) return words("'%1' is not a number; nothing was changed. Type digits only.").arg(text);
+    if (!inside(*value, range)) return out_of_range(text, QString::number(range.low), QString::number(range.high));
+    return store(value);
+  };
+}
+
+std::optional<double> typed_length_m(const QString& text, UnitSystem units) {
+  if (const auto bare = typed_number(text)) return to_m(*bare, surface_unit(units));
+  if (const auto length = parse_length_m(text_of(QString(text).replace(',', '.')))) return length.value();
+  return {};
+}
+
+Form::Take take_length(const std::function<UnitSystem()>& units, const NumberRange& range_m,
+                       const std::function<QString(std::optional<double>)>& store) {
+  return [=](const QString& text) -> QString {
+    if (text.isEmpty()) return range_m.may_be_empty ? store(std::nullopt) : words("A length is needed here.");
+    const auto value = typed_length_m(text, units());
+    if (!value) return words("'%1' is not a length; nothing was changed. Type a number, or one with its unit such as 45 cm or 18 in.").arg(text);
+    if (!inside(*value, range_m)) return out_of_range(text, text_of(length_text(range_m.low, units())), text_of(length_text(range_m.high, units())));
+    return store(value);
+  };
+}
+
+QString show_number(std::optional<double> value, int decimals) { return value ? text_of(short_number(*value, decimals)) : QString(); }
+
+QString show_length(std::optional<double> meters, UnitSystem units) {
+  return meters ? text_of(short_number(from_m(*meters, surface_unit(units)), 2)) : QString();
+}
+
+namespace {
+template <typename Parse>
+std::optional<std::vector<double>> list_of(const QString& text, QString* problem, Parse parse) {
+  std::vector<double> values;
+  static const QRegularExpression between("[;,]\\s*|\\s{2,}|(?<=\\d)\\s+(?=\\d)");
+  for (const QString& part : text.split(between, Qt::SkipEmptyParts)) {
+    const std::optional<double> value = parse(part.trimmed());
+    if (!value) {
+      *problem = words("'%1' was not understood; nothing was changed. Type the values with commas between them.").arg(part.trimmed());
+      return {};
+    }
+    values.push_back(*value);
+  }
+  return values;
+}
+}  // namespace
+
+std::optional<std::vector<double>> number_list(const QString& text, QString* problem) {
+  return list_of(text, problem, [](QString part) { return typed_number(part.remove('%')); });
+}
+
+std::optional<std::vector<double>> length_list(const QString& text, UnitSystem units, QString* problem) {
+  return list_of(text, problem, [=](const QString& part) { return typed_length_m(part, units); });
+}
+
+}  // namespace sunbreak::desktop
