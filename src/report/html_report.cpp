@@ -241,7 +241,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
     data s;
     s.set("height", length_text(b.rung(sweep->rung_id)->height_m, units));
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
-    s.set("stations", fmt::format("{} of {}", f.stations - f.missing, f.stations));
+    s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
     s.set("mean", ppfd_text(f.mean_ppfd));
     s.set("lowest_over_mean", fmt::format("{:.2f}", f.evenness.lowest_over_mean));
     s.set("ppf", fmt::format("{:.0f}", f.ppf_umol_s));

@@ -52,10 +52,22 @@ std::string wall(double x1, double y1, double x2, double y2, double out_x, doubl
   return svg;
 }
 
-constexpr const char* patterns =
-    "<defs><pattern id=\"dim\" width=\"9\" height=\"9\" patternUnits=\"userSpaceOnUse\"><path d=\"M0 9L9 0\" stroke=\"#FFFDF6\" "
-    "stroke-opacity=\"0.55\" stroke-width=\"0.8\"/></pattern><pattern id=\"bright\" width=\"7\" height=\"7\" "
-    "patternUnits=\"userSpaceOnUse\"><circle cx=\"3.5\" cy=\"3.5\" r=\"1\" fill=\"#141B1F\" fill-opacity=\"0.7\"/></pattern></defs>\n";
+/// Diagonals of one ruled sheet, cut to a box: neighboring boxes continue each other. Plain strokes, since not every SVG
+/// viewer knows patterns.
+void hatch(std::string& path, double x, double y, double w, double h) {
+  constexpr double pitch = 9;
+  for (double k = std::ceil((x + y) / pitch) * pitch; k < x + y + w + h; k += pitch) {
+    const double x1 = std::max(x, k - (y + h)), x2 = std::min(x + w, k - y);
+    if (x2 > x1) path += fmt::format("M{:.1f} {:.1f}L{:.1f} {:.1f}", x1, k - x1, x2, k - x2);
+  }
+}
+
+/// Dots of one ruled sheet that lie in a box.
+void dots(std::string& path, double x, double y, double w, double h) {
+  constexpr double pitch = 7;
+  for (double dy = std::ceil(y / pitch) * pitch; dy < y + h; dy += pitch)
+    for (double dx = std::ceil(x / pitch) * pitch; dx < x + w; dx += pitch) path += fmt::format("M{:.1f} {:.1f}h1.6v1.6h-1.6z", dx, dy);
+}
 
 }  // namespace
 
@@ -66,7 +78,8 @@ std::string map_svg(const book::TestBundle& bundle, const book::SweepView& view,
   const double left = 46, top = 16;
   const auto px = [&](double x_m) { return left + x_m * scale; };
   const auto py = [&](double y_m) { return top + (fp.depth_m - y_m) * scale; };
-  std::string svg = open_svg(left + width + 24, top + depth + 96, "PPFD map, far wall at the top") + patterns;
+  std::string svg = open_svg(left + width + 24, top + depth + 96, "PPFD map, far wall at the top");
+  std::string dim, bright, numbers;
   svg += rect(left, top, width, depth, "#F4F1EA");
 
   auto boxes = station_boxes(view.layout);
@@ -86,10 +99,13 @@ std::string map_svg(const book::TestBundle& bundle, const book::SweepView& view,
     }
     const Rgb ground = light_color(range.share(ppfd));
     svg += rect(x, y, w, h, ground.hex());
-    if (band && ppfd < band->low) svg += rect(x, y, w, h, "url(#dim)");
-    if (band && ppfd > band->high) svg += rect(x, y, w, h, "url(#bright)");
-    if (font >= 7) svg += text(x + w / 2, y + h / 2 + font * 0.36, ppfd_text(ppfd), font, ink_on(ground).hex());
+    if (band && ppfd < band->low) hatch(dim, x, y, w, h);
+    if (band && ppfd > band->high) dots(bright, x, y, w, h);
+    if (font >= 7) numbers += text(x + w / 2, y + h / 2 + font * 0.36, ppfd_text(ppfd), font, ink_on(ground).hex());
   }
+  if (!dim.empty()) svg += fmt::format("<path d=\"{}\" stroke=\"#FFFDF6\" stroke-opacity=\"0.5\" stroke-width=\"0.8\" fill=\"none\"/>\n", dim);
+  if (!bright.empty()) svg += fmt::format("<path d=\"{}\" fill=\"#141B1F\" fill-opacity=\"0.6\"/>\n", bright);
+  svg += numbers;
   svg += wall(left, top, left + width, top, 0, -1, bundle.bench.wall_back) + wall(left, top + depth, left + width, top + depth, 0, 1, bundle.bench.wall_front) +
          wall(left, top, left, top + depth, -1, 0, bundle.bench.wall_left) + wall(left + width, top, left + width, top + depth, 1, 0, bundle.bench.wall_right);
   for_ticks(fp.width_m, units, [&](double at, const std::string& label) { svg += text(px(at), top + depth + 24, label, 11, quiet); });

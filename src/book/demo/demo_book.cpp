@@ -231,7 +231,7 @@ void fill_demo(Book& book) {
     writer.add_test({"Ostler Six-Bar in the tent", fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389),
                      {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"), claim("ppf_umol_s", 900, "900 µmol/s"),
                       claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-                     {six_bars, 0.01, 0, 322}, tent.id, {0.6, 0.45, 0.3, 0.2}, {100, 75, 50}, twelve, "flowering & fruiting", fruiting, 12, 8, 0},
+                     {six_bars, 0.01, 0, 322}, tent.id, {0.6, 0.45, 0.3, 0.2}, {100, 75, 50}, twelve, "flowering & fruiting", fruiting, 12, 12, 0},
                     tent, qs1, factor, w1);
     writer.add_test({"Brindle Panel 150 in the tent", fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26, 0.30, 149),
                      {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"), claim("coverage", std::nullopt, "flowers 90 × 90 cm")},

@@ -7,6 +7,7 @@
 
 #include "desktop/paint/map_painter.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -87,9 +88,9 @@ QString state_words(const book::TestBundle& bundle) {
     read += view.value().read();
     complete += view.value().read() + view.value().missing() == static_cast<int>(view.value().states.size());
   }
-  if (read == 0) return TestCards::tr("planned: %n sweep(s)", nullptr, static_cast<int>(planned));
-  if (complete == planned) return TestCards::tr("● %1 of %2 sweeps · %3 readings").arg(complete).arg(planned).arg(read);
-  return TestCards::tr("◐ %1 of %2 sweeps · %3 readings").arg(complete).arg(planned).arg(read);
+  if (read == 0) return TestCards::tr("○ planned: %1").arg(counted(static_cast<qsizetype>(planned), TestCards::tr("sweep"), TestCards::tr("sweeps")));
+  if (complete == planned) return TestCards::tr("● %1 of %2 sweeps · %3 read").arg(complete).arg(planned).arg(read);
+  return TestCards::tr("◐ %1 of %2 sweeps · %3 read").arg(complete).arg(planned).arg(read);
 }
 
 }  // namespace

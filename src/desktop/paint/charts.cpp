@@ -32,6 +32,11 @@ void RingsChart::paintEvent(QPaintEvent*) {
   for (const Ring& ring : rings_)
     if (ring.read > 0) longest = std::max(longest, ring.mean_ppfd);
   const double unit = meters_per(surface_unit(units_));
+  if (band_) {
+    const double x = label_width + 8 + room * band_->low / longest;
+    p.setPen(QPen(t.ember, 1, Qt::DashLine));
+    p.drawLine(QPointF(x, 0), QPointF(x, height()));
+  }
   double y = 2;
   for (const Ring& ring : rings_) {
     p.setFont(text_font(11));
@@ -45,16 +50,14 @@ void RingsChart::paintEvent(QPaintEvent*) {
       p.fillRect(bar, qcolor(report::light_color(range_.share(ring.mean_ppfd))));
       p.setPen(QPen(t.rule, 1));
       p.drawRect(bar);
-      p.setPen(t.ink);
       p.setFont(text_font(12, true));
-      p.drawText(QRectF(bar.right() + 6, y, value_width, bar_pitch - 4), Qt::AlignLeft | Qt::AlignVCenter, text_of(ppfd_text(ring.mean_ppfd)));
+      const QString value = text_of(ppfd_text(ring.mean_ppfd));
+      p.fillRect(QRectF(bar.right() + 4, y, QFontMetricsF(p.font()).horizontalAdvance(value) + 4, bar_pitch - 4), t.panel);
+      p.setPen(t.ink);
+      p.drawText(QRectF(bar.right() + 6, y, value_width, bar_pitch - 4), Qt::AlignLeft | Qt::AlignVCenter, value);
     }
     y += bar_pitch;
   }
-  if (!band_) return;
-  const double x = label_width + 8 + room * band_->low / longest;
-  p.setPen(QPen(t.ember, 1, Qt::DashLine));
-  p.drawLine(QPointF(x, 0), QPointF(x, y));
 }
 
 AreaCurveChart::AreaCurveChart(QWidget* parent) : QWidget(parent) {
@@ -103,7 +106,7 @@ void AreaCurveChart::paintEvent(QPaintEvent*) {
   p.setFont(text_font(12, true));
   const double w = QFontMetricsF(p.font()).horizontalAdvance(words) + 8;
   const bool left = x + w + 6 > box.right();
-  const QRectF tag(left ? x - w - 4 : x + 4, box.top() + 4, w, 18);
+  const QRectF tag(left ? x - w - 4 : x + 4, left ? box.bottom() - 24 : box.top() + 4, w, 18);
   p.fillRect(tag, t.ground);
   p.setPen(t.ink);
   p.drawText(tag, Qt::AlignCenter, words);

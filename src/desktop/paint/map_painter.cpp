@@ -171,7 +171,7 @@ class MapPainter {
       x += 22;
     };
     const double need = 180;
-    if (x + need > fit_.floor.right() + right_room) return;
+    if (x + need > fit_.floor.right() + left_room + right_room) return;
     swatch(true);
     word(QCoreApplication::translate("map", "too dim"));
     swatch(false);

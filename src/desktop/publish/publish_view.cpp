@@ -53,8 +53,11 @@ void write_text(const fs::path& file, const std::string& text) {
     throw std::runtime_error(out.errorString().toStdString());
 }
 
+/// The page names the font as its readers may have it; on this screen the shipped one stands in.
+QByteArray in_shipped_font(const std::string& text) { return QByteArray::fromStdString(text).replace("B612,", "'Sunbreak Sans',"); }
+
 QImage drawn(const std::string& svg) {
-  QSvgRenderer renderer(QByteArray::fromStdString(svg));
+  QSvgRenderer renderer(in_shipped_font(svg));
   QImage image(renderer.defaultSize() * 2, QImage::Format_ARGB32_Premultiplied);
   image.fill(Qt::transparent);
   QPainter p(&image);
@@ -151,7 +154,7 @@ void PublishView::refresh() {
   preview_->clear();
   for (std::size_t i = 0; i < report.figures.size(); ++i)
     preview_->document()->addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("figure:%1").arg(i)), drawn(report.figures[i]));
-  preview_->setHtml(text_of(report.html));
+  preview_->setHtml(QString::fromUtf8(in_shipped_font(report.html)));
   preview_->verticalScrollBar()->setValue(place);
 
   const book::TestBundle& b = *desk_.test();

@@ -109,6 +109,7 @@ void FiguresColumn::build(QVBoxLayout* column) {
   rings_column->setContentsMargins(0, 0, 0, 0);
   add_section(rings_column, tr("Rings, wall to center"));
   rings_unit_ = quiet_label({}, rings_box_);
+  rings_unit_->setContentsMargins(4, 0, 0, 0);
   rings_column->addWidget(rings_unit_);
   rings_ = new RingsChart(rings_box_);
   rings_column->addWidget(rings_);

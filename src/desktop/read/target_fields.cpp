@@ -38,7 +38,7 @@ QString present_key(const Test& test) {
 
 void add_target_fields(Form& form, Desk& desk) {
   form.choice(
-          QObject::tr("Target"),
+      QObject::tr("Target"),
           [] {
             std::vector<Choice> choices{{QObject::tr("own band"), QString()}};
             for (const TargetSet& set : shipped_target_sets())
@@ -59,8 +59,7 @@ void add_target_fields(Form& form, Desk& desk) {
                     test.photoperiod_h = t.photoperiod_h;
                   });
             return {};
-          })
-      ->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+          });
   const auto number = [&](const QString& name, double Test::*member, const NumberRange& range, const QString& unit) {
     return form.line(
         name, [=, &desk] { return desk.test() ? show_number(desk.test()->test.*member, 1) : QString(); },

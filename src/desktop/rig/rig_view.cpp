@@ -314,8 +314,10 @@ void RigView::refresh() {
   const auto stations = layout.value().stations.size();
   const double minutes = static_cast<double>(stations * sweeps) * seconds_a_reading / 60;
   const QString time = minutes < 90 ? tr("%1 min").arg(minutes, 0, 'f', 0) : tr("%1 h").arg(minutes / 60, 0, 'f', 1);
-  effort_->setText(tr("%1 stations, %n sweep(s): %2 readings, about %3 at %4 s each", nullptr, static_cast<int>(sweeps))
-                       .arg(stations).arg(stations * sweeps).arg(time).arg(seconds_a_reading));
+  effort_->setText(tr("%1, %2: %3, about %4 at %5 s each")
+                       .arg(counted(static_cast<qsizetype>(stations), tr("station"), tr("stations")), counted(static_cast<qsizetype>(sweeps), tr("sweep"), tr("sweeps")),
+                            counted(static_cast<qsizetype>(stations * sweeps), tr("reading"), tr("readings")), time)
+                       .arg(seconds_a_reading));
 }
 
 void RigView::arrive() {

@@ -38,13 +38,13 @@ struct ClaimKind {
 };
 
 std::vector<ClaimKind> claim_kinds() {
-  return {{"power_w", QObject::tr("Claims: power"), "W", true},
+  return {{"power_w", QObject::tr("Power"), "W", true},
           {"ppf_umol_s", QObject::tr("PPF"), "µmol/s", true},
-          {"efficacy_umol_j", QObject::tr("efficacy"), "µmol/J", true},
-          {"coverage", QObject::tr("coverage"), "", false},
-          {"height_m", QObject::tr("hanging height"), "", false},
-          {"dimming_range", QObject::tr("dimming range"), "", false},
-          {"equivalent", QObject::tr("stands in for"), "", false}};
+          {"efficacy_umol_j", QObject::tr("Efficacy"), "µmol/J", true},
+          {"coverage", QObject::tr("Coverage"), "", false},
+          {"height_m", QObject::tr("Hanging height"), "", false},
+          {"dimming_range", QObject::tr("Dimming range"), "", false},
+          {"equivalent", QObject::tr("Stands in for"), "", false}};
 }
 
 std::optional<Claim> claim_of(Desk& desk, Id fixture_id, const std::string& kind) {
@@ -80,6 +80,7 @@ void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
 }
 
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
+  form.heading(QObject::tr("What its maker claims"));
   for (const ClaimKind& kind : claim_kinds()) {
     const std::string key = kind.kind;
     if (kind.number)

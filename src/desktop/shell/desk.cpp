@@ -53,6 +53,21 @@ void Desk::choose(Id rung_id, Id stop_id) {
   emit changed();
 }
 
+void Desk::choose_fullest() {
+  if (!test_) return;
+  int most = 0;
+  std::pair<Id, Id> fullest{rung_id_, stop_id_};
+  for (const book::Rung& rung : test_->rungs)
+    for (const book::Stop& stop : test_->stops) {
+      const book::Sweep* candidate = test_->sweep(rung.id, stop.id);
+      const auto view = candidate ? std::optional(book::view_sweep(*test_, *candidate)) : std::nullopt;
+      if (!view || !view->ok() || view->value().read() <= most) continue;
+      most = view->value().read();
+      fullest = {rung.id, stop.id};
+    }
+  choose(fullest.first, fullest.second);
+}
+
 namespace {
 /// The id `by` places further on in a list, stopping at its ends.
 template <typename Step>

@@ -31,6 +31,8 @@ class Desk : public QObject {
   const book::Rung* rung() const;
   const book::Stop* stop() const;
   void choose(book::Id rung_id, book::Id stop_id);
+  /// Chooses the sweep with the most stations read, the first of them where several are alike.
+  void choose_fullest();
   void step_rung(int by);
   void step_stop(int by);
 

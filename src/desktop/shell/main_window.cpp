@@ -65,8 +65,8 @@ void MainWindow::build_frame() {
   auto* home = new QToolButton(top);
   home->setText(tr("Sunbreak"));
   home->setObjectName("homeButton");
-  home->setStyleSheet("font-size: 16px; font-weight: bold;");
   home->setProperty("plain", true);
+  home->setStyleSheet("font-size: 16px; font-weight: bold;");
   home->setToolTip(tr("The lab book (Alt+Home)"));
   connect(home, &QToolButton::clicked, this, &MainWindow::show_home);
   book_name_ = quiet_label({}, top);
@@ -200,6 +200,7 @@ void MainWindow::open_test(book::Id id, int stage) {
   desk_->open_test(id);
   if (!desk_->test()) return;
   if (stage < 0) stage = static_cast<int>(desk_->test()->readings.empty() ? Stage::Rig : Stage::Read);
+  if (stage != static_cast<int>(Stage::Walk)) desk_->choose_fullest();
   show_stage(static_cast<Stage>(stage));
 }
 

@@ -1,6 +1,7 @@
 #include "desktop/shell/shots.h"
 
 #include <QApplication>
+#include <QCursor>
 #include <QPixmap>
 
 #include "desktop/shell/main_window.h"
@@ -32,11 +33,14 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   };
   const book::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Twin");
   window.show();
+  QCursor::setPos(window.mapToGlobal(QPoint(size.width() / 2, size.height() - 8)));
   window.show_home();
   shoot("home.png", LookChoice::Paper);
   window.open_test(ostler, static_cast<int>(Stage::Rig));
   shoot("rig.png", LookChoice::Paper);
   window.open_test(marrow, static_cast<int>(Stage::Walk));
+  window.desk().step_rung(1);
+  window.desk().step_stop(-1);
   shoot("walk.png", LookChoice::Paper);
   window.open_test(ostler, static_cast<int>(Stage::Read));
   window.desk().step_rung(2);

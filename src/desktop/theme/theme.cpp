@@ -54,7 +54,7 @@ QString style_sheet(const Theme& t) {
 const Theme& theme() { return *current; }
 
 void load_fonts() {
-  for (const char* face : {"Regular", "Bold", "Italic"}) QFontDatabase::addApplicationFont(QString(":/fonts/B612-%1.otf").arg(face));
+  for (const char* face : {"Regular", "Bold", "Italic"}) QFontDatabase::addApplicationFont(QString(":/fonts/%1.otf").arg(face));
 }
 
 void apply_look(QApplication& app, LookChoice choice) {
@@ -67,7 +67,7 @@ void apply_look(QApplication& app, LookChoice choice) {
 }
 
 QFont text_font(int pixels, bool bold) {
-  QFont font("B612");
+  QFont font("Sunbreak Sans");
   font.setPixelSize(pixels);
   font.setBold(bold);
   return font;

@@ -94,7 +94,10 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
 QComboBox* Form::choice(const QString& name, const std::function<std::vector<Choice>()>& options, const std::function<QVariant()>& show,
                         const std::function<QString(const QVariant&)>& take) {
   auto* box = new QComboBox(this);
+  box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  box->setMinimumContentsLength(12);
   const int row = add_row(name, box, {});
+  grid_->addWidget(box, row, 1, 1, 2);
   auto* problem = wrapped_label({}, this);
   set_tone(problem, "bad");
   problem->hide();

@@ -21,7 +21,7 @@ QLabel* heading_label(const QString& text, QWidget* parent) {
 QLabel* figure_label(int pixels, QWidget* parent) {
   auto* label = new QLabel(parent);
   label->setProperty("heading", true);
-  label->setProperty("size", QString::number(pixels));
+  label->setProperty("digits", QString::number(pixels));
   label->setTextFormat(Qt::PlainText);
   return label;
 }
@@ -51,6 +51,8 @@ void set_tone(QWidget* widget, const char* tone) {
   widget->style()->unpolish(widget);
   widget->style()->polish(widget);
 }
+
+QString counted(qsizetype count, const QString& one, const QString& many) { return QStringLiteral("%1 %2").arg(count).arg(count == 1 ? one : many); }
 
 QString marked_attention(const QString& text) { return QStringLiteral("◣ ") + text; }
 

@@ -17,6 +17,9 @@ QPushButton* primary_button(const QString& text, QWidget* parent = nullptr);
 /// Sets a dynamic property that the style sheet looks at, and lets it look again.
 void set_tone(QWidget* widget, const char* tone);
 
+/// "1 sweep", "12 sweeps".
+QString counted(qsizetype count, const QString& one, const QString& many);
+
 /// Makes a line of text good, worth a look, or bad; with a mark in front, so that color is never alone.
 QString marked_attention(const QString& text);
 
