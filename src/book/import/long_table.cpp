@@ -34,6 +34,8 @@ std::optional<LengthUnit> unit_among(const std::vector<std::string>& words) {
   return {};
 }
 
+constexpr std::size_t most_spots = 400;
+
 struct Point {
   int row;  ///< from 1
   double x, y;
@@ -53,6 +55,9 @@ Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<
     std::vector<Place> places;
     for (const Point& p : points) places.push_back({to_m(p.x, candidate), to_m(p.y, candidate)});
     if (context.kind == GridKind::Spots) {
+      if (places.size() > most_spots)
+        return Problem{fmt::format("the table names {} places", places.size()), "a spot check is a few stations, and this is a survey",
+                       "choose the grid that they lie on"};
       PlacedPoints placed;
       placed.grid.kind = GridKind::Spots;
       for (const Place& p : places) placed.grid.spots.push_back({"", p.x_m, p.y_m});

@@ -6,7 +6,8 @@
 
 namespace sunbreak {
 
-/// Area of the field at or above a PPFD, against that PPFD.
+/// Area of the field at or above a PPFD, against that PPFD. Exact for the raster's samples; they are kept in slots of
+/// like values rather than sorted, which takes one pass.
 class AreaCurve {
  public:
   explicit AreaCurve(const Raster& raster);
@@ -15,8 +16,11 @@ class AreaCurve {
   double area_m2_at_or_above(double ppfd) const;
 
  private:
-  std::vector<double> ascending_;
-  double sample_area_m2_ = 0;
+  int slot(double ppfd) const;
+
+  double lowest_ = 0, slots_per_ppfd_ = 0, sample_area_m2_ = 0;
+  std::vector<int> first_;      ///< of each slot in samples_, and one past the end
+  std::vector<double> samples_;  ///< by slot, dimmest slot first
 };
 
 }  // namespace sunbreak

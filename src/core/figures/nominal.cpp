@@ -35,18 +35,15 @@ std::vector<NominalFootprint> nominal_footprints(const Field& field, const Recta
     const Rectangle r{measured.left_m + (measured.width_m - size.width_m) / 2,
                       measured.front_m + (measured.depth_m - size.depth_m) / 2, size.width_m, size.depth_m};
     NominalFootprint nominal{size, edge_mean(field, r), 0, 0, false};
-    const int columns = std::max(1, static_cast<int>(std::lround(r.width_m / step_m)));
-    const int rows = std::max(1, static_cast<int>(std::lround(r.depth_m / step_m)));
+    const Raster raster = field.raster(r, step_m);
     double sum = 0;
     int in_band = 0;
-    for (int j = 0; j < rows; ++j)
-      for (int i = 0; i < columns; ++i) {
-        const double ppfd = field.at(r.left_m + (i + 0.5) / columns * r.width_m, r.front_m + (j + 0.5) / rows * r.depth_m);
-        sum += ppfd;
-        in_band += band && band->contains(ppfd);
-      }
-    nominal.inside_mean_ppfd = sum / columns / rows;
-    nominal.in_band_share = static_cast<double>(in_band) / columns / rows;
+    for (const double ppfd : raster.ppfd) {
+      sum += ppfd;
+      in_band += band && band->contains(ppfd);
+    }
+    nominal.inside_mean_ppfd = sum / static_cast<double>(raster.ppfd.size());
+    nominal.in_band_share = in_band / static_cast<double>(raster.ppfd.size());
     nominal.passes = band && nominal.in_band_share >= 0.9 && nominal.edge_mean_ppfd >= band->low;
     result.push_back(nominal);
   }

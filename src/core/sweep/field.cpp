@@ -29,19 +29,19 @@ double Field::at(double x_m, double y_m) const {
   return front + y.share * (back - front);
 }
 
-Raster Field::raster(double step_m) const {
+Raster Field::raster(const Rectangle& area, double step_m) const {
   Raster raster;
-  raster.area = area_;
+  raster.area = area;
   if (!exists()) return raster;
-  raster.columns = std::max(1, static_cast<int>(std::lround(area_.width_m / step_m)));
-  raster.rows = std::max(1, static_cast<int>(std::lround(area_.depth_m / step_m)));
+  raster.columns = std::max(1, static_cast<int>(std::lround(area.width_m / step_m)));
+  raster.rows = std::max(1, static_cast<int>(std::lround(area.depth_m / step_m)));
   raster.ppfd.resize(static_cast<std::size_t>(raster.columns) * raster.rows);
 
   std::vector<Bracket> across(raster.columns);
-  for (int i = 0; i < raster.columns; ++i) across[i] = bracket(xs_, area_.left_m + (i + 0.5) * raster.step_x_m());
+  for (int i = 0; i < raster.columns; ++i) across[i] = bracket(xs_, area.left_m + (i + 0.5) * raster.step_x_m());
   std::vector<double> line(columns_);
   for (int j = 0; j < raster.rows; ++j) {
-    const Bracket y = bracket(ys_, area_.front_m + (j + 0.5) * raster.step_y_m());
+    const Bracket y = bracket(ys_, area.front_m + (j + 0.5) * raster.step_y_m());
     const double* low = values_.data() + static_cast<std::size_t>(y.low) * columns_;
     const double* high = values_.data() + static_cast<std::size_t>(y.high) * columns_;
     for (int i = 0; i < columns_; ++i) line[i] = low[i] + y.share * (high[i] - low[i]);

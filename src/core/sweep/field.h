@@ -35,7 +35,10 @@ class Field {
   double at(double x_m, double y_m) const;
 
   /// Samples the measured area in cells as near to `step_m` as divides it evenly.
-  Raster raster(double step_m = 0.01) const;
+  Raster raster(double step_m = 0.01) const { return raster(area_, step_m); }
+
+  /// The same over part of the measured area.
+  Raster raster(const Rectangle& area, double step_m) const;
 
  private:
   struct Bracket {

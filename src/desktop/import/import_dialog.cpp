@@ -133,11 +133,7 @@ void ImportDialog::read() {
       lines << tr("… and %1 more").arg(draft_->findings.size() - findings_shown);
       break;
     }
-    QString where;
-    if (f.row > 0 && f.column > 0) where = tr("row %1, column %2: ").arg(f.row).arg(f.column);
-    else if (f.row > 0) where = tr("row %1: ").arg(f.row);
-    else if (f.column > 0) where = tr("column %1: ").arg(f.column);
-    lines << (f.refused ? QStringLiteral("◣ ") : QStringLiteral("· ")) + where + text_of(f.words);
+    lines << (f.refused ? QStringLiteral("◣ ") : QStringLiteral("· ")) + text_of(f.words);
   }
   if (desk_.view() && desk_.view()->read() > 0)
     lines.prepend(tr("◣ This sweep has %1 readings already; those at the same stations are replaced. They stay on record, and undo brings them back.").arg(desk_.view()->read()));

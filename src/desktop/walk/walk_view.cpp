@@ -125,7 +125,7 @@ void WalkView::refresh() {
   const auto& states = desk_.view()->states;
   if (now != shown_ || current_ >= static_cast<int>(states.size())) {
     shown_ = now;
-    value_->clear();
+    value_->setText({});  // clear() would leave an undo step in the field
     say({}, "");
     const auto walk = order();
     const auto unread = std::find_if(walk.begin(), walk.end(), [&](int i) { return states[i].kind == StationState::Untouched; });
@@ -198,7 +198,7 @@ void WalkView::accept_typed() {
     return say(tr("%1. Nothing was kept: correct it, or press M if the station cannot be read.").arg(text_of(reading.refusal)), "bad");
   const int station = current_;
   if (!desk_.accept(station, *reading.ppfd, "typed")) return;
-  value_->clear();
+  value_->setText({});
   say(tr("%1 kept.").arg(text), "good");
   advance();
 }
@@ -229,7 +229,7 @@ bool WalkView::edit_key(QKeyEvent* key) {
     case Qt::Key_BracketRight: desk_.step_stop(1); return true;
     case Qt::Key_M:
       if (key->modifiers() & ~Qt::ShiftModifier) return false;
-      value_->clear();
+      value_->setText({});
       if (current_ >= 0 && desk_.declare_missing(current_)) {
         say(tr("Kept as a missing station: the figures will say so."), "attention");
         advance();
@@ -243,7 +243,7 @@ bool WalkView::edit_key(QKeyEvent* key) {
       if (!value_->text().isEmpty()) return false;
       step_back();
       return true;
-    case Qt::Key_Escape: value_->clear(); return true;
+    case Qt::Key_Escape: value_->setText({}); return true;
     default: break;
   }
   if (key->matches(QKeySequence::Paste)) {

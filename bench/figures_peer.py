@@ -1,0 +1,130 @@
+"""The figures of one sweep in plain NumPy and SciPy, as a careful user would script them: the peer of compare_figures.
+
+Reads one JSON line with the sweep, then for each further line computes everything once and answers with one JSON line:
+the milliseconds it took, and the figures."""
+import json
+import sys
+import time
+
+import numpy as np
+from scipy.interpolate import RegularGridInterpolator
+
+
+def field_interpolator(xs, ys, grid):
+    return RegularGridInterpolator((ys, xs), grid, bounds_error=False, fill_value=None)
+
+
+def field_at(interpolator, xs, ys, x, y):
+    yy, xx = np.meshgrid(np.clip(y, ys[0], ys[-1]), np.clip(x, xs[0], xs[-1]), indexing="ij")
+    return interpolator(np.stack([yy.ravel(), xx.ravel()], axis=1)).reshape(yy.shape)
+
+
+def largest_rectangle(inside):
+    rows, columns = inside.shape
+    heights = np.zeros(columns, dtype=int)
+    best, size = 0, (0, 0)
+    for row in range(rows):
+        heights = np.where(inside[row], heights + 1, 0)
+        stack = []
+        line = heights.tolist() + [0]
+        for column, height in enumerate(line):
+            start = column
+            while stack and stack[-1][1] >= height:
+                start, tall = stack.pop()
+                area = tall * (column - start)
+                if area > best:
+                    best, size = area, (column - start, tall)
+            stack.append((start, height))
+    return size
+
+
+def centred_rectangle(inside):
+    rows, columns = inside.shape
+    half_columns, half_rows = (columns + 1) // 2, (rows + 1) // 2
+    both = inside[: rows // 2 + rows % 2][::-1] & inside[rows // 2:]
+    both = both[:, : columns // 2 + columns % 2][:, ::-1] & both[:, columns // 2:]
+    runs = np.where(both.all(axis=1), half_columns, np.argmin(both, axis=1))
+    widths = np.minimum.accumulate(runs)
+    full_widths = np.where(widths == 0, 0, 2 * widths - columns % 2)
+    full_rows = 2 * np.arange(1, half_rows + 1) - rows % 2
+    best = int(np.argmax(full_widths * full_rows))
+    if full_widths[best] == 0:
+        return 0, 0
+    return int(full_widths[best]), int(full_rows[best])
+
+
+def centred_circle(inside, width, depth):
+    rows, columns = inside.shape
+    sx, sy = width / columns, depth / rows
+    dx = np.maximum(0, np.abs((np.arange(columns) + 0.5) * sx - width / 2) - sx / 2)
+    dy = np.maximum(0, np.abs((np.arange(rows) + 0.5) * sy - depth / 2) - sy / 2)
+    distance2 = dx[None, :] ** 2 + dy[:, None] ** 2
+    reach = min(width, depth) / 2
+    out = distance2[~inside]
+    nearest2 = min(reach ** 2, out.min()) if out.size else reach ** 2
+    return 2 * float(np.sqrt(nearest2))
+
+
+def figures(s):
+    columns, rows, width, depth = s["columns"], s["rows"], s["width_m"], s["depth_m"]
+    grid = np.asarray(s["ppfd"]).reshape(rows, columns)
+    xs = (np.arange(columns) + 0.5) * width / columns
+    ys = (np.arange(rows) + 0.5) * depth / rows
+    values = grid.ravel()
+    mean, area, power = values.mean(), width * depth, s["power_w"]
+    p5, median, p95 = np.percentile(values, [5, 50, 95])
+    low, high = values.min(), values.max()
+    ring_index = np.minimum(np.minimum(np.arange(columns)[None, :], np.arange(columns)[::-1][None, :]),
+                            np.minimum(np.arange(rows)[:, None], np.arange(rows)[::-1][:, None]))
+    rings = [grid[ring_index == i].mean() for i in range(ring_index.max() + 1)]
+    xx, yy = np.meshgrid(xs, ys)
+    distance = np.hypot(xx - width / 2, yy - depth / 2)
+    centre = grid[distance < distance.min() + 1e-6].mean()
+    left, right = grid[xx < width / 2 - 1e-9].mean(), grid[xx > width / 2 + 1e-9].mean()
+    front, back = grid[yy < depth / 2 - 1e-9].mean(), grid[yy > depth / 2 + 1e-9].mean()
+
+    interpolator = field_interpolator(xs, ys, grid)
+    nx, ny = round(width / 0.01), round(depth / 0.01)
+    raster = field_at(interpolator, xs, ys, (np.arange(nx) + 0.5) * width / nx, (np.arange(ny) + 0.5) * depth / ny)
+    inside = (raster >= s["low"]) & (raster <= s["high"])
+    rectangle, centred = largest_rectangle(inside), centred_rectangle(inside)
+    nominal = []
+    for w, d in s["sizes"]:
+        if w > width + 0.001 or d > depth + 0.001:
+            continue
+        x0, y0 = (width - w) / 2, (depth - d) / 2
+        cx, cy = max(1, round(w / 0.01)), max(1, round(d / 0.01))
+        px, py = x0 + (np.arange(cx) + 0.5) / cx * w, y0 + (np.arange(cy) + 0.5) / cy * d
+        part = field_at(interpolator, xs, ys, px, py)
+        edges_x = field_at(interpolator, xs, ys, px, np.array([y0, y0 + d]))
+        edges_y = field_at(interpolator, xs, ys, np.array([x0, x0 + w]), py)
+        edge = (edges_x.mean(axis=1).sum() * w + edges_y.mean(axis=0).sum() * d) / (2 * (w + d))
+        nominal += [part.mean(), edge, ((part >= s["low"]) & (part <= s["high"])).mean()]
+    ascending = np.sort(raster, axis=None)
+    at_or_above = ascending.size - np.searchsorted(ascending, s["levels"], side="left")
+    return {
+        "mean_ppfd": mean, "lowest_ppfd": low, "highest_ppfd": high, "median_ppfd": median, "p5_ppfd": p5, "p95_ppfd": p95,
+        "sd_ppfd": values.std(), "cv": values.std() / mean, "ppf_umol_s": mean * area, "canopy_efficacy_umol_j": mean * area / power,
+        "ppfd_per_watt": mean / power, "power_density_w_m2": power / area, "lowest_over_mean": low / mean,
+        "lowest_over_highest": low / high, "highest_over_lowest": high / low, "p5_over_mean": p5 / mean, "rings": rings,
+        "centre_ppfd": centre, "left_right_pct": 100 * (right - left) / mean, "front_back_pct": 100 * (back - front) / mean,
+        "centroid_m": [(values * xx.ravel()).sum() / values.sum() - xx.mean(), (values * yy.ravel()).sum() / values.sum() - yy.mean()],
+        "dli_mean_mol_m2_d": mean * 3600 * s["photoperiod_h"] / 1e6, "in_band_share": inside.mean(),
+        "too_dim_share": (raster < s["low"]).mean(), "too_bright_share": (raster > s["high"]).mean(),
+        "largest_rectangle_m": [rectangle[0] * width / nx, rectangle[1] * depth / ny],
+        "largest_centred_rectangle_m": [centred[0] * width / nx, centred[1] * depth / ny],
+        "largest_centred_circle_m": centred_circle(inside, width, depth), "nominal": nominal,
+        "area_curve_m2": at_or_above * (width / nx) * (depth / ny),
+    }
+
+
+def main():
+    sweep = json.loads(sys.stdin.readline())
+    for _ in sys.stdin:
+        begun = time.perf_counter()
+        result = figures(sweep)
+        spent = 1000 * (time.perf_counter() - begun)
+        print(json.dumps({"ms": spent, "figures": result}, default=lambda v: v.tolist()), flush=True)
+
+
+main()

@@ -1,0 +1,243 @@
+#include <gtest/gtest.h>
+
+#include <fstream>
+
+#include "book/schema.h"
+#include "temporary_book.h"
+
+using namespace sunbreak;
+using namespace sunbreak::book;
+namespace fs = std::filesystem;
+
+TEST(LabBook, KeepsWhatWasAcceptedOverAReopening) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book.read(sweep, 3, 424.5);
+  book.close();
+  book.open();
+  const auto readings = book->all<Reading>();
+  ASSERT_EQ(readings.size(), 1u);
+  EXPECT_EQ(readings[0].raw, 424.5);
+  EXPECT_EQ(readings[0].station, 3);
+}
+
+TEST(LabBook, ReplacedReadingsStayOnRecord) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book.read(sweep, 0, 1424);
+  book.read(sweep, 0, 424);
+  const TestBundle b = book.bundle(1);
+  EXPECT_EQ(b.readings.size(), 2u);
+  EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().states[0].raw, 424);
+}
+
+TEST(LabBook, CorrectionIsAppliedAndTheRawValueKept) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book->edit("correction", [&](Edit& e) {
+    Sweep s = *book->find<Sweep>(sweep);
+    s.dark_offset = 4;
+    s.calibration_factor = 1.05;
+    s.spectral_factor = 0.98;
+    e.save(s);
+  });
+  book.read(sweep, 0, 404);
+  const TestBundle b = book.bundle(1);
+  const SweepView view = view_sweep(b, b.sweeps[0]).value();
+  EXPECT_NEAR(view.ppfd[0], 400 * 1.05 * 0.98, 1e-9);
+  EXPECT_EQ(view.states[0].raw, 404);
+}
+
+TEST(Undo, TakesEveryEditBackAndForthInOrder) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  const auto shown = [&] {
+    const TestBundle b = book.bundle(1);
+    return view_sweep(b, b.sweeps[0]).value();
+  };
+  book.read(sweep, 0, 100);
+  book.read(sweep, 0, 200);
+  book->edit("missing", [&](Edit& e) { e.declare_missing(sweep, 1, ""); });
+  EXPECT_EQ(shown().missing(), 1);
+  EXPECT_TRUE(book->undo());
+  EXPECT_EQ(shown().missing(), 0);
+  EXPECT_TRUE(book->undo());
+  EXPECT_EQ(shown().states[0].raw, 100);
+  EXPECT_TRUE(book->undo());
+  EXPECT_EQ(shown().read(), 0);
+  EXPECT_EQ(book->all<Reading>().size(), 2u) << "raw values are never taken back";
+  EXPECT_TRUE(book->redo());
+  EXPECT_TRUE(book->redo());
+  EXPECT_EQ(shown().states[0].raw, 200);
+  EXPECT_EQ(book->redo_label(), "missing");
+}
+
+TEST(Undo, OutlivesAReopening) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book.read(sweep, 0, 100);
+  book.close();
+  book.open();
+  EXPECT_EQ(book->undo_label(), "reading");
+  EXPECT_TRUE(book->undo());
+  const TestBundle b = book.bundle(1);
+  EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().read(), 0);
+}
+
+TEST(Undo, ANewEditForgetsWhatWasUndone) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book.read(sweep, 0, 100);
+  book->undo();
+  book.read(sweep, 1, 150);
+  EXPECT_FALSE(book->redo_label().has_value());
+  EXPECT_FALSE(book->redo());
+}
+
+TEST(Undo, BringsBackADroppedRungWithItsWatts) {
+  TemporaryBook book;
+  book.add_sweep();
+  TestBundle b = book.bundle(1);
+  ASSERT_FALSE(plan_heights(*book, b, {0.45, 0.6}).has_value());
+  b = book.bundle(1);
+  book->edit("watts", [&](Edit& e) {
+    Sweep s = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
+    s.power_w = 320;
+    e.save(s);
+    e.add(WallReading{0, s.id, 320.0, {}, {}, {}, {}, {}, utc_now()});
+  });
+  const TestBundle before = book.bundle(1);
+  ASSERT_FALSE(plan_heights(*book, before, {0.45}).has_value());
+  EXPECT_EQ(book.bundle(1).rungs.size(), 1u);
+  book->undo();
+  EXPECT_EQ(book.bundle(1), before);
+}
+
+TEST(Edit, AFailureInTheMiddleKeepsNothing) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  const auto revision = book->revision();
+  EXPECT_THROW(book->edit("half", [&](Edit& e) {
+    e.accept({0, sweep, 0, 1, "typed", utc_now()});
+    throw std::runtime_error("in the middle");
+  }), std::runtime_error);
+  EXPECT_TRUE(book->all<Reading>().empty());
+  EXPECT_EQ(book->revision(), revision);
+}
+
+TEST(Plan, AHeightWithReadingsIsNotDropped) {
+  TemporaryBook book;
+  book.read(book.add_sweep(), 0, 424);
+  const auto problem = plan_heights(*book, book.bundle(1), {0.6});
+  ASSERT_TRUE(problem.has_value());
+  EXPECT_NE(problem->sentence().find("45 cm"), std::string::npos);
+  EXPECT_EQ(book.bundle(1).rungs.size(), 1u);
+}
+
+TEST(Plan, SweepsBegunKeepTheirGrid) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book.read(sweep, 0, 424);
+  ASSERT_FALSE(plan_grid(*book, book.bundle(1), {GridKind::Nodes, 4, 4, 0, 0, {}}).has_value());
+  const TestBundle b = book.bundle(1);
+  EXPECT_EQ(grid_of(b.test).kind, GridKind::Nodes);
+  EXPECT_EQ(grid_of(b.sweeps[0]).kind, GridKind::Cells);
+}
+
+TEST(Plan, ASharedBenchKeepsItsFootprint) {
+  TemporaryBook book;
+  book.read(book.add_sweep(), 0, 424);
+  const Id other = book.add_test();
+  EXPECT_TRUE(resize_bench(*book, book.bundle(other), {1.0, 1.0}).has_value());
+  EXPECT_FALSE(resize_bench(*book, book.bundle(1), {1.22, 1.22}).has_value()) << "its own test may mend a slip";
+}
+
+TEST(Plan, ADuplicateHasThePlanAndNoReadings) {
+  TemporaryBook book;
+  book.read(book.add_sweep(), 0, 424);
+  plan_stops(*book, book.bundle(1), {100, 50});
+  const TestBundle copy = book.bundle(duplicate_plan(*book, 1));
+  EXPECT_EQ(copy.stops.size(), 2u);
+  EXPECT_EQ(copy.rungs[0].height_m, 0.45);
+  EXPECT_TRUE(copy.readings.empty());
+  EXPECT_EQ(copy.fixture.id, book.bundle(1).fixture.id);
+}
+
+TEST(OpenBook, ASecondInstanceIsReadOnly) {
+  TemporaryBook book;
+  auto second = Book::open(book.file());
+  ASSERT_TRUE(second.ok());
+  EXPECT_TRUE(second.value()->read_only());
+  EXPECT_THROW(second.value()->edit("x", [](Edit&) {}), std::runtime_error);
+  book.add_test();
+  EXPECT_EQ(second.value()->all<book::Test>().size(), 1u) << "it sees what the first one keeps";
+}
+
+TEST(OpenBook, ANewerSchemaIsRefusedWithAClearSentence) {
+  TemporaryBook book;
+  book.close();
+  {
+    SQLite::Database raw(book.file().string(), SQLite::OPEN_READWRITE);
+    raw.exec("PRAGMA user_version = 99");
+  }
+  const auto opened = Book::open(book.file());
+  ASSERT_FALSE(opened.ok());
+  EXPECT_NE(opened.problem().sentence().find("newer"), std::string::npos);
+}
+
+TEST(OpenBook, AnOlderSchemaIsMigratedAfterABackup) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  book.close();
+  {
+    SQLite::Database raw(book.file().string(), SQLite::OPEN_READWRITE);
+    raw.exec("ALTER TABLE test DROP COLUMN simulated");
+    raw.exec("PRAGMA user_version = 1");
+  }
+  book.open();
+  EXPECT_FALSE(book->find<book::Test>(test)->simulated);
+  bool backed_up = false;
+  for (const auto& entry : fs::recursive_directory_iterator(book.folder())) backed_up |= entry.path().string().find("before-schema") != std::string::npos;
+  EXPECT_TRUE(backed_up);
+}
+
+TEST(OpenBook, ADamagedFileNamesTheNewestBackup) {
+  TemporaryBook book;
+  for (int i = 0; i < 30; ++i) book.add_test();
+  book.close();
+  book.open();  // leaves the day's backup
+  book.close();
+  {
+    std::fstream file(book.file(), std::ios::in | std::ios::out | std::ios::binary);
+    file.seekp(4096);
+    file << std::string(16384, 'x');
+  }
+  const auto opened = Book::open(book.file());
+  ASSERT_FALSE(opened.ok());
+  const auto backup = Book::newest_backup(book.file());
+  ASSERT_TRUE(backup.has_value());
+  EXPECT_NE(opened.problem().sentence().find(backup->string()), std::string::npos);
+  auto restored = Book::open(*backup);
+  ASSERT_TRUE(restored.ok());
+  EXPECT_EQ(restored.value()->all<book::Test>().size(), 30u);
+}
+
+TEST(OpenBook, OtherFilesAreLeftAlone) {
+  TemporaryBook book;
+  const fs::path text = book.folder() / "notes.txt", other = book.folder() / "other.db";
+  std::ofstream(text) << "not a lab book, only some words that are long enough to be one page of a file";
+  SQLite::Database(other.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE).exec("CREATE TABLE a(b)");
+  EXPECT_FALSE(Book::open(text).ok());
+  const auto opened = Book::open(other);
+  ASSERT_FALSE(opened.ok());
+  EXPECT_NE(opened.problem().sentence().find("not a lab book"), std::string::npos);
+}
+
+TEST(OpenBook, TheFirstWriterOfADayLeavesOneBackup) {
+  TemporaryBook book;
+  book.add_test();
+  for (int i = 0; i < 3; ++i) book.close(), book.open();
+  int backups = 0;
+  for (const auto& entry : fs::recursive_directory_iterator(book.folder())) backups += entry.path().string().find("backups/") != std::string::npos;
+  EXPECT_EQ(backups, 1);
+}

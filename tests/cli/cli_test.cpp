@@ -1,0 +1,116 @@
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <algorithm>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+namespace fs = std::filesystem;
+
+namespace {
+
+struct Outcome {
+  int status;
+  std::string out, err;
+};
+
+class Cli : public ::testing::Test {
+ protected:
+  void SetUp() override {
+    std::string name = (fs::temp_directory_path() / "sunbreak-cli-XXXXXX").string();
+    folder_ = mkdtemp(name.data());
+  }
+  void TearDown() override { fs::remove_all(folder_); }
+
+  Outcome run(const std::string& arguments) {
+    const fs::path out = folder_ / "stdout", err = folder_ / "stderr";
+    const std::string command = std::string(SUNBREAK_CLI) + " " + arguments + " >" + out.string() + " 2>" + err.string();
+    const int status = std::system(command.c_str());
+    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, text(out), text(err)};
+  }
+  fs::path file(const std::string& name, const std::string& content) {
+    std::ofstream(folder_ / name, std::ios::binary) << content;
+    return folder_ / name;
+  }
+  static std::string text(const fs::path& path) {
+    std::stringstream all;
+    all << std::ifstream(path, std::ios::binary).rdbuf();
+    return all.str();
+  }
+  static std::ptrdiff_t lines(const std::string& text) { return std::count(text.begin(), text.end(), '\n'); }
+
+  fs::path folder_;
+};
+
+const std::string nine = "700,800,900\n400,500,600\n100,200,300\n";
+
+}  // namespace
+
+TEST_F(Cli, FiguresAsJson) {
+  const Outcome r = run("figures " + file("a.csv", nine).string() + " --footprint 120x120cm --grid cells --watts 200 --photoperiod 12 --target-low 350 --target-high 650 --json");
+  ASSERT_EQ(r.status, 0) << r.err;
+  const auto j = nlohmann::json::parse(r.out);
+  const std::pair<const char*, double> expected[] = {
+      {"stations", 9}, {"missing", 0}, {"area_m2", 1.44}, {"mean_ppfd", 500}, {"lowest_ppfd", 100}, {"highest_ppfd", 900}, {"median_ppfd", 500}, {"p5_ppfd", 140}, {"p95_ppfd", 860},
+      {"sd_ppfd", 258.19888974716}, {"cv", 0.51639777949}, {"ppf_umol_s", 720}, {"power_w", 200}, {"canopy_efficacy_umol_j", 3.6}, {"ppfd_per_watt", 2.5},
+      {"power_density_w_m2", 138.888888889}, {"lowest_over_mean", 0.2}, {"lowest_over_highest", 1.0 / 9}, {"highest_over_lowest", 9}, {"p5_over_mean", 0.28},
+      {"centre_ppfd", 500}, {"left_right_pct", 40}, {"front_back_pct", 120}, {"dli_mean_mol_m2_d", 21.6}};
+  for (const auto& [key, value] : expected) EXPECT_NEAR(j.at(key).get<double>(), value, 1e-6) << key;
+  EXPECT_NEAR(j["lowest_at_m"][0].get<double>(), 0.2, 1e-12);
+  EXPECT_NEAR(j["highest_at_m"][1].get<double>(), 1.0, 1e-12);
+  EXPECT_EQ(j["rings"].size(), 2u);
+  for (const char* key : {"in_band_m2", "in_band_share", "too_dim_share", "too_bright_share", "largest_rectangle_m", "largest_centred_rectangle_m", "largest_centred_circle_m"})
+    EXPECT_TRUE(j["coverage"].contains(key)) << key;
+  EXPECT_TRUE(j.contains("centroid_m"));
+}
+
+TEST_F(Cli, TheFirstRowAndTheUnitsAreChosen) {
+  const std::string table = file("a.csv", nine).string();
+  const auto near = nlohmann::json::parse(run("figures " + table + " --footprint 4x4ft --grid cells --first-row near --json").out);
+  EXPECT_NEAR(near["front_back_pct"].get<double>(), -120, 1e-9);
+  EXPECT_NEAR(near["area_m2"].get<double>(), 1.2192 * 1.2192, 1e-12);
+  const auto inset = nlohmann::json::parse(run("figures " + table + " --footprint 1.2x1.2m --grid inset --margin 10cm --json").out);
+  EXPECT_NEAR(inset["area_m2"].get<double>(), 1.0, 1e-12);
+}
+
+TEST_F(Cli, WhatItCannotTakeIsOneSentenceAndExitThree) {
+  for (const std::string& content : {std::string(), std::string("words\nonly\n"), std::string("\x89PNG\r\n\x1a\n\0\0\0", 11)}) {
+    const Outcome r = run("figures " + file("bad.csv", content).string() + " --footprint 120x120cm --grid cells");
+    EXPECT_EQ(r.status, 3);
+    EXPECT_EQ(lines(r.err), 1) << r.err;
+    EXPECT_TRUE(r.out.empty());
+  }
+  const Outcome none = run("figures " + (folder_ / "none.csv").string() + " --footprint 120x120cm --grid cells");
+  EXPECT_EQ(none.status, 3);
+  EXPECT_EQ(lines(none.err), 1);
+}
+
+TEST_F(Cli, UsageErrorsAreExitTwo) {
+  const std::string table = file("a.csv", nine).string();
+  for (const std::string& arguments : {std::string(), std::string("nonsense"), "figures " + table, "figures " + table + " --footprint 120 --grid cells",
+                                       "figures " + table + " --footprint 120x120cm --grid rings", "figures " + table + " --footprint 120x120cm --grid cells --watts zero",
+                                       "figures " + table + " --footprint 120x120cm --grid cells --target-low 300", "figures " + table + " --footprint 120x120cm --grid inset"})
+    EXPECT_EQ(run(arguments).status, 2) << arguments;
+}
+
+TEST_F(Cli, DemoExportImportReportAndList) {
+  const std::string book = (folder_ / "demo.sunbreak").string(), package = (folder_ / "t.zip").string(), other = (folder_ / "other.sunbreak").string(), page = (folder_ / "t.html").string();
+  ASSERT_EQ(run("demo " + book).status, 0);
+  EXPECT_EQ(run("demo " + book).status, 3) << "it never writes over a lab book";
+  const Outcome list = run("list " + book);
+  EXPECT_EQ(lines(list.out), 7);
+  EXPECT_NE(list.out.find("Ostler Six-Bar"), std::string::npos);
+  EXPECT_EQ(run("export " + book + " --out " + package).status, 3) << "several tests, none named";
+  ASSERT_EQ(run("export " + book + " --test 1 --out " + package).status, 0);
+  ASSERT_EQ(run("import " + other + " " + package).status, 0);
+  EXPECT_EQ(lines(run("list " + other).out), 1);
+  ASSERT_EQ(run("report " + other + " --out " + page).status, 0);
+  EXPECT_NE(text(page).find("Ostler Six-Bar"), std::string::npos);
+  const std::string again = (folder_ / "again.zip").string();
+  ASSERT_EQ(run("export " + other + " --out " + again).status, 0);
+  EXPECT_EQ(text(again), text(package)) << "a package that went through another lab book is the same";
+  EXPECT_EQ(run("import " + other + " " + book).status, 3);
+}

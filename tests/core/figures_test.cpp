@@ -1,0 +1,182 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <rapidcheck/gtest.h>
+
+#include "core/figures/definitions.h"
+#include "core/figures/statistics.h"
+#include "core/figures/sweep_figures.h"
+#include "core/targets/target_sets.h"
+
+using namespace sunbreak;
+
+namespace {
+
+const Footprint square{1.2, 1.2};
+
+Layout cells(int columns, int rows, const Footprint& fp = square) { return lay_out(fp, {GridKind::Cells, columns, rows, 0, 0, {}}).value(); }
+
+/// Three by three cells of 0.4 m, front row first:   700 800 900 / 400 500 600 / 100 200 300 seen from above.
+const std::vector<double> nine{100, 200, 300, 400, 500, 600, 700, 800, 900};
+
+SweepFigures nine_figures() { return *sweep_figures(cells(3, 3), nine, {200.0, 12, Band{350, 650}, {}}); }
+
+std::vector<double> some_readings(std::size_t count) {
+  std::vector<double> readings;
+  for (std::size_t i = 0; i < count; ++i) readings.push_back(*rc::gen::inRange(1, 200000) / 100.0);
+  return readings;
+}
+
+}  // namespace
+
+TEST(Statistics, PercentilesInterpolateBetweenOrderStatistics) {
+  const std::vector<double> four{10, 20, 30, 40};
+  EXPECT_DOUBLE_EQ(percentile(four, 50), 25);
+  EXPECT_DOUBLE_EQ(percentile(four, 5), 11.5);
+  EXPECT_DOUBLE_EQ(percentile(four, 100), 40);
+  EXPECT_DOUBLE_EQ(percentile(std::vector<double>{7}, 95), 7);
+  EXPECT_TRUE(std::isnan(percentile(std::vector<double>{}, 50)));
+}
+
+TEST(Figures, OfNineCellsWorkedByHand) {
+  const SweepFigures f = nine_figures();
+  EXPECT_NEAR(f.mean_ppfd, 500, 1e-9);
+  EXPECT_NEAR(f.median_ppfd, 500, 1e-9);
+  EXPECT_NEAR(f.sd_ppfd, std::sqrt(2.0 * (100 * 100 + 200 * 200 + 300 * 300 + 400 * 400) / 9), 1e-9);
+  EXPECT_NEAR(f.cv, 258.19888974716116 / 500, 1e-12);
+  EXPECT_NEAR(f.p5_ppfd, 140, 1e-9);
+  EXPECT_NEAR(f.p95_ppfd, 860, 1e-9);
+  EXPECT_EQ(f.lowest.station, 0);
+  EXPECT_EQ(f.highest.station, 8);
+  EXPECT_NEAR(f.ppf_umol_s, 720, 1e-9);
+  EXPECT_NEAR(f.efficacy->canopy_efficacy_umol_j, 3.6, 1e-12);
+  EXPECT_NEAR(f.efficacy->ppfd_per_watt, 2.5, 1e-12);
+  EXPECT_NEAR(f.efficacy->power_density_w_m2, 200 / 1.44, 1e-9);
+  EXPECT_NEAR(f.evenness.lowest_over_mean, 0.2, 1e-12);
+  EXPECT_NEAR(f.evenness.lowest_over_highest, 1.0 / 9, 1e-12);
+  EXPECT_NEAR(f.evenness.highest_over_lowest, 9, 1e-12);
+  EXPECT_NEAR(f.evenness.p5_over_mean, 0.28, 1e-12);
+  EXPECT_NEAR(f.dli_mean_mol_m2_d, 21.6, 1e-12);
+}
+
+TEST(Figures, RingsCenterAndBalanceWorkedByHand) {
+  const SweepFigures f = nine_figures();
+  ASSERT_EQ(f.rings.size(), 2u);
+  EXPECT_NEAR(f.rings[0].mean_ppfd, 500, 1e-9);
+  EXPECT_NEAR(f.rings[1].mean_ppfd, 500, 1e-9);
+  EXPECT_EQ(f.rings[0].read, 8);
+  EXPECT_NEAR(f.centre_ppfd, 500, 1e-9);
+  EXPECT_NEAR(f.balance.left_right_pct, 40, 1e-9);   // columns 400 and 600 about a mean of 500
+  EXPECT_NEAR(f.balance.front_back_pct, 120, 1e-9);  // rows 200 and 800
+  EXPECT_NEAR(f.balance.centroid_x_m, 0.4 * (18.0 - 12.0) / 45, 1e-12);
+  EXPECT_NEAR(f.balance.centroid_y_m, 0.4 * (24.0 - 6.0) / 45, 1e-12);
+}
+
+TEST(Figures, FourMiddleStationsMakeTheCenterOfAnEvenGrid) {
+  std::vector<double> readings(16, 100);
+  readings[5] = 200, readings[6] = 300, readings[9] = 400, readings[10] = 500;
+  EXPECT_NEAR(sweep_figures(cells(4, 4), readings, {})->centre_ppfd, 350, 1e-9);
+  EXPECT_NEAR(sweep_figures(cells(4, 4), readings, {})->rings[1].mean_ppfd, 350, 1e-9);
+}
+
+TEST(Figures, NodesWeighEdgesHalf) {
+  const Layout layout = lay_out(square, {GridKind::Nodes, 3, 3, 0, 0, {}}).value();
+  std::vector<double> readings(9, 0);
+  readings[4] = 400;  // the middle weighs 4 of 16
+  EXPECT_NEAR(sweep_figures(layout, readings, {})->mean_ppfd, 100, 1e-9);
+  readings[1] = 400;  // an edge weighs 2 of 16
+  EXPECT_NEAR(sweep_figures(layout, readings, {})->mean_ppfd, 150, 1e-9);
+}
+
+TEST(Figures, InsetHoldsForItsOwnAreaAlone) {
+  const Layout layout = lay_out(square, {GridKind::Inset, 5, 5, 0.1, 0.1, {}}).value();
+  const auto f = sweep_figures(layout, std::vector<double>(25, 300), {100.0, 12, std::nullopt, {}});
+  EXPECT_NEAR(f->area_m2, 1.0, 1e-12);
+  EXPECT_NEAR(f->ppf_umol_s, 300, 1e-9);
+  EXPECT_NEAR(f->efficacy->canopy_efficacy_umol_j, 3, 1e-12);
+}
+
+TEST(Figures, SimpsonNeedsAllNineSpots) {
+  const Layout layout = lay_out(square, {GridKind::Spots, 0, 0, 0, 0, nine_spots(square)}).value();
+  std::vector<double> readings;
+  for (const Station& s : layout.stations) readings.push_back(300 + 100 * (s.x_m - 0.6) * (s.x_m - 0.6) / 0.36);
+  EXPECT_NEAR(sweep_figures(layout, readings, {})->mean_ppfd, 300 + 100.0 / 3, 1e-9);  // exact for squares
+  const double dropped = readings[0];
+  readings[0] = unread;
+  double rest = 0;
+  for (std::size_t i = 1; i < readings.size(); ++i) rest += readings[i];
+  EXPECT_NEAR(sweep_figures(layout, readings, {})->mean_ppfd, rest / 8, 1e-9) << dropped;
+}
+
+TEST(Figures, MissingStationsNameTheirShareOfTheArea) {
+  std::vector<double> readings = nine;
+  readings[0] = readings[4] = unread;
+  const auto f = sweep_figures(cells(3, 3), readings, {});
+  EXPECT_EQ(f->missing, 2);
+  EXPECT_NEAR(f->read_share, 7.0 / 9, 1e-12);
+  EXPECT_NEAR(f->mean_ppfd, (4500.0 - 600) / 7, 1e-9);
+  EXPECT_EQ(f->lowest.station, 1);
+  EXPECT_TRUE(std::isnan(f->centre_ppfd));
+}
+
+TEST(Figures, NothingReadHasNoFigures) { EXPECT_FALSE(sweep_figures(cells(3, 3), std::vector<double>(9, unread), {}).has_value()); }
+
+TEST(Figures, ADarkStationMakesNoFiniteRatio) {
+  std::vector<double> readings = nine;
+  readings[0] = 0;
+  const auto f = sweep_figures(cells(3, 3), readings, {});
+  EXPECT_EQ(f->evenness.lowest_over_mean, 0);
+  EXPECT_TRUE(std::isinf(f->evenness.highest_over_lowest));
+}
+
+RC_GTEST_PROP(Figures, ScaleWithTheLight, ()) {
+  const auto readings = some_readings(48);
+  const double k = *rc::gen::inRange(1, 500) / 100.0;
+  std::vector<double> scaled;
+  for (const double r : readings) scaled.push_back(r * k);
+  const auto a = *sweep_figures(cells(8, 6), readings, {100.0, 12, std::nullopt, {}}), b = *sweep_figures(cells(8, 6), scaled, {100.0, 12, std::nullopt, {}});
+  const auto close = [](double x, double y) { return std::abs(x - y) <= 1e-9 * (std::abs(x) + std::abs(y)) + 1e-11; };
+  RC_ASSERT(close(a.mean_ppfd * k, b.mean_ppfd) && close(a.sd_ppfd * k, b.sd_ppfd) && close(a.p5_ppfd * k, b.p5_ppfd));
+  RC_ASSERT(close(a.cv, b.cv) && close(a.evenness.lowest_over_mean, b.evenness.lowest_over_mean));
+  RC_ASSERT(close(a.efficacy->canopy_efficacy_umol_j * k, b.efficacy->canopy_efficacy_umol_j));
+}
+
+RC_GTEST_PROP(Figures, MirroringTheRoomMirrorsTheBalanceOnly, ()) {
+  const auto readings = some_readings(35);
+  const Layout layout = cells(7, 5);
+  std::vector<double> mirrored(readings.size());
+  for (const Station& s : layout.stations) mirrored[layout.index(6 - s.column, s.row)] = readings[layout.index(s.column, s.row)];
+  const auto a = *sweep_figures(layout, readings, {}), b = *sweep_figures(layout, mirrored, {});
+  RC_ASSERT(std::abs(a.balance.left_right_pct + b.balance.left_right_pct) < 1e-7);
+  RC_ASSERT(std::abs(a.balance.centroid_x_m + b.balance.centroid_x_m) < 1e-9);
+  RC_ASSERT(std::abs(a.balance.front_back_pct - b.balance.front_back_pct) < 1e-7);
+  RC_ASSERT(std::abs(a.balance.diagonal_rise_pct - b.balance.diagonal_fall_pct) < 1e-7);
+  RC_ASSERT(std::abs(a.mean_ppfd - b.mean_ppfd) < 1e-7 && a.median_ppfd == b.median_ppfd);
+}
+
+RC_GTEST_PROP(Figures, RingsAndPercentilesStayBetweenTheExtremes, ()) {
+  const auto f = *sweep_figures(cells(6, 6), some_readings(36), {});
+  for (const Ring& ring : f.rings) RC_ASSERT(ring.mean_ppfd >= f.lowest.ppfd - 1e-9 && ring.mean_ppfd <= f.highest.ppfd + 1e-9);
+  RC_ASSERT(f.lowest.ppfd <= f.p5_ppfd && f.p5_ppfd <= f.median_ppfd && f.median_ppfd <= f.p95_ppfd && f.p95_ppfd <= f.highest.ppfd);
+}
+
+TEST(Definitions, EveryFigureSaysWhatItIs) {
+  for (const FigureDefinition& d : figure_definitions()) {
+    EXPECT_FALSE(d.label.empty());
+    EXPECT_FALSE(d.meaning.empty());
+    EXPECT_FALSE(d.formula.empty());
+    EXPECT_EQ(&figure_definition(d.id), &d);
+  }
+  EXPECT_NE(figure_definition("ppfd_per_watt").unit, figure_definition("canopy_efficacy_umol_j").unit);
+}
+
+TEST(Targets, DailyLightBandsFollowThePhotoperiod) {
+  const auto sets = shipped_target_sets();
+  ASSERT_EQ(sets.size(), 3u);
+  EXPECT_EQ(sets[0].targets[3].low_ppfd, 600);
+  EXPECT_NEAR(sets[2].targets[3].low_ppfd, 25e6 / (3600 * 12), 1e-9);
+  for (const TargetSet& set : sets) {
+    EXPECT_FALSE(set.reason.empty());
+    for (const Target& t : set.targets) EXPECT_LT(t.low_ppfd, t.high_ppfd);
+  }
+}

@@ -1,0 +1,201 @@
+#include <QComboBox>
+#include <QDir>
+#include <QFile>
+#include <QLabel>
+#include <QPushButton>
+
+#include "book/package/data_package.h"
+#include "desktop/read/figure_row.h"
+#include "window_fixture.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+
+namespace {
+
+/// 6 × 6 readings, 300 in the corners' ring falling from 600 in the middle: by ring 20 × 300, 12 × 450, 4 × 600.
+double reading_at(int column, int row) {
+  const int ring = std::min({column, row, 5 - column, 5 - row});
+  return ring == 0 ? 300 : ring == 1 ? 450 : 600;
+}
+const double mean_by_hand = (20 * 300 + 12 * 450 + 4 * 600) / 36.0;  // 383.33
+
+}  // namespace
+
+TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  ASSERT_NE(desk().test(), nullptr);
+  EXPECT_EQ(QApplication::focusWidget()->objectName(), "fixtureName") << "the first thing to type is the fixture's name";
+  fill("fixtureName", "Test Lamp");
+  fill("benchName", "Test Bench");
+  fill("benchWidth", "100");
+  fill("benchDepth", "100 cm");
+  fill("gridColumns", "6");
+  fill("gridRows", "6");
+  fill("heights", "45");
+  fill("stops", "100");
+  ASSERT_EQ(desk().test()->fixture.name, "Test Lamp");
+  ASSERT_EQ(desk().test()->bench.width_m, 1.0);
+
+  key(Qt::Key_3, Qt::AltModifier);
+  ASSERT_EQ(QApplication::focusWidget()->objectName(), "walkValue");
+  int typed = 0;
+  for (int row = 5; row >= 0; --row)  // the walk starts at the far row and snakes
+    for (int i = 0; i < 6; ++i) {
+      const int column = (5 - row) % 2 == 0 ? i : 5 - i;
+      type(QString::number(reading_at(column, row)));
+      key(Qt::Key_Return);
+      ++typed;
+      ASSERT_EQ(static_cast<int>(desk().test()->readings.size()), typed) << "each reading is in the book before the next";
+    }
+  fill("walkWatts", "250");
+
+  key(Qt::Key_4, Qt::AltModifier);
+  const auto shown = [&](const char* figure) { return find<FigureRow>(figure)->value().toStdString(); };
+  EXPECT_EQ(shown("mean_ppfd"), "383");
+  EXPECT_EQ(shown("lowest_over_mean"), "0.78");   // 300 / 383.33
+  EXPECT_EQ(shown("lowest_over_highest"), "0.50");
+  EXPECT_EQ(shown("highest_over_lowest"), "2.00");
+  EXPECT_EQ(shown("canopy_efficacy_umol_j"), "1.53");  // 383.33 · 1 m² / 250 W
+  EXPECT_EQ(shown("ppfd_per_watt"), "1.53");
+  EXPECT_NEAR(desk().figures()->mean_ppfd, mean_by_hand, 1e-9);
+  for (int row = 0; row < 6; ++row)
+    for (int column = 0; column < 6; ++column) EXPECT_EQ(desk().view()->ppfd[row * 6 + column], reading_at(column, row));
+
+  key(Qt::Key_8, Qt::AltModifier);
+  const QString out = path("published");
+  find<QLineEdit>("publishFolder")->setText(out);
+  QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
+  QTest::mouseClick(find<QPushButton>("writePackage"), Qt::LeftButton);
+  const QStringList pages = QDir(out).entryList({"*.html"}), packages = QDir(out).entryList({"*.zip"});
+  ASSERT_EQ(pages.size(), 1);
+  ASSERT_EQ(packages.size(), 1);
+  QFile page(out + "/" + pages.first());
+  ASSERT_TRUE(page.open(QIODevice::ReadOnly));
+  const QString html = QString::fromUtf8(page.readAll());
+  EXPECT_TRUE(html.contains("Test Lamp"));
+  EXPECT_TRUE(html.contains("1.53 µmol/J"));
+  const auto back = book::read_package_file((out + "/" + packages.first()).toStdString());
+  ASSERT_TRUE(back.ok()) << back.problem().sentence();
+  EXPECT_EQ(back.value(), book::with_plain_ids(*desk().test()));
+
+  QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
+  EXPECT_EQ(QDir(out).entryList({"*.html"}).size(), 2) << "an earlier page is never written over";
+
+  open();  // and all of it is there the next day
+  window_->open_test(1);
+  EXPECT_NEAR(desk().figures()->mean_ppfd, mean_by_hand, 1e-9);
+}
+
+TEST_F(WindowTest, UndoAndRedoReachEverything) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  fill("fixtureName", "First");
+  fill("fixtureName", "Second");
+  window_->show_stage(Stage::Walk);
+  type("424");
+  key(Qt::Key_Return);
+  EXPECT_EQ(desk().view()->read(), 1);
+  key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(desk().view()->read(), 0);
+  key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(desk().test()->fixture.name, "First");
+  key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(desk().test()->fixture.name, "Second");
+  EXPECT_EQ(desk().view()->read(), 1);
+}
+
+TEST_F(WindowTest, UndoingTheTestItselfLeadsHome) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  window_->show_stage(Stage::Walk);
+  key(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(desk().test(), nullptr);
+  key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(desk().book().all<book::Test>().size(), 1u);
+}
+
+TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  window_->show_stage(Stage::Walk);
+  type("4o0");
+  key(Qt::Key_Return);
+  EXPECT_EQ(desk().view()->read(), 0) << "what is no number is not kept";
+  EXPECT_TRUE(find<QLabel>("walkNote")->text().contains("4o0"));
+  EXPECT_EQ(find<QLineEdit>("walkValue")->text(), "4o0") << "and stays to be mended";
+  key(Qt::Key_Escape);
+  type("400,5");
+  key(Qt::Key_Return);
+  EXPECT_EQ(desk().view()->states[30].raw, 400.5) << "far left station, decimal comma";
+  key(Qt::Key_M);
+  EXPECT_EQ(desk().view()->states[31].kind, book::StationState::Missing);
+  key(Qt::Key_Left);
+  type("380");
+  key(Qt::Key_Return);
+  EXPECT_EQ(desk().view()->states[31].raw, 380) << "an arrow went back to the missing one";
+  key(Qt::Key_Left);
+  key(Qt::Key_Delete);
+  EXPECT_EQ(desk().view()->states[31].kind, book::StationState::Untouched);
+  EXPECT_EQ(desk().test()->readings.size(), 2u) << "raw values stay";
+}
+
+TEST_F(WindowTest, ARefusedFieldSaysWhyAndKeepsWhatWasTyped) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  fill("heights", "45, tall");
+  EXPECT_EQ(find<QLineEdit>("heights")->text(), "45, tall");
+  EXPECT_EQ(desk().test()->rungs.size(), 1u);
+  bool said = false;
+  for (const QLabel* label : window_->findChildren<QLabel*>()) said = said || (label->isVisible() && label->text().contains("'tall'"));
+  EXPECT_TRUE(said);
+  fill("heights", "75, 60, 18 in");
+  ASSERT_EQ(desk().test()->rungs.size(), 3u);
+  EXPECT_NEAR(desk().test()->rungs[2].height_m, 0.4572, 1e-12);
+}
+
+TEST_F(WindowTest, KeysLeadThroughStagesRungsAndStops) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  fill("heights", "60, 45");
+  fill("stops", "100, 50");
+  window_->show_stage(Stage::Walk);
+  EXPECT_EQ(desk().rung()->height_m, 0.45) << "the height chosen before";
+  key(Qt::Key_PageUp);
+  EXPECT_EQ(desk().rung()->height_m, 0.6);
+  key(Qt::Key_BracketRight);
+  EXPECT_EQ(desk().stop()->percent, 50);
+  EXPECT_TRUE(find<QLineEdit>("walkValue")->text().isEmpty());
+  for (int i = 1; i <= 8; ++i) key(static_cast<Qt::Key>(Qt::Key_0 + i), Qt::AltModifier);
+  key(Qt::Key_U, Qt::ControlModifier);
+  EXPECT_EQ(desk().units(), UnitSystem::Imperial);
+  key(Qt::Key_Home, Qt::AltModifier);
+  EXPECT_TRUE(find<QWidget>("cards")->isVisible());
+}
+
+TEST_F(WindowTest, UnitsAndWindowStateOutliveAClosing) {
+  key(Qt::Key_U, Qt::ControlModifier);
+  window_->resize(1100, 720);
+  window_->close();
+  open();
+  EXPECT_EQ(desk().units(), UnitSystem::Imperial);
+}
+
+TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  auto second = std::make_unique<MainWindow>(std::move(book::Book::open(book_file()).value()));
+  second->show();
+  EXPECT_TRUE(second->desk().read_only());
+  bool said = false;
+  for (const QLabel* label : second->findChildren<QLabel*>()) said = said || (label->isVisible() && label->text().contains("Read-only"));
+  EXPECT_TRUE(said);
+  second->open_test(1, static_cast<int>(Stage::Walk));
+  EXPECT_FALSE(second->desk().accept(0, 400, "typed"));
+  EXPECT_TRUE(second->desk().book().all<book::Reading>().empty());
+}
+
+TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  for (const Stage stage : {Stage::WarmUp, Stage::Settle, Stage::Audit, Stage::LineUp}) {
+    window_->show_stage(stage);
+    bool said = false;
+    for (const QLabel* label : window_->findChildren<QLabel*>()) said = said || (label->isVisible() && label->text().contains("not ready yet"));
+    EXPECT_TRUE(said) << static_cast<int>(stage);
+  }
+}

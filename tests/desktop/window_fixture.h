@@ -1,0 +1,64 @@
+#pragma once
+
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QLineEdit>
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include "desktop/shell/main_window.h"
+
+namespace sunbreak::desktop {
+
+/// The real window on a lab book of its own, driven by keys as a tester would.
+class WindowTest : public ::testing::Test {
+ protected:
+  void SetUp() override {
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, folder_.path());
+    QSettings().clear();
+    open();
+  }
+  void TearDown() override { window_.reset(); }
+
+  void open() {
+    window_.reset();
+    window_ = std::make_unique<MainWindow>(std::move(book::Book::open(book_file()).value()));
+    window_->resize(1280, 800);
+    window_->show();
+    window_->activateWindow();
+    QApplication::setActiveWindow(window_.get());
+    QTest::qWaitForWindowActive(window_.get(), 1000);
+  }
+  std::string book_file() const { return folder_.filePath("book.sunbreak").toStdString(); }
+  QString path(const QString& name) const { return folder_.filePath(name); }
+
+  Desk& desk() { return window_->desk(); }
+  /// The widget that keys go to; where a closed dialog left none active, the window is.
+  QWidget* focused() {
+    if (!QApplication::activeModalWidget() && !QApplication::activeWindow()) QApplication::setActiveWindow(window_.get());
+    return QApplication::focusWidget() ? QApplication::focusWidget() : window_.get();
+  }
+  void key(Qt::Key k, Qt::KeyboardModifiers modifiers = Qt::NoModifier) { QTest::keyClick(focused(), k, modifiers); }
+  void type(const QString& text) { QTest::keyClicks(focused(), text); }
+
+  /// Puts the keyboard into a named field, replaces what stands there and accepts it.
+  void fill(const QString& object_name, const QString& text) {
+    auto* edit = window_->findChild<QLineEdit*>(object_name);
+    ASSERT_NE(edit, nullptr) << object_name.toStdString();
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+    QTest::keyClick(edit, Qt::Key_Return);
+  }
+  template <typename Widget>
+  Widget* find(const char* object_name) {
+    return window_->findChild<Widget*>(object_name);
+  }
+
+  QTemporaryDir folder_;
+  std::unique_ptr<MainWindow> window_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,121 @@
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/figures/definitions.h"
+#include "report/html_report.h"
+#include "report/light_scale.h"
+
+using namespace sunbreak;
+using namespace sunbreak::report;
+
+namespace {
+
+/// One sweep of 2 × 2 cells at 45 cm: 100 200 300 400, 100 W on 1.44 m².
+book::TestBundle small_bundle() {
+  book::TestBundle b;
+  b.fixture.name = "Fixture";
+  b.bench.name = "Bench";
+  b.test.columns = b.test.rows = 2;
+  b.test.target_low_ppfd = 150;
+  b.test.target_high_ppfd = 350;
+  b.rungs = {{1, 0, 0.45}};
+  b.stops = {{1, 0, 100}};
+  book::Sweep sweep;
+  sweep.id = sweep.rung_id = sweep.stop_id = 1;
+  sweep.columns = sweep.rows = 2;
+  sweep.power_w = 100;
+  b.sweeps = {sweep};
+  for (int i = 0; i < 4; ++i) {
+    b.readings.push_back({i + 1, 1, i, 100.0 * (i + 1), "typed", ""});
+    b.placements.push_back({i + 1, 1, i, i + 1, ""});
+  }
+  return b;
+}
+
+bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+
+}  // namespace
+
+TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
+  const std::string html = html_report(small_bundle()).html;
+  EXPECT_TRUE(holds(html, ">250 µmol/m²/s<"));
+  EXPECT_TRUE(holds(html, ">3.60 µmol/J<")) << "250 · 1.44 / 100";
+  EXPECT_TRUE(holds(html, ">0.40")) << "lowest ÷ mean";
+  for (const FigureDefinition& d : figure_definitions()) {
+    std::string label(d.label);
+    if (const auto at = label.find('\''); at != std::string::npos) label.replace(at, 1, "&apos;");
+    EXPECT_TRUE(holds(html, label)) << label;
+  }
+}
+
+TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
+  const std::string html = html_report(small_bundle()).html;
+  for (const char* part : {"<script", "http://", "https://", "src=", "@import", "url(", "<link", "<iframe"}) {
+    std::string rest = html;
+    for (std::size_t at; (at = rest.find("http://www.w3.org/2000/svg")) != std::string::npos;) rest.erase(at, 26);  // a name, not an address
+    EXPECT_FALSE(holds(rest, part)) << part;
+  }
+}
+
+TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
+  const std::string evil = "<script>alert(1)</script>\"'&";
+  book::TestBundle b = small_bundle();
+  for (std::string* text : {&b.fixture.name, &b.fixture.maker, &b.fixture.kind, &b.fixture.emitters, &b.fixture.serial, &b.fixture.currency, &b.fixture.obtained,
+                            &b.fixture.interest, &b.bench.name, &b.bench.wall_left, &b.bench.wall_back, &b.test.name, &b.test.target_name, &b.test.door, &b.test.datum,
+                            &b.test.tested_by, &b.test.tested_on, &b.test.notes})
+    *text = evil;
+  b.fixture.price = 5;
+  b.claims = {{1, 0, evil, std::nullopt, evil}};
+  b.meters = {{}};
+  b.meters[0].name = b.meters[0].calibrated_on = evil;
+  const std::string html = html_report(b).html;
+  EXPECT_FALSE(holds(html, "<script"));
+  EXPECT_TRUE(holds(html, "&lt;script&gt;"));
+}
+
+TEST(HtmlReport, UnstatedDisclosureSaysSo) { EXPECT_TRUE(holds(html_report(small_bundle()).html, "not stated")); }
+
+TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
+  book::TestBundle b = small_bundle();
+  b.placements.pop_back();
+  const std::string html = html_report(b).html;
+  EXPECT_TRUE(holds(html, "3 of 4"));
+  EXPECT_TRUE(holds(html, "75 %"));
+}
+
+TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
+  book::TestBundle b = small_bundle();
+  b.placements.clear();
+  b.readings.clear();
+  EXPECT_TRUE(holds(html_report(b).html, "No station has been read yet"));
+}
+
+TEST(HtmlReport, ImperialUnitsHoldThroughout) {
+  ReportOptions options;
+  options.units = UnitSystem::Imperial;
+  const std::string html = html_report(small_bundle(), options).html;
+  EXPECT_TRUE(holds(html, "17.7 in"));
+  EXPECT_FALSE(holds(html, "45 cm"));
+  EXPECT_TRUE(holds(html, "W/ft²"));
+}
+
+TEST(LightScale, RisesInLightnessFromEndToEnd) {
+  const auto lightness = [](double share) {
+    const Rgb c = light_color(share);
+    return 0.2126 * std::pow(c.red / 255.0, 2.2) + 0.7152 * std::pow(c.green / 255.0, 2.2) + 0.0722 * std::pow(c.blue / 255.0, 2.2);
+  };
+  for (double share = 0.01; share <= 1.0; share += 0.01) EXPECT_GT(lightness(share), lightness(share - 0.01)) << share;
+  EXPECT_EQ(light_color(-1).hex(), light_color(0).hex());
+  EXPECT_EQ(light_color(2).hex(), light_color(1).hex());
+}
+
+TEST(LightScale, RoundRangesHoldBothEnds) {
+  for (const auto& [low, high] : {std::pair{243.0, 560.0}, {0.0, 1.0}, {37.0, 1804.0}, {500.0, 500.0}}) {
+    const ScaleRange range = round_range(low, high);
+    EXPECT_LE(range.low, low);
+    EXPECT_GE(range.high, high);
+    EXPECT_GT(range.high, range.low);
+  }
+}
