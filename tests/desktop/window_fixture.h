@@ -29,7 +29,7 @@ class WindowTest : public ::testing::Test {
     window_->show();
     window_->activateWindow();
     QApplication::setActiveWindow(window_.get());
-    QTest::qWaitForWindowActive(window_.get(), 1000);
+    EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
   }
   std::string book_file() const { return folder_.filePath("book.sunbreak").toStdString(); }
   QString path(const QString& name) const { return folder_.filePath(name); }

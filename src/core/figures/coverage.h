@@ -10,7 +10,8 @@ namespace sunbreak {
 struct Band {
   double low = 600, high = 1000;
 
-  bool contains(double ppfd) const { return ppfd >= low && ppfd <= high; }
+  /// Written without a branch: it runs over whole rasters, where the answer is hard to foretell.
+  bool contains(double ppfd) const { return static_cast<int>(ppfd >= low) & static_cast<int>(ppfd <= high); }
   bool operator==(const Band&) const = default;
 };
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace sunbreak {
 namespace {
@@ -24,6 +25,12 @@ double edge_mean(const Field& field, const Rectangle& r) {
   return sum / length;
 }
 
+int count_in_band(const Raster& raster, const Band& band) {
+  int count = 0;
+  for (const double ppfd : raster.ppfd) count += band.contains(ppfd);
+  return count;
+}
+
 }  // namespace
 
 std::vector<NominalFootprint> nominal_footprints(const Field& field, const Rectangle& measured,
@@ -36,13 +43,8 @@ std::vector<NominalFootprint> nominal_footprints(const Field& field, const Recta
                       measured.front_m + (measured.depth_m - size.depth_m) / 2, size.width_m, size.depth_m};
     NominalFootprint nominal{size, edge_mean(field, r), 0, 0, false};
     const Raster raster = field.raster(r, step_m);
-    double sum = 0;
-    int in_band = 0;
-    for (const double ppfd : raster.ppfd) {
-      sum += ppfd;
-      in_band += band && band->contains(ppfd);
-    }
-    nominal.inside_mean_ppfd = sum / static_cast<double>(raster.ppfd.size());
+    const int in_band = band ? count_in_band(raster, *band) : 0;
+    nominal.inside_mean_ppfd = std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size());
     nominal.in_band_share = in_band / static_cast<double>(raster.ppfd.size());
     nominal.passes = band && nominal.in_band_share >= 0.9 && nominal.edge_mean_ppfd >= band->low;
     result.push_back(nominal);
