@@ -9,17 +9,13 @@
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QSaveFile>
-#include <QScrollBar>
 #include <QSettings>
 #include <QStandardPaths>
-#include <QSvgRenderer>
-#include <QPainter>
-#include <QTextBrowser>
 #include <QVBoxLayout>
 
 #include "book/package/data_package.h"
+#include "desktop/publish/report_preview.h"
 #include "desktop/widgets/labels.h"
-#include "report/html_report.h"
 
 namespace sunbreak::desktop {
 
@@ -53,27 +49,10 @@ void write_text(const fs::path& file, const std::string& text) {
     throw std::runtime_error(out.errorString().toStdString());
 }
 
-/// The page names the font as its readers may have it; on this screen the shipped one stands in.
-QByteArray in_shipped_font(const std::string& text) { return QByteArray::fromStdString(text).replace("B612,", "'Sunbreak Sans',"); }
-
-QImage drawn(const std::string& svg) {
-  QSvgRenderer renderer(in_shipped_font(svg));
-  QImage image(renderer.defaultSize() * 2, QImage::Format_ARGB32_Premultiplied);
-  image.fill(Qt::transparent);
-  QPainter p(&image);
-  renderer.render(&p);
-  p.end();
-  image.setDevicePixelRatio(2);
-  return image;
-}
-
 }  // namespace
 
 PublishView::PublishView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
-  preview_ = new QTextBrowser(this);
-  preview_->setOpenLinks(false);
-  preview_->setAccessibleName(tr("Preview of the report"));
-  preview_->document()->setDocumentMargin(24);
+  preview_ = new ReportPreview(this);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
@@ -144,18 +123,9 @@ QWidget* PublishView::build_side() {
 
 void PublishView::refresh() {
   if (!desk_.test()) return;
-  report::ReportOptions options;
-  options.units = desk_.units();
-  options.readings_table = readings_->isChecked();
+  report::ReportOptions options = chosen_options();
   options.figures_apart = true;
-  if (!all_sweeps_->isChecked() && desk_.sweep()) options.sweeps = {desk_.sweep()->id};
-  const report::HtmlReport report = report::html_report(*desk_.test(), options);
-  const int place = preview_->verticalScrollBar()->value();
-  preview_->clear();
-  for (std::size_t i = 0; i < report.figures.size(); ++i)
-    preview_->document()->addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("figure:%1").arg(i)), drawn(report.figures[i]));
-  preview_->setHtml(QString::fromUtf8(in_shipped_font(report.html)));
-  preview_->verticalScrollBar()->setValue(place);
+  preview_->show_report(*desk_.test(), options);
 
   const book::TestBundle& b = *desk_.test();
   QStringList missing;
@@ -190,12 +160,16 @@ void PublishView::write(const QString& ending, const std::function<void(const fs
   }
 }
 
-void PublishView::write_page() {
+report::ReportOptions PublishView::chosen_options() const {
   report::ReportOptions options;
   options.units = desk_.units();
   options.readings_table = readings_->isChecked();
   if (!all_sweeps_->isChecked() && desk_.sweep()) options.sweeps = {desk_.sweep()->id};
-  write(".html", [&](const fs::path& file) { write_text(file, report::html_report(*desk_.test(), options).html); });
+  return options;
+}
+
+void PublishView::write_page() {
+  write(".html", [&](const fs::path& file) { write_text(file, report::html_report(*desk_.test(), chosen_options()).html); });
 }
 
 void PublishView::write_package() {

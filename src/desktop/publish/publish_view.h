@@ -4,13 +4,15 @@
 
 #include "desktop/shell/desk.h"
 #include "desktop/shell/stage_view.h"
+#include "report/html_report.h"
 
 class QCheckBox;
 class QLabel;
 class QLineEdit;
-class QTextBrowser;
 
 namespace sunbreak::desktop {
+
+class ReportPreview;
 
 /// Publish: the report as it will look, what the disclosure still lacks, and the files that go out.
 class PublishView : public StageView {
@@ -23,13 +25,14 @@ class PublishView : public StageView {
  private:
   QWidget* build_side();
   void refresh();
+  report::ReportOptions chosen_options() const;
   void write(const QString& ending, const std::function<void(const std::filesystem::path&)>& writer);
   void write_page();
   void write_package();
   void write_table();
 
   Desk& desk_;
-  QTextBrowser* preview_;
+  ReportPreview* preview_;
   QLineEdit* folder_;
   QCheckBox *all_sweeps_, *readings_;
   QLabel *gaps_, *written_;

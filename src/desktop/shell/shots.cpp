@@ -2,8 +2,10 @@
 
 #include <QApplication>
 #include <QCursor>
+#include <QEventLoop>
 #include <QPixmap>
 
+#include "desktop/publish/report_preview.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/theme/theme.h"
 
@@ -46,6 +48,9 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   window.desk().step_rung(2);
   shoot("read.png", LookChoice::Paper);
   window.show_stage(Stage::Publish);
+  QEventLoop until_shown;
+  QObject::connect(window.findChild<ReportPreview*>(), &ReportPreview::shown, &until_shown, &QEventLoop::quit);
+  until_shown.exec();
   shoot("publish.png", LookChoice::Paper);
   window.show_stage(Stage::Read);
   shoot("read-loft.png", LookChoice::Loft);
