@@ -1,6 +1,7 @@
 #include <gtest/gtest.h>
 
 #include <fstream>
+#include <sstream>
 
 #include "book/demo/demo_book.h"
 #include "book/package/csv_writer.h"
@@ -131,4 +132,17 @@ TEST(Demo, HoldsTheTruthsPlantedInIt) {
   EXPECT_GT(first.at("Ostler Six-Bar").evenness.lowest_over_mean, 0.7);
   EXPECT_GT(first.at("Ostler Six-Bar").balance.centroid_x_m, 0) << "hung off centre to the right";
   EXPECT_LT(first.at("Ostler Six-Bar").efficacy->canopy_efficacy_umol_j, 2.8) << "walls take some";
+}
+
+TEST(DataPackage, EveryColumnIsDocumented) {
+  std::stringstream formats;
+  formats << std::ifstream(FORMATS_PAGE).rdbuf();
+  ASSERT_FALSE(formats.str().empty());
+  for (const auto& [name, content] : make_package(demo_bundle())) {
+    if (!name.ends_with(".csv")) continue;
+    EXPECT_NE(formats.str().find("### " + name), std::string::npos) << name;
+    std::stringstream header(content.substr(0, content.find('\r')));
+    for (std::string column; std::getline(header, column, ',');)
+      if (column != "id") EXPECT_NE(formats.str().find("| " + column + " |"), std::string::npos) << name << ": " << column;
+  }
 }

@@ -135,7 +135,7 @@ class DemoWriter {
     test.target_name = plan.target_name;
     test.target_low_ppfd = plan.target.low;
     test.target_high_ppfd = plan.target.high;
-    test.door = "closed";
+    if (bench.wall_front != "open") test.door = "closed";
     test.datum = "diodes";
     test.tested_by = "volunteer on duty";
     test.tested_on = fmt::format("2026-03-{:02}", day_);

@@ -122,8 +122,6 @@ void ImportDialog::read() {
   draft_ = std::move(draft.value());
   QStringList words;
   for (const std::string& line : draft_->understood) words << text_of(line);
-  const int unread = static_cast<int>(draft_->raw.size()) - draft_->readings();
-  words << (unread > 0 ? tr("%1 readings; %2 stations stay missing").arg(draft_->readings()).arg(unread) : tr("%1 readings, one for every station").arg(draft_->readings()));
   understood_->setText(words.join(QStringLiteral(" · ")));
   set_tone(understood_, "");
   take_->setEnabled(!desk_.read_only());

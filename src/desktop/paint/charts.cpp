@@ -27,16 +27,11 @@ void RingsChart::show_rings(std::vector<Ring> rings, const report::ScaleRange& r
 void RingsChart::paintEvent(QPaintEvent*) {
   QPainter p(this);
   const Theme& t = theme();
-  const double room = width() - label_width - 8 - value_width;
+  const double left = label_width + 8, room = width() - left - value_width;
   double longest = band_ ? band_->low : 1;
   for (const Ring& ring : rings_)
     if (ring.read > 0) longest = std::max(longest, ring.mean_ppfd);
   const double unit = meters_per(surface_unit(units_));
-  if (band_) {
-    const double x = label_width + 8 + room * band_->low / longest;
-    p.setPen(QPen(t.ember, 1, Qt::DashLine));
-    p.drawLine(QPointF(x, 0), QPointF(x, height()));
-  }
   double y = 2;
   for (const Ring& ring : rings_) {
     p.setFont(text_font(11));
@@ -44,20 +39,22 @@ void RingsChart::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(0, y, label_width, bar_pitch - 4), Qt::AlignRight | Qt::AlignVCenter,
                text_of(short_number(ring.outer_m / unit, 1) + "–" + short_number(ring.inner_m / unit, 1)));
     if (ring.read == 0) {
-      p.drawText(QRectF(label_width + 8, y, 80, bar_pitch - 4), Qt::AlignLeft | Qt::AlignVCenter, tr("not read"));
+      p.drawText(QRectF(left, y, 80, bar_pitch - 4), Qt::AlignLeft | Qt::AlignVCenter, tr("not read"));
     } else {
-      const QRectF bar(label_width + 8, y, std::max(1.0, room * ring.mean_ppfd / longest), bar_pitch - 5);
+      const QRectF bar(left, y, std::max(1.0, room * ring.mean_ppfd / longest), bar_pitch - 5);
       p.fillRect(bar, qcolor(report::light_color(range_.share(ring.mean_ppfd))));
       p.setPen(QPen(t.rule, 1));
       p.drawRect(bar);
-      p.setFont(text_font(12, true));
-      const QString value = text_of(ppfd_text(ring.mean_ppfd));
-      p.fillRect(QRectF(bar.right() + 4, y, QFontMetricsF(p.font()).horizontalAdvance(value) + 4, bar_pitch - 4), t.panel);
       p.setPen(t.ink);
-      p.drawText(QRectF(bar.right() + 6, y, value_width, bar_pitch - 4), Qt::AlignLeft | Qt::AlignVCenter, value);
+      p.setFont(text_font(12, true));
+      p.drawText(QRectF(width() - value_width, y, value_width - 4, bar_pitch - 4), Qt::AlignRight | Qt::AlignVCenter, text_of(ppfd_text(ring.mean_ppfd)));
     }
     y += bar_pitch;
   }
+  if (!band_) return;
+  const double x = left + room * band_->low / longest;
+  p.setPen(QPen(t.ember, 1, Qt::DashLine));
+  p.drawLine(QPointF(x, 0), QPointF(x, height()));
 }
 
 AreaCurveChart::AreaCurveChart(QWidget* parent) : QWidget(parent) {

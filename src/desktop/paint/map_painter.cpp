@@ -11,7 +11,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double left_room = 48, right_room = 16, top_room = 16, foot_room = 88;
+constexpr double left_room = 48, right_room = 16, top_room = 16;
 constexpr double loose_half_m = 0.06;
 
 /// A tile that repeats without seams: thin diagonals for too dim, dots for too bright.
@@ -140,11 +140,12 @@ class MapPainter {
     for (double at = 0; at <= fp.depth_m / unit + 1e-9; at += step)
       p_.drawText(QRectF(fit_.pixel(0, at * unit) + QPointF(-left_room, -7), QSizeF(left_room - 14, 14)), Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
     const QString place = QCoreApplication::translate("map", "%1, from the front left").arg(QString::fromUtf8(symbol(surface_unit(s_.units)).data()));
-    p_.drawText(QRectF(fit_.floor.left(), fit_.floor.bottom() + 30, fit_.floor.width(), 14), Qt::AlignLeft, QCoreApplication::translate("map", "door side · ") + place);
+    p_.drawText(QRectF(fit_.floor.left(), fit_.floor.bottom() + 30, fit_.floor.width() + 160, 14), Qt::AlignLeft, QCoreApplication::translate("map", "door side · ") + place);
   }
 
   void light_key() {
-    const double width = std::min(fit_.floor.width(), 280.0);
+    const double unit_room = 84;
+    const double width = std::clamp(fit_.floor.width() + right_room - unit_room, 80.0, 280.0);
     const QRectF bar(fit_.floor.left(), fit_.floor.bottom() + 54, width, 10);
     for (int i = 0; i < static_cast<int>(width); ++i)
       p_.fillRect(QRectF(bar.left() + i, bar.top(), 1.2, bar.height()), qcolor(report::light_color((i + 0.5) / width)));
@@ -204,7 +205,7 @@ void paint_surroundings(QPainter& p, const MapFit& fit, const MapScene& scene) {
 
 QColor qcolor(const report::Rgb& c) { return {c.red, c.green, c.blue}; }
 
-MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers) {
+MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers, double foot_room) {
   const QRectF inner = rulers ? room.adjusted(left_room, top_room, -right_room, -foot_room) : room;
   const double scale = std::max(1.0, std::min(inner.width() / footprint.width_m, inner.height() / footprint.depth_m));
   const QSizeF size(footprint.width_m * scale, footprint.depth_m * scale);

@@ -32,8 +32,8 @@ struct MapFit {
   QRectF box(const Rectangle& r) const { return {pixel(r.left_m, r.front_m + r.depth_m), QSizeF(r.width_m * scale, r.depth_m * scale)}; }
 };
 
-/// The largest true-to-scale map of a footprint in a rectangle, leaving room for what stands around it.
-MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers);
+/// The largest true-to-scale map of a footprint in a rectangle, leaving room for what stands around and under it.
+MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers, double foot_room = 88);
 
 /// Paints the map, far wall at the top: stations colored by the light scale with their values, hatched below the band,
 /// dotted above it; unread stations as open dots, missing ones crossed; walls and door as the bench states them.

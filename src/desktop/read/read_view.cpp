@@ -10,6 +10,7 @@
 #include "desktop/paint/sweep_map.h"
 #include "desktop/read/figures_column.h"
 #include "desktop/walk/sweep_table_text.h"
+#include "desktop/widgets/elided_label.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 
@@ -24,7 +25,7 @@ ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   column->setContentsMargins(16, 12, 16, 8);
   auto* head = new QHBoxLayout;
   title_ = figure_label(20, middle);
-  state_ = quiet_label({}, middle);
+  state_ = new ElidedLabel(middle);
   head->addWidget(title_);
   head->addSpacing(16);
   head->addWidget(state_, 1);

@@ -28,8 +28,7 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
     return;
   }
   const Layout& layout = laid_out.value();
-  const QRectF room = QRectF(rect()).adjusted(0, 0, 0, 40);
-  const MapFit fit = fit_map(room, layout.footprint, true);
+  const MapFit fit = fit_map(rect(), layout.footprint, true, 68);
   p.fillRect(fit.floor, t.look == Look::Paper ? t.panel : t.ground);
 
   if (test->fixture.width_m && test->fixture.depth_m) {

@@ -51,6 +51,7 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   side->setAttribute(Qt::WA_StyledBackground);
   auto* side_layout = new QVBoxLayout(side);
   side_layout->setContentsMargins(24, 16, 24, 16);
+  side_layout->setSpacing(4);
   side_layout->addWidget(heading_label(tr("The bench from above"), side));
   plan_ = new PlanDrawing(desk_, side);
   side_layout->addWidget(plan_, 1);
@@ -66,6 +67,7 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
                                tr("Do not look into the lit fixture; wear suitable eye protection. Some fixtures emit UV or infrared that the eye does not see.")}) {
     auto* line = wrapped_label(QStringLiteral("– ") + words, side);
     line->setProperty("quiet", true);
+    line->setStyleSheet("font-size: 12px;");
     side_layout->addWidget(line);
   }
   auto* row = new QHBoxLayout;

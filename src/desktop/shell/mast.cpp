@@ -60,7 +60,7 @@ void Mast::draw_header(QPainter& p) const {
   p.setPen(t.quiet);
   p.setFont(text_font(11));
   p.drawText(QRectF(16, 32, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("from the side · heights in %1").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data())));
+             desk_.units() == UnitSystem::Metric ? tr("from the side · heights in cm") : tr("from the side · heights in inches"));
 }
 
 void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {

@@ -11,6 +11,12 @@
 namespace sunbreak::desktop {
 namespace {
 
+/// From its beginning: a long text in a short field is read from the left.
+void show_text(QLineEdit* edit, const QString& text) {
+  edit->setText(text);
+  edit->setCursorPosition(0);
+}
+
 void mark_wrong(QLineEdit* edit, QLabel* problem, const QString& words) {
   problem->setText(words);
   problem->setVisible(!words.isEmpty());
@@ -56,7 +62,7 @@ int Form::add_row(const QString& name, QWidget* editor, const Show& unit) {
   label->setBuddy(editor);
   editor->setAccessibleName(name);
   grid_->addWidget(label, row, 0);
-  grid_->addWidget(editor, row, 1);
+  grid_->addWidget(editor, row, 1, 1, unit ? 1 : 2);
   if (unit) {
     auto* unit_label = quiet_label(unit(), this);
     grid_->addWidget(unit_label, row, 2);
@@ -70,7 +76,7 @@ void Form::commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* p
   if (edit->isReadOnly()) return;
   if (edit->text() == show()) return mark_wrong(edit, problem, {});
   mark_wrong(edit, problem, take(edit->text().trimmed()));
-  if (problem->text().isEmpty()) edit->setText(show());
+  if (problem->text().isEmpty()) show_text(edit, show());
 }
 
 QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, const Show& unit, const QString& hint) {
@@ -85,7 +91,7 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
   refreshers_.push_back([=] {
     if (edit->hasFocus() && edit->isModified()) return;
     if (edit->property("wrong").toBool()) return;
-    if (const QString text = show(); edit->text() != text) edit->setText(text);
+    if (const QString text = show(); edit->text() != text) show_text(edit, text);
   });
   refreshers_.back()();
   return edit;
@@ -97,7 +103,7 @@ QComboBox* Form::choice(const QString& name, const std::function<std::vector<Cho
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(12);
   const int row = add_row(name, box, {});
-  grid_->addWidget(box, row, 1, 1, 2);
+
   auto* problem = wrapped_label({}, this);
   set_tone(problem, "bad");
   problem->hide();
