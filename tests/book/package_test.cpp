@@ -143,6 +143,6 @@ TEST(DataPackage, EveryColumnIsDocumented) {
     EXPECT_NE(formats.str().find("### " + name), std::string::npos) << name;
     std::stringstream header(content.substr(0, content.find('\r')));
     for (std::string column; std::getline(header, column, ',');)
-      if (column != "id") EXPECT_NE(formats.str().find("| " + column + " |"), std::string::npos) << name << ": " << column;
+      EXPECT_TRUE(column == "id" || formats.str().find("| " + column + " |") != std::string::npos) << name << ": " << column;
   }
 }
