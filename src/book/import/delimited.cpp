@@ -14,14 +14,14 @@ namespace sunbreak::book {
 namespace {
 
 template <typename OnCell>
-Rows parse(std::string_view text, char separator, OnCell on_cell_text) {
+Rows parse(std::string_view text, char separator, unsigned char blank_lines, OnCell on_cell_text) {
   struct Sink {
     OnCell on_cell_text;
     Rows rows;
     std::vector<std::string> row;
   } sink{on_cell_text, {}, {}};
   csv_parser parser;
-  if (csv_init(&parser, CSV_REPALL_NL | CSV_EMPTY_IS_NULL) != 0) throw std::bad_alloc();
+  if (csv_init(&parser, static_cast<unsigned char>(blank_lines | CSV_EMPTY_IS_NULL)) != 0) throw std::bad_alloc();
   const std::unique_ptr<csv_parser, void (*)(csv_parser*)> owner(&parser, csv_free);
   csv_set_delim(&parser, static_cast<unsigned char>(separator));
   csv_set_space_func(&parser, [](unsigned char c) { return c == ' ' ? 1 : 0; });
@@ -53,11 +53,11 @@ std::string unified_line_ends(std::string_view text) {
 }  // namespace
 
 Rows split_cells(std::string_view text, char separator) {
-  return parse(unified_line_ends(text), separator, [](std::string_view cell) { return trimmed(cell); });
+  return parse(unified_line_ends(text), separator, CSV_REPALL_NL, [](std::string_view cell) { return trimmed(cell); });
 }
 
 Rows split_verbatim(std::string_view text) {
-  return parse(text, ',', [](std::string_view cell) { return cell; });
+  return parse(text, ',', 0, [](std::string_view cell) { return cell; });
 }
 
 char guess_separator(std::string_view text) {

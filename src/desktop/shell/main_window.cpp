@@ -52,6 +52,12 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent) : QMai
   show_home();
 }
 
+MainWindow::~MainWindow() {
+  // The stages look at the desk to their last: a field that loses the keyboard keeps what was typed in it.
+  qApp->removeEventFilter(this);
+  delete takeCentralWidget();
+}
+
 void MainWindow::build_frame() {
   auto* centre = new QWidget(this);
   auto* column = new QVBoxLayout(centre);

@@ -24,6 +24,7 @@ class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
   explicit MainWindow(std::unique_ptr<book::Book> book, QWidget* parent = nullptr);
+  ~MainWindow() override;
 
   Desk& desk() { return *desk_; }
   void show_home();
