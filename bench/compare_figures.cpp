@@ -52,7 +52,8 @@ class Peer {
     send("again");
     std::string line;
     for (int c; (c = fgetc(from_)) != EOF && c != '\n';) line += static_cast<char>(c);
-    if (line.empty()) throw std::runtime_error("the peer gave no answer: are python3-numpy and python3-scipy installed?");
+    if (line.empty())
+      throw std::runtime_error("the peer gave no answer: are python3-numpy and python3-scipy installed?");
     return json::parse(line);
   }
 
@@ -69,17 +70,39 @@ double median(std::vector<double> values) {
 json as_json(const SweepFigures& f, const std::vector<double>& areas) {
   json rings = json::array(), nominal = json::array();
   for (const Ring& r : f.rings) rings.push_back(r.mean_ppfd);
-  for (const NominalFootprint& n : f.nominal) nominal.insert(nominal.end(), {n.inside_mean_ppfd, n.edge_mean_ppfd, n.in_band_share});
+  for (const NominalFootprint& n : f.nominal)
+    nominal.insert(nominal.end(), {n.inside_mean_ppfd, n.edge_mean_ppfd, n.in_band_share});
   const Coverage& c = *f.coverage;
-  return {{"mean_ppfd", f.mean_ppfd}, {"lowest_ppfd", f.lowest.ppfd}, {"highest_ppfd", f.highest.ppfd}, {"median_ppfd", f.median_ppfd}, {"p5_ppfd", f.p5_ppfd},
-          {"p95_ppfd", f.p95_ppfd}, {"sd_ppfd", f.sd_ppfd}, {"cv", f.cv}, {"ppf_umol_s", f.ppf_umol_s}, {"canopy_efficacy_umol_j", f.efficacy->canopy_efficacy_umol_j},
-          {"ppfd_per_watt", f.efficacy->ppfd_per_watt}, {"power_density_w_m2", f.efficacy->power_density_w_m2}, {"lowest_over_mean", f.evenness.lowest_over_mean},
-          {"lowest_over_highest", f.evenness.lowest_over_highest}, {"highest_over_lowest", f.evenness.highest_over_lowest}, {"p5_over_mean", f.evenness.p5_over_mean},
-          {"rings", rings}, {"centre_ppfd", f.centre_ppfd}, {"left_right_pct", f.balance.left_right_pct}, {"front_back_pct", f.balance.front_back_pct},
-          {"centroid_m", {f.balance.centroid_x_m, f.balance.centroid_y_m}}, {"dli_mean_mol_m2_d", f.dli_mean_mol_m2_d}, {"in_band_share", c.in_band_share},
-          {"too_dim_share", c.too_dim_share}, {"too_bright_share", c.too_bright_share}, {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
-          {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}}, {"largest_centred_circle_m", c.largest_centred_circle_m},
-          {"nominal", nominal}, {"area_curve_m2", areas}};
+  return {{"mean_ppfd", f.mean_ppfd},
+          {"lowest_ppfd", f.lowest.ppfd},
+          {"highest_ppfd", f.highest.ppfd},
+          {"median_ppfd", f.median_ppfd},
+          {"p5_ppfd", f.p5_ppfd},
+          {"p95_ppfd", f.p95_ppfd},
+          {"sd_ppfd", f.sd_ppfd},
+          {"cv", f.cv},
+          {"ppf_umol_s", f.ppf_umol_s},
+          {"canopy_efficacy_umol_j", f.efficacy->canopy_efficacy_umol_j},
+          {"ppfd_per_watt", f.efficacy->ppfd_per_watt},
+          {"power_density_w_m2", f.efficacy->power_density_w_m2},
+          {"lowest_over_mean", f.evenness.lowest_over_mean},
+          {"lowest_over_highest", f.evenness.lowest_over_highest},
+          {"highest_over_lowest", f.evenness.highest_over_lowest},
+          {"p5_over_mean", f.evenness.p5_over_mean},
+          {"rings", rings},
+          {"centre_ppfd", f.centre_ppfd},
+          {"left_right_pct", f.balance.left_right_pct},
+          {"front_back_pct", f.balance.front_back_pct},
+          {"centroid_m", {f.balance.centroid_x_m, f.balance.centroid_y_m}},
+          {"dli_mean_mol_m2_d", f.dli_mean_mol_m2_d},
+          {"in_band_share", c.in_band_share},
+          {"too_dim_share", c.too_dim_share},
+          {"too_bright_share", c.too_bright_share},
+          {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
+          {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}},
+          {"largest_centred_circle_m", c.largest_centred_circle_m},
+          {"nominal", nominal},
+          {"area_curve_m2", areas}};
 }
 
 /// The first figure in which the two differ by more than 1e-9 of its size, or nothing.
@@ -87,11 +110,13 @@ std::string difference(const json& ours, const json& peer) {
   if (ours.size() != peer.size()) return "a figure that one of them lacks";
   for (const auto& [key, value] : ours.items()) {
     if (!peer.contains(key)) return key;
-    const json a = value.is_array() ? value : json::array({value}), b = peer[key].is_array() ? peer[key] : json::array({peer[key]});
+    const json a = value.is_array() ? value : json::array({value}),
+               b = peer[key].is_array() ? peer[key] : json::array({peer[key]});
     if (a.size() != b.size()) return key;
     for (std::size_t i = 0; i < a.size(); ++i) {
       const double x = a[i].get<double>(), y = b[i].get<double>();
-      if (std::abs(x - y) > equal_to * std::max(1.0, std::abs(y))) return fmt::format("{}[{}]: {} and {}", key, i, x, y);
+      if (std::abs(x - y) > equal_to * std::max(1.0, std::abs(y)))
+        return fmt::format("{}[{}]: {} and {}", key, i, x, y);
     }
   }
   return {};
@@ -110,8 +135,19 @@ int main(int argc, char** argv) {
     json sizes = json::array();
     for (const Footprint& size : s.context.nominal_sizes) sizes.push_back({size.width_m, size.depth_m});
     Peer peer(argv[1]);
-    peer.send(json{{"columns", 48}, {"rows", 48}, {"width_m", 1.2}, {"depth_m", 1.2}, {"ppfd", s.ppfd}, {"power_w", *s.context.power_w}, {"photoperiod_h", s.context.photoperiod_h},
-                   {"low", s.context.target->low}, {"high", s.context.target->high}, {"sizes", sizes}, {"levels", levels}}.dump());
+    peer.send(json{
+        {"columns", 48},
+        {"rows", 48},
+        {"width_m", 1.2},
+        {"depth_m", 1.2},
+        {"ppfd", s.ppfd},
+        {"power_w", *s.context.power_w},
+        {"photoperiod_h", s.context.photoperiod_h},
+        {"low", s.context.target->low},
+        {"high", s.context.target->high},
+        {"sizes", sizes},
+        {"levels",
+         levels}}.dump());
     std::vector<double> ours_ms, peer_ms;
     for (int round = 0; round < rounds; ++round) {
       const auto begun = std::chrono::steady_clock::now();
@@ -127,7 +163,8 @@ int main(int argc, char** argv) {
         return 1;
       }
     }
-    fmt::print("figures-48 {:.3f} {:.3f} {:.1f}\n", median(ours_ms), median(peer_ms), median(peer_ms) / median(ours_ms));
+    fmt::print("figures-48 {:.3f} {:.3f} {:.1f}\n", median(ours_ms), median(peer_ms),
+               median(peer_ms) / median(ours_ms));
     return 0;
   } catch (const std::exception& e) {
     fmt::print(stderr, "figures-48: {}\n", e.what());

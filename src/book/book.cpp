@@ -42,10 +42,11 @@ std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
   const int tables = db.execAndGet("SELECT count(*) FROM sqlite_master").getInt();
   const int mark = db.execAndGet("PRAGMA application_id").getInt();
   if (tables > 0 && mark != application_id)
-    return Problem{fmt::format("{} is an SQLite file but not a lab book", file.string()), "it was left as it is", "choose another file"};
+    return Problem{fmt::format("{} is an SQLite file but not a lab book", file.string()), "it was left as it is",
+                   "choose another file"};
   if (version > schema_version())
-    return Problem{fmt::format("the lab book {} was written by a newer Sunbreak (schema {}, this one knows {})", file.string(),
-                               version, schema_version()),
+    return Problem{fmt::format("the lab book {} was written by a newer Sunbreak (schema {}, this one knows {})",
+                               file.string(), version, schema_version()),
                    "it was left as it is", "install the newer version to open it"};
   const std::string verdict = db.execAndGet("PRAGMA quick_check").getString();
   if (verdict != "ok") return damaged(file, verdict.substr(0, verdict.find('\n')));
@@ -85,21 +86,26 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
     if (auto problem = examine(db, file)) return *problem;
     const int version = db.execAndGet("PRAGMA user_version").getInt();
     if (book->read_only_ && version < schema_version())
-      return Problem{fmt::format("the lab book {} is of an older schema and cannot be brought up to date read-only", file.string()),
+      return Problem{fmt::format("the lab book {} is of an older schema and cannot be brought up to date read-only",
+                                 file.string()),
                      "", "close the other window on it, or make the file writable, and open it again"};
     db.exec("PRAGMA foreign_keys = ON");
     if (!book->read_only_) {
       db.execAndGet("PRAGMA journal_mode = WAL");
       db.exec("PRAGMA synchronous = FULL");
-      if (version > 0 && version < schema_version()) back_up(db, file, fmt::format("before-schema-{}", schema_version()));
-      if (version < schema_version()) migrate(db);
-      else back_up(db, file, utc_now().substr(0, 10));
+      if (version > 0 && version < schema_version())
+        back_up(db, file, fmt::format("before-schema-{}", schema_version()));
+      if (version < schema_version())
+        migrate(db);
+      else
+        back_up(db, file, utc_now().substr(0, 10));
     }
   } catch (const SQLite::Exception& e) {
     return damaged(file, e.what());
   } catch (const fs::filesystem_error& e) {
     return Problem{fmt::format("no backup of {} could be written ({})", file.string(), e.code().message()),
-                   "the lab book was not opened, since a day without a backup is not safe", "free some space or check the folder's rights"};
+                   "the lab book was not opened, since a day without a backup is not safe",
+                   "free some space or check the folder's rights"};
   }
   return book;
 }

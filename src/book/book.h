@@ -20,11 +20,17 @@ class Book;
 class Edit {
  public:
   template <typename Record>
-  Id add(const Record& record) { return insert(db_, record); }
+  Id add(const Record& record) {
+    return insert(db_, record);
+  }
   template <typename Record>
-  void save(const Record& record) { update(db_, record); }
+  void save(const Record& record) {
+    update(db_, record);
+  }
   template <typename Record>
-  void erase(Id id) { book::erase<Record>(db_, id); }
+  void erase(Id id) {
+    book::erase<Record>(db_, id);
+  }
 
   /// Keeps a raw value for ever and makes it the one that counts at its station. Returns the reading's id.
   Id accept(const Reading& reading);
@@ -42,15 +48,15 @@ class Edit {
   SQLite::Database& db_;
 };
 
-/// The lab book: one SQLite file, the one truth. Owns the connection and, when it may write, the lock that keeps a second
-/// writer out. An accepted edit is on disk when edit() returns (write-ahead log, full synchronisation).
+/// The lab book: one SQLite file, the one truth. Owns the connection and, when it may write, the lock that keeps a
+/// second writer out. An accepted edit is on disk when edit() returns (write-ahead log, full synchronisation).
 class Book {
  public:
   enum class Mode { ReadWrite, ReadOnly };
 
-  /// Opens a lab book, making it where there is none. A second instance gets it read-only. Refused with a clear sentence:
-  /// a newer schema, a damaged file (with the way to the newest backup), a file that is no lab book. An older schema is
-  /// migrated after a backup; the first writer of a day leaves a backup behind.
+  /// Opens a lab book, making it where there is none. A second instance gets it read-only. Refused with a clear
+  /// sentence: a newer schema, a damaged file (with the way to the newest backup), a file that is no lab book. An older
+  /// schema is migrated after a backup; the first writer of a day leaves a backup behind.
   static Result<std::unique_ptr<Book>> open(const std::filesystem::path& file, Mode mode = Mode::ReadWrite);
   ~Book();
 
@@ -67,7 +73,8 @@ class Book {
     return select<Record>(*db_, condition, values...);
   }
 
-  /// Runs `change` as one undoable edit with a name in the user's words. Nothing is kept where it throws or changes nothing.
+  /// Runs `change` as one undoable edit with a name in the user's words. Nothing is kept where it throws or changes
+  /// nothing.
   void edit(const std::string& label, const std::function<void(Edit&)>& change);
 
   /// The names of the edits that undo() and redo() would act on.

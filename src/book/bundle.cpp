@@ -70,9 +70,10 @@ std::vector<Spot> spots_from_json(const std::string& text) {
   const auto list = nlohmann::json::parse(text, nullptr, false);
   if (!list.is_array()) return spots;
   for (const auto& s : list) {
-    if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number()) continue;
-    spots.push_back({s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "", s["x_m"].get<double>(),
-                     s["y_m"].get<double>()});
+    if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number())
+      continue;
+    spots.push_back({s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "",
+                     s["x_m"].get<double>(), s["y_m"].get<double>()});
   }
   return spots;
 }
@@ -161,11 +162,13 @@ Correction correction_of(const Sweep& s) { return {s.dark_offset, s.calibration_
 Footprint footprint_of(const Bench& bench) { return {bench.width_m, bench.depth_m}; }
 
 int SweepView::read() const {
-  return static_cast<int>(std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Read; }));
+  return static_cast<int>(
+      std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Read; }));
 }
 
 int SweepView::missing() const {
-  return static_cast<int>(std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Missing; }));
+  return static_cast<int>(
+      std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Missing; }));
 }
 
 Result<SweepView> view_sweep(const TestBundle& bundle, const Sweep& sweep) {

@@ -10,7 +10,8 @@
 namespace sunbreak::book {
 namespace {
 
-constexpr const char* covered[] = {"fixture", "claim", "bench", "meter", "test", "rung", "stop", "sweep", "placement", "wall_reading"};
+constexpr const char* covered[] = {"fixture", "claim", "bench", "meter",     "test",
+                                   "rung",    "stop",  "sweep", "placement", "wall_reading"};
 
 void check(int code, const char* doing) {
   if (code != SQLITE_OK) throw std::runtime_error(std::string(doing) + ": " + sqlite3_errstr(code));
@@ -41,7 +42,8 @@ void apply_changeset(SQLite::Database& db, const std::string& changeset, bool in
   if (inverted) {
     int size = 0;
     void* inverse = nullptr;
-    check(sqlite3changeset_invert(static_cast<int>(bytes.size()), bytes.data(), &size, &inverse), "turn the change round");
+    check(sqlite3changeset_invert(static_cast<int>(bytes.size()), bytes.data(), &size, &inverse),
+          "turn the change round");
     const Buffer owned(inverse);
     bytes.assign(static_cast<const char*>(inverse), static_cast<std::size_t>(size));
   }

@@ -11,19 +11,21 @@ namespace sunbreak::book {
 namespace {
 
 bool has_readings(const TestBundle& test, const Sweep& sweep) {
-  return std::any_of(test.readings.begin(), test.readings.end(), [&](const Reading& r) { return r.sweep_id == sweep.id; });
+  return std::any_of(test.readings.begin(), test.readings.end(),
+                     [&](const Reading& r) { return r.sweep_id == sweep.id; });
 }
 
 /// Brings a list of rungs or stops to the wanted values. `value` names the member, `of` the sweep's reference to it.
 template <typename Step>
-std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::vector<Step>& present, double Step::*value,
-                                Id Sweep::*of, const std::vector<double>& wanted, double same, const std::string& label,
-                                const std::function<std::string(double)>& text) {
+std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::vector<Step>& present,
+                                double Step::*value, Id Sweep::*of, const std::vector<double>& wanted, double same,
+                                const std::string& label, const std::function<std::string(double)>& text) {
   std::vector<Step> dropped;
   std::vector<double> fresh;
   const auto near = [&](double a, double b) { return std::abs(a - b) <= same; };
   for (const Step& step : present)
-    if (std::none_of(wanted.begin(), wanted.end(), [&](double w) { return near(w, step.*value); })) dropped.push_back(step);
+    if (std::none_of(wanted.begin(), wanted.end(), [&](double w) { return near(w, step.*value); }))
+      dropped.push_back(step);
   for (const double w : wanted)
     if (std::none_of(present.begin(), present.end(), [&](const Step& s) { return near(w, s.*value); }) &&
         std::none_of(fresh.begin(), fresh.end(), [&](double f) { return near(f, w); }))
@@ -59,22 +61,27 @@ std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::v
 
 std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const std::vector<double>& heights_m) {
   const auto text = [](double m) { return length_text(m, UnitSystem::Metric); };
-  if (heights_m.empty()) return Problem{"no height is given", "a test needs one at least", "type the heights with commas between them"};
+  if (heights_m.empty())
+    return Problem{"no height is given", "a test needs one at least", "type the heights with commas between them"};
   const double most = test.bench.height_m.value_or(10);
   for (const double h : heights_m)
     if (!(h >= 0.01 && h <= most))
-      return Problem{fmt::format("a height of {} does not fit in the bench", text(h)), fmt::format("heights run from 1 cm to {}", text(most)),
-                     "check the number and its unit"};
-  return bring_to(book, test, test.rungs, &Rung::height_m, &Sweep::rung_id, heights_m, 0.0005, "heights of the plan", text);
+      return Problem{fmt::format("a height of {} does not fit in the bench", text(h)),
+                     fmt::format("heights run from 1 cm to {}", text(most)), "check the number and its unit"};
+  return bring_to(book, test, test.rungs, &Rung::height_m, &Sweep::rung_id, heights_m, 0.0005, "heights of the plan",
+                  text);
 }
 
 std::optional<Problem> plan_stops(Book& book, const TestBundle& test, const std::vector<double>& percents) {
-  if (percents.empty()) return Problem{"no dimmer setting is given", "a test needs one at least", "type 100 for a fixture without a dimmer"};
+  if (percents.empty())
+    return Problem{"no dimmer setting is given", "a test needs one at least",
+                   "type 100 for a fixture without a dimmer"};
   for (const double p : percents)
     if (!(p > 0 && p <= 200))
-      return Problem{fmt::format("a dimmer setting of {} % makes no sense", short_number(p, 2)), "settings run from above 0 to 200 %", "check the number"};
-  return bring_to(book, test, test.stops, &Stop::percent, &Sweep::stop_id, percents, 0.01, "dimmer settings of the plan",
-                  [](double p) { return "the setting " + short_number(p, 1) + " %"; });
+      return Problem{fmt::format("a dimmer setting of {} % makes no sense", short_number(p, 2)),
+                     "settings run from above 0 to 200 %", "check the number"};
+  return bring_to(book, test, test.stops, &Stop::percent, &Sweep::stop_id, percents, 0.01,
+                  "dimmer settings of the plan", [](double p) { return "the setting " + short_number(p, 1) + " %"; });
 }
 
 std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid& grid) {
@@ -84,7 +91,8 @@ std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid&
     set_grid(changed, grid);
     edit.save(changed);
     for (Sweep sweep : test.sweeps) {
-      const bool begun = std::any_of(test.placements.begin(), test.placements.end(), [&](auto& p) { return p.sweep_id == sweep.id; });
+      const bool begun =
+          std::any_of(test.placements.begin(), test.placements.end(), [&](auto& p) { return p.sweep_id == sweep.id; });
       if (begun || has_readings(test, sweep)) continue;
       set_grid(sweep, grid);
       edit.save(sweep);
@@ -96,13 +104,16 @@ std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid&
 std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Footprint& footprint) {
   const auto sides_ok = [](double m) { return m >= 0.05 && m <= 20; };
   if (!sides_ok(footprint.width_m) || !sides_ok(footprint.depth_m))
-    return Problem{fmt::format("a footprint of {} makes no sense", size_text(footprint.width_m, footprint.depth_m, UnitSystem::Metric)),
+    return Problem{fmt::format("a footprint of {} makes no sense",
+                               size_text(footprint.width_m, footprint.depth_m, UnitSystem::Metric)),
                    "sides run from 5 cm to 20 m", "check the number and its unit"};
   const auto measured = book.all<Test>(
-      "WHERE bench_id = ? AND id <> ? AND removed = 0 AND EXISTS (SELECT 1 FROM reading r JOIN sweep s ON r.sweep_id = s.id WHERE s.test_id = test.id)",
+      "WHERE bench_id = ? AND id <> ? AND removed = 0 AND EXISTS (SELECT 1 FROM reading r JOIN sweep s ON r.sweep_id = "
+      "s.id WHERE s.test_id = test.id)",
       test.bench.id, test.test.id);
   if (!measured.empty())
-    return Problem{fmt::format("{} other test{} measured on {}", measured.size(), measured.size() == 1 ? " was" : "s were", test.bench.name),
+    return Problem{fmt::format("{} other test{} measured on {}", measured.size(),
+                               measured.size() == 1 ? " was" : "s were", test.bench.name),
                    "another footprint would change their figures", "choose a new bench for this test"};
   for (const Sweep& sweep : test.sweeps)
     if (auto layout = lay_out(footprint, grid_of(sweep)); !layout) return layout.problem();

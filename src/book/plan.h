@@ -9,17 +9,19 @@
 
 namespace sunbreak::book {
 
-/// Makes a test's rungs the given heights [m], keeping those that are there already. Refused, and nothing changed, where a
-/// height is out of 1 cm … 10 m or of the bench, or where a height to be dropped has readings.
+/// Makes a test's rungs the given heights [m], keeping those that are there already. Refused, and nothing changed,
+/// where a height is out of 1 cm … 10 m or of the bench, or where a height to be dropped has readings.
 std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const std::vector<double>& heights_m);
 
 /// Makes a test's stops the given dimmer settings [%], by the same rules; from above 0 to 200 %.
 std::optional<Problem> plan_stops(Book& book, const TestBundle& test, const std::vector<double>& percents);
 
-/// Makes the plan's grid another. Sweeps that have no readings yet take it too; the others keep the one they were walked on.
+/// Makes the plan's grid another. Sweeps that have no readings yet take it too; the others keep the one they were
+/// walked on.
 std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid& grid);
 
-/// The footprint of a bench is part of every figure measured on it: changing it is refused where other tests on it have readings.
+/// The footprint of a bench is part of every figure measured on it: changing it is refused where other tests on it have
+/// readings.
 std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Footprint& footprint);
 
 /// A new test on the same fixture, bench and meters with the same plan and no readings. Returns its id.

@@ -37,20 +37,20 @@ struct Fixture {
 template <>
 struct Table<Fixture> {
   static constexpr const char* name = "fixture";
-  static constexpr auto columns = std::tuple{
-      Column{"name", &Fixture::name, "name on the lending card or box"},
-      Column{"maker", &Fixture::maker, "maker as stated"},
-      Column{"kind", &Fixture::kind, "kind of fixture in the tester's words"},
-      Column{"emitters", &Fixture::emitters, "emitters and their layout in the tester's words"},
-      Column{"width_m", &Fixture::width_m, "size along x [m]"},
-      Column{"depth_m", &Fixture::depth_m, "size along y [m]"},
-      Column{"serial", &Fixture::serial, "serial number of the unit"},
-      Column{"price", &Fixture::price, "price paid or asked, in the currency column's money"},
-      Column{"currency", &Fixture::currency, "currency of the price"},
-      Column{"obtained", &Fixture::obtained, "how the unit was obtained: bought, lent, given, sample"},
-      Column{"interest", &Fixture::interest, "payment or affiliate interest"},
-      Column{"notes", &Fixture::notes, "remarks"},
-      Column{"removed", &Fixture::removed, "taken off the shelf"}};
+  static constexpr auto columns =
+      std::tuple{Column{"name", &Fixture::name, "name on the lending card or box"},
+                 Column{"maker", &Fixture::maker, "maker as stated"},
+                 Column{"kind", &Fixture::kind, "kind of fixture in the tester's words"},
+                 Column{"emitters", &Fixture::emitters, "emitters and their layout in the tester's words"},
+                 Column{"width_m", &Fixture::width_m, "size along x [m]"},
+                 Column{"depth_m", &Fixture::depth_m, "size along y [m]"},
+                 Column{"serial", &Fixture::serial, "serial number of the unit"},
+                 Column{"price", &Fixture::price, "price paid or asked, in the currency column's money"},
+                 Column{"currency", &Fixture::currency, "currency of the price"},
+                 Column{"obtained", &Fixture::obtained, "how the unit was obtained: bought, lent, given, sample"},
+                 Column{"interest", &Fixture::interest, "payment or affiliate interest"},
+                 Column{"notes", &Fixture::notes, "remarks"},
+                 Column{"removed", &Fixture::removed, "taken off the shelf"}};
 };
 
 struct Claim {
@@ -63,11 +63,12 @@ struct Claim {
 template <>
 struct Table<Claim> {
   static constexpr const char* name = "claim";
-  static constexpr auto columns = std::tuple{
-      Column{"fixture_id", &Claim::fixture_id, "the fixture it is made for"},
-      Column{"kind", &Claim::kind, "power_w, ppf_umol_s, efficacy_umol_j, coverage, height_m, dimming_range or equivalent"},
-      Column{"value", &Claim::value, "the figure claimed, in the unit its kind names"},
-      Column{"words", &Claim::words, "the claim in words"}};
+  static constexpr auto columns =
+      std::tuple{Column{"fixture_id", &Claim::fixture_id, "the fixture it is made for"},
+                 Column{"kind", &Claim::kind,
+                        "power_w, ppf_umol_s, efficacy_umol_j, coverage, height_m, dimming_range or equivalent"},
+                 Column{"value", &Claim::value, "the figure claimed, in the unit its kind names"},
+                 Column{"words", &Claim::words, "the claim in words"}};
 };
 
 struct Bench {
@@ -83,17 +84,17 @@ struct Bench {
 template <>
 struct Table<Bench> {
   static constexpr const char* name = "bench";
-  static constexpr auto columns = std::tuple{
-      Column{"name", &Bench::name, "name of the test space"},
-      Column{"width_m", &Bench::width_m, "footprint along x, left to right seen from the door [m]"},
-      Column{"depth_m", &Bench::depth_m, "footprint along y, away from the door [m]"},
-      Column{"height_m", &Bench::height_m, "height available [m]"},
-      Column{"wall_left", &Bench::wall_left, "left wall: reflective, white, dark or open"},
-      Column{"wall_right", &Bench::wall_right, "right wall"},
-      Column{"wall_front", &Bench::wall_front, "front wall, with the door"},
-      Column{"wall_back", &Bench::wall_back, "back wall"},
-      Column{"notes", &Bench::notes, "remarks"},
-      Column{"removed", &Bench::removed, "taken off the shelf"}};
+  static constexpr auto columns =
+      std::tuple{Column{"name", &Bench::name, "name of the test space"},
+                 Column{"width_m", &Bench::width_m, "footprint along x, left to right seen from the door [m]"},
+                 Column{"depth_m", &Bench::depth_m, "footprint along y, away from the door [m]"},
+                 Column{"height_m", &Bench::height_m, "height available [m]"},
+                 Column{"wall_left", &Bench::wall_left, "left wall: reflective, white, dark or open"},
+                 Column{"wall_right", &Bench::wall_right, "right wall"},
+                 Column{"wall_front", &Bench::wall_front, "front wall, with the door"},
+                 Column{"wall_back", &Bench::wall_back, "back wall"},
+                 Column{"notes", &Bench::notes, "remarks"},
+                 Column{"removed", &Bench::removed, "taken off the shelf"}};
 };
 
 struct Meter {
@@ -145,32 +146,33 @@ struct Test {
 template <>
 struct Table<Test> {
   static constexpr const char* name = "test";
-  static constexpr auto columns = std::tuple{
-      Column{"fixture_id", &Test::fixture_id, "the fixture under test"},
-      Column{"bench_id", &Test::bench_id, "the bench it hangs in"},
-      Column{"sensor_id", &Test::sensor_id, "the quantum sensor"},
-      Column{"wall_meter_id", &Test::wall_meter_id, "the wall meter"},
-      Column{"name", &Test::name, "name of the test"},
-      Column{"grid_kind", &Test::grid_kind, "cells, nodes, inset or spots"},
-      Column{"columns", &Test::columns, "stations along x"},
-      Column{"rows", &Test::rows, "stations along y"},
-      Column{"margin_x_m", &Test::margin_x_m, "inset: distance of the outer stations from the left and right walls [m]"},
-      Column{"margin_y_m", &Test::margin_y_m, "inset: distance from the front and far walls [m]"},
-      Column{"spots", &Test::spots, "spots: JSON list of {name, x_m, y_m}"},
-      Column{"photoperiod_h", &Test::photoperiod_h, "hours of light a day [h]"},
-      Column{"target_name", &Test::target_name, "crop target"},
-      Column{"target_low_ppfd", &Test::target_low_ppfd, "low end of the target's band [umol/m2/s]"},
-      Column{"target_high_ppfd", &Test::target_high_ppfd, "high end of the target's band [umol/m2/s]"},
-      Column{"door", &Test::door, "door while reading: closed or open"},
-      Column{"datum", &Test::datum, "what heights are measured from: diodes, lens or lamp underside"},
-      Column{"tested_by", &Test::tested_by, "who measured"},
-      Column{"tested_on", &Test::tested_on, "when (ISO 8601 date)"},
-      Column{"mains_v", &Test::mains_v, "mains voltage [V]"},
-      Column{"mains_hz", &Test::mains_hz, "mains frequency [Hz]"},
-      Column{"notes", &Test::notes, "remarks"},
-      Column{"created_at", &Test::created_at, "when the test was set up (UTC)"},
-      Column{"simulated", &Test::simulated, "readings come from a simulated bench"},
-      Column{"removed", &Test::removed, "taken off the shelf"}};
+  static constexpr auto columns =
+      std::tuple{Column{"fixture_id", &Test::fixture_id, "the fixture under test"},
+                 Column{"bench_id", &Test::bench_id, "the bench it hangs in"},
+                 Column{"sensor_id", &Test::sensor_id, "the quantum sensor"},
+                 Column{"wall_meter_id", &Test::wall_meter_id, "the wall meter"},
+                 Column{"name", &Test::name, "name of the test"},
+                 Column{"grid_kind", &Test::grid_kind, "cells, nodes, inset or spots"},
+                 Column{"columns", &Test::columns, "stations along x"},
+                 Column{"rows", &Test::rows, "stations along y"},
+                 Column{"margin_x_m", &Test::margin_x_m,
+                        "inset: distance of the outer stations from the left and right walls [m]"},
+                 Column{"margin_y_m", &Test::margin_y_m, "inset: distance from the front and far walls [m]"},
+                 Column{"spots", &Test::spots, "spots: JSON list of {name, x_m, y_m}"},
+                 Column{"photoperiod_h", &Test::photoperiod_h, "hours of light a day [h]"},
+                 Column{"target_name", &Test::target_name, "crop target"},
+                 Column{"target_low_ppfd", &Test::target_low_ppfd, "low end of the target's band [umol/m2/s]"},
+                 Column{"target_high_ppfd", &Test::target_high_ppfd, "high end of the target's band [umol/m2/s]"},
+                 Column{"door", &Test::door, "door while reading: closed or open"},
+                 Column{"datum", &Test::datum, "what heights are measured from: diodes, lens or lamp underside"},
+                 Column{"tested_by", &Test::tested_by, "who measured"},
+                 Column{"tested_on", &Test::tested_on, "when (ISO 8601 date)"},
+                 Column{"mains_v", &Test::mains_v, "mains voltage [V]"},
+                 Column{"mains_hz", &Test::mains_hz, "mains frequency [Hz]"},
+                 Column{"notes", &Test::notes, "remarks"},
+                 Column{"created_at", &Test::created_at, "when the test was set up (UTC)"},
+                 Column{"simulated", &Test::simulated, "readings come from a simulated bench"},
+                 Column{"removed", &Test::removed, "taken off the shelf"}};
 };
 
 struct Rung {
@@ -181,9 +183,9 @@ struct Rung {
 template <>
 struct Table<Rung> {
   static constexpr const char* name = "rung";
-  static constexpr auto columns = std::tuple{
-      Column{"test_id", &Rung::test_id, "the test"},
-      Column{"height_m", &Rung::height_m, "emitting plane to the sensor's receiving surface [m]"}};
+  static constexpr auto columns =
+      std::tuple{Column{"test_id", &Rung::test_id, "the test"},
+                 Column{"height_m", &Rung::height_m, "emitting plane to the sensor's receiving surface [m]"}};
 };
 
 struct Stop {
@@ -213,21 +215,22 @@ struct Sweep {
 template <>
 struct Table<Sweep> {
   static constexpr const char* name = "sweep";
-  static constexpr auto columns = std::tuple{
-      Column{"test_id", &Sweep::test_id, "the test"},
-      Column{"rung_id", &Sweep::rung_id, "the hanging height"},
-      Column{"stop_id", &Sweep::stop_id, "the dimmer setting"},
-      Column{"grid_kind", &Sweep::grid_kind, "cells, nodes, inset or spots"},
-      Column{"columns", &Sweep::columns, "stations along x"},
-      Column{"rows", &Sweep::rows, "stations along y"},
-      Column{"margin_x_m", &Sweep::margin_x_m, "inset: distance of the outer stations from the left and right walls [m]"},
-      Column{"margin_y_m", &Sweep::margin_y_m, "inset: distance from the front and far walls [m]"},
-      Column{"spots", &Sweep::spots, "spots: JSON list of {name, x_m, y_m}"},
-      Column{"dark_offset", &Sweep::dark_offset, "subtracted from the raw reading"},
-      Column{"calibration_factor", &Sweep::calibration_factor, "multiplies the reading"},
-      Column{"spectral_factor", &Sweep::spectral_factor, "multiplies the reading"},
-      Column{"power_w", &Sweep::power_w, "power at the wall plug that holds for this sweep [W]"},
-      Column{"notes", &Sweep::notes, "remarks"}};
+  static constexpr auto columns =
+      std::tuple{Column{"test_id", &Sweep::test_id, "the test"},
+                 Column{"rung_id", &Sweep::rung_id, "the hanging height"},
+                 Column{"stop_id", &Sweep::stop_id, "the dimmer setting"},
+                 Column{"grid_kind", &Sweep::grid_kind, "cells, nodes, inset or spots"},
+                 Column{"columns", &Sweep::columns, "stations along x"},
+                 Column{"rows", &Sweep::rows, "stations along y"},
+                 Column{"margin_x_m", &Sweep::margin_x_m,
+                        "inset: distance of the outer stations from the left and right walls [m]"},
+                 Column{"margin_y_m", &Sweep::margin_y_m, "inset: distance from the front and far walls [m]"},
+                 Column{"spots", &Sweep::spots, "spots: JSON list of {name, x_m, y_m}"},
+                 Column{"dark_offset", &Sweep::dark_offset, "subtracted from the raw reading"},
+                 Column{"calibration_factor", &Sweep::calibration_factor, "multiplies the reading"},
+                 Column{"spectral_factor", &Sweep::spectral_factor, "multiplies the reading"},
+                 Column{"power_w", &Sweep::power_w, "power at the wall plug that holds for this sweep [W]"},
+                 Column{"notes", &Sweep::notes, "remarks"}};
 };
 
 /// A raw value as it was read. Rows are only ever added: a re-read or an undo changes which one counts, never this.
@@ -242,12 +245,13 @@ struct Reading {
 template <>
 struct Table<Reading> {
   static constexpr const char* name = "reading";
-  static constexpr auto columns = std::tuple{
-      Column{"sweep_id", &Reading::sweep_id, "the sweep"},
-      Column{"station", &Reading::station, "station index: row * columns + column, from the front left; spots as listed"},
-      Column{"raw", &Reading::raw, "value as read [umol/m2/s before correction]"},
-      Column{"source", &Reading::source, "typed, pasted, file, live or simulated"},
-      Column{"taken_at", &Reading::taken_at, "when (UTC)"}};
+  static constexpr auto columns =
+      std::tuple{Column{"sweep_id", &Reading::sweep_id, "the sweep"},
+                 Column{"station", &Reading::station,
+                        "station index: row * columns + column, from the front left; spots as listed"},
+                 Column{"raw", &Reading::raw, "value as read [umol/m2/s before correction]"},
+                 Column{"source", &Reading::source, "typed, pasted, file, live or simulated"},
+                 Column{"taken_at", &Reading::taken_at, "when (UTC)"}};
 };
 
 /// Which reading counts at a station; none where the station is declared missing.
@@ -262,8 +266,7 @@ template <>
 struct Table<Placement> {
   static constexpr const char* name = "placement";
   static constexpr auto columns = std::tuple{
-      Column{"sweep_id", &Placement::sweep_id, "the sweep"},
-      Column{"station", &Placement::station, "station index"},
+      Column{"sweep_id", &Placement::sweep_id, "the sweep"}, Column{"station", &Placement::station, "station index"},
       Column{"reading_id", &Placement::reading_id, "the reading that counts; empty: declared missing"},
       Column{"note", &Placement::note, "why"}};
 };
@@ -278,15 +281,14 @@ struct WallReading {
 template <>
 struct Table<WallReading> {
   static constexpr const char* name = "wall_reading";
-  static constexpr auto columns = std::tuple{
-      Column{"sweep_id", &WallReading::sweep_id, "the sweep"},
-      Column{"power_w", &WallReading::power_w, "real power [W]"},
-      Column{"voltage_v", &WallReading::voltage_v, "voltage [V]"},
-      Column{"current_a", &WallReading::current_a, "current [A]"},
-      Column{"apparent_va", &WallReading::apparent_va, "apparent power [VA]"},
-      Column{"power_factor", &WallReading::power_factor, "power factor"},
-      Column{"frequency_hz", &WallReading::frequency_hz, "frequency [Hz]"},
-      Column{"taken_at", &WallReading::taken_at, "when (UTC)"}};
+  static constexpr auto columns = std::tuple{Column{"sweep_id", &WallReading::sweep_id, "the sweep"},
+                                             Column{"power_w", &WallReading::power_w, "real power [W]"},
+                                             Column{"voltage_v", &WallReading::voltage_v, "voltage [V]"},
+                                             Column{"current_a", &WallReading::current_a, "current [A]"},
+                                             Column{"apparent_va", &WallReading::apparent_va, "apparent power [VA]"},
+                                             Column{"power_factor", &WallReading::power_factor, "power factor"},
+                                             Column{"frequency_hz", &WallReading::frequency_hz, "frequency [Hz]"},
+                                             Column{"taken_at", &WallReading::taken_at, "when (UTC)"}};
 };
 
 }  // namespace sunbreak::book

@@ -25,8 +25,10 @@ void for_each_column(Visit visit) {
 template <typename Value>
 void bind_value(SQLite::Statement& statement, int index, const Value& value) {
   if constexpr (is_optional<Value>::value) {
-    if (value) bind_value(statement, index, *value);
-    else statement.bind(index);
+    if (value)
+      bind_value(statement, index, *value);
+    else
+      statement.bind(index);
   } else if constexpr (std::is_same_v<Value, bool>) {
     statement.bind(index, static_cast<int>(value));
   } else {
@@ -72,7 +74,8 @@ std::string column_list(const char* between = ", ", const char* after = "") {
 /// Rows of a table where `condition` (SQL, with ? for each of `values`) holds.
 template <typename Record, typename... Values>
 std::vector<Record> select(const SQLite::Database& db, const std::string& condition, const Values&... values) {
-  SQLite::Statement statement(db, "SELECT id, " + column_list<Record>() + " FROM " + Table<Record>::name + " " + condition);
+  SQLite::Statement statement(db,
+                              "SELECT id, " + column_list<Record>() + " FROM " + Table<Record>::name + " " + condition);
   int index = 1;
   (bind_value(statement, index++, values), ...);
   std::vector<Record> rows;
@@ -80,7 +83,8 @@ std::vector<Record> select(const SQLite::Database& db, const std::string& condit
     Record& record = rows.emplace_back();
     record.id = statement.getColumn(0).getInt64();
     int at = 1;
-    for_each_column<Record>([&](const auto& column) { read_value(statement.getColumn(at++), record.*(column.member)); });
+    for_each_column<Record>(
+        [&](const auto& column) { read_value(statement.getColumn(at++), record.*(column.member)); });
   }
   return rows;
 }
@@ -100,8 +104,8 @@ Id insert(SQLite::Database& db, const Record& record) {
 
 template <typename Record>
 void update(SQLite::Database& db, const Record& record) {
-  SQLite::Statement statement(
-      db, std::string("UPDATE ") + Table<Record>::name + " SET " + column_list<Record>(" = ?, ", "") + " = ? WHERE id = ?");
+  SQLite::Statement statement(db, std::string("UPDATE ") + Table<Record>::name + " SET " +
+                                      column_list<Record>(" = ?, ", "") + " = ? WHERE id = ?");
   statement.bind(bind_record(statement, record, 1), record.id);
   statement.exec();
 }

@@ -41,10 +41,12 @@ Result<book::TestBundle> find_test(const Book& book, const std::string& wanted) 
   std::vector<book::Test> matches;
   for (const book::Test& test : book.all<book::Test>("WHERE removed = 0 ORDER BY id"))
     if (wanted.empty() || test.name == wanted || std::to_string(test.id) == wanted) matches.push_back(test);
-  if (matches.empty()) return Problem{fmt::format("the lab book holds no test '{}'", wanted), "", "see its tests with: sunbreak-cli list"};
+  if (matches.empty())
+    return Problem{fmt::format("the lab book holds no test '{}'", wanted), "", "see its tests with: sunbreak-cli list"};
   if (matches.size() > 1)
-    return Problem{wanted.empty() ? "the lab book holds several tests" : fmt::format("several tests are called '{}'", wanted), "",
-                   "name one by its number from: sunbreak-cli list"};
+    return Problem{
+        wanted.empty() ? "the lab book holds several tests" : fmt::format("several tests are called '{}'", wanted), "",
+        "name one by its number from: sunbreak-cli list"};
   return *book::load_bundle(book, matches.front().id);
 }
 
@@ -57,7 +59,9 @@ Result<book::TestBundle> source_test(const std::string& file, const std::string&
 }
 
 int demo(const std::string& file) {
-  if (fs::exists(file)) return fail({fmt::format("{} is there already", file), "it was left as it is", "name a new file, or move that one away"});
+  if (fs::exists(file))
+    return fail(
+        {fmt::format("{} is there already", file), "it was left as it is", "name a new file, or move that one away"});
   auto opened = Book::open(file);
   if (!opened) return fail(opened.problem());
   book::fill_demo(*opened.value());
@@ -71,7 +75,8 @@ int list(const std::string& file) {
     const auto bundle = *book::load_bundle(*opened.value(), test.id);
     int read = 0;
     for (const book::Placement& p : bundle.placements) read += p.reading_id.has_value();
-    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, book::title_of(bundle), bundle.rungs.size(), bundle.stops.size(), read);
+    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, book::title_of(bundle), bundle.rungs.size(),
+               bundle.stops.size(), read);
   }
   return 0;
 }
@@ -106,7 +111,8 @@ int import_test(const std::string& file, const std::string& package) {
   auto opened = Book::open(file);
   if (!opened) return fail(opened.problem());
   if (opened.value()->read_only())
-    return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added", "close that window, or import there"});
+    return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added",
+                 "close that window, or import there"});
   const book::Id id = book::add_bundle(*opened.value(), bundle.value(), "Import a data package");
   fmt::print("{}\t{}\n", id, book::title_of(bundle.value()));
   return 0;
@@ -125,7 +131,9 @@ void add_book_commands(CLI::App& app, int& status) {
     command->add_option("FILE", a->book, book_help)->required();
     return command;
   };
-  with_book("demo", "Write the sample lab book", "the lab book to make")->callback([a, &status] { status = demo(a->book); });
+  with_book("demo", "Write the sample lab book", "the lab book to make")->callback([a, &status] {
+    status = demo(a->book);
+  });
   with_book("list", "List the tests of a lab book", "the lab book")->callback([a, &status] { status = list(a->book); });
   constexpr const char* either = "a lab book or a data package (.zip)";
 
@@ -141,7 +149,8 @@ void add_book_commands(CLI::App& app, int& status) {
   command->add_flag("--csv", a->csv, "one table of all stations for a spreadsheet");
   command->callback([a, &status] { status = export_test(a->book, a->test, a->out, a->csv); });
 
-  command = with_book("import", "Add the test in a data package to a lab book", "the lab book, made where there is none");
+  command =
+      with_book("import", "Add the test in a data package to a lab book", "the lab book, made where there is none");
   command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();
   command->callback([a, &status] { status = import_test(a->book, a->package); });
 }

@@ -29,13 +29,25 @@ struct Arguments {
 ordered_json number(double value) { return std::isfinite(value) ? ordered_json(value) : ordered_json(nullptr); }
 
 ordered_json to_json(const SweepFigures& f, const Layout& layout) {
-  const auto place = [&](const Extreme& e) { return ordered_json{layout.stations[e.station].x_m, layout.stations[e.station].y_m}; };
+  const auto place = [&](const Extreme& e) {
+    return ordered_json{layout.stations[e.station].x_m, layout.stations[e.station].y_m};
+  };
   ordered_json rings = ordered_json::array();
   for (const Ring& ring : f.rings) rings.push_back(number(ring.mean_ppfd));
-  ordered_json j{{"stations", f.stations}, {"missing", f.missing}, {"read_share", f.read_share}, {"area_m2", f.area_m2},
-                 {"mean_ppfd", number(f.mean_ppfd)}, {"lowest_ppfd", f.lowest.ppfd}, {"lowest_at_m", place(f.lowest)},
-                 {"highest_ppfd", f.highest.ppfd}, {"highest_at_m", place(f.highest)}, {"median_ppfd", f.median_ppfd},
-                 {"p5_ppfd", f.p5_ppfd}, {"p95_ppfd", f.p95_ppfd}, {"sd_ppfd", f.sd_ppfd}, {"cv", number(f.cv)},
+  ordered_json j{{"stations", f.stations},
+                 {"missing", f.missing},
+                 {"read_share", f.read_share},
+                 {"area_m2", f.area_m2},
+                 {"mean_ppfd", number(f.mean_ppfd)},
+                 {"lowest_ppfd", f.lowest.ppfd},
+                 {"lowest_at_m", place(f.lowest)},
+                 {"highest_ppfd", f.highest.ppfd},
+                 {"highest_at_m", place(f.highest)},
+                 {"median_ppfd", f.median_ppfd},
+                 {"p5_ppfd", f.p5_ppfd},
+                 {"p95_ppfd", f.p95_ppfd},
+                 {"sd_ppfd", f.sd_ppfd},
+                 {"cv", number(f.cv)},
                  {"ppf_umol_s", f.ppf_umol_s}};
   j["power_w"] = f.power_w ? number(*f.power_w) : ordered_json(nullptr);
   j["canopy_efficacy_umol_j"] = f.efficacy ? number(f.efficacy->canopy_efficacy_umol_j) : ordered_json(nullptr);
@@ -53,11 +65,15 @@ ordered_json to_json(const SweepFigures& f, const Layout& layout) {
   j["dli_mean_mol_m2_d"] = number(f.dli_mean_mol_m2_d);
   if (f.coverage) {
     const Coverage& c = *f.coverage;
-    j["coverage"] = {{"in_band_m2", c.in_band_m2}, {"in_band_share", c.in_band_share}, {"too_dim_share", c.too_dim_share},
-                     {"too_bright_share", c.too_bright_share}, {"unread_share", c.unread_share},
-                     {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
-                     {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}},
-                     {"largest_centred_circle_m", c.largest_centred_circle_m}};
+    j["coverage"] = {
+        {"in_band_m2", c.in_band_m2},
+        {"in_band_share", c.in_band_share},
+        {"too_dim_share", c.too_dim_share},
+        {"too_bright_share", c.too_bright_share},
+        {"unread_share", c.unread_share},
+        {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
+        {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}},
+        {"largest_centred_circle_m", c.largest_centred_circle_m}};
   } else {
     j["coverage"] = nullptr;
   }
@@ -67,7 +83,8 @@ ordered_json to_json(const SweepFigures& f, const Layout& layout) {
 void print_words(const SweepFigures& f, const Layout& layout) {
   const auto row = [](const char* id, double value, int decimals, const std::string& more = {}) {
     const FigureDefinition& d = figure_definition(id);
-    fmt::print("{:<24}{:>10}  {}{}\n", d.label, std::isfinite(value) ? fmt::format("{:.{}f}", value, decimals) : "–", d.unit, more);
+    fmt::print("{:<24}{:>10}  {}{}\n", d.label, std::isfinite(value) ? fmt::format("{:.{}f}", value, decimals) : "–",
+               d.unit, more);
   };
   const auto at = [&](const Extreme& e) {
     const Station& s = layout.stations[e.station];
@@ -96,7 +113,8 @@ void print_words(const SweepFigures& f, const Layout& layout) {
   row("left_right_pct", f.balance.left_right_pct, 1);
   row("front_back_pct", f.balance.front_back_pct, 1);
   row("dli_mean_mol_m2_d", f.dli_mean_mol_m2_d, 1);
-  if (f.coverage) row("coverage", 100 * f.coverage->in_band_share, 1, fmt::format("  {:.3g} m²", f.coverage->in_band_m2));
+  if (f.coverage)
+    row("coverage", 100 * f.coverage->in_band_share, 1, fmt::format("  {:.3g} m²", f.coverage->in_band_m2));
 }
 
 int run(const Arguments& a) {
@@ -123,8 +141,12 @@ int run(const Arguments& a) {
   if (!a.first_row.empty()) options.first_row_is_far = a.first_row == "far";
   if (a.target_low.has_value() != a.target_high.has_value() || (a.target_low && *a.target_low >= *a.target_high))
     return fail(usage_error, {"a target needs a low and a higher high end", "", "give --target-low and --target-high"});
-  if (a.watts && !(*a.watts > 0)) return fail(usage_error, {fmt::format("--watts {} is not above 0", *a.watts), "", "give the watts at the wall plug"});
-  if (!(a.photoperiod_h > 0 && a.photoperiod_h <= 24)) return fail(usage_error, {fmt::format("a photoperiod of {} h does not fit a day", a.photoperiod_h), "", "give 0 to 24 h"});
+  if (a.watts && !(*a.watts > 0))
+    return fail(usage_error,
+                {fmt::format("--watts {} is not above 0", *a.watts), "", "give the watts at the wall plug"});
+  if (!(a.photoperiod_h > 0 && a.photoperiod_h <= 24))
+    return fail(usage_error,
+                {fmt::format("a photoperiod of {} h does not fit a day", a.photoperiod_h), "", "give 0 to 24 h"});
 
   std::ifstream in(a.file, std::ios::binary);
   if (!in || std::filesystem::is_directory(a.file))
@@ -138,14 +160,17 @@ int run(const Arguments& a) {
   }
   const book::TableDraft& d = draft.value();
   if (d.form == book::TableForm::Matrix && context.kind == GridKind::Inset && !context.margin_m)
-    return fail(usage_error, {"an inset grid needs the distance of its outer stations from the walls", "the measured area is not known without it", "give --margin, such as --margin 5cm"});
+    return fail(usage_error, {"an inset grid needs the distance of its outer stations from the walls",
+                              "the measured area is not known without it", "give --margin, such as --margin 5cm"});
   for (const book::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};
   const SweepFigures f = *sweep_figures(d.layout, d.raw, figure_context);
-  if (a.json) std::cout << to_json(f, d.layout).dump(2) << "\n";
-  else print_words(f, d.layout);
+  if (a.json)
+    std::cout << to_json(f, d.layout).dump(2) << "\n";
+  else
+    print_words(f, d.layout);
   return 0;
 }
 
@@ -154,11 +179,17 @@ int run(const Arguments& a) {
 void add_figures_command(CLI::App& app, int& status) {
   auto a = std::make_shared<Arguments>();
   CLI::App* command = app.add_subcommand("figures", "Work out the figures of one sweep from a table of PPFD readings");
-  command->add_option("FILE", a->file, "CSV or TSV: x, y, value rows, or a table that lies as the stations do")->required();
+  command->add_option("FILE", a->file, "CSV or TSV: x, y, value rows, or a table that lies as the stations do")
+      ->required();
   command->add_option("--footprint", a->footprint, "width x depth with unit, such as 120x120cm or 4x4ft")->required();
-  command->add_option("--grid", a->grid, "cells, nodes, inset or spots")->check(CLI::IsMember({"cells", "nodes", "inset", "spots"}))->capture_default_str();
+  command->add_option("--grid", a->grid, "cells, nodes, inset or spots")
+      ->check(CLI::IsMember({"cells", "nodes", "inset", "spots"}))
+      ->capture_default_str();
   command->add_option("--margin", a->margin, "inset: distance of the outer stations from the walls, such as 5cm");
-  command->add_option("--first-row", a->first_row, "which row of stations a table's first line is (default: by its row labels, or else far)")->check(CLI::IsMember({"far", "near"}));
+  command
+      ->add_option("--first-row", a->first_row,
+                   "which row of stations a table's first line is (default: by its row labels, or else far)")
+      ->check(CLI::IsMember({"far", "near"}));
   command->add_option("--place-unit", a->place_unit, "unit of x and y where the header names none: m, cm, mm, in, ft");
   command->add_option("--watts", a->watts, "power at the wall plug [W]");
   command->add_option("--photoperiod", a->photoperiod_h, "hours of light a day")->capture_default_str();

@@ -48,13 +48,15 @@ int main(int argc, char** argv) {
   parser.addHelpOption();
   const QCommandLineOption book_option("book", QObject::tr("Open the lab book FILE."), "FILE");
   const QCommandLineOption look_option("look", QObject::tr("Use the look paper or loft."), "LOOK");
-  const QCommandLineOption shots_option("shots", QObject::tr("Write a picture of each main view to FOLDER and leave."), "FOLDER");
+  const QCommandLineOption shots_option("shots", QObject::tr("Write a picture of each main view to FOLDER and leave."),
+                                        "FOLDER");
   parser.addOptions({book_option, look_option, shots_option});
   parser.process(app);
 
   load_fonts();
   apply_look(app, chosen_look(parser.value(look_option)));
-  const QString own = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/sunbreak/lab-book.sunbreak";
+  const QString own =
+      QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/sunbreak/lab-book.sunbreak";
   auto lab_book = open_book(parser.isSet(book_option) ? parser.value(book_option) : own);
   if (!lab_book) return 3;
   MainWindow window(std::move(lab_book));

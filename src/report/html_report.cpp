@@ -37,12 +37,18 @@ class Facts {
 
 std::string percent(double share) { return short_number(100 * share, 1) + " %"; }
 
-std::string with_unit(double value, int decimals, const char* unit) { return fmt::format("{:.{}f} {}", value, decimals, unit); }
+std::string with_unit(double value, int decimals, const char* unit) {
+  return fmt::format("{:.{}f} {}", value, decimals, unit);
+}
 
 std::string claim_name(const std::string& kind) {
-  static const std::map<std::string, std::string> names{
-      {"power_w", "Power"}, {"ppf_umol_s", "PPF"}, {"efficacy_umol_j", "Efficacy"}, {"coverage", "Coverage"},
-      {"height_m", "Hanging height"}, {"dimming_range", "Dimming range"}, {"equivalent", "Equivalent lamp"}};
+  static const std::map<std::string, std::string> names{{"power_w", "Power"},
+                                                        {"ppf_umol_s", "PPF"},
+                                                        {"efficacy_umol_j", "Efficacy"},
+                                                        {"coverage", "Coverage"},
+                                                        {"height_m", "Hanging height"},
+                                                        {"dimming_range", "Dimming range"},
+                                                        {"equivalent", "Equivalent lamp"}};
   const auto found = names.find(kind);
   return found == names.end() ? kind : found->second;
 }
@@ -51,13 +57,16 @@ std::string grid_words(const Layout& layout, UnitSystem units) {
   const std::string count = layout.is_lattice() ? fmt::format("{} × {} stations", layout.columns, layout.rows)
                                                 : fmt::format("{} stations", layout.stations.size());
   switch (layout.kind) {
-    case GridKind::Cells: return count + " at the middles of equal cells that fill the footprint; each weighs the same";
-    case GridKind::Nodes: return count + " from edge to edge; trapezoid weights (edge half, corner a quarter)";
+    case GridKind::Cells:
+      return count + " at the middles of equal cells that fill the footprint; each weighs the same";
+    case GridKind::Nodes:
+      return count + " from edge to edge; trapezoid weights (edge half, corner a quarter)";
     case GridKind::Inset:
-      return fmt::format("{} inside {}; mean and PPF hold for that area alone, and nothing is said about the margin", count,
-                         size_text(layout.measured.width_m, layout.measured.depth_m, units));
+      return fmt::format("{} inside {}; mean and PPF hold for that area alone, and nothing is said about the margin",
+                         count, size_text(layout.measured.width_m, layout.measured.depth_m, units));
     case GridKind::Spots:
-      return count + (layout.nine_point ? ", a spot check; mean by the nine-point Simpson rule" : ", a spot check; plain mean");
+      return count +
+             (layout.nine_point ? ", a spot check; mean by the nine-point Simpson rule" : ", a spot check; plain mean");
   }
   return count;
 }
@@ -93,7 +102,8 @@ List figure_rows(const SweepFigures& f, const Layout& layout, UnitSystem units) 
   const auto at = [&](int station) {
     const Station& s = layout.stations[station];
     const double unit = meters_per(surface_unit(units));
-    return fmt::format("x {}, y {} {}", short_number(s.x_m / unit, 1), short_number(s.y_m / unit, 1), symbol(surface_unit(units)));
+    return fmt::format("x {}, y {} {}", short_number(s.x_m / unit, 1), short_number(s.y_m / unit, 1),
+                       symbol(surface_unit(units)));
   };
   add("mean_ppfd", ppfd(f.mean_ppfd), fmt::format("over {}", area_text(f.area_m2, units)));
   add("lowest_ppfd", ppfd(f.lowest.ppfd), at(f.lowest.station));
@@ -111,8 +121,10 @@ List figure_rows(const SweepFigures& f, const Layout& layout, UnitSystem units) 
   add("left_right_pct", short_number(f.balance.left_right_pct, 1) + " %");
   add("front_back_pct", short_number(f.balance.front_back_pct, 1) + " %");
   const double unit = meters_per(surface_unit(units));
-  add("centroid_m", fmt::format("{}, {} {}", short_number(f.balance.centroid_x_m / unit, 1), short_number(f.balance.centroid_y_m / unit, 1),
-                                symbol(surface_unit(units))), "from the middle: right, back");
+  add("centroid_m",
+      fmt::format("{}, {} {}", short_number(f.balance.centroid_x_m / unit, 1),
+                  short_number(f.balance.centroid_y_m / unit, 1), symbol(surface_unit(units))),
+      "from the middle: right, back");
   add("ppf_umol_s", with_unit(f.ppf_umol_s, 0, "µmol/s"), fmt::format("on {}", area_text(f.area_m2, units)));
   if (f.power_w) add("power_w", short_number(*f.power_w, 1) + " W");
   if (f.efficacy) {
@@ -121,16 +133,21 @@ List figure_rows(const SweepFigures& f, const Layout& layout, UnitSystem units) 
     add("power_density_w_m2", units == UnitSystem::Metric ? with_unit(f.efficacy->power_density_w_m2, 0, "W/m²")
                                                           : with_unit(*f.power_w / square_feet(f.area_m2), 1, "W/ft²"));
   }
-  add("dli_mean_mol_m2_d", with_unit(f.dli_mean_mol_m2_d, 1, "mol/m²/day"), fmt::format("{} h of light", short_number(f.photoperiod_h, 1)));
+  add("dli_mean_mol_m2_d", with_unit(f.dli_mean_mol_m2_d, 1, "mol/m²/day"),
+      fmt::format("{} h of light", short_number(f.photoperiod_h, 1)));
   if (f.coverage) {
     const Coverage& c = *f.coverage;
-    add("coverage", percent(c.in_band_share), fmt::format("{} of {}; too dim {}, too bright {}", area_text(c.in_band_m2, units), area_text(f.area_m2, units),
-                                                         percent(c.too_dim_share), percent(c.too_bright_share)));
+    add("coverage", percent(c.in_band_share),
+        fmt::format("{} of {}; too dim {}, too bright {}", area_text(c.in_band_m2, units), area_text(f.area_m2, units),
+                    percent(c.too_dim_share), percent(c.too_bright_share)));
     data row;
     row.set("label", "Largest rectangle in band");
-    row.set("value", c.in_band_m2 > 0 ? size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units) : "none");
+    row.set("value",
+            c.in_band_m2 > 0 ? size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units) : "none");
     row.set("where", c.largest_centred_rectangle.area_m2() > 0
-                         ? fmt::format("centered: {}; circle {} across", size_text(c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m, units),
+                         ? fmt::format("centered: {}; circle {} across",
+                                       size_text(c.largest_centred_rectangle.width_m,
+                                                 c.largest_centred_rectangle.depth_m, units),
                                        length_text(c.largest_centred_circle_m, units))
                          : std::string("the middle itself is out of band"));
     rows.push_back(row);
@@ -148,7 +165,9 @@ List reading_rows(const book::SweepView& view, UnitSystem units) {
     rows.push_back(row);
   };
   const double unit = meters_per(surface_unit(units));
-  const auto value = [&](std::size_t i) { return std::isnan(view.ppfd[i]) ? std::string("–") : ppfd_text(view.ppfd[i]); };
+  const auto value = [&](std::size_t i) {
+    return std::isnan(view.ppfd[i]) ? std::string("–") : ppfd_text(view.ppfd[i]);
+  };
   if (!view.layout.is_lattice()) {
     for (std::size_t i = 0; i < view.layout.stations.size(); ++i) {
       const Station& s = view.layout.stations[i];
@@ -190,25 +209,41 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   data page;
   page.set("title", book::title_of(b));
   page.set("css", std::string(embedded::report_css));
-  page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name), stated(b.test.tested_on), stated(b.test.tested_by)));
+  page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
+                               stated(b.test.tested_on), stated(b.test.tested_by)));
   page.set("simulated", b.test.simulated);
 
-  const auto optional_length = [&](const std::optional<double>& m) { return m ? length_text(*m, units) : std::string(); };
-  page.set("fixture", Facts()
-                          .add("Name", b.fixture.name).add("Maker", b.fixture.maker).add("Kind", b.fixture.kind).add("Emitters", b.fixture.emitters)
-                          .add("Size", b.fixture.width_m && b.fixture.depth_m ? size_text(*b.fixture.width_m, *b.fixture.depth_m, units) : "")
-                          .add("Price", b.fixture.price ? short_number(*b.fixture.price, 2) + " " + b.fixture.currency : "")
-                          .take());
+  const auto optional_length = [&](const std::optional<double>& m) {
+    return m ? length_text(*m, units) : std::string();
+  };
+  page.set(
+      "fixture",
+      Facts()
+          .add("Name", b.fixture.name)
+          .add("Maker", b.fixture.maker)
+          .add("Kind", b.fixture.kind)
+          .add("Emitters", b.fixture.emitters)
+          .add("Size",
+               b.fixture.width_m && b.fixture.depth_m ? size_text(*b.fixture.width_m, *b.fixture.depth_m, units) : "")
+          .add("Price", b.fixture.price ? short_number(*b.fixture.price, 2) + " " + b.fixture.currency : "")
+          .take());
   Facts claims;
-  for (const book::Claim& c : b.claims) claims.add(claim_name(c.kind), c.words.empty() && c.value ? short_number(*c.value, 3) : c.words);
+  for (const book::Claim& c : b.claims)
+    claims.add(claim_name(c.kind), c.words.empty() && c.value ? short_number(*c.value, 3) : c.words);
   page.set("claims", claims.take());
   Facts bench;
-  bench.add("Bench", b.bench.name).add("Footprint", size_text(b.bench.width_m, b.bench.depth_m, units)).add("Height available", optional_length(b.bench.height_m))
-      .add("Walls: left, right, front, back", fmt::format("{}, {}, {}, {}", stated(b.bench.wall_left), stated(b.bench.wall_right), stated(b.bench.wall_front), stated(b.bench.wall_back)))
-      .add("Door while reading", b.test.door).add("Heights measured from", b.test.datum);
+  bench.add("Bench", b.bench.name)
+      .add("Footprint", size_text(b.bench.width_m, b.bench.depth_m, units))
+      .add("Height available", optional_length(b.bench.height_m))
+      .add("Walls: left, right, front, back",
+           fmt::format("{}, {}, {}, {}", stated(b.bench.wall_left), stated(b.bench.wall_right),
+                       stated(b.bench.wall_front), stated(b.bench.wall_back)))
+      .add("Door while reading", b.test.door)
+      .add("Heights measured from", b.test.datum);
   for (const book::Meter& m : b.meters)
     bench.add(m.kind == "quantum" ? "Quantum sensor" : "Wall meter",
-              fmt::format("{}; calibrated {}; factor {}; standard uncertainty {}", stated(m.name), stated(m.calibrated_on), short_number(m.factor, 4),
+              fmt::format("{}; calibrated {}; factor {}; standard uncertainty {}", stated(m.name),
+                          stated(m.calibrated_on), short_number(m.factor, 4),
                           m.uncertainty_pct ? short_number(*m.uncertainty_pct, 2) + " %" : "not stated"));
   page.set("bench", bench.take());
 
@@ -218,7 +253,9 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   for (const book::Rung& rung : b.rungs)
     for (const book::Stop& stop : b.stops) {
       const book::Sweep* sweep = b.sweep(rung.id, stop.id);
-      if (!sweep || (!options.sweeps.empty() && std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end())) continue;
+      if (!sweep || (!options.sweeps.empty() &&
+                     std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end()))
+        continue;
       auto view = book::view_sweep(b, *sweep);
       if (!view || view.value().read() == 0) continue;
       for (const double ppfd : view.value().ppfd)
@@ -228,16 +265,25 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   const ScaleRange range = round_range(lowest, highest);
 
   List method;
-  method.push_back(data("PPFD was read at each station with the sensor facing up, in µmol/m²/s; the raw value is kept and corrected as (raw − dark) · calibration factor · spectral factor."));
+  method.push_back(
+      data("PPFD was read at each station with the sensor facing up, in µmol/m²/s; the raw value is kept and corrected "
+           "as (raw − dark) · calibration factor · spectral factor."));
   if (!chosen.empty()) method.push_back(data("Stations: " + grid_words(chosen.front().second.layout, units) + "."));
-  method.push_back(data("Height is the vertical distance from the emitting plane to the sensor's receiving surface. Power is read at the wall plug, driver losses included."));
-  method.push_back(data("Between stations the field is bilinear and keeps the outer value to the edge of the measured area; areas are counted on it at 1 cm. Lowest and highest are always readings."));
-  method.push_back(data(fmt::format("Target: {}, {} to {} µmol/m²/s, {} h of light a day.", stated(b.test.target_name), short_number(low, 1), short_number(high, 1), short_number(b.test.photoperiod_h, 1))));
+  method.push_back(
+      data("Height is the vertical distance from the emitting plane to the sensor's receiving surface. Power is read "
+           "at the wall plug, driver losses included."));
+  method.push_back(
+      data("Between stations the field is bilinear and keeps the outer value to the edge of the measured area; areas "
+           "are counted on it at 1 cm. Lowest and highest are always readings."));
+  method.push_back(
+      data(fmt::format("Target: {}, {} to {} µmol/m²/s, {} h of light a day.", stated(b.test.target_name),
+                       short_number(low, 1), short_number(high, 1), short_number(b.test.photoperiod_h, 1))));
   page.set("method", data(method));
 
   List sweeps;
   for (const auto& [sweep, view] : chosen) {
-    const FigureContext context = book::figure_context(b, *sweep, units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes());
+    const FigureContext context =
+        book::figure_context(b, *sweep, units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes());
     const SweepFigures f = *sweep_figures(view.layout, view.ppfd, context);
     const Field field(view.layout, view.ppfd);
     data s;
@@ -250,10 +296,13 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
     s.set("power", f.power_w ? short_number(*f.power_w, 1) : "not stated");
     s.set("efficacy", f.efficacy ? fmt::format("{:.2f}", f.efficacy->canopy_efficacy_umol_j) : "–");
     s.set("in_band", f.coverage ? percent(f.coverage->in_band_share) : "–");
-    s.set("state", fmt::format("{} of {} stations read. {}.", f.stations - f.missing, f.stations, grid_words(view.layout, units)));
+    s.set("state", fmt::format("{} of {} stations read. {}.", f.stations - f.missing, f.stations,
+                               grid_words(view.layout, units)));
     List notices;
     if (f.missing > 0)
-      notices.push_back(data(fmt::format("{} stations were not read: the figures hold for the {} of the measured area that the read ones stand for.", f.missing, percent(f.read_share))));
+      notices.push_back(data(fmt::format(
+          "{} stations were not read: the figures hold for the {} of the measured area that the read ones stand for.",
+          f.missing, percent(f.read_share))));
     if (view.layout.kind == GridKind::Spots) notices.push_back(data("Spot check: a quick look, not a survey."));
     s.set("notices", data(notices));
     s.set("map", sink.put(map_svg(b, view, context.target, range, units)));
@@ -284,10 +333,15 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   page.set("definitions", data(definitions));
   const auto volts = b.test.mains_v ? short_number(*b.test.mains_v, 1) + " V" : std::string();
   page.set("disclosure", Facts()
-                             .add("How the unit was obtained", b.fixture.obtained).add("Payment or affiliate interest", b.fixture.interest)
-                             .add("Measured by", b.test.tested_by).add("Measured on", b.test.tested_on)
-                             .add("Mains", b.test.mains_v && b.test.mains_hz ? volts + ", " + short_number(*b.test.mains_hz, 1) + " Hz" : volts)
-                             .add("Unit serial", b.fixture.serial).add("Remarks", b.test.notes)
+                             .add("How the unit was obtained", b.fixture.obtained)
+                             .add("Payment or affiliate interest", b.fixture.interest)
+                             .add("Measured by", b.test.tested_by)
+                             .add("Measured on", b.test.tested_on)
+                             .add("Mains", b.test.mains_v && b.test.mains_hz
+                                               ? volts + ", " + short_number(*b.test.mains_hz, 1) + " Hz"
+                                               : volts)
+                             .add("Unit serial", b.fixture.serial)
+                             .add("Remarks", b.test.notes)
                              .take());
   page.set("foot", "Every figure can be recomputed from the data package published with this page.");
   mustache page_template{std::string(embedded::report_mustache)};

@@ -10,7 +10,7 @@ namespace sunbreak::report {
 
 struct ReportOptions {
   UnitSystem units = UnitSystem::Metric;
-  std::vector<book::Id> sweeps;   ///< which sweeps to print; all that have readings where empty
+  std::vector<book::Id> sweeps;  ///< which sweeps to print; all that have readings where empty
   bool readings_table = true;
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;

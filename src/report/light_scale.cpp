@@ -9,8 +9,14 @@
 namespace sunbreak::report {
 namespace {
 
-constexpr std::array<Rgb, 9> scale{{{0x1D, 0x26, 0x38}, {0x2A, 0x3C, 0x50}, {0x33, 0x54, 0x67}, {0x3E, 0x70, 0x78},
-                                    {0x57, 0x8D, 0x7E}, {0x84, 0xA6, 0x76}, {0xBF, 0xBB, 0x6D}, {0xF5, 0xD0, 0x73},
+constexpr std::array<Rgb, 9> scale{{{0x1D, 0x26, 0x38},
+                                    {0x2A, 0x3C, 0x50},
+                                    {0x33, 0x54, 0x67},
+                                    {0x3E, 0x70, 0x78},
+                                    {0x57, 0x8D, 0x7E},
+                                    {0x84, 0xA6, 0x76},
+                                    {0xBF, 0xBB, 0x6D},
+                                    {0xF5, 0xD0, 0x73},
                                     {0xFC, 0xF1, 0xD3}}};
 // Black and white alone keep 4.5 : 1 on every color of the scale.
 constexpr Rgb dark_ink{0, 0, 0}, light_ink{0xFF, 0xFF, 0xFF};
@@ -52,10 +58,15 @@ Rgb light_color(double share) {
   const double at = std::clamp(std::isnan(share) ? 0.0 : share, 0.0, 1.0) * (scale.size() - 1);
   const auto low = std::min<std::size_t>(static_cast<std::size_t>(at), scale.size() - 2);
   const double t = at - static_cast<double>(low);
-  const auto mix = [&](std::uint8_t a, std::uint8_t b) { return static_cast<std::uint8_t>(std::lround(a + t * (b - a))); };
-  return {mix(scale[low].red, scale[low + 1].red), mix(scale[low].green, scale[low + 1].green), mix(scale[low].blue, scale[low + 1].blue)};
+  const auto mix = [&](std::uint8_t a, std::uint8_t b) {
+    return static_cast<std::uint8_t>(std::lround(a + t * (b - a)));
+  };
+  return {mix(scale[low].red, scale[low + 1].red), mix(scale[low].green, scale[low + 1].green),
+          mix(scale[low].blue, scale[low + 1].blue)};
 }
 
-Rgb ink_on(const Rgb& ground) { return contrast(dark_ink, ground) >= contrast(light_ink, ground) ? dark_ink : light_ink; }
+Rgb ink_on(const Rgb& ground) {
+  return contrast(dark_ink, ground) >= contrast(light_ink, ground) ? dark_ink : light_ink;
+}
 
 }  // namespace sunbreak::report

@@ -117,10 +117,12 @@ TEST(Edit, AFailureInTheMiddleKeepsNothing) {
   TemporaryBook book;
   const Id sweep = book.add_sweep();
   const auto revision = book->revision();
-  EXPECT_THROW(book->edit("half", [&](Edit& e) {
-    e.accept({0, sweep, 0, 1, "typed", utc_now()});
-    throw std::runtime_error("in the middle");
-  }), std::runtime_error);
+  EXPECT_THROW(book->edit("half",
+                          [&](Edit& e) {
+                            e.accept({0, sweep, 0, 1, "typed", utc_now()});
+                            throw std::runtime_error("in the middle");
+                          }),
+               std::runtime_error);
   EXPECT_TRUE(book->all<Reading>().empty());
   EXPECT_EQ(book->revision(), revision);
 }
@@ -197,7 +199,8 @@ TEST(OpenBook, AnOlderSchemaIsMigratedAfterABackup) {
   book.open();
   EXPECT_FALSE(book->find<book::Test>(test)->simulated);
   bool backed_up = false;
-  for (const auto& entry : fs::recursive_directory_iterator(book.folder())) backed_up |= entry.path().string().find("before-schema") != std::string::npos;
+  for (const auto& entry : fs::recursive_directory_iterator(book.folder()))
+    backed_up |= entry.path().string().find("before-schema") != std::string::npos;
   EXPECT_TRUE(backed_up);
 }
 
@@ -238,6 +241,7 @@ TEST(OpenBook, TheFirstWriterOfADayLeavesOneBackup) {
   book.add_test();
   for (int i = 0; i < 3; ++i) book.close(), book.open();
   int backups = 0;
-  for (const auto& entry : fs::recursive_directory_iterator(book.folder())) backups += entry.path().string().find("backups/") != std::string::npos;
+  for (const auto& entry : fs::recursive_directory_iterator(book.folder()))
+    backups += entry.path().string().find("backups/") != std::string::npos;
   EXPECT_EQ(backups, 1);
 }

@@ -21,7 +21,8 @@ std::vector<long long> run_and_kill(const std::string& file, Id sweep, long long
   if (child == 0) {
     dup2(pipe_ends[1], STDOUT_FILENO);
     close(pipe_ends[0]);
-    execl(ACCEPT_READINGS, ACCEPT_READINGS, file.c_str(), std::to_string(sweep).c_str(), std::to_string(first).c_str(), nullptr);
+    execl(ACCEPT_READINGS, ACCEPT_READINGS, file.c_str(), std::to_string(sweep).c_str(), std::to_string(first).c_str(),
+          nullptr);
     _exit(127);
   }
   close(pipe_ends[1]);
@@ -35,7 +36,8 @@ std::vector<long long> run_and_kill(const std::string& file, Id sweep, long long
   close(pipe_ends[0]);
   waitpid(child, nullptr, 0);
   std::vector<long long> kept;
-  for (std::size_t from = 0, at; (at = said.find('\n', from)) != std::string::npos; from = at + 1) kept.push_back(std::stoll(said.substr(from, at - from)));
+  for (std::size_t from = 0, at; (at = said.find('\n', from)) != std::string::npos; from = at + 1)
+    kept.push_back(std::stoll(said.substr(from, at - from)));
   return kept;
 }
 
@@ -60,6 +62,7 @@ TEST(Crash, EveryAcknowledgedReadingOutlivesAKill) {
   EXPECT_EQ(raw.execAndGet("PRAGMA integrity_check").getString(), "ok");
   std::set<long long> found;
   for (const Reading& r : book.value()->all<Reading>()) found.insert(static_cast<long long>(r.raw));
-  for (const long long value : acknowledged) ASSERT_TRUE(found.contains(value)) << value << " was acknowledged and is gone";
+  for (const long long value : acknowledged)
+    ASSERT_TRUE(found.contains(value)) << value << " was acknowledged and is gone";
   EXPECT_GT(acknowledged.size(), 300u);
 }

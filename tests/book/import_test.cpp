@@ -9,7 +9,9 @@ using namespace sunbreak::book;
 
 namespace {
 
-TableContext context(GridKind kind = GridKind::Cells, const Footprint& fp = {1.2, 1.2}) { return {fp, kind, std::nullopt, std::nullopt}; }
+TableContext context(GridKind kind = GridKind::Cells, const Footprint& fp = {1.2, 1.2}) {
+  return {fp, kind, std::nullopt, std::nullopt};
+}
 
 TableDraft taken(const std::string& bytes, const TableContext& c = context(), const TableOptions& options = {}) {
   auto draft = read_sweep_table(bytes, c, options);
@@ -47,7 +49,8 @@ TEST(Matrix, TheFirstLineCanBeTheRowAtTheDoor) {
 }
 
 TEST(Matrix, EverySeparatorAndDecimalMark) {
-  for (const char* bytes : {"424.5,430.25\n401.5,399\n", "424,5;430,25\n401,5;399\n", "424,5\t430,25\n401,5\t399\n", "424.5\t430.25\r\n401.5\t399\r\n"}) {
+  for (const char* bytes : {"424.5,430.25\n401.5,399\n", "424,5;430,25\n401,5;399\n", "424,5\t430,25\n401,5\t399\n",
+                            "424.5\t430.25\r\n401.5\t399\r\n"}) {
     const TableDraft d = taken(bytes);
     EXPECT_EQ(d.raw, (std::vector<double>{401.5, 399, 424.5, 430.25})) << bytes;
   }
@@ -55,7 +58,8 @@ TEST(Matrix, EverySeparatorAndDecimalMark) {
 
 TEST(Matrix, EveryEncoding) {
   const std::string ascii = "424.5,430\n401,399\n";
-  for (const std::string& bytes : {ascii, "\xEF\xBB\xBF" + ascii, utf16(ascii, true), utf16(ascii, false)}) EXPECT_EQ(taken(bytes).raw[2], 424.5);
+  for (const std::string& bytes : {ascii, "\xEF\xBB\xBF" + ascii, utf16(ascii, true), utf16(ascii, false)})
+    EXPECT_EQ(taken(bytes).raw[2], 424.5);
   EXPECT_EQ(taken("H\xF6he;1;2\n30;424,5;430,1\n10;401,5;399,2\n").raw[2], 424.5) << "Latin-1";
 }
 
@@ -99,7 +103,8 @@ TEST(Matrix, AnotherGridThanPlannedIsSaid) {
 }
 
 TEST(Long, UnitsInTheHeaderAreTaken) {
-  const TableDraft d = taken("x (in),y (in),PPFD\n11.811,11.811,10.5\n35.433,11.811,20.5\n11.811,35.433,30.5\n35.433,35.433,40.5\n");
+  const TableDraft d =
+      taken("x (in),y (in),PPFD\n11.811,11.811,10.5\n35.433,11.811,20.5\n11.811,35.433,30.5\n35.433,35.433,40.5\n");
   EXPECT_EQ(d.raw, (std::vector<double>{10.5, 20.5, 30.5, 40.5}));
 }
 
@@ -114,7 +119,16 @@ TEST(Long, TheSameStationTwiceIsTakenNeitherTime) {
   EXPECT_TRUE(mentions(d, "same station"));
 }
 
-TEST(Long, LuxIsNotTakenForPpfd) { EXPECT_FALSE(read_sweep_table("x,y,lux\n30,30,10500\n90,30,20500\n30,90,10500\n90,90,20500\n", context()).ok()); }
+TEST(Long, AFewRowsWithoutAHeaderAreNotSilentlyTakenForAMatrix) {
+  EXPECT_TRUE(mentions(taken("13,3;13,3;482,4\n40,0;13,3;274,6\n66,7;13,3;837,2"), "choose the long form"));
+  TableOptions options;
+  options.form = TableForm::Matrix;
+  EXPECT_TRUE(taken("13.5,13.5,482\n40,13.5,274\n66,13.5,837\n", context(), options).findings.empty());
+}
+
+TEST(Long, LuxIsNotTakenForPpfd) {
+  EXPECT_FALSE(read_sweep_table("x,y,lux\n30,30,10500\n90,30,20500\n30,90,10500\n90,90,20500\n", context()).ok());
+}
 
 TEST(Long, AnOutermostPlaceSetsTheInsetMargin) {
   std::string bytes = "x cm,y cm,ppfd\n";
@@ -126,7 +140,8 @@ TEST(Long, AnOutermostPlaceSetsTheInsetMargin) {
 }
 
 TEST(Refusal, SaysWhatWasSeenAndWhatToDo) {
-  for (const std::string& bytes : {std::string(), std::string("\n\n\n"), std::string("only words\nand more words\n"), std::string("\x00\x01\x02\x03", 4)}) {
+  for (const std::string& bytes : {std::string(), std::string("\n\n\n"), std::string("only words\nand more words\n"),
+                                   std::string("\x00\x01\x02\x03", 4)}) {
     const auto draft = read_sweep_table(bytes, context());
     ASSERT_FALSE(draft.ok());
     EXPECT_FALSE(draft.problem().seen.empty());

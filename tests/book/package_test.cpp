@@ -94,7 +94,8 @@ TEST(DataPackage, ATornZipIsRefused) {
 }
 
 TEST(SpreadsheetCsv, FormulasAreDefused) {
-  for (const char* text : {"=1+1", "+1", "-1", "@x", "\t=1", "\r=1"}) EXPECT_EQ(spreadsheet_cell(text)[1], '\'') << text;
+  for (const char* text : {"=1+1", "+1", "-1", "@x", "\t=1", "\r=1"})
+    EXPECT_EQ(spreadsheet_cell(text)[1], '\'') << text;
   EXPECT_EQ(spreadsheet_cell("plain").find('\''), std::string::npos);
   TestBundle b = demo_bundle();
   b.fixture.name = "=cmd()";
@@ -124,7 +125,8 @@ TEST(Demo, HoldsTheTruthsPlantedInIt) {
   for (const book::Test& test : book->all<book::Test>()) {
     const TestBundle b = book.bundle(test.id);
     const auto view = view_sweep(b, b.sweeps[0]).value();
-    first.emplace(b.fixture.name, *sweep_figures(view.layout, view.ppfd, figure_context(b, b.sweeps[0], usual_metric_sizes())));
+    first.emplace(b.fixture.name,
+                  *sweep_figures(view.layout, view.ppfd, figure_context(b, b.sweeps[0], usual_metric_sizes())));
   }
   EXPECT_NEAR(*first.at("Pell Narrow 300").power_w, 171, 0.5);
   EXPECT_NEAR(*first.at("Bess 400").power_w, 430, 0.5);
@@ -143,6 +145,7 @@ TEST(DataPackage, EveryColumnIsDocumented) {
     EXPECT_NE(formats.str().find("### " + name), std::string::npos) << name;
     std::stringstream header(content.substr(0, content.find('\r')));
     for (std::string column; std::getline(header, column, ',');)
-      EXPECT_TRUE(column == "id" || formats.str().find("| " + column + " |") != std::string::npos) << name << ": " << column;
+      EXPECT_TRUE(column == "id" || formats.str().find("| " + column + " |") != std::string::npos)
+          << name << ": " << column;
   }
 }

@@ -5,8 +5,8 @@
 #include "book/import/text_decoding.h"
 #include "book/package/csv_writer.h"
 
-#include <cmath>
 #include <rapidcheck/gtest.h>
+#include <cmath>
 
 using namespace sunbreak::book;
 
@@ -18,7 +18,8 @@ TEST(Delimited, QuotesKeepSeparatorsAndLineEnds) {
 }
 
 TEST(Delimited, EveryLineEndCountsOnce) {
-  for (const char* text : {"1,2\n3,4\n", "1,2\r\n3,4\r\n", "1,2\r3,4\r", "1,2\n3,4"}) EXPECT_EQ(split_cells(text, ','), (Rows{{"1", "2"}, {"3", "4"}})) << text;
+  for (const char* text : {"1,2\n3,4\n", "1,2\r\n3,4\r\n", "1,2\r3,4\r", "1,2\n3,4"})
+    EXPECT_EQ(split_cells(text, ','), (Rows{{"1", "2"}, {"3", "4"}})) << text;
 }
 
 TEST(Delimited, BlankLinesKeepTheirNumber) {

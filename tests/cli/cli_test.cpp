@@ -27,7 +27,8 @@ class Cli : public ::testing::Test {
 
   Outcome run(const std::string& arguments) {
     const fs::path out = folder_ / "stdout", err = folder_ / "stderr";
-    const std::string command = std::string(SUNBREAK_CLI) + " " + arguments + " >" + out.string() + " 2>" + err.string();
+    const std::string command =
+        std::string(SUNBREAK_CLI) + " " + arguments + " >" + out.string() + " 2>" + err.string();
     const int status = std::system(command.c_str());
     return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, text(out), text(err)};
   }
@@ -50,34 +51,59 @@ const std::string nine = "700,800,900\n400,500,600\n100,200,300\n";
 }  // namespace
 
 TEST_F(Cli, FiguresAsJson) {
-  const Outcome r = run("figures " + file("a.csv", nine).string() + " --footprint 120x120cm --grid cells --watts 200 --photoperiod 12 --target-low 350 --target-high 650 --json");
+  const Outcome r =
+      run("figures " + file("a.csv", nine).string() +
+          " --footprint 120x120cm --grid cells --watts 200 --photoperiod 12 --target-low 350 --target-high 650 --json");
   ASSERT_EQ(r.status, 0) << r.err;
   const auto j = nlohmann::json::parse(r.out);
-  const std::pair<const char*, double> expected[] = {
-      {"stations", 9}, {"missing", 0}, {"area_m2", 1.44}, {"mean_ppfd", 500}, {"lowest_ppfd", 100}, {"highest_ppfd", 900}, {"median_ppfd", 500}, {"p5_ppfd", 140}, {"p95_ppfd", 860},
-      {"sd_ppfd", 258.19888974716}, {"cv", 0.51639777949}, {"ppf_umol_s", 720}, {"power_w", 200}, {"canopy_efficacy_umol_j", 3.6}, {"ppfd_per_watt", 2.5},
-      {"power_density_w_m2", 138.888888889}, {"lowest_over_mean", 0.2}, {"lowest_over_highest", 1.0 / 9}, {"highest_over_lowest", 9}, {"p5_over_mean", 0.28},
-      {"centre_ppfd", 500}, {"left_right_pct", 40}, {"front_back_pct", 120}, {"dli_mean_mol_m2_d", 21.6}};
+  const std::pair<const char*, double> expected[] = {{"stations", 9},
+                                                     {"missing", 0},
+                                                     {"area_m2", 1.44},
+                                                     {"mean_ppfd", 500},
+                                                     {"lowest_ppfd", 100},
+                                                     {"highest_ppfd", 900},
+                                                     {"median_ppfd", 500},
+                                                     {"p5_ppfd", 140},
+                                                     {"p95_ppfd", 860},
+                                                     {"sd_ppfd", 258.19888974716},
+                                                     {"cv", 0.51639777949},
+                                                     {"ppf_umol_s", 720},
+                                                     {"power_w", 200},
+                                                     {"canopy_efficacy_umol_j", 3.6},
+                                                     {"ppfd_per_watt", 2.5},
+                                                     {"power_density_w_m2", 138.888888889},
+                                                     {"lowest_over_mean", 0.2},
+                                                     {"lowest_over_highest", 1.0 / 9},
+                                                     {"highest_over_lowest", 9},
+                                                     {"p5_over_mean", 0.28},
+                                                     {"centre_ppfd", 500},
+                                                     {"left_right_pct", 40},
+                                                     {"front_back_pct", 120},
+                                                     {"dli_mean_mol_m2_d", 21.6}};
   for (const auto& [key, value] : expected) EXPECT_NEAR(j.at(key).get<double>(), value, 1e-6) << key;
   EXPECT_NEAR(j["lowest_at_m"][0].get<double>(), 0.2, 1e-12);
   EXPECT_NEAR(j["highest_at_m"][1].get<double>(), 1.0, 1e-12);
   EXPECT_EQ(j["rings"].size(), 2u);
-  for (const char* key : {"in_band_m2", "in_band_share", "too_dim_share", "too_bright_share", "largest_rectangle_m", "largest_centred_rectangle_m", "largest_centred_circle_m"})
+  for (const char* key : {"in_band_m2", "in_band_share", "too_dim_share", "too_bright_share", "largest_rectangle_m",
+                          "largest_centred_rectangle_m", "largest_centred_circle_m"})
     EXPECT_TRUE(j["coverage"].contains(key)) << key;
   EXPECT_TRUE(j.contains("centroid_m"));
 }
 
 TEST_F(Cli, TheFirstRowAndTheUnitsAreChosen) {
   const std::string table = file("a.csv", nine).string();
-  const auto near = nlohmann::json::parse(run("figures " + table + " --footprint 4x4ft --grid cells --first-row near --json").out);
+  const auto near =
+      nlohmann::json::parse(run("figures " + table + " --footprint 4x4ft --grid cells --first-row near --json").out);
   EXPECT_NEAR(near["front_back_pct"].get<double>(), -120, 1e-9);
   EXPECT_NEAR(near["area_m2"].get<double>(), 1.2192 * 1.2192, 1e-12);
-  const auto inset = nlohmann::json::parse(run("figures " + table + " --footprint 1.2x1.2m --grid inset --margin 10cm --json").out);
+  const auto inset =
+      nlohmann::json::parse(run("figures " + table + " --footprint 1.2x1.2m --grid inset --margin 10cm --json").out);
   EXPECT_NEAR(inset["area_m2"].get<double>(), 1.0, 1e-12);
 }
 
 TEST_F(Cli, WhatItCannotTakeIsOneSentenceAndExitThree) {
-  for (const std::string& content : {std::string(), std::string("words\nonly\n"), std::string("\x89PNG\r\n\x1a\n\0\0\0", 11)}) {
+  for (const std::string& content :
+       {std::string(), std::string("words\nonly\n"), std::string("\x89PNG\r\n\x1a\n\0\0\0", 11)}) {
     const Outcome r = run("figures " + file("bad.csv", content).string() + " --footprint 120x120cm --grid cells");
     EXPECT_EQ(r.status, 3);
     EXPECT_EQ(lines(r.err), 1) << r.err;
@@ -90,14 +116,18 @@ TEST_F(Cli, WhatItCannotTakeIsOneSentenceAndExitThree) {
 
 TEST_F(Cli, UsageErrorsAreExitTwo) {
   const std::string table = file("a.csv", nine).string();
-  for (const std::string& arguments : {std::string(), std::string("nonsense"), "figures " + table, "figures " + table + " --footprint 120 --grid cells",
-                                       "figures " + table + " --footprint 120x120cm --grid rings", "figures " + table + " --footprint 120x120cm --grid cells --watts zero",
-                                       "figures " + table + " --footprint 120x120cm --grid cells --target-low 300", "figures " + table + " --footprint 120x120cm --grid inset"})
+  for (const std::string& arguments : {std::string(), std::string("nonsense"), "figures " + table,
+                                       "figures " + table + " --footprint 120 --grid cells",
+                                       "figures " + table + " --footprint 120x120cm --grid rings",
+                                       "figures " + table + " --footprint 120x120cm --grid cells --watts zero",
+                                       "figures " + table + " --footprint 120x120cm --grid cells --target-low 300",
+                                       "figures " + table + " --footprint 120x120cm --grid inset"})
     EXPECT_EQ(run(arguments).status, 2) << arguments;
 }
 
 TEST_F(Cli, DemoExportImportReportAndList) {
-  const std::string book = (folder_ / "demo.sunbreak").string(), package = (folder_ / "t.zip").string(), other = (folder_ / "other.sunbreak").string(), page = (folder_ / "t.html").string();
+  const std::string book = (folder_ / "demo.sunbreak").string(), package = (folder_ / "t.zip").string(),
+                    other = (folder_ / "other.sunbreak").string(), page = (folder_ / "t.html").string();
   ASSERT_EQ(run("demo " + book).status, 0);
   EXPECT_EQ(run("demo " + book).status, 3) << "it never writes over a lab book";
   const Outcome list = run("list " + book);

@@ -21,7 +21,8 @@ TEST(DirectLight, AllOfALambertianEmitterReachesAWideFloor) {
   const double step = 0.02, half = 20;
   for (double x = -half + step / 2; x < half; x += step * (1 + std::abs(x))) {
     const double width = step * (1 + std::abs(x));
-    for (double y = -half + step / 2; y < half; y += step * (1 + std::abs(y))) flux += direct_ppfd({&lamp, 1}, x, y) * width * step * (1 + std::abs(y));
+    for (double y = -half + step / 2; y < half; y += step * (1 + std::abs(y)))
+      flux += direct_ppfd({&lamp, 1}, x, y) * width * step * (1 + std::abs(y));
   }
   EXPECT_NEAR(flux, 100, 2.5);
 }

@@ -1,8 +1,8 @@
 #include <gtest/gtest.h>
 
+#include <rapidcheck/gtest.h>
 #include <algorithm>
 #include <cmath>
-#include <rapidcheck/gtest.h>
 
 #include "core/figures/area_curve.h"
 #include "core/figures/coverage.h"
@@ -15,7 +15,9 @@ namespace {
 
 const Footprint square{1.2, 1.2};
 
-Layout grid(GridKind kind, int columns, int rows, const Footprint& fp = square) { return lay_out(fp, {kind, columns, rows, 0.1, 0.1, {}}).value(); }
+Layout grid(GridKind kind, int columns, int rows, const Footprint& fp = square) {
+  return lay_out(fp, {kind, columns, rows, 0.1, 0.1, {}}).value();
+}
 
 std::vector<double> plane(const Layout& layout, double base, double per_x, double per_y) {
   std::vector<double> values;
@@ -23,7 +25,9 @@ std::vector<double> plane(const Layout& layout, double base, double per_x, doubl
   return values;
 }
 
-Raster raster_of(std::vector<double> ppfd, int columns, int rows) { return {{0, 0, columns * 0.01, rows * 0.01}, columns, rows, std::move(ppfd)}; }
+Raster raster_of(std::vector<double> ppfd, int columns, int rows) {
+  return {{0, 0, columns * 0.01, rows * 0.01}, columns, rows, std::move(ppfd)};
+}
 
 /// The largest rectangle by trying every one; for rasters of a few cells.
 double largest_by_trial(const Raster& r, const Band& band) {
@@ -45,13 +49,14 @@ double largest_by_trial(const Raster& r, const Band& band) {
 TEST(Field, IsExactOnAPlaneBetweenStations) {
   const Layout layout = grid(GridKind::Nodes, 4, 5);
   const Field field(layout, plane(layout, 100, 50, -20));
-  for (const auto& [x, y] : {std::pair{0.0, 0.0}, {0.33, 0.71}, {1.2, 1.2}, {0.6, 0.01}}) EXPECT_NEAR(field.at(x, y), 100 + 50 * x - 20 * y, 1e-9);
+  for (const auto& [x, y] : {std::pair{0.0, 0.0}, {0.33, 0.71}, {1.2, 1.2}, {0.6, 0.01}})
+    EXPECT_NEAR(field.at(x, y), 100 + 50 * x - 20 * y, 1e-9);
 }
 
 TEST(Field, KeepsTheOuterValueToTheEdgeOfACellsGrid) {
   const Layout layout = grid(GridKind::Cells, 3, 3);
   const Field field(layout, plane(layout, 0, 100, 0));
-  EXPECT_NEAR(field.at(0.0, 0.6), 20, 1e-9);   // outer station at 0.2 m
+  EXPECT_NEAR(field.at(0.0, 0.6), 20, 1e-9);  // outer station at 0.2 m
   EXPECT_NEAR(field.at(0.1, 0.6), 20, 1e-9);
   EXPECT_NEAR(field.at(1.2, 0.6), 100, 1e-9);  // outer station at 1.0 m
   EXPECT_NEAR(field.at(0.5, 0.6), 50, 1e-9);

@@ -1,7 +1,7 @@
 #include <gtest/gtest.h>
 
-#include <cmath>
 #include <rapidcheck/gtest.h>
+#include <cmath>
 
 #include "core/figures/definitions.h"
 #include "core/figures/statistics.h"
@@ -14,7 +14,9 @@ namespace {
 
 const Footprint square{1.2, 1.2};
 
-Layout cells(int columns, int rows, const Footprint& fp = square) { return lay_out(fp, {GridKind::Cells, columns, rows, 0, 0, {}}).value(); }
+Layout cells(int columns, int rows, const Footprint& fp = square) {
+  return lay_out(fp, {GridKind::Cells, columns, rows, 0, 0, {}}).value();
+}
 
 /// Three by three cells of 0.4 m, front row first:   700 800 900 / 400 500 600 / 100 200 300 seen from above.
 const std::vector<double> nine{100, 200, 300, 400, 500, 600, 700, 800, 900};
@@ -119,7 +121,9 @@ TEST(Figures, MissingStationsNameTheirShareOfTheArea) {
   EXPECT_TRUE(std::isnan(f->centre_ppfd));
 }
 
-TEST(Figures, NothingReadHasNoFigures) { EXPECT_FALSE(sweep_figures(cells(3, 3), std::vector<double>(9, unread), {}).has_value()); }
+TEST(Figures, NothingReadHasNoFigures) {
+  EXPECT_FALSE(sweep_figures(cells(3, 3), std::vector<double>(9, unread), {}).has_value());
+}
 
 TEST(Figures, ADarkStationMakesNoFiniteRatio) {
   std::vector<double> readings = nine;
@@ -134,7 +138,8 @@ RC_GTEST_PROP(Figures, ScaleWithTheLight, ()) {
   const double k = *rc::gen::inRange(1, 500) / 100.0;
   std::vector<double> scaled;
   for (const double r : readings) scaled.push_back(r * k);
-  const auto a = *sweep_figures(cells(8, 6), readings, {100.0, 12, std::nullopt, {}}), b = *sweep_figures(cells(8, 6), scaled, {100.0, 12, std::nullopt, {}});
+  const auto a = *sweep_figures(cells(8, 6), readings, {100.0, 12, std::nullopt, {}}),
+             b = *sweep_figures(cells(8, 6), scaled, {100.0, 12, std::nullopt, {}});
   const auto close = [](double x, double y) { return std::abs(x - y) <= 1e-9 * (std::abs(x) + std::abs(y)) + 1e-11; };
   RC_ASSERT(close(a.mean_ppfd * k, b.mean_ppfd) && close(a.sd_ppfd * k, b.sd_ppfd) && close(a.p5_ppfd * k, b.p5_ppfd));
   RC_ASSERT(close(a.cv, b.cv) && close(a.evenness.lowest_over_mean, b.evenness.lowest_over_mean));
@@ -145,7 +150,8 @@ RC_GTEST_PROP(Figures, MirroringTheRoomMirrorsTheBalanceOnly, ()) {
   const auto readings = some_readings(35);
   const Layout layout = cells(7, 5);
   std::vector<double> mirrored(readings.size());
-  for (const Station& s : layout.stations) mirrored[layout.index(6 - s.column, s.row)] = readings[layout.index(s.column, s.row)];
+  for (const Station& s : layout.stations)
+    mirrored[layout.index(6 - s.column, s.row)] = readings[layout.index(s.column, s.row)];
   const auto a = *sweep_figures(layout, readings, {}), b = *sweep_figures(layout, mirrored, {});
   RC_ASSERT(std::abs(a.balance.left_right_pct + b.balance.left_right_pct) < 1e-7);
   RC_ASSERT(std::abs(a.balance.centroid_x_m + b.balance.centroid_x_m) < 1e-9);
@@ -156,8 +162,10 @@ RC_GTEST_PROP(Figures, MirroringTheRoomMirrorsTheBalanceOnly, ()) {
 
 RC_GTEST_PROP(Figures, RingsAndPercentilesStayBetweenTheExtremes, ()) {
   const auto f = *sweep_figures(cells(6, 6), some_readings(36), {});
-  for (const Ring& ring : f.rings) RC_ASSERT(ring.mean_ppfd >= f.lowest.ppfd - 1e-9 && ring.mean_ppfd <= f.highest.ppfd + 1e-9);
-  RC_ASSERT(f.lowest.ppfd <= f.p5_ppfd && f.p5_ppfd <= f.median_ppfd && f.median_ppfd <= f.p95_ppfd && f.p95_ppfd <= f.highest.ppfd);
+  for (const Ring& ring : f.rings)
+    RC_ASSERT(ring.mean_ppfd >= f.lowest.ppfd - 1e-9 && ring.mean_ppfd <= f.highest.ppfd + 1e-9);
+  RC_ASSERT(f.lowest.ppfd <= f.p5_ppfd && f.p5_ppfd <= f.median_ppfd && f.median_ppfd <= f.p95_ppfd &&
+            f.p95_ppfd <= f.highest.ppfd);
 }
 
 TEST(Definitions, EveryFigureSaysWhatItIs) {

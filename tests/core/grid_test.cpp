@@ -1,8 +1,8 @@
 #include <gtest/gtest.h>
 
+#include <rapidcheck/gtest.h>
 #include <algorithm>
 #include <numeric>
-#include <rapidcheck/gtest.h>
 #include <set>
 
 #include "core/bench/grid.h"
@@ -17,7 +17,8 @@ namespace {
 const Footprint square{1.2, 1.2};
 
 double weight_sum(const Layout& layout) {
-  return std::accumulate(layout.stations.begin(), layout.stations.end(), 0.0, [](double sum, const Station& s) { return sum + s.weight; });
+  return std::accumulate(layout.stations.begin(), layout.stations.end(), 0.0,
+                         [](double sum, const Station& s) { return sum + s.weight; });
 }
 
 Layout laid_out(const Footprint& fp, const Grid& grid) { return lay_out(fp, grid).value(); }
@@ -122,7 +123,8 @@ RC_GTEST_PROP(InferGrid, FindsTheGridThatPlacesLieOn, ()) {
   const auto found = infer_grid(fp, kind, places, {});
   RC_ASSERT(found.ok());
   RC_ASSERT(found.value().grid.columns == columns && found.value().grid.rows == rows);
-  for (std::size_t i = 0; i < places.size(); ++i) RC_ASSERT(found.value().stations[i] == static_cast<int>(places.size() - 1 - i));
+  for (std::size_t i = 0; i < places.size(); ++i)
+    RC_ASSERT(found.value().stations[i] == static_cast<int>(places.size() - 1 - i));
 }
 
 TEST(InferGrid, RefusesPlacesOfAnotherBench) {

@@ -9,7 +9,9 @@
 using namespace sunbreak;
 
 TEST(Length, ReadsEveryUnit) {
-  const std::pair<const char*, double> cases[] = {{"1.2m", 1.2}, {"45cm", 0.45}, {"300 mm", 0.3}, {"18 in", 0.4572}, {"4ft", 1.2192}, {"2 feet", 0.6096}, {"45 CM", 0.45}};
+  const std::pair<const char*, double> cases[] = {{"1.2m", 1.2},     {"45cm", 0.45},  {"300 mm", 0.3},
+                                                  {"18 in", 0.4572}, {"4ft", 1.2192}, {"2 feet", 0.6096},
+                                                  {"45 CM", 0.45}};
   for (const auto& [text, meters] : cases) {
     const auto length = parse_length_m(text);
     ASSERT_TRUE(length.ok()) << text;
@@ -18,7 +20,8 @@ TEST(Length, ReadsEveryUnit) {
 }
 
 TEST(Length, RefusesWhatIsNoLength) {
-  for (const char* text : {"", "cm", "45", "45 parsecs", "x cm", "4..5cm", "1e999 m", "nan cm"}) EXPECT_FALSE(parse_length_m(text).ok()) << text;
+  for (const char* text : {"", "cm", "45", "45 parsecs", "x cm", "4..5cm", "1e999 m", "nan cm"})
+    EXPECT_FALSE(parse_length_m(text).ok()) << text;
 }
 
 TEST(Length, ProblemsSayWhatToDo) {
@@ -29,27 +32,33 @@ TEST(Length, ProblemsSayWhatToDo) {
 }
 
 TEST(Length, RoundTripsThroughEveryUnit) {
-  for (const LengthUnit unit : {LengthUnit::Meter, LengthUnit::Centimeter, LengthUnit::Millimeter, LengthUnit::Inch, LengthUnit::Foot})
+  for (const LengthUnit unit :
+       {LengthUnit::Meter, LengthUnit::Centimeter, LengthUnit::Millimeter, LengthUnit::Inch, LengthUnit::Foot})
     for (const double m : {0.001, 0.4572, 1.2, 17.0}) EXPECT_NEAR(to_m(from_m(m, unit), unit), m, 1e-15 + m * 1e-15);
 }
 
 TEST(FootprintText, TheSecondUnitHoldsForBothSides) {
-  const std::pair<const char*, Footprint> cases[] = {
-      {"120x120cm", {1.2, 1.2}}, {"4x4ft", {1.2192, 1.2192}}, {"60 cm x 1.2 m", {0.6, 1.2}}, {"60×120 cm", {0.6, 1.2}}, {"2ftx4ft", {0.6096, 1.2192}}};
+  const std::pair<const char*, Footprint> cases[] = {{"120x120cm", {1.2, 1.2}},
+                                                     {"4x4ft", {1.2192, 1.2192}},
+                                                     {"60 cm x 1.2 m", {0.6, 1.2}},
+                                                     {"60×120 cm", {0.6, 1.2}},
+                                                     {"2ftx4ft", {0.6096, 1.2192}}};
   for (const auto& [text, size] : cases) {
     const auto parsed = parse_footprint(text);
     ASSERT_TRUE(parsed.ok()) << text;
     EXPECT_NEAR(parsed.value().width_m, size.width_m, 1e-12) << text;
     EXPECT_NEAR(parsed.value().depth_m, size.depth_m, 1e-12) << text;
   }
-  for (const char* text : {"", "120", "120x", "x120cm", "0x120cm", "-1x1m", "120x120"}) EXPECT_FALSE(parse_footprint(text).ok()) << text;
+  for (const char* text : {"", "120", "120x", "x120cm", "0x120cm", "-1x1m", "120x120"})
+    EXPECT_FALSE(parse_footprint(text).ok()) << text;
 }
 
 TEST(Number, ReadsWholeTextsOnly) {
   EXPECT_EQ(parse_number("424.5"), 424.5);
   EXPECT_EQ(parse_number("-0.25"), -0.25);
   EXPECT_EQ(parse_number("424,5", ','), 424.5);
-  for (const char* text : {"", "4 24", "424x", "1,5", "nan", "inf", "0x10", "1e", "--1", "1e400"}) EXPECT_FALSE(parse_number(text).has_value()) << text;
+  for (const char* text : {"", "4 24", "424x", "1,5", "nan", "inf", "0x10", "1e", "--1", "1e400"})
+    EXPECT_FALSE(parse_number(text).has_value()) << text;
 }
 
 TEST(DailyLight, IsPhotonsOverThePhotoperiod) {

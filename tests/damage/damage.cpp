@@ -23,7 +23,8 @@ std::string number_text(double value, int decimals, char mark) {
 
 std::string encoded(const std::string& utf8, int encoding) {
   switch (encoding) {
-    case 1: return "\xEF\xBB\xBF" + utf8;
+    case 1:
+      return "\xEF\xBB\xBF" + utf8;
     case 2:
     case 3: {
       const bool little = encoding == 2;
@@ -35,14 +36,16 @@ std::string encoded(const std::string& utf8, int encoding) {
       }
       return bytes;
     }
-    default: return utf8;
+    default:
+      return utf8;
   }
 }
 
 std::vector<std::string> lines_of(const std::string& bytes) {
   std::vector<std::string> lines;
   std::size_t from = 0;
-  for (std::size_t at; (at = bytes.find('\n', from)) != std::string::npos; from = at + 1) lines.push_back(bytes.substr(from, at + 1 - from));
+  for (std::size_t at; (at = bytes.find('\n', from)) != std::string::npos; from = at + 1)
+    lines.push_back(bytes.substr(from, at + 1 - from));
   if (from < bytes.size()) lines.push_back(bytes.substr(from));
   return lines;
 }
@@ -53,17 +56,20 @@ std::string joined(const std::vector<std::string>& lines) {
   return bytes;
 }
 
-std::string long_text(const ValidTable& t, const Layout& layout, Random& random, char separator, char mark, int decimals, const std::string& end) {
+std::string long_text(const ValidTable& t, const Layout& layout, Random& random, char separator, char mark,
+                      int decimals, const std::string& end) {
   std::string text;
   const bool header = coin(random);
   if (header) text += fmt::format("x (cm){0}y (cm){0}PPFD{1}", separator, end);
   for (std::size_t i = 0; i < layout.stations.size(); ++i)
-    text += number_text(100 * layout.stations[i].x_m, 1, mark) + separator + number_text(100 * layout.stations[i].y_m, 1, mark) + separator +
-            number_text(t.truth[i], decimals, mark) + end;
+    text += number_text(100 * layout.stations[i].x_m, 1, mark) + separator +
+            number_text(100 * layout.stations[i].y_m, 1, mark) + separator + number_text(t.truth[i], decimals, mark) +
+            end;
   return text;
 }
 
-std::string matrix_text(const ValidTable& t, const Layout& layout, Random& random, char separator, char mark, int decimals, const std::string& end) {
+std::string matrix_text(const ValidTable& t, const Layout& layout, Random& random, char separator, char mark,
+                        int decimals, const std::string& end) {
   std::string text;
   const bool labels = coin(random);
   if (labels) {
@@ -74,7 +80,8 @@ std::string matrix_text(const ValidTable& t, const Layout& layout, Random& rando
   for (int row = layout.rows - 1; row >= 0; --row) {
     if (labels) text += number_text(100 * layout.ys_m[row], 1, mark) + separator;
     for (int column = 0; column < layout.columns; ++column)
-      text += (column ? std::string(1, separator) : "") + number_text(t.truth[layout.index(column, row)], decimals, mark);
+      text +=
+          (column ? std::string(1, separator) : "") + number_text(t.truth[layout.index(column, row)], decimals, mark);
     text += end;
   }
   return text;
@@ -114,13 +121,15 @@ ValidTable make_valid(Random& random) {
   }
   const std::string end = coin(random) ? "\n" : "\r\n";
   const bool matrix = coin(random);
-  const std::string text = matrix ? matrix_text(t, layout, random, separator, mark, decimals, end) : long_text(t, layout, random, separator, mark, decimals, end);
+  const std::string text = matrix ? matrix_text(t, layout, random, separator, mark, decimals, end)
+                                  : long_text(t, layout, random, separator, mark, decimals, end);
   t.bytes = encoded(text, below(random, 5));
   auto draft = book::read_sweep_table(t.bytes, t.context);
   if (!draft) throw std::runtime_error("a valid table was refused: " + draft.problem().sentence() + "\n" + text);
   t.draft = std::move(draft.value());
   for (std::size_t i = 0; i < t.truth.size(); ++i)
-    if (!(t.draft.grid == grid) || t.draft.raw[i] != t.truth[i]) throw std::runtime_error("a valid table was misread:\n" + text);
+    if (!(t.draft.grid == grid) || t.draft.raw[i] != t.truth[i])
+      throw std::runtime_error("a valid table was misread:\n" + text);
   return t;
 }
 
@@ -130,22 +139,45 @@ Damage harm(const std::string& bytes, Random& random) {
   const std::size_t at = random() % b.size(), line = random() % lines.size();
   const std::size_t length = 1 + random() % 12;
   switch (below(random, 13)) {
-    case 0: b[at] = static_cast<char>(random()); return {"byte changed", b};
-    case 1: b[at] = static_cast<char>(b[at] ^ (1 << below(random, 8))); return {"bit flipped", b};
-    case 2: b.erase(at, 1); return {"byte lost", b};
-    case 3: b.insert(at, 1, static_cast<char>(random())); return {"byte added", b};
-    case 4: b.erase(at, length); return {"stretch lost", b};
-    case 5: b.insert(at, b.substr(random() % b.size(), length)); return {"stretch copied in", b};
-    case 6: b.resize(at); return {"cut short", b};
-    case 7: lines.erase(lines.begin() + static_cast<std::ptrdiff_t>(line)); return {"line lost", joined(lines)};
-    case 8: lines.insert(lines.begin() + static_cast<std::ptrdiff_t>(line), lines[random() % lines.size()]); return {"line copied in", joined(lines)};
-    case 9: std::swap(lines[line], lines[random() % lines.size()]); return {"lines swapped", joined(lines)};
+    case 0:
+      b[at] = static_cast<char>(random());
+      return {"byte changed", b};
+    case 1:
+      b[at] = static_cast<char>(b[at] ^ (1 << below(random, 8)));
+      return {"bit flipped", b};
+    case 2:
+      b.erase(at, 1);
+      return {"byte lost", b};
+    case 3:
+      b.insert(at, 1, static_cast<char>(random()));
+      return {"byte added", b};
+    case 4:
+      b.erase(at, length);
+      return {"stretch lost", b};
+    case 5:
+      b.insert(at, b.substr(random() % b.size(), length));
+      return {"stretch copied in", b};
+    case 6:
+      b.resize(at);
+      return {"cut short", b};
+    case 7:
+      lines.erase(lines.begin() + static_cast<std::ptrdiff_t>(line));
+      return {"line lost", joined(lines)};
+    case 8:
+      lines.insert(lines.begin() + static_cast<std::ptrdiff_t>(line), lines[random() % lines.size()]);
+      return {"line copied in", joined(lines)};
+    case 9:
+      std::swap(lines[line], lines[random() % lines.size()]);
+      return {"lines swapped", joined(lines)};
     case 10: {
-      static const char* const junk[] = {"n/a", "", "-", "#REF!", "1e9", "=1+1", "\"", "\"\"\"", "12 34", "NaN", "inf", "1,2,3", "\n", "\r", "9999999999", ";", "\t", ","};
+      static const char* const junk[] = {"n/a", "",    "-",     "#REF!", "1e9", "=1+1",       "\"", "\"\"\"", "12 34",
+                                         "NaN", "inf", "1,2,3", "\n",    "\r",  "9999999999", ";",  "\t",     ","};
       b.replace(at, std::min(length, b.size() - at), junk[random() % std::size(junk)]);
       return {"cell overwritten", b};
     }
-    case 11: std::replace(b.begin(), b.end(), b[at], static_cast<char>("0123456789.,;\t\n \"-"[random() % 18])); return {"character replaced throughout", b};
+    case 11:
+      std::replace(b.begin(), b.end(), b[at], static_cast<char>("0123456789.,;\t\n \"-"[random() % 18]));
+      return {"character replaced throughout", b};
     default:
       for (std::size_t i = 0; i < 1 + length / 3; ++i) b[random() % b.size()] = static_cast<char>(random());
       return {"several bytes changed", b};
@@ -165,22 +197,30 @@ Judgement judge(const ValidTable& valid, const std::string& damaged) {
     const auto cell = cell_at(draft.cells, draft.sources[i]);
     const auto number = cell ? plain_number(*cell, draft.decimal_mark) : std::nullopt;
     if (!number || *number != draft.raw[i])
-      return {Outcome::Misleading, fmt::format("station {} took {} from a cell that says '{}'", i, draft.raw[i], cell.value_or("(no cell)"))};
+      return {Outcome::Misleading, fmt::format("station {} took {} from a cell that says '{}'", i, draft.raw[i],
+                                               cell.value_or("(no cell)"))};
   }
   const bool silent = draft.findings.empty() && draft.decimal_mark == valid.draft.decimal_mark;
   if (!silent) return {Outcome::TakenWithFindings, {}};
-  if (!(draft.grid == valid.draft.grid)) return {Outcome::Misleading, "another grid than planned was taken without a word"};
+  if (!(draft.grid == valid.draft.grid))
+    return {Outcome::Misleading, "another grid than planned was taken without a word"};
   for (std::size_t i = 0; i < draft.raw.size(); ++i) {
     if (std::isnan(draft.raw[i]) || draft.raw[i] == valid.truth[i]) continue;
-    const auto before = cell_at(valid.draft.cells, valid.draft.sources[i]), after = cell_at(draft.cells, draft.sources[i]);
-    const bool in_place = draft.sources[i].row == valid.draft.sources[i].row && draft.sources[i].column == valid.draft.sources[i].column && before != after;
+    const auto before = cell_at(valid.draft.cells, valid.draft.sources[i]),
+               after = cell_at(draft.cells, draft.sources[i]);
+    const bool in_place = draft.sources[i].row == valid.draft.sources[i].row &&
+                          draft.sources[i].column == valid.draft.sources[i].column && before != after;
     const bool long_form = draft.form == book::TableForm::Long && valid.draft.form == book::TableForm::Long;
-    if (!in_place && !long_form) return {Outcome::Misleading, fmt::format("station {} silently took the value of another: {} for {}", i, draft.raw[i], valid.truth[i])};
+    if (!in_place && !long_form)
+      return {Outcome::Misleading,
+              fmt::format("station {} silently took the value of another: {} for {}", i, draft.raw[i], valid.truth[i])};
     if (long_form) {  // the row that names this place must say this value
       bool said = false;
       const auto& row = draft.cells[draft.sources[i].row - 1];
       for (const std::string& cell : row) said = said || plain_number(cell, draft.decimal_mark) == draft.raw[i];
-      if (!said) return {Outcome::Misleading, fmt::format("station {} silently took {} from a row that does not say it", i, draft.raw[i])};
+      if (!said)
+        return {Outcome::Misleading,
+                fmt::format("station {} silently took {} from a row that does not say it", i, draft.raw[i])};
     }
   }
   return {any_missing ? Outcome::TakenWithFindings : Outcome::TakenInFull, {}};

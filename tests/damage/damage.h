@@ -7,8 +7,8 @@
 
 #include "book/import/sweep_table.h"
 
-/// Valid tables of readings in every form the importer knows, random damage done to them, and the judgement whether what
-/// was taken in from a damaged one could mislead.
+/// Valid tables of readings in every form the importer knows, random damage done to them, and the judgement whether
+/// what was taken in from a damaged one could mislead.
 namespace sunbreak::damage {
 
 using Random = std::mt19937_64;
@@ -28,7 +28,8 @@ struct Damage {
   std::string bytes;
 };
 
-/// One random harm to a file: bytes flipped, lost or doubled, lines lost, doubled or swapped, cells overwritten, cut short.
+/// One random harm to a file: bytes flipped, lost or doubled, lines lost, doubled or swapped, cells overwritten, cut
+/// short.
 Damage harm(const std::string& bytes, Random& random);
 
 enum class Outcome { Refused, TakenWithFindings, TakenInFull, Misleading };
@@ -38,8 +39,8 @@ struct Judgement {
   std::string why;  ///< where misleading
 };
 
-/// Reads the damaged table. Misleading is: a value taken that does not stand in the cell it claims to come from; or, with
-/// nothing said, a station whose value is not its own though its cell was not overwritten in place.
+/// Reads the damaged table. Misleading is: a value taken that does not stand in the cell it claims to come from; or,
+/// with nothing said, a station whose value is not its own though its cell was not overwritten in place.
 Judgement judge(const ValidTable& valid, const std::string& damaged);
 
 }  // namespace sunbreak::damage

@@ -21,10 +21,12 @@ int main(int argc, char** argv) {
     with_findings += judgement.outcome == damage::Outcome::TakenWithFindings;
     in_full += judgement.outcome == damage::Outcome::TakenInFull;
     if (judgement.outcome == damage::Outcome::Misleading || !judgement.why.empty()) {
-      fmt::print(stderr, "case {} ({}): {}\n--- before\n{}\n--- after\n{}\n", i, damaged.kind, judgement.why, valid.bytes, damaged.bytes);
+      fmt::print(stderr, "case {} ({}): {}\n--- before\n{}\n--- after\n{}\n", i, damaged.kind, judgement.why,
+                 valid.bytes, damaged.bytes);
       return 1;
     }
   }
-  fmt::print("{} damaged tables: {} refused, {} taken with findings, {} taken in full, none misleading\n", cases, refused, with_findings, in_full);
+  fmt::print("{} damaged tables: {} refused, {} taken with findings, {} taken in full, none misleading\n", cases,
+             refused, with_findings, in_full);
   return refused > 0 && with_findings > 0 && in_full > 0 ? 0 : 1;
 }

@@ -21,9 +21,12 @@ int main() {
   }
   fmt::print("{:<32}{:>9}{:>9}{:>9}{:>12}\n", "damage", "refused", "noted", "in full", "misleading");
   for (auto& [kind, outcomes] : table)
-    fmt::print("{:<32}{:>9}{:>9}{:>9}{:>12}\n", kind, outcomes[damage::Outcome::Refused], outcomes[damage::Outcome::TakenWithFindings],
-               outcomes[damage::Outcome::TakenInFull], outcomes[damage::Outcome::Misleading]);
-  if (misleading == 0) fmt::print("damage: held\n");
-  else fmt::print("damage: fell short: {} of {} damaged tables mislead\n", misleading, cases);
+    fmt::print("{:<32}{:>9}{:>9}{:>9}{:>12}\n", kind, outcomes[damage::Outcome::Refused],
+               outcomes[damage::Outcome::TakenWithFindings], outcomes[damage::Outcome::TakenInFull],
+               outcomes[damage::Outcome::Misleading]);
+  if (misleading == 0)
+    fmt::print("damage: held\n");
+  else
+    fmt::print("damage: fell short: {} of {} damaged tables mislead\n", misleading, cases);
   return misleading == 0 ? 0 : 1;
 }

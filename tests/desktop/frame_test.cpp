@@ -36,7 +36,8 @@ TEST_F(WindowTest, BothLooksKeepTextReadable) {
     apply_look(*qApp, look);
     const Theme& t = theme();
     for (const QColor& ink : {t.ink, t.quiet, t.ember, t.lake, t.good, t.attention, t.bad})
-      for (const QColor& ground : {t.panel, t.ground}) EXPECT_GE(contrast(ink, ground), 4.5) << ink.name().toStdString() << " on " << ground.name().toStdString();
+      for (const QColor& ground : {t.panel, t.ground})
+        EXPECT_GE(contrast(ink, ground), 4.5) << ink.name().toStdString() << " on " << ground.name().toStdString();
     EXPECT_GE(contrast(t.strip_ink, t.strip), 4.5);
     EXPECT_GE(contrast(t.strip_quiet, t.strip), 4.5);
   }
@@ -54,7 +55,8 @@ TEST_F(WindowTest, TheShippedFontIsTheOneShown) {
   EXPECT_EQ(QFontInfo(text_font(13)).family(), "Sunbreak Sans");
   EXPECT_FALSE(QFontInfo(text_font(13)).fixedPitch());
   const QFontMetrics figures(text_font(24, true));
-  for (const char digit : std::string("0123456789")) EXPECT_EQ(figures.horizontalAdvance(QChar(digit)), figures.horizontalAdvance('0')) << digit;
+  for (const char digit : std::string("0123456789"))
+    EXPECT_EQ(figures.horizontalAdvance(QChar(digit)), figures.horizontalAdvance('0')) << digit;
 }
 
 TEST_F(WindowTest, TheWorkLineTellsHowFarTheTestIs) {
@@ -197,7 +199,9 @@ TEST_F(WindowTest, AMapIsPaintedInTheScalesColors) {
   p.end();
   for (int i = 0; i < 4; ++i) {
     const Station& s = desk().view()->layout.stations[i];
-    EXPECT_EQ(image.pixelColor(fit.pixel(s.x_m, s.y_m).toPoint()).name(), qcolor(report::light_color(scene.range.share(100.0 * (i + 1)))).name()) << i;
+    EXPECT_EQ(image.pixelColor(fit.pixel(s.x_m, s.y_m).toPoint()).name(),
+              qcolor(report::light_color(scene.range.share(100.0 * (i + 1)))).name())
+        << i;
   }
   EXPECT_LT(fit.pixel(0.3, 0.9).y(), fit.pixel(0.3, 0.3).y()) << "the far wall is at the top";
   const QPointF there = fit.meters(fit.pixel(0.25, 0.75));

@@ -73,7 +73,9 @@ TEST_F(WindowTest, AFileSaysCellByCellWhatItWillNotTake) {
   file.write(table(6).replace('\t', ';').replace("407", "n/a").toUtf8());
   file.close();
   when_preview_opens([&](QDialog* dialog) {
-    EXPECT_TRUE(dialog->findChild<QLabel*>("findings")->text().contains("row 2, column 2: 'n/a' is not a number; kept as a missing station"));
+    EXPECT_TRUE(dialog->findChild<QLabel*>("findings")
+                    ->text()
+                    .contains("row 2, column 2: 'n/a' is not a number; kept as a missing station"));
     QTest::mouseClick(dialog->findChild<QPushButton*>("takeReadings"), Qt::LeftButton);
   });
   window_->bring_in_file(path("sweep.csv"));

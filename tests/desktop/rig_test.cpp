@@ -122,15 +122,25 @@ TEST_F(RigTest, ANewSensorsFactorCorrectsTheSweepsToCome) {
 }
 
 TEST_F(RigTest, NumbersOutOfRangeAreRefusedInWords) {
-  for (const auto& [field, text] : {std::pair{"gridColumns", "0"}, {"gridColumns", "many"}, {"benchWidth", "3 km"}, {"heights", "5000"}, {"stops", "-5"}, {"watts", "-1"}}) {
+  for (const auto& [field, text] : {std::pair{"gridColumns", "0"},
+                                    {"gridColumns", "many"},
+                                    {"benchWidth", "3 km"},
+                                    {"heights", "5000"},
+                                    {"stops", "-5"},
+                                    {"watts", "-1"}}) {
     const auto edits = desk().book().undo_label();
     fill(field, text);
     EXPECT_EQ(desk().book().undo_label(), edits) << field << " " << text;
     bool said = false;
-    for (const QLabel* label : window_->findChildren<QLabel*>()) said = said || (label->isVisible() && label->property("tone") == "bad" && !label->text().isEmpty());
+    for (const QLabel* label : window_->findChildren<QLabel*>())
+      said = said || (label->isVisible() && label->property("tone") == "bad" && !label->text().isEmpty());
     EXPECT_TRUE(said) << field << " " << text;
     find<QLineEdit>(field)->setText({});
-    fill(field, field == std::string("gridColumns") ? "6" : field == std::string("benchWidth") ? "120" : field == std::string("heights") ? "45" : field == std::string("stops") ? "100" : "");
+    fill(field, field == std::string("gridColumns")  ? "6"
+                : field == std::string("benchWidth") ? "120"
+                : field == std::string("heights")    ? "45"
+                : field == std::string("stops")      ? "100"
+                                                     : "");
   }
 }
 
@@ -142,7 +152,8 @@ TEST_F(RigTest, TheNextStepIsOneKeyAway) {
 TEST_F(RigTest, EveryFieldHasAnAccessibleName) {
   int fields = 0;
   for (const QWidget* widget : window_->findChildren<QWidget*>()) {
-    if (!widget->isVisible() || (!qobject_cast<const QLineEdit*>(widget) && !qobject_cast<const QComboBox*>(widget))) continue;
+    if (!widget->isVisible() || (!qobject_cast<const QLineEdit*>(widget) && !qobject_cast<const QComboBox*>(widget)))
+      continue;
     if (widget->parent() && widget->parent()->inherits("QComboBox")) continue;
     ++fields;
     EXPECT_FALSE(widget->accessibleName().isEmpty());

@@ -25,7 +25,8 @@ const double mean_by_hand = (20 * 300 + 12 * 450 + 4 * 600) / 36.0;  // 383.33
 TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   key(Qt::Key_N, Qt::ControlModifier);
   ASSERT_NE(desk().test(), nullptr);
-  EXPECT_EQ(QApplication::focusWidget()->objectName(), "fixtureName") << "the first thing to type is the fixture's name";
+  EXPECT_EQ(QApplication::focusWidget()->objectName(), "fixtureName")
+      << "the first thing to type is the fixture's name";
   fill("fixtureName", "Test Lamp");
   fill("benchName", "Test Bench");
   fill("benchWidth", "100");
@@ -46,21 +47,23 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
       type(QString::number(reading_at(column, row)));
       key(Qt::Key_Return);
       ++typed;
-      ASSERT_EQ(static_cast<int>(desk().test()->readings.size()), typed) << "each reading is in the book before the next";
+      ASSERT_EQ(static_cast<int>(desk().test()->readings.size()), typed)
+          << "each reading is in the book before the next";
     }
   fill("walkWatts", "250");
 
   key(Qt::Key_4, Qt::AltModifier);
   const auto shown = [&](const char* figure) { return find<FigureRow>(figure)->value().toStdString(); };
   EXPECT_EQ(shown("mean_ppfd"), "383");
-  EXPECT_EQ(shown("lowest_over_mean"), "0.78");   // 300 / 383.33
+  EXPECT_EQ(shown("lowest_over_mean"), "0.78");  // 300 / 383.33
   EXPECT_EQ(shown("lowest_over_highest"), "0.50");
   EXPECT_EQ(shown("highest_over_lowest"), "2.00");
   EXPECT_EQ(shown("canopy_efficacy_umol_j"), "1.53");  // 383.33 · 1 m² / 250 W
   EXPECT_EQ(shown("ppfd_per_watt"), "1.53");
   EXPECT_NEAR(desk().figures()->mean_ppfd, mean_by_hand, 1e-9);
   for (int row = 0; row < 6; ++row)
-    for (int column = 0; column < 6; ++column) EXPECT_EQ(desk().view()->ppfd[row * 6 + column], reading_at(column, row));
+    for (int column = 0; column < 6; ++column)
+      EXPECT_EQ(desk().view()->ppfd[row * 6 + column], reading_at(column, row));
 
   key(Qt::Key_8, Qt::AltModifier);
   const QString out = path("published");
@@ -144,7 +147,8 @@ TEST_F(WindowTest, ARefusedFieldSaysWhyAndKeepsWhatWasTyped) {
   EXPECT_EQ(find<QLineEdit>("heights")->text(), "45, tall");
   EXPECT_EQ(desk().test()->rungs.size(), 1u);
   bool said = false;
-  for (const QLabel* label : window_->findChildren<QLabel*>()) said = said || (label->isVisible() && label->text().contains("'tall'"));
+  for (const QLabel* label : window_->findChildren<QLabel*>())
+    said = said || (label->isVisible() && label->text().contains("'tall'"));
   EXPECT_TRUE(said);
   fill("heights", "75, 60, 18 in");
   ASSERT_EQ(desk().test()->rungs.size(), 3u);
@@ -183,7 +187,8 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
   second->show();
   EXPECT_TRUE(second->desk().read_only());
   bool said = false;
-  for (const QLabel* label : second->findChildren<QLabel*>()) said = said || (label->isVisible() && label->text().contains("Read-only"));
+  for (const QLabel* label : second->findChildren<QLabel*>())
+    said = said || (label->isVisible() && label->text().contains("Read-only"));
   EXPECT_TRUE(said);
   second->open_test(1, static_cast<int>(Stage::Walk));
   EXPECT_FALSE(second->desk().accept(0, 400, "typed"));
@@ -195,7 +200,8 @@ TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {
   for (const Stage stage : {Stage::WarmUp, Stage::Settle, Stage::Audit, Stage::LineUp}) {
     window_->show_stage(stage);
     bool said = false;
-    for (const QLabel* label : window_->findChildren<QLabel*>()) said = said || (label->isVisible() && label->text().contains("not ready yet"));
+    for (const QLabel* label : window_->findChildren<QLabel*>())
+      said = said || (label->isVisible() && label->text().contains("not ready yet"));
     EXPECT_TRUE(said) << static_cast<int>(stage);
   }
 }

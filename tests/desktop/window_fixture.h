@@ -37,7 +37,8 @@ class WindowTest : public ::testing::Test {
   Desk& desk() { return window_->desk(); }
   /// The widget that keys go to; where a closed dialog left none active, the window is.
   QWidget* focused() {
-    if (!QApplication::activeModalWidget() && !QApplication::activeWindow()) QApplication::setActiveWindow(window_.get());
+    if (!QApplication::activeModalWidget() && !QApplication::activeWindow())
+      QApplication::setActiveWindow(window_.get());
     return QApplication::focusWidget() ? QApplication::focusWidget() : window_.get();
   }
   void key(Qt::Key k, Qt::KeyboardModifiers modifiers = Qt::NoModifier) { QTest::keyClick(focused(), k, modifiers); }

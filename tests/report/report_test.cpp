@@ -54,7 +54,8 @@ TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
   const std::string html = html_report(small_bundle()).html;
   for (const char* part : {"<script", "http://", "https://", "src=", "@import", "url(", "<link", "<iframe"}) {
     std::string rest = html;
-    for (std::size_t at; (at = rest.find("http://www.w3.org/2000/svg")) != std::string::npos;) rest.erase(at, 26);  // a name, not an address
+    for (std::size_t at; (at = rest.find("http://www.w3.org/2000/svg")) != std::string::npos;)
+      rest.erase(at, 26);  // a name, not an address
     EXPECT_FALSE(holds(rest, part)) << part;
   }
 }
@@ -62,9 +63,10 @@ TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
 TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
   const std::string evil = "<script>alert(1)</script>\"'&";
   book::TestBundle b = small_bundle();
-  for (std::string* text : {&b.fixture.name, &b.fixture.maker, &b.fixture.kind, &b.fixture.emitters, &b.fixture.serial, &b.fixture.currency, &b.fixture.obtained,
-                            &b.fixture.interest, &b.bench.name, &b.bench.wall_left, &b.bench.wall_back, &b.test.name, &b.test.target_name, &b.test.door, &b.test.datum,
-                            &b.test.tested_by, &b.test.tested_on, &b.test.notes})
+  for (std::string* text :
+       {&b.fixture.name, &b.fixture.maker, &b.fixture.kind, &b.fixture.emitters, &b.fixture.serial, &b.fixture.currency,
+        &b.fixture.obtained, &b.fixture.interest, &b.bench.name, &b.bench.wall_left, &b.bench.wall_back, &b.test.name,
+        &b.test.target_name, &b.test.door, &b.test.datum, &b.test.tested_by, &b.test.tested_on, &b.test.notes})
     *text = evil;
   b.fixture.price = 5;
   b.claims = {{1, 0, evil, std::nullopt, evil}};
@@ -104,7 +106,8 @@ TEST(HtmlReport, ImperialUnitsHoldThroughout) {
 TEST(LightScale, RisesInLightnessFromEndToEnd) {
   const auto lightness = [](double share) {
     const Rgb c = light_color(share);
-    return 0.2126 * std::pow(c.red / 255.0, 2.2) + 0.7152 * std::pow(c.green / 255.0, 2.2) + 0.0722 * std::pow(c.blue / 255.0, 2.2);
+    return 0.2126 * std::pow(c.red / 255.0, 2.2) + 0.7152 * std::pow(c.green / 255.0, 2.2) +
+           0.0722 * std::pow(c.blue / 255.0, 2.2);
   };
   for (double share = 0.01; share <= 1.0; share += 0.01) EXPECT_GT(lightness(share), lightness(share - 0.01)) << share;
   EXPECT_EQ(light_color(-1).hex(), light_color(0).hex());

@@ -37,7 +37,8 @@ struct Truth {
   double watts_at_full = 0;
 };
 
-std::vector<Emitter> block(double width, double depth, int across, int deep, double ppf, double exponent, double tilt_x = 0, double x = 0) {
+std::vector<Emitter> block(double width, double depth, int across, int deep, double ppf, double exponent,
+                           double tilt_x = 0, double x = 0) {
   std::vector<Emitter> emitters;
   for (int j = 0; j < deep; ++j)
     for (int i = 0; i < across; ++i) {
@@ -150,7 +151,9 @@ class DemoWriter {
     int sweep_number = 0;
     for (std::size_t s = 0; s < stops.size(); ++s)
       for (std::size_t r = 0; r < rungs.size(); ++r, ++sweep_number) {
-        const int limit = sweep_number < plan.walked ? most_stations : sweep_number == plan.walked ? plan.then_readings : 0;
+        const int limit = sweep_number < plan.walked    ? most_stations
+                          : sweep_number == plan.walked ? plan.then_readings
+                                                        : 0;
         if (limit == 0) continue;
         Sweep sweep;
         sweep.test_id = test_id;
@@ -184,7 +187,8 @@ class DemoWriter {
   }
 
   std::string now() const {
-    return fmt::format("2026-03-{:02}T{:02}:{:02}:{:02}.000Z", day_, seconds_ / 3600, seconds_ / 60 % 60, seconds_ % 60);
+    return fmt::format("2026-03-{:02}T{:02}:{:02}:{:02}.000Z", day_, seconds_ / 3600, seconds_ / 60 % 60,
+                       seconds_ % 60);
   }
 
   Edit& edit_;
@@ -193,7 +197,8 @@ class DemoWriter {
   int seconds_ = 9 * 3600;
 };
 
-Fixture fixture(const char* name, const char* maker, const char* kind, const char* emitters, double width, double depth, double price) {
+Fixture fixture(const char* name, const char* maker, const char* kind, const char* emitters, double width, double depth,
+                double price) {
   Fixture f;
   f.name = name;
   f.maker = maker;
@@ -215,48 +220,141 @@ Claim claim(const char* kind, std::optional<double> value, const char* words) { 
 void fill_demo(Book& book) {
   book.edit("Sample lab book", [](Edit& edit) {
     DemoWriter writer(edit, 20260314);
-    const Bench tent = writer.add_bench({0, "Drying loft tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false});
-    const Bench bay = writer.add_bench({0, "Window bay", 0.6, 1.2, 1.6, "reflective", "reflective", "reflective", "reflective", "", false});
-    const Bench floor = writer.add_bench({0, "Loft floor", 1.2, 1.2, 2.4, "open", "open", "open", "open", "No walls: light past the edge is lost.", false});
+    const Bench tent = writer.add_bench(
+        {0, "Drying loft tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false});
+    const Bench bay = writer.add_bench(
+        {0, "Window bay", 0.6, 1.2, 1.6, "reflective", "reflective", "reflective", "reflective", "", false});
+    const Bench floor = writer.add_bench({0, "Loft floor", 1.2, 1.2, 2.4, "open", "open", "open", "open",
+                                          "No walls: light past the edge is lost.", false});
     const double factor = 1.012;
-    const Id qs1 = writer.add_meter({0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false});
-    writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025, "Older; reads 3 % low beside QS-1.", false});
-    const Id w1 = writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false});
+    const Id qs1 =
+        writer.add_meter({0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false});
+    writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025,
+                      "Older; reads 3 % low beside QS-1.", false});
+    const Id w1 =
+        writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false});
 
-    const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}}, eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
+    const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}},
+        eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
     const Band fruiting{600, 1000}, leafy{150, 300}, sprouts{100, 200};
 
     std::vector<Emitter> six_bars;
-    for (int bar = 0; bar < 6; ++bar) six_bars = joined(six_bars, block(0, 1.02, 1, 18, 896.0 / 6, 1.0, 0, -0.5 + 0.2 * bar));
-    writer.add_test({"Ostler Six-Bar in the tent", fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389),
-                     {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"), claim("ppf_umol_s", 900, "900 µmol/s"),
-                      claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-                     {six_bars, 0.01, 0, 322}, tent.id, {0.6, 0.45, 0.3, 0.2}, {100, 75, 50}, twelve, "flowering & fruiting", fruiting, 12, 12, 0},
+    for (int bar = 0; bar < 6; ++bar)
+      six_bars = joined(six_bars, block(0, 1.02, 1, 18, 896.0 / 6, 1.0, 0, -0.5 + 0.2 * bar));
+    writer.add_test(
+        {"Ostler Six-Bar in the tent",
+         fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389),
+         {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
+          claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
+         {six_bars, 0.01, 0, 322},
+         tent.id,
+         {0.6, 0.45, 0.3, 0.2},
+         {100, 75, 50},
+         twelve,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         12,
+         0},
+        tent, qs1, factor, w1);
+    writer.add_test({"Brindle Panel 150 in the tent",
+                     fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling",
+                             "board 25 × 28 cm, white", 0.26, 0.30, 149),
+                     {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
+                      claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
+                     {block(0.24, 0.27, 10, 10, 392, 1.0), 0, 0, 152},
+                     tent.id,
+                     {0.6, 0.45, 0.3},
+                     {100},
+                     twelve,
+                     "flowering & fruiting",
+                     fruiting,
+                     12,
+                     3,
+                     0},
                     tent, qs1, factor, w1);
-    writer.add_test({"Brindle Panel 150 in the tent", fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26, 0.30, 149),
-                     {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"), claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
-                     {block(0.24, 0.27, 10, 10, 392, 1.0), 0, 0, 152}, tent.id, {0.6, 0.45, 0.3}, {100}, twelve, "flowering & fruiting", fruiting, 12, 3, 0},
-                    tent, qs1, factor, w1);
-    writer.add_test({"Pell Narrow 300 on the loft floor", fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.4, 0.2, 119),
-                     {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
-                     {joined(block(0.12, 0.12, 5, 5, 160, 3.2, 0, -0.1), block(0.12, 0.12, 5, 5, 160, 3.2, 0, 0.1)), 0, 0, 171},
-                     floor.id, {0.6, 0.45}, {100}, eight, "flowering & fruiting", fruiting, 12, 2, 0}, floor, qs1, factor, w1);
+    writer.add_test(
+        {"Pell Narrow 300 on the loft floor",
+         fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.4, 0.2, 119),
+         {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
+         {joined(block(0.12, 0.12, 5, 5, 160, 3.2, 0, -0.1), block(0.12, 0.12, 5, 5, 160, 3.2, 0, 0.1)), 0, 0, 171},
+         floor.id,
+         {0.6, 0.45},
+         {100},
+         eight,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         2,
+         0},
+        floor, qs1, factor, w1);
     std::vector<Emitter> tubes;
-    for (int tube = 0; tube < 4; ++tube) tubes = joined(tubes, block(0, 1.1, 1, 16, 118.0 / 4, 1.0, 0, -0.21 + 0.14 * tube));
-    writer.add_test({"Wicket Four-Tube in the window bay", fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart", 0.56, 1.18, 85),
+    for (int tube = 0; tube < 4; ++tube)
+      tubes = joined(tubes, block(0, 1.1, 1, 16, 118.0 / 4, 1.0, 0, -0.21 + 0.14 * tube));
+    writer.add_test({"Wicket Four-Tube in the window bay",
+                     fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart",
+                             0.56, 1.18, 85),
                      {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
-                     {tubes, 0, 0, 112}, bay.id, {0.4, 0.2}, {100}, bay_grid, "propagation", sprouts, 16, 2, 0}, bay, qs1, factor, w1);
-    writer.add_test({"Bess 400 in the tent", fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0),
-                     {claim("power_w", 400, "400 W")}, {block(0.3, 0.16, 8, 4, 640, 1.5), 0, 0, 430}, tent.id, {0.8, 0.6}, {100}, twelve,
-                     "flowering & fruiting", fruiting, 12, 2, 0}, tent, qs1, factor, w1);
-    writer.add_test({"Marrow Twin in the tent", fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable", "2 panels, 58 cm apart, white with red", 1.0, 0.5, 460),
-                     {claim("power_w", 500, "2 × 250 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"), claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
+                     {tubes, 0, 0, 112},
+                     bay.id,
+                     {0.4, 0.2},
+                     {100},
+                     bay_grid,
+                     "propagation",
+                     sprouts,
+                     16,
+                     2,
+                     0},
+                    bay, qs1, factor, w1);
+    writer.add_test(
+        {"Bess 400 in the tent",
+         fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0),
+         {claim("power_w", 400, "400 W")},
+         {block(0.3, 0.16, 8, 4, 640, 1.5), 0, 0, 430},
+         tent.id,
+         {0.8, 0.6},
+         {100},
+         twelve,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         2,
+         0},
+        tent, qs1, factor, w1);
+    writer.add_test({"Marrow Twin in the tent",
+                     fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
+                             "2 panels, 58 cm apart, white with red", 1.0, 0.5, 460),
+                     {claim("power_w", 500, "2 × 250 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
+                      claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
                       claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-                     {joined(block(0.3, 0.44, 8, 10, 640, 1.0, std::tan(1.5 * std::numbers::pi / 180), -0.29), block(0.3, 0.44, 8, 10, 640, 1.0, 0, 0.29)), 0, 0, 505},
-                     tent.id, {0.6, 0.45, 0.3}, {110, 100, 60}, twelve, "flowering & fruiting", fruiting, 12, 4, 59}, tent, qs1, factor, w1);
-    writer.add_test({"Tansy Round 60 in the window bay", fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22, 0.22, 59),
-                     {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
-                     {disc(0.1, 5, 158, 1.0), 0, 0, 59}, bay.id, {0.45, 0.3}, {100}, bay_grid, "leafy & herbs", leafy, 16, 1, 0}, bay, qs1, factor, w1);
+                     {joined(block(0.3, 0.44, 8, 10, 640, 1.0, std::tan(1.5 * std::numbers::pi / 180), -0.29),
+                             block(0.3, 0.44, 8, 10, 640, 1.0, 0, 0.29)),
+                      0, 0, 505},
+                     tent.id,
+                     {0.6, 0.45, 0.3},
+                     {110, 100, 60},
+                     twelve,
+                     "flowering & fruiting",
+                     fruiting,
+                     12,
+                     4,
+                     59},
+                    tent, qs1, factor, w1);
+    writer.add_test(
+        {"Tansy Round 60 in the window bay",
+         fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22, 0.22, 59),
+         {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
+         {disc(0.1, 5, 158, 1.0), 0, 0, 59},
+         bay.id,
+         {0.45, 0.3},
+         {100},
+         bay_grid,
+         "leafy & herbs",
+         leafy,
+         16,
+         1,
+         0},
+        bay, qs1, factor, w1);
   });
   book.forget_history();
 }

@@ -27,7 +27,8 @@ Rows parse(std::string_view text, char separator, unsigned char blank_lines, OnC
   csv_set_space_func(&parser, [](unsigned char c) { return c == ' ' ? 1 : 0; });
   const auto on_cell = [](void* cell, std::size_t size, void* data) {
     auto* s = static_cast<Sink*>(data);
-    s->row.emplace_back(s->on_cell_text(cell ? std::string_view(static_cast<const char*>(cell), size) : std::string_view()));
+    s->row.emplace_back(
+        s->on_cell_text(cell ? std::string_view(static_cast<const char*>(cell), size) : std::string_view()));
   };
   const auto on_row = [](int, void* data) {
     auto* s = static_cast<Sink*>(data);
@@ -70,7 +71,8 @@ char guess_separator(std::string_view text) {
       if (row.size() > 1) ++widths[row.size()];
       rows += !row.empty();
     }
-    const auto commonest = std::max_element(widths.begin(), widths.end(), [](auto& a, auto& b) { return a.second < b.second; });
+    const auto commonest =
+        std::max_element(widths.begin(), widths.end(), [](auto& a, auto& b) { return a.second < b.second; });
     if (commonest == widths.end()) continue;
     const double score = static_cast<double>(commonest->second) / static_cast<double>(rows);
     // A comma may be a decimal mark: it must cut clearly better than a tab or semicolon to be the separator.

@@ -8,8 +8,8 @@ namespace sunbreak::book {
 
 using Rows = std::vector<std::vector<std::string>>;
 
-/// Splits a table from anywhere into rows of cells (RFC 4180 quoting, any line end). Blank lines are kept as empty rows,
-/// so that row numbers are those of the file. Cells are stripped of blanks at both ends.
+/// Splits a table from anywhere into rows of cells (RFC 4180 quoting, any line end). Blank lines are kept as empty
+/// rows, so that row numbers are those of the file. Cells are stripped of blanks at both ends.
 Rows split_cells(std::string_view text, char separator);
 
 /// Splits comma-separated text that was written with quotes around every text cell; quoted cells come back verbatim

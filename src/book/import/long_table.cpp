@@ -16,15 +16,18 @@ namespace {
 std::vector<std::string> header_words(const std::string& cell) {
   std::vector<std::string> words(1);
   for (const char c : cell) {
-    if (std::isalnum(static_cast<unsigned char>(c))) words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    else if (!words.back().empty()) words.emplace_back();
+    if (std::isalnum(static_cast<unsigned char>(c)))
+      words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    else if (!words.back().empty())
+      words.emplace_back();
   }
   if (words.back().empty()) words.pop_back();
   return words;
 }
 
 bool names_value(const std::string& word) {
-  static const std::set<std::string> names{"ppfd", "value", "reading", "raw", "light", "e", "umol", "par", "lux", "lx", "fc", "dli"};
+  static const std::set<std::string> names{"ppfd", "value", "reading", "raw", "light", "e",
+                                           "umol", "par",   "lux",     "lx",  "fc",    "dli"};
   return names.contains(word);
 }
 
@@ -47,17 +50,19 @@ struct FittedPlaces {
   LengthUnit unit;
 };
 
-Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<LengthUnit> unit, const TableContext& context) {
+Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<LengthUnit> unit,
+                                const TableContext& context) {
   using enum LengthUnit;
-  const std::vector<LengthUnit> units = unit ? std::vector{*unit} : std::vector{Centimeter, Meter, Millimeter, Inch, Foot};
+  const std::vector<LengthUnit> units =
+      unit ? std::vector{*unit} : std::vector{Centimeter, Meter, Millimeter, Inch, Foot};
   std::optional<Problem> problem;
   for (const LengthUnit candidate : units) {
     std::vector<Place> places;
     for (const Point& p : points) places.push_back({to_m(p.x, candidate), to_m(p.y, candidate)});
     if (context.kind == GridKind::Spots) {
       if (places.size() > most_spots)
-        return Problem{fmt::format("the table names {} places", places.size()), "a spot check is a few stations, and this is a survey",
-                       "choose the grid that they lie on"};
+        return Problem{fmt::format("the table names {} places", places.size()),
+                       "a spot check is a few stations, and this is a survey", "choose the grid that they lie on"};
       PlacedPoints placed;
       placed.grid.kind = GridKind::Spots;
       for (const Place& p : places) placed.grid.spots.push_back({"", p.x_m, p.y_m});
@@ -96,7 +101,8 @@ std::optional<LongHeader> find_long_header(const Rows& cells) {
       } else if (names_value(words[0]) && header.value < 0) {
         header.value = column;
         for (const auto& word : words)
-          if (word == "lux" || word == "lx" || word == "fc" || word == "dli") header.other_quantity = cells[row][column];
+          if (word == "lux" || word == "lx" || word == "fc" || word == "dli")
+            header.other_quantity = cells[row][column];
       }
     }
     if (header.x >= 0 && header.y >= 0 && header.value >= 0) return header;
@@ -125,7 +131,9 @@ std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHead
   if (!header.other_quantity.empty())
     return Problem{fmt::format("the value column is '{}', which is not PPFD", header.other_quantity),
                    "figures from it would be wrong by a large factor", "give PPFD in µmol/m²/s"};
-  const auto refuse = [&](int row, int column, std::string words) { draft.findings.push_back({row, column, true, std::move(words)}); };
+  const auto refuse = [&](int row, int column, std::string words) {
+    draft.findings.push_back({row, column, true, std::move(words)});
+  };
   const std::size_t width = found ? draft.cells[header.row].size() : 3;
   std::vector<Point> points;
   for (int row = header.row + 1; row < static_cast<int>(draft.cells.size()); ++row) {
@@ -138,13 +146,16 @@ std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHead
     const auto x = cell_number(cells[header.x], rule), y = cell_number(cells[header.y], rule);
     if (!x || !y) {
       const int column = x ? header.y : header.x;
-      refuse(row + 1, column + 1, fmt::format("row {}, column {}: '{}' is not a place; the row was not taken", row + 1, column + 1,
-                                              cells[column].substr(0, 40)));
+      refuse(row + 1, column + 1,
+             fmt::format("row {}, column {}: '{}' is not a place; the row was not taken", row + 1, column + 1,
+                         cells[column].substr(0, 40)));
       continue;
     }
     points.push_back({row + 1, *x, *y});
   }
-  if (points.empty()) return Problem{"no row of the table names a place and a value", "there is nothing to take", "give x, y and value columns"};
+  if (points.empty())
+    return Problem{"no row of the table names a place and a value", "there is nothing to take",
+                   "give x, y and value columns"};
 
   const auto fitted = fit_places(points, header.unit ? header.unit : options.place_unit, context);
   if (!fitted) return fitted.problem();
@@ -156,7 +167,9 @@ std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHead
   draft.raw.assign(draft.layout.stations.size(), unread);
   draft.sources.assign(draft.layout.stations.size(), {});
   draft.understood.push_back(fmt::format("one row a reading; places in {}{}", symbol(fitted.value().unit),
-                                         header.unit ? ", as the header says" : options.place_unit ? ", as chosen" : ", by their fit to the footprint"));
+                                         header.unit          ? ", as the header says"
+                                         : options.place_unit ? ", as chosen"
+                                                              : ", by their fit to the footprint"));
   std::vector<int> first_row(draft.layout.stations.size(), 0);
   for (std::size_t i = 0; i < points.size(); ++i) {
     const int station = placed.stations[i], row = points[i].row, column = header.value + 1;
@@ -169,7 +182,8 @@ std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHead
     first_row[station] = row;
     const CellReading reading = cell_reading(draft.cells[row - 1][header.value], rule);
     if (!reading.ppfd) {
-      refuse(row, column, fmt::format("row {}, column {}: {}; kept as a missing station", row, column, reading.refusal));
+      refuse(row, column,
+             fmt::format("row {}, column {}: {}; kept as a missing station", row, column, reading.refusal));
       continue;
     }
     draft.raw[station] = *reading.ppfd;

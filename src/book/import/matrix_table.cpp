@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "core/sweep/field.h"
 
@@ -49,6 +50,17 @@ Labels examine_labels(const std::vector<std::string>& cells, const NumberRule& r
   return {true, step > 0 ? 1 : -1, step == 1 && (numbers[0] == 0 || numbers[0] == 1)};
 }
 
+/// Three columns whose first or second repeats a value may well be places and readings, one a row.
+bool may_be_long(const Rows& cells, const std::vector<int>& rows, std::size_t width) {
+  if (width != 3) return false;
+  for (const std::size_t column : {0, 1}) {
+    std::set<std::string> seen;
+    for (const int row : rows)
+      if (cells[row].size() > column && !seen.insert(cells[row][column]).second) return true;
+  }
+  return false;
+}
+
 }  // namespace
 
 std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, const TableContext& context,
@@ -62,7 +74,8 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
     draft.findings.push_back({row + 1, 0, false, fmt::format("row {} is a remark and was left out", row + 1)});
     return true;
   });
-  if (rows.empty()) return Problem{"no row of the table holds readings", "there is nothing to take", "choose another file"};
+  if (rows.empty())
+    return Problem{"no row of the table holds readings", "there is nothing to take", "choose another file"};
 
   // A last column that is empty throughout comes from separators at line ends.
   std::size_t width = usual_width(draft.cells, rows);
@@ -72,6 +85,11 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
     --width;
   for (const int row : rows)
     while (draft.cells[row].size() > width && draft.cells[row].back().empty()) draft.cells[row].pop_back();
+
+  if (!options.form && may_be_long(draft.cells, rows, width))
+    draft.findings.push_back({0, 0, false,
+                              "the table has three columns, and values repeat in the first two: if they are places, "
+                              "choose the long form"});
 
   std::size_t first_column = 0;
   bool first_row_is_far = options.first_row_is_far.value_or(true);
@@ -86,7 +104,8 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
       first_column = 1;
       rows.erase(rows.begin());
       if (across.direction < 0)
-        return Problem{"the column labels count downwards", "left and right may be swapped", "turn the table round or remove the labels"};
+        return Problem{"the column labels count downwards", "left and right may be swapped",
+                       "turn the table round or remove the labels"};
       draft.understood.push_back("the first row and column hold labels and were left out");
       if (!options.first_row_is_far && down.direction > 0 && !down.counts) {
         first_row_is_far = false;
@@ -99,13 +118,14 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
   }
   const int columns = static_cast<int>(width - first_column), count = static_cast<int>(rows.size());
   if (columns < 1 || static_cast<long long>(columns) * count > most_stations)
-    return Problem{fmt::format("the table has {} × {} cells", columns, count), "that is no sweep", "choose another file"};
+    return Problem{fmt::format("the table has {} × {} cells", columns, count), "that is no sweep",
+                   "choose another file"};
 
   draft.grid = {context.kind, columns, count, context.margin_m.value_or(0), context.margin_m.value_or(0), {}};
   if (context.kind == GridKind::Spots) {
     if (columns != 3 || count != 3)
-      return Problem{fmt::format("a spot check as a table is 3 × 3, this one {} × {}", columns, count), "its places are not known",
-                     "give x, y and value in each row"};
+      return Problem{fmt::format("a spot check as a table is 3 × 3, this one {} × {}", columns, count),
+                     "its places are not known", "give x, y and value in each row"};
     draft.grid.spots = nine_spots(context.footprint, context.margin_m.value_or(0));
   }
   auto layout = lay_out(context.footprint, draft.grid);
@@ -113,24 +133,28 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
   draft.layout = std::move(layout.value());
   draft.raw.assign(draft.layout.stations.size(), unread);
   draft.sources.assign(draft.layout.stations.size(), {});
-  draft.understood.push_back(fmt::format("a table of stations; its first row is the {} row",
-                                         first_row_is_far ? "far" : "door-side"));
+  draft.understood.push_back(
+      fmt::format("a table of stations; its first row is the {} row", first_row_is_far ? "far" : "door-side"));
 
   for (int line = 0; line < count; ++line) {
     const auto& cells = draft.cells[rows[line]];
     const int file_row = rows[line] + 1, station_row = first_row_is_far ? count - 1 - line : line;
     if (cells.size() != width) {
-      draft.findings.push_back({file_row, 0, true,
-                                fmt::format("row {} has {} cells, the others {}: its stations were kept as missing, since no one "
-                                            "knows which cell is lost", file_row, cells.size(), width)});
+      draft.findings.push_back(
+          {file_row, 0, true,
+           fmt::format("row {} has {} cells, the others {}: its stations were kept as missing, since no one "
+                       "knows which cell is lost",
+                       file_row, cells.size(), width)});
       continue;
     }
     for (int column = 0; column < columns; ++column) {
-      const int file_column = static_cast<int>(first_column) + column + 1, station = draft.layout.index(column, station_row);
+      const int file_column = static_cast<int>(first_column) + column + 1,
+                station = draft.layout.index(column, station_row);
       const CellReading reading = cell_reading(cells[file_column - 1], rule);
       if (!reading.ppfd) {
-        draft.findings.push_back({file_row, file_column, true,
-                                  fmt::format("row {}, column {}: {}; kept as a missing station", file_row, file_column, reading.refusal)});
+        draft.findings.push_back(
+            {file_row, file_column, true,
+             fmt::format("row {}, column {}: {}; kept as a missing station", file_row, file_column, reading.refusal)});
         continue;
       }
       draft.raw[station] = *reading.ppfd;

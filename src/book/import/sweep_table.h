@@ -42,8 +42,8 @@ struct TableDraft {
   TableForm form = TableForm::Matrix;
   Grid grid;
   Layout layout;
-  std::vector<double> raw;          ///< one a station, NaN where the table gives none
-  std::vector<CellPlace> sources;   ///< one a station
+  std::vector<double> raw;         ///< one a station, NaN where the table gives none
+  std::vector<CellPlace> sources;  ///< one a station
   std::vector<Finding> findings;
   std::vector<std::string> understood;  ///< in words, for the preview
   Rows cells;
@@ -54,13 +54,14 @@ struct TableDraft {
 struct TableContext {
   Footprint footprint;
   GridKind kind = GridKind::Cells;
-  std::optional<double> margin_m;    ///< inset, matrix form
-  std::optional<Grid> planned;       ///< said where the table's grid is another
+  std::optional<double> margin_m;  ///< inset, matrix form
+  std::optional<Grid> planned;     ///< said where the table's grid is another
 };
 
-/// Reads a table of PPFD readings [µmol m⁻² s⁻¹]. A cell that is not surely a number in range is a missing station and a
-/// finding; a row of the wrong length is refused whole, since no one knows which of its cells is lost. Refuses the table
-/// where nothing could be taken or its form makes no sense.
-Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& context, const TableOptions& options = {});
+/// Reads a table of PPFD readings [µmol m⁻² s⁻¹]. A cell that is not surely a number in range is a missing station and
+/// a finding; a row of the wrong length is refused whole, since no one knows which of its cells is lost. Refuses the
+/// table where nothing could be taken or its form makes no sense.
+Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& context,
+                                    const TableOptions& options = {});
 
 }  // namespace sunbreak::book

@@ -36,13 +36,15 @@ const char* utf16_without_mark(std::string_view bytes) {
 }
 
 bool is_text(std::string_view utf8) {
-  return std::none_of(utf8.begin(), utf8.end(), [](unsigned char c) { return c < 32 && c != '\t' && c != '\n' && c != '\r'; });
+  return std::none_of(utf8.begin(), utf8.end(),
+                      [](unsigned char c) { return c < 32 && c != '\t' && c != '\n' && c != '\r'; });
 }
 
 }  // namespace
 
 Result<DecodedText> decode_text(std::string_view bytes) {
-  const Problem not_text{"the file is not a text table", "nothing was taken from it", "save it as CSV or TSV and try again"};
+  const Problem not_text{"the file is not a text table", "nothing was taken from it",
+                         "save it as CSV or TSV and try again"};
   if (bytes.size() > largest_file)
     return Problem{"the file is over 64 MiB", "a sweep is far smaller", "cut out the part that holds the readings"};
   std::optional<std::string> text;

@@ -17,7 +17,8 @@ std::string quoted_cell(std::string_view text) {
 
 std::string spreadsheet_cell(std::string_view text) {
   const auto first = text.find_first_not_of(" \n");
-  const bool runs = first != std::string_view::npos && std::string_view("=+-@\t\r|").find(text[first]) != std::string_view::npos;
+  const bool runs =
+      first != std::string_view::npos && std::string_view("=+-@\t\r|").find(text[first]) != std::string_view::npos;
   return quoted_cell(runs ? "'" + std::string(text) : std::string(text));
 }
 

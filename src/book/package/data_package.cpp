@@ -2,8 +2,8 @@
 
 #include <fmt/format.h>
 
-#include <nlohmann/json.hpp>
 #include <charconv>
+#include <nlohmann/json.hpp>
 #include <stdexcept>
 
 #include "book/import/delimited.h"
@@ -18,11 +18,16 @@ using nlohmann::ordered_json;
 
 template <typename Value>
 std::string to_cell(const Value& value) {
-  if constexpr (is_optional<Value>::value) return value ? to_cell(*value) : std::string();
-  else if constexpr (std::is_same_v<Value, bool>) return value ? "true" : "false";
-  else if constexpr (std::is_same_v<Value, double>) return number_cell(value);
-  else if constexpr (std::is_same_v<Value, std::string>) return quoted_cell(value);
-  else return std::to_string(value);
+  if constexpr (is_optional<Value>::value)
+    return value ? to_cell(*value) : std::string();
+  else if constexpr (std::is_same_v<Value, bool>)
+    return value ? "true" : "false";
+  else if constexpr (std::is_same_v<Value, double>)
+    return number_cell(value);
+  else if constexpr (std::is_same_v<Value, std::string>)
+    return quoted_cell(value);
+  else
+    return std::to_string(value);
 }
 
 template <typename Value>
@@ -48,11 +53,16 @@ bool from_cell(const std::string& cell, Value& value) {
 
 template <typename Value>
 const char* field_type() {
-  if constexpr (is_optional<Value>::value) return field_type<typename Value::value_type>();
-  else if constexpr (std::is_same_v<Value, bool>) return "boolean";
-  else if constexpr (std::is_same_v<Value, double>) return "number";
-  else if constexpr (std::is_same_v<Value, std::string>) return "string";
-  else return "integer";
+  if constexpr (is_optional<Value>::value)
+    return field_type<typename Value::value_type>();
+  else if constexpr (std::is_same_v<Value, bool>)
+    return "boolean";
+  else if constexpr (std::is_same_v<Value, double>)
+    return "number";
+  else if constexpr (std::is_same_v<Value, std::string>)
+    return "string";
+  else
+    return "integer";
 }
 
 ordered_json field(const char* name, const char* type, const char* meaning) {
@@ -62,14 +72,21 @@ ordered_json field(const char* name, const char* type, const char* meaning) {
 ordered_json resource(const std::string& name, ordered_json fields, bool has_id) {
   ordered_json schema{{"fields", std::move(fields)}, {"missingValues", {""}}};
   if (has_id) schema["primaryKey"] = "id";
-  return {{"name", name},         {"path", name + ".csv"}, {"profile", "tabular-data-resource"}, {"format", "csv"},
-          {"mediatype", "text/csv"}, {"encoding", "utf-8"},   {"schema", std::move(schema)}};
+  return {{"name", name},
+          {"path", name + ".csv"},
+          {"profile", "tabular-data-resource"},
+          {"format", "csv"},
+          {"mediatype", "text/csv"},
+          {"encoding", "utf-8"},
+          {"schema", std::move(schema)}};
 }
 
 template <typename Record>
 void add_table(Archive& archive, ordered_json& resources, const std::vector<Record>& records) {
   ordered_json fields{field("id", "integer", "number of the row, unique in its table")};
-  for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) { fields.push_back(field(c.name, field_type<V>(), c.meaning)); });
+  for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
+    fields.push_back(field(c.name, field_type<V>(), c.meaning));
+  });
   resources.push_back(resource(Table<Record>::name, std::move(fields), true));
   std::string& csv = archive[std::string(Table<Record>::name) + ".csv"];
   csv = "id," + column_list<Record>(",") + "\r\n";
@@ -97,12 +114,14 @@ std::vector<Record> take_table(const Archive& archive) {
   for (std::size_t row = 1; row < rows.size(); ++row) {
     if (rows[row].empty()) continue;
     if (rows[row].size() != rows[0].size())
-      throw std::runtime_error(fmt::format("{}, row {}: {} cells, not {}", name, row + 1, rows[row].size(), rows[0].size()));
+      throw std::runtime_error(
+          fmt::format("{}, row {}: {} cells, not {}", name, row + 1, rows[row].size(), rows[0].size()));
     Record& record = records.emplace_back();
     const auto take = [&](const char* column, auto& value) {
       const std::string& cell = rows[row][column_of(column)];
       if (!from_cell(cell, value))
-        throw std::runtime_error(fmt::format("{}, row {}, column {}: '{}' cannot be read", name, row + 1, column, cell.substr(0, 40)));
+        throw std::runtime_error(
+            fmt::format("{}, row {}, column {}: '{}' cannot be read", name, row + 1, column, cell.substr(0, 40)));
     };
     take("id", record.id);
     for_each_column<Record>([&](const auto& column) { take(column.name, record.*(column.member)); });
@@ -113,7 +132,8 @@ std::vector<Record> take_table(const Archive& archive) {
 template <typename Record>
 Record take_one(const Archive& archive) {
   auto records = take_table<Record>(archive);
-  if (records.size() != 1) throw std::runtime_error(fmt::format("{}.csv has {} rows, not one", Table<Record>::name, records.size()));
+  if (records.size() != 1)
+    throw std::runtime_error(fmt::format("{}.csv has {} rows, not one", Table<Record>::name, records.size()));
   return records.front();
 }
 
@@ -122,8 +142,10 @@ const char* state_name(const StationState& state) {
 }
 
 std::string station_rows(const TestBundle& bundle, bool for_spreadsheet) {
-  std::string csv = for_spreadsheet ? "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n"
-                                    : "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
+  std::string csv =
+      for_spreadsheet
+          ? "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n"
+          : "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
   for (const Sweep& sweep : bundle.sweeps) {
     const auto view = view_sweep(bundle, sweep);
     if (!view) continue;
@@ -131,10 +153,12 @@ std::string station_rows(const TestBundle& bundle, bool for_spreadsheet) {
     for (std::size_t i = 0; i < view.value().states.size(); ++i) {
       const Station& s = view.value().layout.stations[i];
       const StationState& state = view.value().states[i];
-      const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "", ppfd = number_cell(view.value().ppfd[i]);
+      const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "",
+                        ppfd = number_cell(view.value().ppfd[i]);
       if (for_spreadsheet)
-        csv += fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1, s.column + 1,
-                           s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
+        csv +=
+            fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1,
+                        s.column + 1, s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
       else
         csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", sweep.id, number_cell(height_m), number_cell(percent), i,
                            number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
@@ -152,7 +176,8 @@ std::string figure_rows(const TestBundle& bundle) {
     if (!f) continue;
     const auto row = [&](const char* id, double value) {
       const FigureDefinition& d = figure_definition(id);
-      csv += fmt::format("{},{},{},{},{}\r\n", sweep.id, id, number_cell(value), quoted_cell(d.unit == "%" ? "1" : d.unit), quoted_cell(d.formula));
+      csv += fmt::format("{},{},{},{},{}\r\n", sweep.id, id, number_cell(value),
+                         quoted_cell(d.unit == "%" ? "1" : d.unit), quoted_cell(d.formula));
     };
     row("mean_ppfd", f->mean_ppfd);
     row("lowest_ppfd", f->lowest.ppfd);
@@ -197,36 +222,43 @@ Archive make_package(const TestBundle& original) {
   add_table<Placement>(archive, resources, b.placements);
   add_table<WallReading>(archive, resources, b.wall_readings);
   archive["stations.csv"] = station_rows(b, false);
-  resources.push_back(resource("stations",
-                               {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
-                                field("dimmer_pct", "number", "dimmer setting [%]"), field("station", "integer", "station index"),
-                                field("x_m", "number", "place from the left wall [m]"), field("y_m", "number", "place from the door [m]"),
-                                field("raw", "number", "the reading that counts, as read"),
-                                field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
-                                field("state", "string", "read, missing or untouched")}, false));
+  resources.push_back(resource(
+      "stations",
+      {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
+       field("dimmer_pct", "number", "dimmer setting [%]"), field("station", "integer", "station index"),
+       field("x_m", "number", "place from the left wall [m]"), field("y_m", "number", "place from the door [m]"),
+       field("raw", "number", "the reading that counts, as read"),
+       field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
+       field("state", "string", "read, missing or untouched")},
+      false));
   archive["figures.csv"] = figure_rows(b);
-  resources.push_back(resource("figures",
-                               {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
-                                field("value", "number", "its value; ratios and shares as fractions of 1"),
-                                field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")}, false));
-  const ordered_json descriptor{{"profile", "tabular-data-package"},
-                                {"name", "sunbreak-test"},
-                                {"title", b.test.name},
-                                {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},
-                                {"sunbreak_format", package_format},
-                                {"resources", resources}};
+  resources.push_back(
+      resource("figures",
+               {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
+                field("value", "number", "its value; ratios and shares as fractions of 1"),
+                field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
+               false));
+  const ordered_json descriptor{
+      {"profile", "tabular-data-package"},
+      {"name", "sunbreak-test"},
+      {"title", b.test.name},
+      {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},
+      {"sunbreak_format", package_format},
+      {"resources", resources}};
   archive["datapackage.json"] = descriptor.dump(2, ' ', false, ordered_json::error_handler_t::replace) + "\n";
   return archive;
 }
 
 Result<TestBundle> read_package(const Archive& archive) {
   const auto refused = [](const std::string& why) {
-    return Problem{"the data package cannot be read: " + why, "nothing was taken from it", "ask for the file again, or mend that place"};
+    return Problem{"the data package cannot be read: " + why, "nothing was taken from it",
+                   "ask for the file again, or mend that place"};
   };
   const auto member = archive.find("datapackage.json");
   if (member == archive.end()) return refused("it has no datapackage.json");
   const auto descriptor = nlohmann::json::parse(member->second, nullptr, false);
-  if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") || !descriptor["sunbreak_format"].is_number_integer())
+  if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") ||
+      !descriptor["sunbreak_format"].is_number_integer())
     return refused("its datapackage.json does not describe a light test");
   if (descriptor["sunbreak_format"].get<int>() > package_format) return refused("it was written by a newer Sunbreak");
   try {

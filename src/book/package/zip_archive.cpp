@@ -42,7 +42,8 @@ Result<Archive> read_zip(const std::filesystem::path& file) {
                    "fetch the file again"};
   };
   int code = 0;
-  const std::unique_ptr<zip_t, void (*)(zip_t*)> zip(zip_open(file.c_str(), ZIP_RDONLY | ZIP_CHECKCONS, &code), zip_discard);
+  const std::unique_ptr<zip_t, void (*)(zip_t*)> zip(zip_open(file.c_str(), ZIP_RDONLY | ZIP_CHECKCONS, &code),
+                                                     zip_discard);
   if (!zip) return refused(code == ZIP_ER_NOENT ? "there is no such file" : "it is no zip file");
   Archive archive;
   const zip_int64_t count = zip_get_num_entries(zip.get(), 0);
@@ -52,7 +53,8 @@ Result<Archive> read_zip(const std::filesystem::path& file) {
     if (zip_stat_index(zip.get(), static_cast<zip_uint64_t>(i), 0, &stat) != 0 || !(stat.valid & ZIP_STAT_SIZE))
       return refused("a file in it cannot be read");
     if (stat.size > largest_member) return refused(fmt::format("{} is over 64 MiB", stat.name));
-    const std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> member(zip_fopen_index(zip.get(), static_cast<zip_uint64_t>(i), 0), zip_fclose);
+    const std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> member(
+        zip_fopen_index(zip.get(), static_cast<zip_uint64_t>(i), 0), zip_fclose);
     std::string content(stat.size, '\0');
     if (!member || zip_fread(member.get(), content.data(), stat.size) != static_cast<zip_int64_t>(stat.size))
       return refused(fmt::format("{} in it is damaged", stat.name));

@@ -8,7 +8,8 @@
 namespace sunbreak {
 
 Result<Footprint> parse_footprint(std::string_view text) {
-  const Problem refused{"'" + std::string(text) + "' is not a footprint", "", "write it like 120x120cm, 2x4ft or 0.6x1.2m"};
+  const Problem refused{"'" + std::string(text) + "' is not a footprint", "",
+                        "write it like 120x120cm, 2x4ft or 0.6x1.2m"};
   std::string_view rest = trimmed(text);
   std::size_t cross = rest.find_first_of("xX");
   std::size_t cross_length = 1;

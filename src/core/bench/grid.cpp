@@ -69,8 +69,12 @@ Result<Layout> lay_out_spots(const Footprint& footprint, const Grid& grid) {
   const bool full_lattice = columns * rows == count && columns > 1 && rows > 1;
   for (std::size_t i = 0; i < count; ++i) {
     const Spot& spot = grid.spots[i];
-    Station station{spot.x_m, spot.y_m, 1.0 / static_cast<double>(count), nearest(layout.xs_m, spot.x_m),
-                    nearest(layout.ys_m, spot.y_m), spot.name};
+    Station station{spot.x_m,
+                    spot.y_m,
+                    1.0 / static_cast<double>(count),
+                    nearest(layout.xs_m, spot.x_m),
+                    nearest(layout.ys_m, spot.y_m),
+                    spot.name};
     const std::size_t slot = station.row * columns + station.column;
     if (taken[slot]++) return Problem{"two spots share one place", "the mean would count it twice", "remove one"};
     layout.stations[full_lattice ? slot : i] = station;
@@ -91,10 +95,14 @@ Result<Layout> lay_out_spots(const Footprint& footprint, const Grid& grid) {
 
 std::string_view name(GridKind kind) {
   switch (kind) {
-    case GridKind::Cells: return "cells";
-    case GridKind::Nodes: return "nodes";
-    case GridKind::Inset: return "inset";
-    case GridKind::Spots: return "spots";
+    case GridKind::Cells:
+      return "cells";
+    case GridKind::Nodes:
+      return "nodes";
+    case GridKind::Inset:
+      return "inset";
+    case GridKind::Spots:
+      return "spots";
   }
   return "cells";
 }
@@ -114,7 +122,8 @@ Result<Layout> lay_out(const Footprint& footprint, const Grid& grid) {
   if (grid.columns < fewest || grid.rows < fewest)
     return Problem{"the grid has too few columns or rows", "", "give at least " + std::to_string(fewest) + " of each"};
   if (static_cast<long long>(grid.columns) * grid.rows > most_stations)
-    return Problem{"the grid has over " + std::to_string(most_stations) + " stations", "", "use fewer columns and rows"};
+    return Problem{"the grid has over " + std::to_string(most_stations) + " stations", "",
+                   "use fewer columns and rows"};
 
   Layout layout{grid.kind, footprint, {0, 0, footprint.width_m, footprint.depth_m}, 0, 0, {}, {}, {}, false};
   if (grid.kind == GridKind::Inset) {
@@ -135,9 +144,8 @@ Result<Layout> lay_out(const Footprint& footprint, const Grid& grid) {
 }
 
 std::vector<Spot> nine_spots(const Footprint& footprint, double margin_m) {
-  const std::array<std::array<const char*, 3>, 3> names{{{"front left", "front", "front right"},
-                                                         {"left", "center", "right"},
-                                                         {"far left", "far", "far right"}}};
+  const std::array<std::array<const char*, 3>, 3> names{
+      {{"front left", "front", "front right"}, {"left", "center", "right"}, {"far left", "far", "far right"}}};
   std::vector<Spot> spots;
   for (int row = 0; row < 3; ++row)
     for (int column = 0; column < 3; ++column)

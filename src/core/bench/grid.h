@@ -49,11 +49,11 @@ struct Station {
 struct Layout {
   GridKind kind = GridKind::Cells;
   Footprint footprint;
-  Rectangle measured;          ///< the area that means and photon flux hold for
-  int columns = 0, rows = 0;   ///< 0 × 0 where spots form no lattice
+  Rectangle measured;         ///< the area that means and photon flux hold for
+  int columns = 0, rows = 0;  ///< 0 × 0 where spots form no lattice
   std::vector<double> xs_m, ys_m;
   std::vector<Station> stations;
-  bool nine_point = false;     ///< spots weighted by the two-dimensional Simpson rule
+  bool nine_point = false;  ///< spots weighted by the two-dimensional Simpson rule
 
   bool is_lattice() const { return columns > 0; }
   int index(int column, int row) const { return row * columns + column; }

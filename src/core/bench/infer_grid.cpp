@@ -34,7 +34,8 @@ int count_distinct(std::span<const double> places) {
   return static_cast<int>(std::unique(sorted.begin(), sorted.end()) - sorted.begin());
 }
 
-std::optional<Axis> fit_axis(std::span<const double> places, double length_m, GridKind kind, std::optional<double> margin_m) {
+std::optional<Axis> fit_axis(std::span<const double> places, double length_m, GridKind kind,
+                             std::optional<double> margin_m) {
   const int distinct = count_distinct(places);
   double origin = 0, span = length_m;
   Axis axis;
@@ -83,8 +84,9 @@ Result<PlacedPoints> infer_grid(const Footprint& footprint, GridKind kind, std::
   const auto x = fit_axis(xs, footprint.width_m, kind, margin_m);
   const auto y = fit_axis(ys, footprint.depth_m, kind, margin_m);
   if (!x || !y)
-    return Problem{std::string("the places of the readings lie on no '") + std::string(name(kind)) + "' grid of this footprint",
-                   "they cannot be given to stations", "check the footprint, the unit of the places and the kind of grid"};
+    return Problem{
+        std::string("the places of the readings lie on no '") + std::string(name(kind)) + "' grid of this footprint",
+        "they cannot be given to stations", "check the footprint, the unit of the places and the kind of grid"};
   result.grid.columns = x->count;
   result.grid.rows = y->count;
   result.grid.margin_x_m = x->margin_m;

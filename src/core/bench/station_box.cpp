@@ -28,11 +28,13 @@ std::vector<Rectangle> station_boxes(const Layout& layout) {
 }
 
 std::optional<int> station_near(const Layout& layout, double x_m, double y_m) {
-  if (x_m < 0 || y_m < 0 || x_m > layout.footprint.width_m || y_m > layout.footprint.depth_m || layout.stations.empty()) return {};
+  if (x_m < 0 || y_m < 0 || x_m > layout.footprint.width_m || y_m > layout.footprint.depth_m || layout.stations.empty())
+    return {};
   const auto nearer = [&](const Station& a, const Station& b) {
     return std::hypot(a.x_m - x_m, a.y_m - y_m) < std::hypot(b.x_m - x_m, b.y_m - y_m);
   };
-  return static_cast<int>(std::min_element(layout.stations.begin(), layout.stations.end(), nearer) - layout.stations.begin());
+  return static_cast<int>(std::min_element(layout.stations.begin(), layout.stations.end(), nearer) -
+                          layout.stations.begin());
 }
 
 }  // namespace sunbreak

@@ -34,7 +34,8 @@ AreaCurve::AreaCurve(const Raster& raster) : first_(slots + 1, 0) {
 double AreaCurve::area_m2_at_or_above(double ppfd) const {
   const int at = slot(ppfd);
   const auto above = static_cast<int>(samples_.size()) - first_[at + 1];
-  const auto within = std::count_if(samples_.begin() + first_[at], samples_.begin() + first_[at + 1], [&](double s) { return s >= ppfd; });
+  const auto within = std::count_if(samples_.begin() + first_[at], samples_.begin() + first_[at + 1],
+                                    [&](double s) { return s >= ppfd; });
   return static_cast<double>(above + within) * sample_area_m2_;
 }
 

@@ -19,7 +19,7 @@ class AreaCurve {
   int slot(double ppfd) const;
 
   double lowest_ = 0, slots_per_ppfd_ = 0, sample_area_m2_ = 0;
-  std::vector<int> first_;      ///< of each slot in samples_, and one past the end
+  std::vector<int> first_;       ///< of each slot in samples_, and one past the end
   std::vector<double> samples_;  ///< by slot, dimmest slot first
 };
 

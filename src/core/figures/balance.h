@@ -10,10 +10,10 @@ namespace sunbreak {
 /// the second-named side is brighter, in line with the coordinate axes and the centroid. A middle line of stations
 /// belongs to neither half.
 struct Balance {
-  double left_right_pct = 0;        ///< right less left
-  double front_back_pct = 0;        ///< back less front
-  double diagonal_rise_pct = 0;     ///< back-right corner triangle less front-left
-  double diagonal_fall_pct = 0;     ///< back-left corner triangle less front-right
+  double left_right_pct = 0;                  ///< right less left
+  double front_back_pct = 0;                  ///< back less front
+  double diagonal_rise_pct = 0;               ///< back-right corner triangle less front-left
+  double diagonal_fall_pct = 0;               ///< back-left corner triangle less front-right
   double centroid_x_m = 0, centroid_y_m = 0;  ///< the light's centroid from the middle of the stations read
 };
 

@@ -9,7 +9,8 @@ namespace {
 
 using Mask = std::vector<char>;
 
-/// The largest all-true rectangle, by the largest rectangle under each row's histogram: one pass, linear in the samples.
+/// The largest all-true rectangle, by the largest rectangle under each row's histogram: one pass, linear in the
+/// samples.
 Rectangle largest_rectangle(const Raster& raster, const Mask& inside) {
   struct Open {
     int start, height;
@@ -62,8 +63,8 @@ Rectangle largest_centred_rectangle(const Raster& raster, const Mask& inside) {
   }
   if (best_columns == 0) return {};
   const double width = best_columns * raster.step_x_m(), depth = best_rows * raster.step_y_m();
-  return {raster.area.left_m + (raster.area.width_m - width) / 2, raster.area.front_m + (raster.area.depth_m - depth) / 2,
-          width, depth};
+  return {raster.area.left_m + (raster.area.width_m - width) / 2,
+          raster.area.front_m + (raster.area.depth_m - depth) / 2, width, depth};
 }
 
 /// Twice the distance from the middle to the nearest point of an out-of-band cell, or to the edge.

@@ -44,7 +44,8 @@ std::vector<NominalFootprint> nominal_footprints(const Field& field, const Recta
     NominalFootprint nominal{size, edge_mean(field, r), 0, 0, false};
     const Raster raster = field.raster(r, step_m);
     const int in_band = band ? count_in_band(raster, *band) : 0;
-    nominal.inside_mean_ppfd = std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size());
+    nominal.inside_mean_ppfd =
+        std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size());
     nominal.in_band_share = in_band / static_cast<double>(raster.ppfd.size());
     nominal.passes = band && nominal.in_band_share >= 0.9 && nominal.edge_mean_ppfd >= band->low;
     result.push_back(nominal);

@@ -8,7 +8,8 @@
 
 namespace sunbreak {
 
-std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd, const FigureContext& context) {
+std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,
+                                          const FigureContext& context) {
   SweepFigures f;
   std::vector<double> weights, ascending;
   weights.reserve(ppfd.size());

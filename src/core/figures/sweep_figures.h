@@ -53,6 +53,7 @@ struct FigureContext {
 
 /// Works out every figure of a sweep. `ppfd` holds a corrected value a station, NaN where unread. Nothing where no
 /// station was read. Definitions: docs/method.md.
-std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd, const FigureContext& context);
+std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,
+                                          const FigureContext& context);
 
 }  // namespace sunbreak

@@ -10,23 +10,39 @@ namespace sunbreak {
 
 std::string_view symbol(LengthUnit unit) {
   switch (unit) {
-    case LengthUnit::Meter: return "m";
-    case LengthUnit::Centimeter: return "cm";
-    case LengthUnit::Millimeter: return "mm";
-    case LengthUnit::Inch: return "in";
-    case LengthUnit::Foot: return "ft";
+    case LengthUnit::Meter:
+      return "m";
+    case LengthUnit::Centimeter:
+      return "cm";
+    case LengthUnit::Millimeter:
+      return "mm";
+    case LengthUnit::Inch:
+      return "in";
+    case LengthUnit::Foot:
+      return "ft";
   }
   return "m";
 }
 
 Result<LengthUnit> parse_length_unit(std::string_view text) {
   using enum LengthUnit;
-  static constexpr std::array<std::pair<std::string_view, LengthUnit>, 17> spellings{{
-      {"m", Meter}, {"meter", Meter}, {"meters", Meter}, {"metre", Meter}, {"metres", Meter},
-      {"cm", Centimeter}, {"centimeter", Centimeter}, {"centimeters", Centimeter},
-      {"mm", Millimeter}, {"millimeter", Millimeter}, {"millimeters", Millimeter},
-      {"in", Inch}, {"inch", Inch}, {"inches", Inch},
-      {"ft", Foot}, {"foot", Foot}, {"feet", Foot}}};
+  static constexpr std::array<std::pair<std::string_view, LengthUnit>, 17> spellings{{{"m", Meter},
+                                                                                      {"meter", Meter},
+                                                                                      {"meters", Meter},
+                                                                                      {"metre", Meter},
+                                                                                      {"metres", Meter},
+                                                                                      {"cm", Centimeter},
+                                                                                      {"centimeter", Centimeter},
+                                                                                      {"centimeters", Centimeter},
+                                                                                      {"mm", Millimeter},
+                                                                                      {"millimeter", Millimeter},
+                                                                                      {"millimeters", Millimeter},
+                                                                                      {"in", Inch},
+                                                                                      {"inch", Inch},
+                                                                                      {"inches", Inch},
+                                                                                      {"ft", Foot},
+                                                                                      {"foot", Foot},
+                                                                                      {"feet", Foot}}};
   std::string lower;
   for (char c : trimmed(text)) lower += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
   for (const auto& [spelling, unit] : spellings)

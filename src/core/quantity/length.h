@@ -12,11 +12,16 @@ enum class LengthUnit { Meter, Centimeter, Millimeter, Inch, Foot };
 /// Meters in one of the unit. Inches and feet are the international ones (1 in = 25.4 mm exactly).
 constexpr double meters_per(LengthUnit unit) {
   switch (unit) {
-    case LengthUnit::Meter: return 1.0;
-    case LengthUnit::Centimeter: return 0.01;
-    case LengthUnit::Millimeter: return 0.001;
-    case LengthUnit::Inch: return 0.0254;
-    case LengthUnit::Foot: return 0.3048;
+    case LengthUnit::Meter:
+      return 1.0;
+    case LengthUnit::Centimeter:
+      return 0.01;
+    case LengthUnit::Millimeter:
+      return 0.001;
+    case LengthUnit::Inch:
+      return 0.0254;
+    case LengthUnit::Foot:
+      return 0.3048;
   }
   return 1.0;
 }

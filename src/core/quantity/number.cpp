@@ -21,9 +21,12 @@ std::optional<double> parse_number(std::string_view text, char decimal_mark) {
   }
   std::string plain(text);
   for (char& c : plain) {
-    if (c == decimal_mark) c = '.';
-    else if (c == '.') return {};
-    else if (!((c >= '0' && c <= '9') || c == '-' || c == '+' || c == 'e' || c == 'E')) return {};
+    if (c == decimal_mark)
+      c = '.';
+    else if (c == '.')
+      return {};
+    else if (!((c >= '0' && c <= '9') || c == '-' || c == '+' || c == 'e' || c == 'E'))
+      return {};
   }
   double value = 0;
   const auto [end, error] = std::from_chars(plain.data(), plain.data() + plain.size(), value);

@@ -4,7 +4,7 @@ namespace sunbreak {
 
 /// What turns a sensor's raw value into PPFD. The raw value is kept beside it for ever.
 struct Correction {
-  double dark_offset = 0;        ///< raw reading in the dark, in the raw unit
+  double dark_offset = 0;  ///< raw reading in the dark, in the raw unit
   double calibration_factor = 1;
   double spectral_factor = 1;
 

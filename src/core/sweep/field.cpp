@@ -6,7 +6,11 @@
 namespace sunbreak {
 
 Field::Field(const Layout& layout, std::span<const double> ppfd)
-    : columns_(layout.columns), area_(layout.measured), xs_(layout.xs_m), ys_(layout.ys_m), values_(ppfd.begin(), ppfd.end()) {}
+    : columns_(layout.columns),
+      area_(layout.measured),
+      xs_(layout.xs_m),
+      ys_(layout.ys_m),
+      values_(ppfd.begin(), ppfd.end()) {}
 
 Field::Bracket Field::bracket(const std::vector<double>& places, double place) {
   const int last = static_cast<int>(places.size()) - 1;

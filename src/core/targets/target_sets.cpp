@@ -21,7 +21,8 @@ constexpr Target from_daily_light(std::string_view name, double low_mol, double 
 }
 
 constexpr Target daily[] = {from_daily_light("propagation", 6, 12, 16), from_daily_light("leafy & herbs", 12, 17, 16),
-                            from_daily_light("vegetative", 18, 35, 18), from_daily_light("flowering & fruiting", 25, 43, 12),
+                            from_daily_light("vegetative", 18, 35, 18),
+                            from_daily_light("flowering & fruiting", 25, 43, 12),
                             from_daily_light("high light", 39, 52, 12)};
 
 constexpr TargetSet sets[] = {

@@ -77,7 +77,8 @@ void HomeView::refresh() {
   cards_->fill(search_->text());
   const bool none = cards_->count() == 0;
   empty_->setVisible(none);
-  empty_->setText(search_->text().isEmpty() ? tr("No test yet. A test is one fixture on one bench: start one with New test, and describe the fixture and the bench on Rig.")
+  empty_->setText(search_->text().isEmpty() ? tr("No test yet. A test is one fixture on one bench: start one with New "
+                                                 "test, and describe the fixture and the bench on Rig.")
                                             : tr("No test holds these words."));
   duplicate_->setEnabled(!none && !desk_.read_only());
   new_->setEnabled(!desk_.read_only());
@@ -113,13 +114,18 @@ void HomeView::remove() {
 
 void HomeView::arrive() {
   refresh();
-  if (cards_->count() > 0) cards_->setFocus(Qt::OtherFocusReason);
-  else new_->setFocus(Qt::OtherFocusReason);
+  if (cards_->count() > 0)
+    cards_->setFocus(Qt::OtherFocusReason);
+  else
+    new_->setFocus(Qt::OtherFocusReason);
 }
 
 std::vector<KeyHint> HomeView::keys() const {
-  return {{tr("Arrows, Enter"), tr("choose a test, open it")}, {tr("Ctrl+N"), tr("new test")}, {tr("Ctrl+D"), tr("duplicate the chosen test's plan")},
-          {tr("Ctrl+F"), tr("search")}, {tr("Delete"), tr("take the chosen test off the page; undoable")}};
+  return {{tr("Arrows, Enter"), tr("choose a test, open it")},
+          {tr("Ctrl+N"), tr("new test")},
+          {tr("Ctrl+D"), tr("duplicate the chosen test's plan")},
+          {tr("Ctrl+F"), tr("search")},
+          {tr("Delete"), tr("take the chosen test off the page; undoable")}};
 }
 
 }  // namespace sunbreak::desktop

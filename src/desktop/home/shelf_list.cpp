@@ -23,7 +23,9 @@ enum Role { Kind = Qt::UserRole, RecordId };
 void edit_record(QWidget* parent, Desk& desk, const QString& kind, book::Id id) {
   QDialog dialog(parent);
   dialog.setObjectName("recordDialog");
-  dialog.setWindowTitle(kind == "fixture" ? QObject::tr("Fixture") : kind == "bench" ? QObject::tr("Bench") : QObject::tr("Meter"));
+  dialog.setWindowTitle(kind == "fixture" ? QObject::tr("Fixture")
+                        : kind == "bench" ? QObject::tr("Bench")
+                                          : QObject::tr("Meter"));
   auto* form = new Form(&dialog);
   const auto which = [id] { return id; };
   if (kind == "fixture") {
@@ -70,7 +72,10 @@ ShelfList::ShelfList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   add_button->setText(tr("Add"));
   add_button->setPopupMode(QToolButton::InstantPopup);
   auto* menu = new QMenu(add_button);
-  for (const auto& [words, kind] : {std::pair{tr("Fixture"), "fixture"}, {tr("Bench"), "bench"}, {tr("Quantum sensor"), "quantum"}, {tr("Wall meter"), "wall"}})
+  for (const auto& [words, kind] : {std::pair{tr("Fixture"), "fixture"},
+                                    {tr("Bench"), "bench"},
+                                    {tr("Quantum sensor"), "quantum"},
+                                    {tr("Wall meter"), "wall"}})
     menu->addAction(words, this, [this, kind = std::string(kind)] { add(kind); });
   add_button->setMenu(menu);
   head->addWidget(add_button);
@@ -105,16 +110,19 @@ void ShelfList::fill() {
   section(tr("Fixtures"));
   for (const auto& f : desk_.book().all<book::Fixture>(there)) entry(f.name, "fixture", f.id, text_of(f.kind));
   section(tr("Benches"));
-  for (const auto& b : desk_.book().all<book::Bench>(there)) entry(b.name, "bench", b.id, text_of(size_text(b.width_m, b.depth_m, desk_.units())));
+  for (const auto& b : desk_.book().all<book::Bench>(there))
+    entry(b.name, "bench", b.id, text_of(size_text(b.width_m, b.depth_m, desk_.units())));
   section(tr("Meters"));
   for (const auto& m : desk_.book().all<book::Meter>(there))
-    entry(m.name, text_of(m.kind), m.id, m.calibrated_on.empty() ? tr("calibration not stated") : tr("calibrated %1").arg(text_of(m.calibrated_on)));
+    entry(m.name, text_of(m.kind), m.id,
+          m.calibrated_on.empty() ? tr("calibration not stated") : tr("calibrated %1").arg(text_of(m.calibrated_on)));
   list_->setCurrentRow(row);
 }
 
 void ShelfList::open_chosen() {
   const QListWidgetItem* item = list_->currentItem();
-  if (item && item->data(RecordId).toLongLong()) edit_record(window(), desk_, item->data(Kind).toString(), item->data(RecordId).toLongLong());
+  if (item && item->data(RecordId).toLongLong())
+    edit_record(window(), desk_, item->data(Kind).toString(), item->data(RecordId).toLongLong());
 }
 
 void ShelfList::take_off() {
@@ -122,9 +130,12 @@ void ShelfList::take_off() {
   if (!item || !item->data(RecordId).toLongLong()) return;
   const QString kind = item->data(Kind).toString(), name = item->text();
   const book::Id id = item->data(RecordId).toLongLong();
-  const bool kept = kind == "fixture" ? store_member(desk_, id, &book::Fixture::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
-                    : kind == "bench" ? store_member(desk_, id, &book::Bench::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
-                                      : store_member(desk_, id, &book::Meter::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty();
+  const bool kept =
+      kind == "fixture"
+          ? store_member(desk_, id, &book::Fixture::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
+      : kind == "bench"
+          ? store_member(desk_, id, &book::Bench::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
+          : store_member(desk_, id, &book::Meter::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty();
   if (kept) desk_.say(tr("%1 is off the shelf; tests that use it keep it. Ctrl+Z puts it back.").arg(name));
 }
 

@@ -8,7 +8,8 @@ class QListWidget;
 
 namespace sunbreak::desktop {
 
-/// The shelf: fixtures, benches and meters that tests draw on. Opening one shows its fields; taking one off is undoable.
+/// The shelf: fixtures, benches and meters that tests draw on. Opening one shows its fields; taking one off is
+/// undoable.
 class ShelfList : public QWidget {
   Q_OBJECT
  public:

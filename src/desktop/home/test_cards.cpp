@@ -37,13 +37,15 @@ class CardDelegate : public QStyledItemDelegate {
       p->drawText(picture, Qt::AlignCenter, tr("no reading yet"));
     } else {
       const QSizeF size = thumbnail.deviceIndependentSize();
-      p->drawPixmap(QPointF(picture.center().x() - size.width() / 2, picture.center().y() - size.height() / 2), thumbnail);
+      p->drawPixmap(QPointF(picture.center().x() - size.width() / 2, picture.center().y() - size.height() / 2),
+                    thumbnail);
     }
     const auto line = [&](double y, int pixels, bool bold, const QColor& color, const QString& text) {
       p->setFont(text_font(pixels, bold));
       p->setPen(color);
       const QRectF box(picture.left(), card.top() + y, picture.width(), 18);
-      p->drawText(box, Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p->font()).elidedText(text, Qt::ElideRight, static_cast<int>(box.width())));
+      p->drawText(box, Qt::AlignLeft | Qt::AlignVCenter,
+                  QFontMetrics(p->font()).elidedText(text, Qt::ElideRight, static_cast<int>(box.width())));
     };
     line(138, 14, true, t.ink, index.data(FixtureRole).toString());
     line(158, 12, false, t.quiet, index.data(BenchRole).toString());
@@ -88,7 +90,9 @@ QString state_words(const book::TestBundle& bundle) {
     read += view.value().read();
     complete += view.value().read() + view.value().missing() == static_cast<int>(view.value().states.size());
   }
-  if (read == 0) return TestCards::tr("○ planned: %1").arg(counted(static_cast<qsizetype>(planned), TestCards::tr("sweep"), TestCards::tr("sweeps")));
+  if (read == 0)
+    return TestCards::tr("○ planned: %1")
+        .arg(counted(static_cast<qsizetype>(planned), TestCards::tr("sweep"), TestCards::tr("sweeps")));
   if (complete == planned) return TestCards::tr("● %1 of %2 sweeps · %3 read").arg(complete).arg(planned).arg(read);
   return TestCards::tr("◐ %1 of %2 sweeps · %3 read").arg(complete).arg(planned).arg(read);
 }
@@ -114,8 +118,12 @@ void TestCards::fill(const QString& search) {
   for (const book::Test& test : desk_.book().all<book::Test>("WHERE removed = 0 ORDER BY id DESC")) {
     const auto bundle = book::load_bundle(desk_.book(), test.id);
     if (!bundle) continue;
-    const QString title = text_of(book::title_of(*bundle)), fixture = text_of(bundle->fixture.name), bench = text_of(bundle->bench.name);
-    const QString all = QStringList{title, fixture, bench, text_of(bundle->fixture.maker), text_of(bundle->fixture.kind)}.join(' ').toLower();
+    const QString title = text_of(book::title_of(*bundle)), fixture = text_of(bundle->fixture.name),
+                  bench = text_of(bundle->bench.name);
+    const QString all =
+        QStringList{title, fixture, bench, text_of(bundle->fixture.maker), text_of(bundle->fixture.kind)}
+            .join(' ')
+            .toLower();
     if (!std::all_of(words.begin(), words.end(), [&](const QString& w) { return all.contains(w); })) continue;
     auto* item = new QListWidgetItem(this);
     item->setData(TestIdRole, QVariant::fromValue<qlonglong>(test.id));

@@ -34,7 +34,9 @@ void ImportDialog::build() {
   layout->setContentsMargins(24, 16, 24, 16);
   layout->setSpacing(8);
   auto* head = figure_label(20, this);
-  head->setText(tr("%1 into %2 · %3 %").arg(origin_, text_of(length_text(desk_.rung()->height_m, desk_.units()))).arg(desk_.stop()->percent));
+  head->setText(tr("%1 into %2 · %3 %")
+                    .arg(origin_, text_of(length_text(desk_.rung()->height_m, desk_.units())))
+                    .arg(desk_.stop()->percent));
   layout->addWidget(head);
   auto* choices = new QHBoxLayout;
   add_choices(choices);
@@ -56,7 +58,8 @@ void ImportDialog::build() {
   scroll->setMaximumHeight(132);
   layout->addWidget(scroll);
   auto* buttons = new QHBoxLayout;
-  buttons->addWidget(quiet_label(tr("Nothing enters the lab book until you take it; taking it is one step of undo."), this));
+  buttons->addWidget(
+      quiet_label(tr("Nothing enters the lab book until you take it; taking it is one step of undo."), this));
   buttons->addStretch();
   auto* leave = new QPushButton(tr("Leave it"), this);
   leave->setAutoDefault(false);
@@ -84,18 +87,25 @@ void ImportDialog::add_choices(QHBoxLayout* row) {
     return box;
   };
   form_ = add(tr("Form"), {{tr("worked out"), -1}, {tr("matrix"), 1}, {tr("long: x, y, value"), 0}});
-  separator_ = add(tr("Separator"), {{tr("worked out"), 0}, {tr("comma"), ','}, {tr("semicolon"), ';'}, {tr("tab"), '\t'}});
+  separator_ =
+      add(tr("Separator"), {{tr("worked out"), 0}, {tr("comma"), ','}, {tr("semicolon"), ';'}, {tr("tab"), '\t'}});
   decimal_ = add(tr("Decimal mark"), {{tr("worked out"), 0}, {tr("point"), '.'}, {tr("comma"), ','}});
-  first_row_ = add(tr("First row is"), {{tr("worked out"), -1}, {tr("the far row"), 1}, {tr("the row at the door"), 0}});
+  first_row_ =
+      add(tr("First row is"), {{tr("worked out"), -1}, {tr("the far row"), 1}, {tr("the row at the door"), 0}});
   unit_ = add(tr("Places in"), {{tr("worked out"), -1}, {"cm", 1}, {"m", 0}, {"mm", 2}, {"in", 3}, {"ft", 4}});
-  grid_ = add(tr("Grid"), {{tr("as planned"), QString()}, {tr("cells"), "cells"}, {tr("nodes"), "nodes"}, {tr("inset"), "inset"}, {tr("spots"), "spots"}});
+  grid_ = add(tr("Grid"), {{tr("as planned"), QString()},
+                           {tr("cells"), "cells"},
+                           {tr("nodes"), "nodes"},
+                           {tr("inset"), "inset"},
+                           {tr("spots"), "spots"}});
   first_row_->setObjectName("firstRow");
   row->addStretch();
 }
 
 book::TableOptions ImportDialog::options() const {
   book::TableOptions o;
-  if (const int form = form_->currentData().toInt(); form >= 0) o.form = form == 1 ? book::TableForm::Matrix : book::TableForm::Long;
+  if (const int form = form_->currentData().toInt(); form >= 0)
+    o.form = form == 1 ? book::TableForm::Matrix : book::TableForm::Long;
   if (const int c = separator_->currentData().toInt()) o.separator = static_cast<char>(c);
   if (const int c = decimal_->currentData().toInt()) o.decimal_mark = static_cast<char>(c);
   if (const int far = first_row_->currentData().toInt(); far >= 0) o.first_row_is_far = far == 1;
@@ -105,10 +115,12 @@ book::TableOptions ImportDialog::options() const {
 
 void ImportDialog::read() {
   const book::TestBundle& test = *desk_.test();
-  const Grid planned = desk_.sweep() && desk_.view() && desk_.view()->read() > 0 ? book::grid_of(*desk_.sweep()) : book::grid_of(test.test);
+  const Grid planned = desk_.sweep() && desk_.view() && desk_.view()->read() > 0 ? book::grid_of(*desk_.sweep())
+                                                                                 : book::grid_of(test.test);
   book::TableContext context{book::footprint_of(test.bench), planned.kind, std::nullopt, planned};
   if (planned.margin_x_m > 0) context.margin_m = planned.margin_x_m;
-  if (const QString kind = grid_->currentData().toString(); !kind.isEmpty()) context.kind = parse_grid_kind(text_of(kind)).value();
+  if (const QString kind = grid_->currentData().toString(); !kind.isEmpty())
+    context.kind = parse_grid_kind(text_of(kind)).value();
   auto draft = book::read_sweep_table(bytes_, context, options());
   draft_.reset();
   if (!draft) {
@@ -134,7 +146,9 @@ void ImportDialog::read() {
     lines << (f.refused ? QStringLiteral("◣ ") : QStringLiteral("· ")) + text_of(f.words);
   }
   if (desk_.view() && desk_.view()->read() > 0)
-    lines.prepend(tr("◣ This sweep has %1 readings already; those at the same stations are replaced. They stay on record, and undo brings them back.").arg(desk_.view()->read()));
+    lines.prepend(tr("◣ This sweep has %1 readings already; those at the same stations are replaced. They stay on "
+                     "record, and undo brings them back.")
+                      .arg(desk_.view()->read()));
   findings_->setText(lines.isEmpty() ? tr("Every cell was understood.") : lines.join('\n'));
   show_cells();
 }
@@ -178,8 +192,10 @@ void ImportDialog::take() {
     }
     const std::string now = book::utc_now();
     for (std::size_t i = 0; i < draft_->raw.size(); ++i) {
-      if (!std::isnan(draft_->raw[i])) e.accept({0, sweep.id, static_cast<int>(i), draft_->raw[i], source_, now});
-      else if (other_grid || !desk_.view() || desk_.view()->states[i].kind != book::StationState::Read) e.declare_missing(sweep.id, static_cast<int>(i), "not in the table");
+      if (!std::isnan(draft_->raw[i]))
+        e.accept({0, sweep.id, static_cast<int>(i), draft_->raw[i], source_, now});
+      else if (other_grid || !desk_.view() || desk_.view()->states[i].kind != book::StationState::Read)
+        e.declare_missing(sweep.id, static_cast<int>(i), "not in the table");
     }
   });
   if (!kept) return;

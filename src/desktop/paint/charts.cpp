@@ -13,9 +13,12 @@ namespace {
 constexpr int bar_pitch = 18, label_width = 64, value_width = 48;
 }
 
-RingsChart::RingsChart(QWidget* parent) : QWidget(parent) { setAccessibleName(tr("Mean PPFD of each ring, wall to center")); }
+RingsChart::RingsChart(QWidget* parent) : QWidget(parent) {
+  setAccessibleName(tr("Mean PPFD of each ring, wall to center"));
+}
 
-void RingsChart::show_rings(std::vector<Ring> rings, const report::ScaleRange& range, const std::optional<Band>& band, UnitSystem units) {
+void RingsChart::show_rings(std::vector<Ring> rings, const report::ScaleRange& range, const std::optional<Band>& band,
+                            UnitSystem units) {
   rings_ = std::move(rings), range_ = range, band_ = band, units_ = units;
   setFixedHeight(static_cast<int>(rings_.size()) * bar_pitch + 4);
   QStringList words;
@@ -47,7 +50,8 @@ void RingsChart::paintEvent(QPaintEvent*) {
       p.drawRect(bar);
       p.setPen(t.ink);
       p.setFont(text_font(12, true));
-      p.drawText(QRectF(width() - value_width, y, value_width - 4, bar_pitch - 4), Qt::AlignRight | Qt::AlignVCenter, text_of(ppfd_text(ring.mean_ppfd)));
+      p.drawText(QRectF(width() - value_width, y, value_width - 4, bar_pitch - 4), Qt::AlignRight | Qt::AlignVCenter,
+                 text_of(ppfd_text(ring.mean_ppfd)));
     }
     y += bar_pitch;
   }
@@ -63,8 +67,10 @@ AreaCurveChart::AreaCurveChart(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Area at or above each PPFD"));
 }
 
-void AreaCurveChart::show_curve(std::optional<AreaCurve> curve, double area_m2, double highest_ppfd, const std::optional<Band>& band, UnitSystem units) {
-  curve_ = std::move(curve), area_m2_ = area_m2, range_ = report::round_range(0, highest_ppfd), band_ = band, units_ = units;
+void AreaCurveChart::show_curve(std::optional<AreaCurve> curve, double area_m2, double highest_ppfd,
+                                const std::optional<Band>& band, UnitSystem units) {
+  curve_ = std::move(curve), area_m2_ = area_m2, range_ = report::round_range(0, highest_ppfd), band_ = band,
+  units_ = units;
   update();
 }
 
@@ -79,17 +85,20 @@ void AreaCurveChart::paintEvent(QPaintEvent*) {
   p.fillRect(box, t.ground);
   p.setFont(text_font(11));
   p.setPen(t.quiet);
-  p.drawText(QRectF(0, box.top() - 6, label_width, 14), Qt::AlignRight | Qt::AlignVCenter, text_of(area_text(area_m2_, units_)));
+  p.drawText(QRectF(0, box.top() - 6, label_width, 14), Qt::AlignRight | Qt::AlignVCenter,
+             text_of(area_text(area_m2_, units_)));
   p.drawText(QRectF(0, box.bottom() - 8, label_width, 14), Qt::AlignRight | Qt::AlignVCenter, "0");
   const double step = report::round_step(range_.high, 5);
   for (double at = 0; at <= range_.high + 1e-9; at += step)
-    p.drawText(QRectF(box.left() + box.width() * at / range_.high - 30, box.bottom() + 4, 60, 14), Qt::AlignCenter, text_of(short_number(at, 1)));
+    p.drawText(QRectF(box.left() + box.width() * at / range_.high - 30, box.bottom() + 4, 60, 14), Qt::AlignCenter,
+               text_of(short_number(at, 1)));
   p.drawText(QRectF(box.left(), box.bottom() + 19, box.width(), 14), Qt::AlignRight, tr("µmol/m²/s"));
 
   QPolygonF line;
   for (int i = 0; i <= 160; ++i) {
     const double ppfd = range_.high * i / 160;
-    line << QPointF(box.left() + box.width() * i / 160, box.bottom() - box.height() * curve_->area_m2_at_or_above(ppfd) / area_m2_);
+    line << QPointF(box.left() + box.width() * i / 160,
+                    box.bottom() - box.height() * curve_->area_m2_at_or_above(ppfd) / area_m2_);
   }
   p.setPen(QPen(t.lake, 2));
   p.drawPolyline(line);
@@ -99,7 +108,8 @@ void AreaCurveChart::paintEvent(QPaintEvent*) {
   const double x = box.left() + box.width() * *mark / range_.high;
   p.setPen(QPen(t.ember, 1, Qt::DashLine));
   p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
-  const QString words = tr("%1 ≥ %2").arg(text_of(area_text(curve_->area_m2_at_or_above(*mark), units_)), text_of(short_number(*mark, 0)));
+  const QString words = tr("%1 ≥ %2").arg(text_of(area_text(curve_->area_m2_at_or_above(*mark), units_)),
+                                          text_of(short_number(*mark, 0)));
   p.setFont(text_font(12, true));
   const double w = QFontMetricsF(p.font()).horizontalAdvance(words) + 8;
   const bool left = x + w + 6 > box.right();

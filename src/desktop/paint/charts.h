@@ -4,8 +4,8 @@
 #include <optional>
 
 #include "core/figures/area_curve.h"
-#include "core/figures/rings.h"
 #include "core/figures/coverage.h"
+#include "core/figures/rings.h"
 #include "core/quantity/display.h"
 #include "report/light_scale.h"
 
@@ -15,7 +15,8 @@ namespace sunbreak::desktop {
 class RingsChart : public QWidget {
  public:
   explicit RingsChart(QWidget* parent = nullptr);
-  void show_rings(std::vector<Ring> rings, const report::ScaleRange& range, const std::optional<Band>& band, UnitSystem units);
+  void show_rings(std::vector<Ring> rings, const report::ScaleRange& range, const std::optional<Band>& band,
+                  UnitSystem units);
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -31,7 +32,8 @@ class RingsChart : public QWidget {
 class AreaCurveChart : public QWidget {
  public:
   explicit AreaCurveChart(QWidget* parent = nullptr);
-  void show_curve(std::optional<AreaCurve> curve, double area_m2, double highest_ppfd, const std::optional<Band>& band, UnitSystem units);
+  void show_curve(std::optional<AreaCurve> curve, double area_m2, double highest_ppfd, const std::optional<Band>& band,
+                  UnitSystem units);
 
  protected:
   void paintEvent(QPaintEvent*) override;

@@ -36,10 +36,12 @@ QBrush hatch(bool dim) {
 
 class MapPainter {
  public:
-  MapPainter(QPainter& p, const MapFit& fit, const MapScene& scene) : p_(p), fit_(fit), s_(scene), layout_(scene.view->layout) {
+  MapPainter(QPainter& p, const MapFit& fit, const MapScene& scene)
+      : p_(p), fit_(fit), s_(scene), layout_(scene.view->layout) {
     boxes_ = station_boxes(layout_);
     for (std::size_t i = boxes_.size(); i < layout_.stations.size(); ++i)
-      boxes_.push_back({layout_.stations[i].x_m - loose_half_m, layout_.stations[i].y_m - loose_half_m, 2 * loose_half_m, 2 * loose_half_m});
+      boxes_.push_back({layout_.stations[i].x_m - loose_half_m, layout_.stations[i].y_m - loose_half_m,
+                        2 * loose_half_m, 2 * loose_half_m});
   }
 
   void paint() {
@@ -67,7 +69,8 @@ class MapPainter {
     const Theme& t = theme();
     p_.setRenderHint(QPainter::Antialiasing, false);
     for (std::size_t i = 0; i < boxes_.size(); ++i)
-      if (!std::isnan(ppfd(i))) p_.fillRect(box(i).adjusted(0, 0, 0.5, 0.5), qcolor(report::light_color(s_.range.share(ppfd(i)))));
+      if (!std::isnan(ppfd(i)))
+        p_.fillRect(box(i).adjusted(0, 0, 0.5, 0.5), qcolor(report::light_color(s_.range.share(ppfd(i)))));
     p_.setRenderHint(QPainter::Antialiasing, true);
     for (std::size_t i = 0; i < boxes_.size(); ++i) {
       if (!std::isnan(ppfd(i))) continue;
@@ -136,11 +139,15 @@ class MapPainter {
     const int most = std::max(2, static_cast<int>(fit_.floor.width() / 56));
     const double step = report::round_step(std::max(fp.width_m, fp.depth_m) / unit, most);
     for (double at = 0; at <= fp.width_m / unit + 1e-9; at += step)
-      p_.drawText(QRectF(fit_.pixel(at * unit, 0) + QPointF(-30, 12), QSizeF(60, 14)), Qt::AlignCenter, text_of(short_number(at, 1)));
+      p_.drawText(QRectF(fit_.pixel(at * unit, 0) + QPointF(-30, 12), QSizeF(60, 14)), Qt::AlignCenter,
+                  text_of(short_number(at, 1)));
     for (double at = 0; at <= fp.depth_m / unit + 1e-9; at += step)
-      p_.drawText(QRectF(fit_.pixel(0, at * unit) + QPointF(-left_room, -7), QSizeF(left_room - 14, 14)), Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
-    const QString place = QCoreApplication::translate("map", "%1, from the front left").arg(QString::fromUtf8(symbol(surface_unit(s_.units)).data()));
-    p_.drawText(QRectF(fit_.floor.left(), fit_.floor.bottom() + 30, fit_.floor.width() + 160, 14), Qt::AlignLeft, QCoreApplication::translate("map", "door side · ") + place);
+      p_.drawText(QRectF(fit_.pixel(0, at * unit) + QPointF(-left_room, -7), QSizeF(left_room - 14, 14)),
+                  Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
+    const QString place = QCoreApplication::translate("map", "%1, from the front left")
+                              .arg(QString::fromUtf8(symbol(surface_unit(s_.units)).data()));
+    p_.drawText(QRectF(fit_.floor.left(), fit_.floor.bottom() + 30, fit_.floor.width() + 160, 14), Qt::AlignLeft,
+                QCoreApplication::translate("map", "door side · ") + place);
   }
 
   void light_key() {
@@ -209,7 +216,10 @@ MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers, doub
   const QRectF inner = rulers ? room.adjusted(left_room, top_room, -right_room, -foot_room) : room;
   const double scale = std::max(1.0, std::min(inner.width() / footprint.width_m, inner.height() / footprint.depth_m));
   const QSizeF size(footprint.width_m * scale, footprint.depth_m * scale);
-  return {QRectF(QPointF(inner.center().x() - size.width() / 2, inner.top() + (rulers ? 0 : (inner.height() - size.height()) / 2)), size), scale, footprint.depth_m};
+  return {QRectF(QPointF(inner.center().x() - size.width() / 2,
+                         inner.top() + (rulers ? 0 : (inner.height() - size.height()) / 2)),
+                 size),
+          scale, footprint.depth_m};
 }
 
 void paint_map(QPainter& p, const MapFit& fit, const MapScene& scene) {

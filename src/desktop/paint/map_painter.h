@@ -16,20 +16,24 @@ struct MapScene {
   report::ScaleRange range;
   std::optional<Band> band;
   UnitSystem units = UnitSystem::Metric;
-  int current = -1;        ///< station ringed in ember
-  bool numbers = true;     ///< where they fit
-  bool rulers = true;      ///< places, door and light scale around the map
+  int current = -1;     ///< station ringed in ember
+  bool numbers = true;  ///< where they fit
+  bool rulers = true;   ///< places, door and light scale around the map
 };
 
 /// A map fitted into a rectangle: where things are on it.
 struct MapFit {
-  QRectF floor;     ///< the footprint
-  double scale = 1; ///< pixels per meter
+  QRectF floor;      ///< the footprint
+  double scale = 1;  ///< pixels per meter
   double depth_m = 1;
 
   QPointF pixel(double x_m, double y_m) const { return {floor.left() + x_m * scale, floor.bottom() - y_m * scale}; }
-  QPointF meters(const QPointF& pixel) const { return {(pixel.x() - floor.left()) / scale, (floor.bottom() - pixel.y()) / scale}; }
-  QRectF box(const Rectangle& r) const { return {pixel(r.left_m, r.front_m + r.depth_m), QSizeF(r.width_m * scale, r.depth_m * scale)}; }
+  QPointF meters(const QPointF& pixel) const {
+    return {(pixel.x() - floor.left()) / scale, (floor.bottom() - pixel.y()) / scale};
+  }
+  QRectF box(const Rectangle& r) const {
+    return {pixel(r.left_m, r.front_m + r.depth_m), QSizeF(r.width_m * scale, r.depth_m * scale)};
+  }
 };
 
 /// The largest true-to-scale map of a footprint in a rectangle, leaving room for what stands around and under it.

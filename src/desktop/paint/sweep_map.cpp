@@ -37,7 +37,10 @@ void SweepMap::set_numbers(bool numbers) {
 void SweepMap::paintEvent(QPaintEvent*) {
   if (!desk_.test() || !desk_.view()) return;
   QPainter p(this);
-  MapScene scene{desk_.view(), &desk_.test()->bench, desk_.scale(), band_shown_ ? desk_.band() : std::nullopt, desk_.units(), current_, numbers_, true};
+  MapScene scene{desk_.view(),  &desk_.test()->bench,
+                 desk_.scale(), band_shown_ ? desk_.band() : std::nullopt,
+                 desk_.units(), current_,
+                 numbers_,      true};
   paint_map(p, fit_map(rect(), desk_.view()->layout.footprint, true), scene);
 }
 
@@ -57,9 +60,15 @@ void SweepMap::mouseMoveEvent(QMouseEvent* event) {
   if (!station) return QToolTip::hideText();
   const Station& s = desk_.view()->layout.stations[*station];
   const double ppfd = desk_.view()->ppfd[*station];
-  const QString value = std::isnan(ppfd) ? (desk_.view()->states[*station].kind == book::StationState::Missing ? tr("missing") : tr("not read yet"))
-                                         : text_of(ppfd_text(ppfd)) + tr(" µmol/m²/s");
-  QToolTip::showText(event->globalPosition().toPoint(), tr("x %1, y %2: %3").arg(text_of(length_text(s.x_m, desk_.units())), text_of(length_text(s.y_m, desk_.units())), value), this);
+  const QString value =
+      std::isnan(ppfd)
+          ? (desk_.view()->states[*station].kind == book::StationState::Missing ? tr("missing") : tr("not read yet"))
+          : text_of(ppfd_text(ppfd)) + tr(" µmol/m²/s");
+  QToolTip::showText(
+      event->globalPosition().toPoint(),
+      tr("x %1, y %2: %3")
+          .arg(text_of(length_text(s.x_m, desk_.units())), text_of(length_text(s.y_m, desk_.units())), value),
+      this);
 }
 
 }  // namespace sunbreak::desktop

@@ -24,7 +24,9 @@ namespace fs = std::filesystem;
 namespace {
 
 QString default_folder() {
-  return QSettings().value("publish/folder", QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Sunbreak").toString();
+  return QSettings()
+      .value("publish/folder", QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Sunbreak")
+      .toString();
 }
 
 /// A file name from a title: letters, digits and dashes.
@@ -39,7 +41,8 @@ QString slug(const QString& title) {
 /// The first name that is still free: an earlier file is never written over.
 fs::path free_name(const fs::path& folder, const QString& stem, const QString& ending) {
   fs::path file = folder / text_of(stem + ending);
-  for (int n = 2; fs::exists(file); ++n) file = folder / text_of(QStringLiteral("%1-%2%3").arg(stem).arg(n).arg(ending));
+  for (int n = 2; fs::exists(file); ++n)
+    file = folder / text_of(QStringLiteral("%1-%2%3").arg(stem).arg(n).arg(ending));
   return file;
 }
 
@@ -114,7 +117,9 @@ QWidget* PublishView::build_side() {
   written_->setObjectName("written");
   written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   column->addWidget(written_);
-  auto* about = wrapped_label(tr("The page needs no network and no script. From the package anyone can recompute every figure; Sunbreak reads it back."), side);
+  auto* about = wrapped_label(tr("The page needs no network and no script. From the package anyone can recompute every "
+                                 "figure; Sunbreak reads it back."),
+                              side);
   about->setProperty("quiet", true);
   column->addWidget(about);
   column->addStretch();
@@ -139,7 +144,8 @@ void PublishView::refresh() {
   need(b.test.tested_on, tr("when"));
   if (!b.test.mains_v) missing << tr("mains voltage");
   if (!b.test.mains_hz) missing << tr("mains frequency");
-  gaps_->setText(missing.isEmpty() ? tr("Everything is stated.") : marked_attention(tr("Will read “not stated”: %1.").arg(missing.join(", "))));
+  gaps_->setText(missing.isEmpty() ? tr("Everything is stated.")
+                                   : marked_attention(tr("Will read “not stated”: %1.").arg(missing.join(", "))));
   set_tone(gaps_, missing.isEmpty() ? "good" : "attention");
 }
 
@@ -155,7 +161,8 @@ void PublishView::write(const QString& ending, const std::function<void(const fs
     written_->setText(tr("Written: %1").arg(text_of(file.string())));
     set_tone(written_, "good");
   } catch (const std::exception& e) {
-    written_->setText(tr("%1 could not be written (%2). Choose another folder, or check its rights and the free space.").arg(text_of(file.string()), e.what()));
+    written_->setText(tr("%1 could not be written (%2). Choose another folder, or check its rights and the free space.")
+                          .arg(text_of(file.string()), e.what()));
     set_tone(written_, "bad");
   }
 }
@@ -169,7 +176,8 @@ report::ReportOptions PublishView::chosen_options() const {
 }
 
 void PublishView::write_page() {
-  write(".html", [&](const fs::path& file) { write_text(file, report::html_report(*desk_.test(), chosen_options()).html); });
+  write(".html",
+        [&](const fs::path& file) { write_text(file, report::html_report(*desk_.test(), chosen_options()).html); });
 }
 
 void PublishView::write_package() {
@@ -186,6 +194,9 @@ void PublishView::arrive() {
   preview_->setFocus(Qt::OtherFocusReason);
 }
 
-std::vector<KeyHint> PublishView::keys() const { return {{tr("Page Up, Page Down"), tr("scroll the preview")}, {tr("Tab"), tr("to what goes in and the files to write")}}; }
+std::vector<KeyHint> PublishView::keys() const {
+  return {{tr("Page Up, Page Down"), tr("scroll the preview")},
+          {tr("Tab"), tr("to what goes in and the files to write")}};
+}
 
 }  // namespace sunbreak::desktop

@@ -11,7 +11,9 @@ namespace sunbreak::desktop {
 namespace {
 
 /// The page names the font as its readers may have it; on this screen the shipped one stands in.
-QByteArray in_shipped_font(const std::string& text) { return QByteArray::fromStdString(text).replace("B612,", "'Sunbreak Sans',"); }
+QByteArray in_shipped_font(const std::string& text) {
+  return QByteArray::fromStdString(text).replace("B612,", "'Sunbreak Sans',");
+}
 
 QImage drawn(const std::string& svg) {
   QSvgRenderer renderer(in_shipped_font(svg));

@@ -14,11 +14,13 @@ namespace sunbreak::desktop {
 
 QString definition_words(std::string_view id) {
   const FigureDefinition& d = figure_definition(id);
-  return QString::fromUtf8(d.label.data(), d.label.size()) + ": " + QString::fromUtf8(d.meaning.data(), d.meaning.size()) + ". " +
+  return QString::fromUtf8(d.label.data(), d.label.size()) + ": " +
+         QString::fromUtf8(d.meaning.data(), d.meaning.size()) + ". " +
          QString::fromUtf8(d.formula.data(), d.formula.size()) + ".";
 }
 
-FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent) : QWidget(parent), definition_(definition_words(id)) {
+FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent)
+    : QWidget(parent), definition_(definition_words(id)) {
   setFocusPolicy(Qt::TabFocus);
   setWhatsThis(definition_);
   setObjectName(QString::fromUtf8(id.data(), id.size()));

@@ -20,7 +20,9 @@ namespace {
 const QString ppfd_unit = QStringLiteral("µmol/m²/s");
 
 QString fixed(double value, int decimals) { return QString::number(value, 'f', decimals); }
-QString signed_fixed(double value, int decimals) { return (value > 0 ? "+" : "") + fixed(value, decimals).replace('-', QChar(0x2212)); }
+QString signed_fixed(double value, int decimals) {
+  return (value > 0 ? "+" : "") + fixed(value, decimals).replace('-', QChar(0x2212));
+}
 QString ppfd(double value) { return text_of(ppfd_text(value)); }
 
 }  // namespace
@@ -35,16 +37,18 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
   column->setSpacing(2);
   build(column);
   column->addStretch();
-  auto* scroll = new QScrollArea(this);
-  scroll->setWidgetResizable(true);
-  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  scroll->setFocusPolicy(Qt::NoFocus);
-  scroll->setWidget(content_);
+  scroll_ = new QScrollArea(this);
+  scroll_->setWidgetResizable(true);
+  scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll_->setFocusPolicy(Qt::NoFocus);
+  scroll_->setWidget(content_);
 
   empty_ = new QWidget(this);
   auto* empty_layout = new QVBoxLayout(empty_);
   empty_layout->setContentsMargins(24, 24, 24, 24);
-  empty_layout->addWidget(wrapped_label(tr("No station of this sweep is read yet. Type the readings on Walk (Alt+3), paste a block from a spreadsheet, or drop a CSV file on the window."), empty_));
+  empty_layout->addWidget(wrapped_label(tr("No station of this sweep is read yet. Type the readings on Walk (Alt+3), "
+                                           "paste a block from a spreadsheet, or drop a CSV file on the window."),
+                                        empty_));
   empty_layout->addStretch();
 
   definition_ = wrapped_label({}, this);
@@ -56,10 +60,25 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
-  layout->addWidget(scroll, 1);
+  layout->addWidget(scroll_, 1);
   layout->addWidget(empty_, 1);
   layout->addWidget(thin_rule(this));
   layout->addWidget(definition_);
+}
+
+/// Gives a picture or a table of figures its definition, on hover and on focus as a figure has it.
+void FiguresColumn::define(QWidget* widget, const char* id) {
+  widget->setWhatsThis(definition_words(id));
+  widget->setFocusPolicy(Qt::TabFocus);
+  widget->installEventFilter(this);
+}
+
+bool FiguresColumn::eventFilter(QObject* watched, QEvent* event) {
+  auto* widget = qobject_cast<QWidget*>(watched);
+  if (widget && (event->type() == QEvent::Enter || event->type() == QEvent::FocusIn))
+    definition_->setText(widget->whatsThis());
+  if (widget && event->type() == QEvent::FocusIn) scroll_->ensureWidgetVisible(widget);
+  return QWidget::eventFilter(watched, event);
 }
 
 FigureRow* FiguresColumn::make_row(const char* id, bool large) {
@@ -67,6 +86,7 @@ FigureRow* FiguresColumn::make_row(const char* id, bool large) {
   connect(row, &FigureRow::described, this, [this](const QString& words) {
     definition_->setText(words.isEmpty() ? tr("Point at a figure, or Tab to it, for its definition.") : words);
   });
+  row->installEventFilter(this);
   rows_[id] = row;
   return row;
 }
@@ -112,6 +132,7 @@ void FiguresColumn::build(QVBoxLayout* column) {
   rings_unit_->setContentsMargins(4, 0, 0, 0);
   rings_column->addWidget(rings_unit_);
   rings_ = new RingsChart(rings_box_);
+  define(rings_, "rings");
   rings_column->addWidget(rings_);
   column->addWidget(rings_box_);
 
@@ -120,6 +141,7 @@ void FiguresColumn::build(QVBoxLayout* column) {
   field_column->setContentsMargins(0, 0, 0, 0);
   add_section(field_column, tr("Area at or above"));
   curve_ = new AreaCurveChart(field_box_);
+  define(curve_, "area_curve");
   field_column->addWidget(curve_);
   column->addWidget(field_box_);
 
@@ -152,7 +174,9 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
   nominal_->setHorizontalSpacing(12);
   nominal_->setVerticalSpacing(2);
   column->addLayout(nominal_);
-  nominal_rule_ = wrapped_label(tr("Passes where at least 90 % is in band and the mean along its edge is at least the low end."), content_);
+  nominal_rule_ = wrapped_label(
+      tr("Passes where at least 90 % is in band and the mean along its edge is at least the low end."), content_);
+  define(nominal_rule_, "nominal");
   nominal_rule_->setProperty("quiet", true);
   nominal_rule_->setContentsMargins(4, 0, 0, 0);
   column->addWidget(nominal_rule_);
@@ -161,25 +185,30 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
 QString FiguresColumn::place(int station) const {
   const Station& s = desk_.view()->layout.stations[station];
   const double unit = meters_per(surface_unit(desk_.units()));
-  return tr("at x %1, y %2 %3").arg(text_of(short_number(s.x_m / unit, 1)), text_of(short_number(s.y_m / unit, 1)),
-                                   QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
+  return tr("at x %1, y %2 %3")
+      .arg(text_of(short_number(s.x_m / unit, 1)), text_of(short_number(s.y_m / unit, 1)),
+           QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
 }
 
 void FiguresColumn::refresh() {
   const auto& figures = desk_.figures();
-  content_->parentWidget()->parentWidget()->setVisible(figures.has_value());
+  scroll_->setVisible(figures.has_value());
   empty_->setVisible(!figures.has_value());
   definition_->setText(figures ? tr("Point at a figure, or Tab to it, for its definition.") : QString());
   if (figures) show_figures(*figures);
 }
 
 void FiguresColumn::show_figures(const SweepFigures& f) {
-  const auto set = [&](const char* id, const QString& value, const QString& unit, const QString& where = {}) { rows_.at(id)->set_value(value, unit, where); };
+  const auto set = [&](const char* id, const QString& value, const QString& unit, const QString& where = {}) {
+    rows_.at(id)->set_value(value, unit, where);
+  };
   set("mean_ppfd", ppfd(f.mean_ppfd), ppfd_unit);
-  set("canopy_efficacy_umol_j", f.efficacy ? fixed(f.efficacy->canopy_efficacy_umol_j, 2) : tr("–"), f.efficacy ? tr("µmol/J") : tr("needs watts"));
+  set("canopy_efficacy_umol_j", f.efficacy ? fixed(f.efficacy->canopy_efficacy_umol_j, 2) : tr("–"),
+      f.efficacy ? tr("µmol/J") : tr("needs watts"));
   set("lowest_over_mean", fixed(f.evenness.lowest_over_mean, 2), {});
   set("lowest_over_highest", fixed(f.evenness.lowest_over_highest, 2), {});
-  set("highest_over_lowest", std::isfinite(f.evenness.highest_over_lowest) ? fixed(f.evenness.highest_over_lowest, 2) : tr("∞"), {});
+  set("highest_over_lowest",
+      std::isfinite(f.evenness.highest_over_lowest) ? fixed(f.evenness.highest_over_lowest, 2) : tr("∞"), {});
   set("cv", fixed(100 * f.cv, 1), "%");
   set("p5_over_mean", fixed(f.evenness.p5_over_mean, 2), {});
   set("lowest_ppfd", ppfd(f.lowest.ppfd), ppfd_unit, place(f.lowest.station));
@@ -192,30 +221,42 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
   set("left_right_pct", signed_fixed(f.balance.left_right_pct, 1), "%", tr("+ right is brighter"));
   set("front_back_pct", signed_fixed(f.balance.front_back_pct, 1), "%", tr("+ back is brighter"));
   const double unit = meters_per(surface_unit(desk_.units()));
-  set("centroid_m", signed_fixed(f.balance.centroid_x_m / unit, 1) + ", " + signed_fixed(f.balance.centroid_y_m / unit, 1),
+  set("centroid_m",
+      signed_fixed(f.balance.centroid_x_m / unit, 1) + ", " + signed_fixed(f.balance.centroid_y_m / unit, 1),
       QString::fromUtf8(symbol(surface_unit(desk_.units())).data()), tr("right, back of middle"));
-  set("ppf_umol_s", fixed(f.ppf_umol_s, 0), tr("µmol/s"), tr("on %1").arg(text_of(area_text(f.area_m2, desk_.units()))));
+  set("ppf_umol_s", fixed(f.ppf_umol_s, 0), tr("µmol/s"),
+      tr("on %1").arg(text_of(area_text(f.area_m2, desk_.units()))));
   set("power_w", f.power_w ? text_of(short_number(*f.power_w, 1)) : tr("not read"), f.power_w ? tr("W") : QString());
   set("ppfd_per_watt", f.efficacy ? fixed(f.efficacy->ppfd_per_watt, 2) : tr("–"), tr("µmol/m²/s/W"));
   const bool metric = desk_.units() == UnitSystem::Metric;
-  set("power_density_w_m2", !f.efficacy ? tr("–") : metric ? fixed(f.efficacy->power_density_w_m2, 0) : fixed(*f.power_w / square_feet(f.area_m2), 1), metric ? tr("W/m²") : tr("W/ft²"));
+  set("power_density_w_m2",
+      !f.efficacy ? tr("–")
+      : metric    ? fixed(f.efficacy->power_density_w_m2, 0)
+                  : fixed(*f.power_w / square_feet(f.area_m2), 1),
+      metric ? tr("W/m²") : tr("W/ft²"));
 
   QStringList warnings;
   if (f.missing > 0)
-    warnings << tr("%1 of %2 stations are not read: the figures hold for %3 % of the measured area.").arg(f.missing).arg(f.stations).arg(fixed(100 * f.read_share, 0));
+    warnings << tr("%1 of %2 stations are not read: the figures hold for %3 % of the measured area.")
+                    .arg(f.missing)
+                    .arg(f.stations)
+                    .arg(fixed(100 * f.read_share, 0));
   if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
   if (desk_.view()->layout.kind == GridKind::Inset)
     warnings << tr("Mean and PPF hold inside the outer stations, %1; nothing is said about the margin.")
-                    .arg(text_of(size_text(desk_.view()->layout.measured.width_m, desk_.view()->layout.measured.depth_m, desk_.units())));
+                    .arg(text_of(size_text(desk_.view()->layout.measured.width_m, desk_.view()->layout.measured.depth_m,
+                                           desk_.units())));
   warning_->setText(warnings.isEmpty() ? QString() : marked_attention(warnings.join("\n")));
   warning_->setVisible(!warnings.isEmpty());
 
   rings_box_->setVisible(!f.rings.empty());
-  rings_unit_->setText(tr("from the wall, %1; mean in µmol/m²/s").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data())));
+  rings_unit_->setText(
+      tr("from the wall, %1; mean in µmol/m²/s").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data())));
   rings_->show_rings(f.rings, desk_.scale(), desk_.band(), desk_.units());
   const Field field(desk_.view()->layout, desk_.view()->ppfd);
   field_box_->setVisible(field.exists());
-  curve_->show_curve(field.exists() ? std::optional(AreaCurve(field.raster())) : std::nullopt, f.area_m2, f.highest.ppfd, desk_.band(), desk_.units());
+  curve_->show_curve(field.exists() ? std::optional(AreaCurve(field.raster())) : std::nullopt, f.area_m2,
+                     f.highest.ppfd, desk_.band(), desk_.units());
   target_->refresh();
   target_->set_editable(!desk_.read_only());
   show_coverage(f);
@@ -228,11 +269,17 @@ void FiguresColumn::show_coverage(const SweepFigures& f) {
   if (!f.coverage) return coverage_words_->setText(tr("Coverage needs a lattice of stations and a band."));
   const Coverage& c = *f.coverage;
   const auto units = desk_.units();
-  QString words = tr("%1 in band; too dim %2 %, too bright %3 %.").arg(text_of(area_text(c.in_band_m2, units)), fixed(100 * c.too_dim_share, 0), fixed(100 * c.too_bright_share, 0));
-  if (c.in_band_m2 > 0) words += "\n" + tr("Largest rectangle in band %1").arg(text_of(size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units)));
+  QString words = tr("%1 in band; too dim %2 %, too bright %3 %.")
+                      .arg(text_of(area_text(c.in_band_m2, units)), fixed(100 * c.too_dim_share, 0),
+                           fixed(100 * c.too_bright_share, 0));
+  if (c.in_band_m2 > 0)
+    words += "\n" + tr("Largest rectangle in band %1")
+                        .arg(text_of(size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units)));
   if (c.largest_centred_rectangle.area_m2() > 0)
-    words += tr("; centered %1, circle %2 across").arg(text_of(size_text(c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m, units)),
-                                                       text_of(length_text(c.largest_centred_circle_m, units)));
+    words +=
+        tr("; centered %1, circle %2 across")
+            .arg(text_of(size_text(c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m, units)),
+                 text_of(length_text(c.largest_centred_circle_m, units)));
   coverage_words_->setText(words);
 }
 
@@ -248,12 +295,16 @@ void FiguresColumn::show_nominal(const SweepFigures& f) {
   }
   const QString heads[] = {tr("size"), tr("edge"), tr("inside"), tr("in band"), tr("verdict")};
   for (int column = 0; column < 5; ++column)
-    nominal_->addWidget(quiet_label(heads[column], content_), 0, column, column == 0 || column == 4 ? Qt::AlignLeft : Qt::AlignRight);
+    nominal_->addWidget(quiet_label(heads[column], content_), 0, column,
+                        column == 0 || column == 4 ? Qt::AlignLeft : Qt::AlignRight);
   int row = 0;
   for (const NominalFootprint& n : f.nominal) {
     ++row;
-    const auto number = [&](const QString& text, int at) { nominal_->addWidget(heading_label(text, content_), row, at, Qt::AlignRight); };
-    nominal_->addWidget(new QLabel(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())), content_), row, 0);
+    const auto number = [&](const QString& text, int at) {
+      nominal_->addWidget(heading_label(text, content_), row, at, Qt::AlignRight);
+    };
+    nominal_->addWidget(new QLabel(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())), content_), row,
+                        0);
     const bool known = !std::isnan(n.inside_mean_ppfd);
     number(known ? ppfd(n.edge_mean_ppfd) : tr("–"), 1);
     number(known ? ppfd(n.inside_mean_ppfd) : tr("–"), 2);

@@ -8,6 +8,7 @@
 
 class QGridLayout;
 class QLabel;
+class QScrollArea;
 class QVBoxLayout;
 
 namespace sunbreak::desktop {
@@ -17,15 +18,19 @@ class FigureRow;
 class Form;
 class RingsChart;
 
-/// The figures of the chosen sweep, each with its definition a hover or a Tab away, the rings, the area curve, the target
-/// and how much of the footprint lies in its band.
+/// The figures of the chosen sweep, each with its definition a hover or a Tab away, the rings, the area curve, the
+/// target and how much of the footprint lies in its band.
 class FiguresColumn : public QWidget {
   Q_OBJECT
  public:
   explicit FiguresColumn(Desk& desk, QWidget* parent = nullptr);
   void refresh();
 
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
  private:
+  void define(QWidget* widget, const char* id);
   void build(QVBoxLayout* column);
   void add_section(QVBoxLayout* column, const QString& title);
   FigureRow* add_row(QVBoxLayout* column, const char* id);
@@ -43,6 +48,7 @@ class FiguresColumn : public QWidget {
   AreaCurveChart* curve_;
   QLabel *definition_, *coverage_words_, *warning_, *rings_unit_, *nominal_rule_;
   QWidget *content_, *empty_, *rings_box_, *field_box_;
+  QScrollArea* scroll_;
   QGridLayout* nominal_;
   Form* target_;
 };

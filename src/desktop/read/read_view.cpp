@@ -46,8 +46,11 @@ ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
 
 void ReadView::refresh() {
   if (!desk_.test() || !desk_.view() || !desk_.rung() || !desk_.stop()) return;
-  title_->setText(tr("%1 · %2 %").arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
-  QStringList words{tr("%1 of %2 stations").arg(desk_.view()->read()).arg(desk_.view()->states.size()), text_of(desk_.test()->bench.name)};
+  title_->setText(
+      tr("%1 · %2 %")
+          .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
+  QStringList words{tr("%1 of %2 stations").arg(desk_.view()->read()).arg(desk_.view()->states.size()),
+                    text_of(desk_.test()->bench.name)};
   if (!desk_.test()->test.door.empty()) words << tr("door %1").arg(text_of(desk_.test()->test.door));
   state_->setText(words.join(QStringLiteral(" · ")));
   figures_->refresh();
@@ -73,8 +76,10 @@ bool ReadView::copy() {
 }
 
 std::vector<KeyHint> ReadView::keys() const {
-  return {{tr("Tab"), tr("from figure to figure, each with its definition")}, {tr("N"), tr("numbers on the map on or off")},
-          {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}, {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")}};
+  return {{tr("Tab"), tr("from figure to figure, each with its definition")},
+          {tr("N"), tr("numbers on the map on or off")},
+          {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")},
+          {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")}};
 }
 
 }  // namespace sunbreak::desktop

@@ -24,7 +24,8 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   const auto laid_out = lay_out(book::footprint_of(test->bench), book::grid_of(test->test));
   if (!laid_out) {
     p.setPen(t.bad);
-    p.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap, text_of(laid_out.problem().sentence()));
+    p.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
+               text_of(laid_out.problem().sentence()));
     return;
   }
   const Layout& layout = laid_out.value();
@@ -65,7 +66,8 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   paint_surroundings(p, fit, scene);
   p.setPen(t.quiet);
   p.setFont(text_font(11));
-  p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, fit.floor.width(), 14), Qt::AlignLeft, tr("walk starts at the filled mark"));
+  p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, fit.floor.width(), 14), Qt::AlignLeft,
+             tr("walk starts at the filled mark"));
 }
 
 }  // namespace sunbreak::desktop

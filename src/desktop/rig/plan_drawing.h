@@ -6,7 +6,8 @@ namespace sunbreak::desktop {
 
 class Desk;
 
-/// The bench from above, to scale: footprint, walls, door, the fixture's outline and the planned stations in walk order.
+/// The bench from above, to scale: footprint, walls, door, the fixture's outline and the planned stations in walk
+/// order.
 class PlanDrawing : public QWidget {
   Q_OBJECT
  public:

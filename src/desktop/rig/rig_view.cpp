@@ -61,10 +61,14 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   side_layout->addWidget(effort_);
   side_layout->addWidget(thin_rule(side));
   side_layout->addWidget(heading_label(tr("Before the light goes on"), side));
-  for (const QString& words : {tr("Hang it from rated hangers and anchor points, with both hands, and stand clear while it is raised."),
-                               tr("Level it, center it over the footprint, then measure the height from the stated datum to the sensor's receiving surface."),
-                               tr("Dry hands and floor, earthed outlet, meter within its rating. Wiring and anything opened up is for a licensed electrician; local codes decide."),
-                               tr("Do not look into the lit fixture; wear suitable eye protection. Some fixtures emit UV or infrared that the eye does not see.")}) {
+  for (const QString& words :
+       {tr("Hang it from rated hangers and anchor points, with both hands, and stand clear while it is raised."),
+        tr("Level it, center it over the footprint, then measure the height from the stated datum to the sensor's "
+           "receiving surface."),
+        tr("Dry hands and floor, earthed outlet, meter within its rating. Wiring and anything opened up is for a "
+           "licensed electrician; local codes decide."),
+        tr("Do not look into the lit fixture; wear suitable eye protection. Some fixtures emit UV or infrared that the "
+           "eye does not see.")}) {
     auto* line = wrapped_label(QStringLiteral("– ") + words, side);
     line->setProperty("quiet", true);
     line->setStyleSheet("font-size: 12px;");
@@ -121,7 +125,9 @@ void RigView::add_pickers_fixture() {
         });
         return QString();
       });
-  text_line<Test>(*form_, desk_, [this] { return desk_.test() ? desk_.test()->test.id : 0; }, tr("Name of the test"), &Test::name)->setObjectName("testName");
+  text_line<Test>(
+      *form_, desk_, [this] { return desk_.test() ? desk_.test()->test.id : 0; }, tr("Name of the test"), &Test::name)
+      ->setObjectName("testName");
   form_->heading(tr("What it is"));
   add_fixture_fields(*form_, desk_, fixture_id);
   first_field_ = form_->findChild<QLineEdit*>("fixtureName");
@@ -131,25 +137,34 @@ void RigView::add_pickers_fixture() {
 void RigView::add_picker_bench() {
   const auto bench_id = [this] { return desk_.test() ? desk_.test()->bench.id : 0; };
   form_->heading(tr("Bench"));
-  form_->choice(
-      tr("Test space"), [this] { return shelf_choices<book::Bench>(desk_, tr("New bench")); }, [bench_id] { return QVariant::fromValue<qlonglong>(bench_id()); },
-      [this](const QVariant& v) -> QString {
-        if (!desk_.test()) return {};
-        if (!desk_.test()->readings.empty()) return tr("Readings were taken on this bench, so this test stays with it. Duplicate the plan on Home to test on another one.");
-        desk_.edit(tr("choose a bench"), [&](book::Edit& e) {
-          Test test = desk_.test()->test;
-          const book::Id id = v.toLongLong();
-          book::Bench fresh = desk_.test()->bench;
-          fresh.id = 0;
-          fresh.name = "New bench";
-          test.bench_id = id ? id : e.add(fresh);
-          e.save(test);
-        });
-        return {};
-      })->setObjectName("benchPicker");
+  form_
+      ->choice(
+          tr("Test space"), [this] { return shelf_choices<book::Bench>(desk_, tr("New bench")); },
+          [bench_id] { return QVariant::fromValue<qlonglong>(bench_id()); },
+          [this](const QVariant& v) -> QString {
+            if (!desk_.test()) return {};
+            if (!desk_.test()->readings.empty())
+              return tr(
+                  "Readings were taken on this bench, so this test stays with it. Duplicate the plan on Home to test "
+                  "on another one.");
+            desk_.edit(tr("choose a bench"), [&](book::Edit& e) {
+              Test test = desk_.test()->test;
+              const book::Id id = v.toLongLong();
+              book::Bench fresh = desk_.test()->bench;
+              fresh.id = 0;
+              fresh.name = "New bench";
+              test.bench_id = id ? id : e.add(fresh);
+              e.save(test);
+            });
+            return {};
+          })
+      ->setObjectName("benchPicker");
   add_bench_fields(*form_, desk_, bench_id);
   form_->choice(
-      tr("Door while reading"), [] { return std::vector<Choice>{{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}}; },
+      tr("Door while reading"),
+      [] {
+        return std::vector<Choice>{{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}};
+      },
       [this] { return QVariant(desk_.test() ? text_of(desk_.test()->test.door) : QString()); },
       [this](const QVariant& v) { return store_test(&Test::door, text_of(v.toString()), tr("door")); });
 }
@@ -163,7 +178,9 @@ void RigView::add_meters() {
           choices.insert(choices.begin(), {tr("not stated"), QVariant::fromValue<qlonglong>(-1)});
           return choices;
         },
-        [this, member] { return QVariant::fromValue<qlonglong>(desk_.test() ? (desk_.test()->test.*member).value_or(-1) : -1); },
+        [this, member] {
+          return QVariant::fromValue<qlonglong>(desk_.test() ? (desk_.test()->test.*member).value_or(-1) : -1);
+        },
         [this, member, kind](const QVariant& v) {
           if (!desk_.test()) return QString();
           desk_.edit(tr("choose a meter"), [&](book::Edit& e) {
@@ -182,9 +199,11 @@ void RigView::add_meters() {
   picker(tr("Quantum sensor"), "quantum", &Test::sensor_id);
   form_->note([this]() -> QString {
     const book::Meter* sensor = desk_.test() ? desk_.test()->meter(desk_.test()->test.sensor_id) : nullptr;
-    if (!sensor) return tr("Without a sensor on record, readings are taken as they are and no one can say how sure they are.");
+    if (!sensor)
+      return tr("Without a sensor on record, readings are taken as they are and no one can say how sure they are.");
     return tr("Calibrated %1, factor %2. Its details are on Home, under Meters.")
-        .arg(sensor->calibrated_on.empty() ? tr("on a day not stated") : text_of(sensor->calibrated_on), show_number(sensor->factor));
+        .arg(sensor->calibrated_on.empty() ? tr("on a day not stated") : text_of(sensor->calibrated_on),
+             show_number(sensor->factor));
   });
   picker(tr("Wall meter"), "wall", &Test::wall_meter_id);
 }
@@ -198,32 +217,42 @@ void RigView::add_grid() {
   };
   const auto grid = [this] { return desk_.test() ? book::grid_of(desk_.test()->test) : Grid{}; };
   form_->heading(tr("Grid of stations"));
-  form_->choice(
-      tr("Kind"),
-      [] {
-        return std::vector<Choice>{{tr("cells: middles of equal cells"), "cells"}, {tr("nodes: edge to edge"), "nodes"},
-                                   {tr("inset: stops short of the walls"), "inset"}, {tr("spots: nine quick ones"), "spots"}};
-      },
-      [grid] { return QVariant(text_of(std::string(name(grid().kind)))); },
-      [this, change](const QVariant& v) {
-        return change([&](Grid& g) {
-          g.kind = parse_grid_kind(text_of(v.toString())).value();
-          const Footprint fp = book::footprint_of(desk_.test()->bench);
-          if (g.kind == GridKind::Inset && g.margin_x_m <= 0) g.margin_x_m = g.margin_y_m = 0.05;
-          if (g.kind == GridKind::Spots && g.spots.empty()) g.spots = nine_spots(fp, 0.05);
-        });
-      })->setObjectName("gridKind");
+  form_
+      ->choice(
+          tr("Kind"),
+          [] {
+            return std::vector<Choice>{{tr("cells: middles of equal cells"), "cells"},
+                                       {tr("nodes: edge to edge"), "nodes"},
+                                       {tr("inset: stops short of the walls"), "inset"},
+                                       {tr("spots: nine quick ones"), "spots"}};
+          },
+          [grid] { return QVariant(text_of(std::string(name(grid().kind)))); },
+          [this, change](const QVariant& v) {
+            return change([&](Grid& g) {
+              g.kind = parse_grid_kind(text_of(v.toString())).value();
+              const Footprint fp = book::footprint_of(desk_.test()->bench);
+              if (g.kind == GridKind::Inset && g.margin_x_m <= 0) g.margin_x_m = g.margin_y_m = 0.05;
+              if (g.kind == GridKind::Spots && g.spots.empty()) g.spots = nine_spots(fp, 0.05);
+            });
+          })
+      ->setObjectName("gridKind");
   const auto count = [&](const QString& label, int Grid::*member, const char* object) {
-    form_->line(
-        label, [=] { return QString::number(grid().*member); },
-        take_number({1, 500, false}, [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = static_cast<int>(*v); }); }), [] { return QString(); })
+    form_
+        ->line(
+            label, [=] { return QString::number(grid().*member); },
+            take_number(
+                {1, 500, false},
+                [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = static_cast<int>(*v); }); }),
+            [] { return QString(); })
         ->setObjectName(object);
   };
   count(tr("Stations left to right"), &Grid::columns, "gridColumns");
   count(tr("Stations front to back"), &Grid::rows, "gridRows");
   form_->line(
       tr("Margin, for inset"), [this, grid] { return show_length(grid().margin_x_m, desk_.units()); },
-      take_length([this] { return desk_.units(); }, {0, 5, false}, [change](std::optional<double> v) { return change([&](Grid& g) { g.margin_x_m = g.margin_y_m = *v; }); }),
+      take_length(
+          [this] { return desk_.units(); }, {0, 5, false},
+          [change](std::optional<double> v) { return change([&](Grid& g) { g.margin_x_m = g.margin_y_m = *v; }); }),
       [this] { return QString::fromUtf8(symbol(surface_unit(desk_.units())).data()); });
   form_->note([this]() -> QString {
     if (!desk_.test() || desk_.test()->readings.empty()) return {};
@@ -236,11 +265,15 @@ void RigView::add_steps() {
   form_->choice(
       tr("Heights are from"),
       [] {
-        return std::vector<Choice>{{tr("not stated"), ""}, {tr("diodes"), "diodes"}, {tr("lens"), "lens"}, {tr("lamp underside"), "lamp underside"}};
+        return std::vector<Choice>{{tr("not stated"), ""},
+                                   {tr("diodes"), "diodes"},
+                                   {tr("lens"), "lens"},
+                                   {tr("lamp underside"), "lamp underside"}};
       },
       [this] { return QVariant(desk_.test() ? text_of(desk_.test()->test.datum) : QString()); },
       [this](const QVariant& v) { return store_test(&Test::datum, text_of(v.toString()), tr("height datum")); });
-  form_->line(
+  form_
+      ->line(
           tr("Heights"),
           [this] {
             QStringList texts;
@@ -256,7 +289,8 @@ void RigView::add_steps() {
           },
           [this] { return QString::fromUtf8(symbol(surface_unit(desk_.units())).data()); }, tr("such as 75, 60, 45"))
       ->setObjectName("heights");
-  form_->line(
+  form_
+      ->line(
           tr("Dimmer settings"),
           [this] {
             QStringList texts;
@@ -276,9 +310,12 @@ void RigView::add_steps() {
 
 void RigView::add_watts() {
   form_->heading(tr("Watts at the wall"));
-  form_->line(
+  form_
+      ->line(
           tr("Watts, this sweep"), [this] { return desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString(); },
-          take_number({0, 20000}, [this](std::optional<double> v) { return desk_.set_watts(v) ? QString() : tr("Not kept."); }), [] { return QStringLiteral("W"); })
+          take_number({0, 20000},
+                      [this](std::optional<double> v) { return desk_.set_watts(v) ? QString() : tr("Not kept."); }),
+          [] { return QStringLiteral("W"); })
       ->setObjectName("watts");
   form_->note([this]() -> QString {
     if (!desk_.rung() || !desk_.stop()) return {};
@@ -291,15 +328,19 @@ void RigView::add_disclosure() {
   const auto test_id = [this] { return desk_.test() ? desk_.test()->test.id : 0; };
   const auto fixture_id = [this] { return desk_.test() ? desk_.test()->fixture.id : 0; };
   form_->heading(tr("Disclosure, printed in every report"));
-  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Unit obtained"), &book::Fixture::obtained, tr("bought, lent, given, sample"));
-  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Payment, interest"), &book::Fixture::interest, tr("none, or what it is"));
+  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Unit obtained"), &book::Fixture::obtained,
+                           tr("bought, lent, given, sample"));
+  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Payment, interest"), &book::Fixture::interest,
+                           tr("none, or what it is"));
   text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Unit serial"), &book::Fixture::serial);
   text_line<Test>(*form_, desk_, test_id, tr("Measured by"), &Test::tested_by);
   text_line<Test>(*form_, desk_, test_id, tr("Measured on"), &Test::tested_on, tr("year-month-day"));
-  const auto mains = [&](const QString& label, std::optional<double> Test::*member, const NumberRange& range, const QString& unit) {
+  const auto mains = [&](const QString& label, std::optional<double> Test::*member, const NumberRange& range,
+                         const QString& unit) {
     form_->line(
         label, [=, this] { return desk_.test() ? show_number(desk_.test()->test.*member) : QString(); },
-        take_number(range, [=, this](std::optional<double> v) { return store_test(member, v, label.toLower()); }), [unit] { return unit; });
+        take_number(range, [=, this](std::optional<double> v) { return store_test(member, v, label.toLower()); }),
+        [unit] { return unit; });
   };
   mains(tr("Mains voltage"), &Test::mains_v, {50, 500}, "V");
   mains(tr("Mains frequency"), &Test::mains_hz, {10, 500}, "Hz");
@@ -317,7 +358,8 @@ void RigView::refresh() {
   const double minutes = static_cast<double>(stations * sweeps) * seconds_a_reading / 60;
   const QString time = minutes < 90 ? tr("%1 min").arg(minutes, 0, 'f', 0) : tr("%1 h").arg(minutes / 60, 0, 'f', 1);
   effort_->setText(tr("%1, %2: %3, about %4 at %5 s each")
-                       .arg(counted(static_cast<qsizetype>(stations), tr("station"), tr("stations")), counted(static_cast<qsizetype>(sweeps), tr("sweep"), tr("sweeps")),
+                       .arg(counted(static_cast<qsizetype>(stations), tr("station"), tr("stations")),
+                            counted(static_cast<qsizetype>(sweeps), tr("sweep"), tr("sweeps")),
                             counted(static_cast<qsizetype>(stations * sweeps), tr("reading"), tr("readings")), time)
                        .arg(seconds_a_reading));
 }

@@ -11,8 +11,8 @@ namespace sunbreak::desktop {
 class Form;
 class PlanDrawing;
 
-/// Rig: the fixture and its claims, the bench, the meters, the grid, the heights and settings, the watts, the disclosure;
-/// beside them the bench drawn to scale as it is typed, and what the plan will cost in readings and time.
+/// Rig: the fixture and its claims, the bench, the meters, the grid, the heights and settings, the watts, the
+/// disclosure; beside them the bench drawn to scale as it is typed, and what the plan will cost in readings and time.
 class RigView : public StageView {
   Q_OBJECT
  public:

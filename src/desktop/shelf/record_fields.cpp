@@ -17,17 +17,22 @@ QString unit_text(const Desk& desk) { return QString::fromUtf8(symbol(surface_un
 
 /// A line over an optional number of a record.
 template <typename Record>
-void number_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member, const NumberRange& range, const QString& unit) {
+void number_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member,
+                 const NumberRange& range, const QString& unit) {
   form.line(
       name, [=, &desk] { return show_number(member_of(desk, id(), member).value_or(std::nullopt)); },
-      take_number(range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }), [unit] { return unit; });
+      take_number(range,
+                  [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
+      [unit] { return unit; });
 }
 
 template <typename Record>
-void length_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member, const NumberRange& range) {
+void length_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member,
+                 const NumberRange& range) {
   form.line(
       name, [=, &desk] { return show_length(member_of(desk, id(), member).value_or(std::nullopt), desk.units()); },
-      take_length([&desk] { return desk.units(); }, range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
+      take_length([&desk] { return desk.units(); }, range,
+                  [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
       [&desk] { return unit_text(desk); });
 }
 
@@ -52,7 +57,8 @@ std::optional<Claim> claim_of(Desk& desk, Id fixture_id, const std::string& kind
   return claims.empty() ? std::nullopt : std::optional(claims.front());
 }
 
-QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::optional<double> value, const std::string& words) {
+QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::optional<double> value,
+                    const std::string& words) {
   const auto present = claim_of(desk, fixture_id, kind);
   const bool kept = desk.edit(QObject::tr("claim"), [&](book::Edit& e) {
     if (present && !value && words.empty()) return e.erase<Claim>(present->id);
@@ -61,8 +67,10 @@ QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::opt
     claim.kind = kind;
     claim.value = value;
     claim.words = words;
-    if (present) e.save(claim);
-    else e.add(claim);
+    if (present)
+      e.save(claim);
+    else
+      e.add(claim);
   });
   return kept ? QString() : QObject::tr("Not kept.");
 }
@@ -90,7 +98,9 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
             const auto claim = claim_of(desk, fixture_id(), key);
             return claim ? show_number(claim->value) : QString();
           },
-          take_number({0, 1e6}, [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }), [unit = kind.unit] { return unit; });
+          take_number({0, 1e6},
+                      [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }),
+          [unit = kind.unit] { return unit; });
     else
       form.line(
           kind.name,
@@ -98,7 +108,8 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
             const auto claim = claim_of(desk, fixture_id(), key);
             return claim ? text_of(claim->words) : QString();
           },
-          [=, &desk](const QString& text) { return store_claim(desk, fixture_id(), key, {}, text_of(text)); }, {}, QObject::tr("in the maker's words"));
+          [=, &desk](const QString& text) { return store_claim(desk, fixture_id(), key, {}, text_of(text)); }, {},
+          QObject::tr("in the maker's words"));
   }
 }
 
@@ -107,32 +118,43 @@ void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
   const auto side = [&](const QString& name, double Bench::*member) {
     return form.line(
         name, [=, &desk] { return show_length(member_of(desk, id(), member), desk.units()); },
-        take_length([&desk] { return desk.units(); }, {0.05, 20, false}, [=, &desk](std::optional<double> v) -> QString {
-          auto bench = desk.book().find<Bench>(id());
-          if (!bench) return {};
-          (*bench).*member = *v;
-          // The test on the desk may change its own bench; from the shelf, no test is exempt.
-          book::TestBundle around;
-          if (desk.test() && desk.test()->bench.id == bench->id) around = *desk.test();
-          else around.bench = *desk.book().find<Bench>(id());
-          return desk.plan([&] { return book::resize_bench(desk.book(), around, book::footprint_of(*bench)); });
-        }),
+        take_length([&desk] { return desk.units(); }, {0.05, 20, false},
+                    [=, &desk](std::optional<double> v) -> QString {
+                      auto bench = desk.book().find<Bench>(id());
+                      if (!bench) return {};
+                      (*bench).*member = *v;
+                      // The test on the desk may change its own bench; from the shelf, no test is exempt.
+                      book::TestBundle around;
+                      if (desk.test() && desk.test()->bench.id == bench->id)
+                        around = *desk.test();
+                      else
+                        around.bench = *desk.book().find<Bench>(id());
+                      return desk.plan(
+                          [&] { return book::resize_bench(desk.book(), around, book::footprint_of(*bench)); });
+                    }),
         [&desk] { return unit_text(desk); });
   };
   side(QObject::tr("Width, left to right"), &Bench::width_m)->setObjectName("benchWidth");
   side(QObject::tr("Depth, from the door"), &Bench::depth_m)->setObjectName("benchDepth");
   length_line<Bench>(form, desk, id, QObject::tr("Height available"), &Bench::height_m, {0.1, 20});
-  const std::pair<QString, std::string Bench::*> walls[] = {
-      {QObject::tr("Left wall"), &Bench::wall_left}, {QObject::tr("Right wall"), &Bench::wall_right}, {QObject::tr("Front, with door"), &Bench::wall_front}, {QObject::tr("Back wall"), &Bench::wall_back}};
+  const std::pair<QString, std::string Bench::*> walls[] = {{QObject::tr("Left wall"), &Bench::wall_left},
+                                                            {QObject::tr("Right wall"), &Bench::wall_right},
+                                                            {QObject::tr("Front, with door"), &Bench::wall_front},
+                                                            {QObject::tr("Back wall"), &Bench::wall_back}};
   for (const auto& [name, member] : walls) {
     form.choice(
         name,
         [] {
-          return std::vector<Choice>{{QObject::tr("not stated"), ""}, {QObject::tr("reflective"), "reflective"}, {QObject::tr("white"), "white"},
-                                     {QObject::tr("dark"), "dark"}, {QObject::tr("open"), "open"}};
+          return std::vector<Choice>{{QObject::tr("not stated"), ""},
+                                     {QObject::tr("reflective"), "reflective"},
+                                     {QObject::tr("white"), "white"},
+                                     {QObject::tr("dark"), "dark"},
+                                     {QObject::tr("open"), "open"}};
         },
         [=, &desk, member = member] { return QVariant(text_of(member_of(desk, id(), member).value_or(""))); },
-        [=, &desk, member = member, name = name](const QVariant& v) { return store_member(desk, id(), member, text_of(v.toString()), name.toLower()); });
+        [=, &desk, member = member, name = name](const QVariant& v) {
+          return store_member(desk, id(), member, text_of(v.toString()), name.toLower());
+        });
   }
 }
 
@@ -143,7 +165,10 @@ void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::stri
     const auto plain = [&](const QString& name, double Meter::*member, const NumberRange& range, const QString& unit) {
       form.line(
           name, [=, &desk] { return show_number(member_of(desk, id(), member)); },
-          take_number(range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, *v, name.toLower()); }), [unit] { return unit; });
+          take_number(
+              range,
+              [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, *v, name.toLower()); }),
+          [unit] { return unit; });
     };
     plain(QObject::tr("Calibration factor"), &Meter::factor, {0.01, 100, false}, {});
     plain(QObject::tr("Reading in the dark"), &Meter::dark_offset, {-100, 100, false}, "µmol/m²/s");

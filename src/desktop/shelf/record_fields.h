@@ -32,10 +32,12 @@ QString store_member(Desk& desk, book::Id id, Value Record::*member, const Value
 
 /// A line over a text member.
 template <typename Record>
-QLineEdit* text_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::string Record::*member, const QString& hint = {}) {
+QLineEdit* text_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::string Record::*member,
+                     const QString& hint = {}) {
   return form.line(
       name, [=, &desk] { return text_of(member_of(desk, id(), member).value_or("")); },
-      [=, &desk](const QString& text) { return store_member(desk, id(), member, text_of(text), name.toLower()); }, {}, hint);
+      [=, &desk](const QString& text) { return store_member(desk, id(), member, text_of(text), name.toLower()); }, {},
+      hint);
 }
 
 }  // namespace sunbreak::desktop

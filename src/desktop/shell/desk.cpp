@@ -35,7 +35,9 @@ void Desk::open_test(std::optional<Id> id) {
         if (rung_id_) break;
         const book::Sweep* sweep = test_->sweep(rung.id, stop.id);
         const auto view = sweep ? std::optional(book::view_sweep(*test_, *sweep)) : std::nullopt;
-        if (view && view->ok() && view->value().read() + view->value().missing() == static_cast<int>(view->value().states.size())) continue;
+        if (view && view->ok() &&
+            view->value().read() + view->value().missing() == static_cast<int>(view->value().states.size()))
+          continue;
         rung_id_ = rung.id, stop_id_ = stop.id;
       }
   }
@@ -115,20 +117,25 @@ void Desk::refresh() {
     if (view_) figures_ = sweep_figures(view_->layout, view_->ppfd, book::figure_context(*test_, *chosen, sizes));
   } else if (auto layout = lay_out(book::footprint_of(test_->bench), book::grid_of(test_->test))) {
     const std::size_t count = layout.value().stations.size();
-    view_ = book::SweepView{std::move(layout.value()), std::vector<book::StationState>(count), std::vector<double>(count, unread)};
+    view_ = book::SweepView{std::move(layout.value()), std::vector<book::StationState>(count),
+                            std::vector<double>(count, unread)};
   }
 }
 
 bool Desk::edit(const QString& label, const std::function<void(Edit&)>& change) {
   if (read_only()) {
-    warn(tr("This window is read-only, because another one has the lab book open; nothing was changed. Close the other window and open the book again."));
+    warn(
+        tr("This window is read-only, because another one has the lab book open; nothing was changed. Close the other "
+           "window and open the book again."));
     return false;
   }
   try {
     book_->edit(text_of(label), change);
     return true;
   } catch (const std::exception& e) {
-    warn(tr("The lab book could not be written (%1); the last change is not kept. Free some space or check the disk, then try again.").arg(e.what()));
+    warn(tr("The lab book could not be written (%1); the last change is not kept. Free some space or check the disk, "
+            "then try again.")
+             .arg(e.what()));
     return false;
   }
 }
@@ -139,7 +146,9 @@ QString Desk::plan(const std::function<std::optional<Problem>()>& change) {
     const auto problem = change();
     return problem ? text_of(problem->sentence()) : QString();
   } catch (const std::exception& e) {
-    return tr("The lab book could not be written (%1); the change is not kept. Free some space or check the disk, then try again.").arg(e.what());
+    return tr("The lab book could not be written (%1); the change is not kept. Free some space or check the disk, then "
+              "try again.")
+        .arg(e.what());
   }
 }
 
@@ -153,7 +162,9 @@ bool Desk::accept(int station, double raw, const std::string& source) {
 
 bool Desk::declare_missing(int station) {
   if (!test_ || !rung() || !stop()) return false;
-  return edit(tr("missing station"), [&](Edit& e) { e.declare_missing(book::sweep_for(e, *test_, rung_id_, stop_id_).id, station, "declared while walking"); });
+  return edit(tr("missing station"), [&](Edit& e) {
+    e.declare_missing(book::sweep_for(e, *test_, rung_id_, stop_id_).id, station, "declared while walking");
+  });
 }
 
 bool Desk::clear_station(int station) {

@@ -38,7 +38,8 @@ namespace {
 constexpr qint64 largest_table = 32 << 20;
 }
 
-MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent) : QMainWindow(parent), desk_(std::make_unique<Desk>(std::move(book))) {
+MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
+    : QMainWindow(parent), desk_(std::make_unique<Desk>(std::move(book))) {
   setAcceptDrops(true);
   setMinimumSize(1000, 640);
   build_frame();
@@ -47,7 +48,9 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent) : QMai
   connect(desk_.get(), &Desk::changed, this, &MainWindow::refresh);
   qApp->installEventFilter(this);
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
-  if (desk_->read_only()) notice_->setText(marked_attention(tr("Read-only: another window has this lab book open. What you see is kept; changes are made there.")));
+  if (desk_->read_only())
+    notice_->setText(marked_attention(
+        tr("Read-only: another window has this lab book open. What you see is kept; changes are made there.")));
   notice_->setVisible(desk_->read_only());
   show_home();
 }
@@ -93,7 +96,9 @@ void MainWindow::build_frame() {
   units_ = new QToolButton(top);
   units_->setProperty("plain", true);
   units_->setToolTip(tr("Metric or imperial (Ctrl+U)"));
-  connect(units_, &QToolButton::clicked, this, [this] { desk_->set_units(desk_->units() == UnitSystem::Metric ? UnitSystem::Imperial : UnitSystem::Metric); });
+  connect(units_, &QToolButton::clicked, this, [this] {
+    desk_->set_units(desk_->units() == UnitSystem::Metric ? UnitSystem::Imperial : UnitSystem::Metric);
+  });
   bar->addWidget(units_);
   menu_ = new QToolButton(top);
   menu_->setText(tr("Menu"));
@@ -123,13 +128,16 @@ void MainWindow::build_stages() {
   connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);
   const auto later = [&](Stage stage, const QString& what) { return new LaterStage(stage_name(stage), what, stack_); };
   walk_ = new WalkView(*desk_, stack_);
-  connect(walk_, &WalkView::pasted, this, [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
+  connect(walk_, &WalkView::pasted, this,
+          [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
   connect(walk_, &WalkView::wants_file, this, &MainWindow::choose_file);
   stages_ = {new RigView(*desk_, stack_),
-             later(Stage::WarmUp, tr("Here light and watts will be followed from switch-on until they hold still, and the dimmer's steps and temperatures taken.")),
+             later(Stage::WarmUp, tr("Here light and watts will be followed from switch-on until they hold still, and "
+                                     "the dimmer's steps and temperatures taken.")),
              walk_,
              new ReadView(*desk_, stack_),
-             later(Stage::Settle, tr("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
+             later(Stage::Settle,
+                   tr("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
              later(Stage::Audit, tr("Here each of the maker's claims will be held against what was measured.")),
              later(Stage::LineUp, tr("Here fixtures will stand side by side, where they may be compared.")),
              new PublishView(*desk_, stack_)};
@@ -164,12 +172,15 @@ void MainWindow::build_menu() {
   entry(tr("Metric or imperial"), QKeySequence("Ctrl+U"), [this] { units_->click(); });
   entry(tr("Paper or Loft"), QKeySequence("Ctrl+L"), [this] { toggle_look(); });
   entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
-  entry(tr("Keys"), QKeySequence(Qt::Key_F1), [this] { show_keys(this, stage_ ? stage_name(*stage_) : tr("The lab book"), front()->keys()); });
+  entry(tr("Keys"), QKeySequence(Qt::Key_F1),
+        [this] { show_keys(this, stage_ ? stage_name(*stage_) : tr("The lab book"), front()->keys()); });
   menu->addSeparator();
   entry(tr("Quit"), QKeySequence::Quit, [this] { close(); });
   menu_->setMenu(menu);
   add_key(Qt::Key_F10, [this] { menu_->showMenu(); });
-  for (int i = 0; i < stage_count; ++i) add_key(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_stage(static_cast<Stage>(i)); });
+  for (int i = 0; i < stage_count; ++i)
+    add_key(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)),
+            [this, i] { show_stage(static_cast<Stage>(i)); });
   add_key(Qt::Key_PageUp, [this] { desk_->step_rung(-1); });
   add_key(Qt::Key_PageDown, [this] { desk_->step_rung(1); });
   add_key(Qt::Key_BracketLeft, [this] { desk_->step_stop(-1); });
@@ -215,7 +226,8 @@ void MainWindow::refresh() {
   const QString stem = QFileInfo(text_of(desk_->book().file().string())).completeBaseName();
   book_name_->setText(QFontMetrics(book_name_->font()).elidedText(stem, Qt::ElideMiddle, 180));
   book_name_->setToolTip(text_of(desk_->book().file().string()));
-  setWindowTitle(desk_->test() && stage_ ? tr("%1 – Sunbreak").arg(text_of(book::title_of(*desk_->test()))) : tr("%1 – Sunbreak").arg(stem));
+  setWindowTitle(desk_->test() && stage_ ? tr("%1 – Sunbreak").arg(text_of(book::title_of(*desk_->test())))
+                                         : tr("%1 – Sunbreak").arg(stem));
   units_->setText(desk_->units() == UnitSystem::Metric ? tr("cm") : tr("in"));
 }
 
@@ -236,7 +248,8 @@ void MainWindow::paste() {
 }
 
 void MainWindow::choose_file() {
-  const QString path = QFileDialog::getOpenFileName(this, tr("A table of readings, or a data package"), QSettings().value("import/folder").toString(),
+  const QString path = QFileDialog::getOpenFileName(this, tr("A table of readings, or a data package"),
+                                                    QSettings().value("import/folder").toString(),
                                                     tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
   if (path.isEmpty()) return;
   QSettings().setValue("import/folder", QFileInfo(path).absolutePath());
@@ -245,7 +258,9 @@ void MainWindow::choose_file() {
 
 void MainWindow::bring_in_file(const QString& path) {
   QFile file(path);
-  if (!file.open(QIODevice::ReadOnly)) return desk_->warn(tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
+  if (!file.open(QIODevice::ReadOnly))
+    return desk_->warn(
+        tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
   if (file.peek(2) == "PK") {
     auto bundle = book::read_package_file(text_of(path));
     if (!bundle) return desk_->warn(text_of(bundle.problem().sentence()));
@@ -256,28 +271,36 @@ void MainWindow::bring_in_file(const QString& path) {
     });
     if (!problem.isEmpty()) return desk_->warn(problem);
     open_test(id, static_cast<int>(Stage::Read));
-    return desk_->say(tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(book::title_of(bundle.value()))));
+    return desk_->say(
+        tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(book::title_of(bundle.value()))));
   }
-  if (file.size() > largest_table) return desk_->warn(tr("%1 has %2 MB, more than a table of readings can have; nothing was taken. Check that it is the right file.").arg(path).arg(file.size() >> 20));
+  if (file.size() > largest_table)
+    return desk_->warn(
+        tr("%1 has %2 MB, more than a table of readings can have; nothing was taken. Check that it is the right file.")
+            .arg(path)
+            .arg(file.size() >> 20));
   const QByteArray bytes = file.readAll();
   bring_in_table(bytes.toStdString(), QFileInfo(path).fileName(), "file");
 }
 
 void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
-  if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop()) return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
+  if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
+    return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
   ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
   if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
 }
 
 void MainWindow::choose_book() {
-  const QString path = QFileDialog::getSaveFileName(this, tr("Open a lab book, or name a new one"), text_of(desk_->book().file().parent_path().string()),
-                                                    tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
+  const QString path = QFileDialog::getSaveFileName(
+      this, tr("Open a lab book, or name a new one"), text_of(desk_->book().file().parent_path().string()),
+      tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
   if (!path.isEmpty()) open_book(QFileInfo(path).suffix().isEmpty() ? path + ".sunbreak" : path);
 }
 
 void MainWindow::open_book(const QString& path) {
   // A lab book is one window's; another one gets a process of its own, so that neither can hold the other up.
-  if (!QProcess::startDetached(QApplication::applicationFilePath(), {"--book", path})) desk_->warn(tr("A second window could not be opened. Start Sunbreak again and name the lab book there."));
+  if (!QProcess::startDetached(QApplication::applicationFilePath(), {"--book", path}))
+    desk_->warn(tr("A second window could not be opened. Start Sunbreak again and name the lab book there."));
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

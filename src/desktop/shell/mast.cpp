@@ -25,7 +25,9 @@ Mast::Mast(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
 
 void Mast::describe() {
   if (!desk_.rung() || !desk_.stop()) return;
-  setAccessibleDescription(tr("Height %1, dimmer %2 %").arg(text_of(length_text(desk_.rung()->height_m, desk_.units()))).arg(desk_.stop()->percent));
+  setAccessibleDescription(tr("Height %1, dimmer %2 %")
+                               .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())))
+                               .arg(desk_.stop()->percent));
 }
 
 void Mast::paintEvent(QPaintEvent*) {
@@ -42,7 +44,8 @@ void Mast::paintEvent(QPaintEvent*) {
   const QRectF room(44, 68, 104, height() - 68 - 84);
   const double scale = std::min(room.height() / top_m, room.width() / test->bench.width_m);
   const QSizeF size(test->bench.width_m * scale, room.height());
-  draw_bench(p, QRectF(room.center().x() - size.width() / 2, room.top(), size.width(), size.height()), room.height() / top_m);
+  draw_bench(p, QRectF(room.center().x() - size.width() / 2, room.top(), size.width(), size.height()),
+             room.height() / top_m);
   draw_stops(p);
   if (hasFocus()) {
     p.setPen(QPen(theme().ember, 1));
@@ -60,7 +63,8 @@ void Mast::draw_header(QPainter& p) const {
   p.setPen(t.quiet);
   p.setFont(text_font(11));
   p.drawText(QRectF(16, 32, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
-             desk_.units() == UnitSystem::Metric ? tr("from the side · heights in cm") : tr("from the side · heights in inches"));
+             desk_.units() == UnitSystem::Metric ? tr("from the side · heights in cm")
+                                                 : tr("from the side · heights in inches"));
 }
 
 void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
@@ -72,7 +76,8 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
   };
   wall(test.bench.wall_left, box.left());
   wall(test.bench.wall_right, box.right());
-  p.setPen(QPen(t.quiet, test.bench.wall_left == "open" ? 1 : 3, test.bench.wall_left == "open" ? Qt::DotLine : Qt::SolidLine));
+  p.setPen(QPen(t.quiet, test.bench.wall_left == "open" ? 1 : 3,
+                test.bench.wall_left == "open" ? Qt::DotLine : Qt::SolidLine));
   p.drawLine(box.topLeft(), box.topRight());
   p.setPen(QPen(t.ink, 4));
   p.drawLine(QPointF(box.left() - 6, box.bottom()), QPointF(box.right() + 6, box.bottom()));
@@ -110,7 +115,8 @@ void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lam
   const Theme& t = theme();
   const book::TestBundle& test = *desk_.test();
   const double bench_scale = box.width() / test.bench.width_m;
-  const double half = std::clamp(test.fixture.width_m.value_or(test.bench.width_m * 0.6), 0.05, test.bench.width_m) * bench_scale / 2;
+  const double half =
+      std::clamp(test.fixture.width_m.value_or(test.bench.width_m * 0.6), 0.05, test.bench.width_m) * bench_scale / 2;
   const double middle = box.center().x();
   p.setPen(QPen(t.quiet, 1));
   p.drawLine(QPointF(middle, box.top()), QPointF(middle - half * 0.8, lamp_y - 5));
@@ -122,7 +128,8 @@ void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lam
   p.fillRect(QRectF(middle - half, lamp_y - 7, half * 2, 6), t.ink);
 }
 
-void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id, const QColor& color) const {
+void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id,
+                           const QColor& color) const {
   const book::TestBundle& test = *desk_.test();
   const book::Sweep* sweep = test.sweep(rung_id, stop_id);
   int total = 0, read = 0, missing = 0;
@@ -176,11 +183,16 @@ void Mast::mousePressEvent(QMouseEvent* event) {
 
 void Mast::keyPressEvent(QKeyEvent* event) {
   switch (event->key()) {
-    case Qt::Key_Up: return desk_.step_rung(-1);
-    case Qt::Key_Down: return desk_.step_rung(1);
-    case Qt::Key_Left: return desk_.step_stop(-1);
-    case Qt::Key_Right: return desk_.step_stop(1);
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_Up:
+      return desk_.step_rung(-1);
+    case Qt::Key_Down:
+      return desk_.step_rung(1);
+    case Qt::Key_Left:
+      return desk_.step_stop(-1);
+    case Qt::Key_Right:
+      return desk_.step_stop(1);
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 

@@ -8,8 +8,9 @@ namespace sunbreak::desktop {
 
 class Desk;
 
-/// The bench of the test seen from the side, to scale: the fixture hanging at the chosen height, a rung for each planned
-/// one, and beside each a mark for each dimmer setting that tells how far its sweep is. Also the way from sweep to sweep.
+/// The bench of the test seen from the side, to scale: the fixture hanging at the chosen height, a rung for each
+/// planned one, and beside each a mark for each dimmer setting that tells how far its sweep is. Also the way from sweep
+/// to sweep.
 class Mast : public QWidget {
   Q_OBJECT
  public:
@@ -28,7 +29,8 @@ class Mast : public QWidget {
   void draw_header(QPainter& p) const;
   void draw_bench(QPainter& p, const QRectF& box, double scale);
   void draw_fixture(QPainter& p, const QRectF& box, double scale, double lamp_y) const;
-  void draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id, const QColor& color) const;
+  void draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id,
+                       const QColor& color) const;
   void draw_stops(QPainter& p);
   void describe();
 

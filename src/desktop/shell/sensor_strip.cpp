@@ -60,7 +60,8 @@ void SensorStrip::refresh() {
   const QString none = QStringLiteral("–");
   reading_->setText(none);
   watts_->setText(desk_.sweep() && desk_.sweep()->power_w ? show_number(desk_.sweep()->power_w, 1) : none);
-  progress_->setText(desk_.test() && desk_.view() ? tr("%1/%2").arg(desk_.view()->read()).arg(desk_.view()->states.size()) : none);
+  progress_->setText(
+      desk_.test() && desk_.view() ? tr("%1/%2").arg(desk_.view()->read()).arg(desk_.view()->states.size()) : none);
   if (!desk_.sweep() || !desk_.view()) return;
   book::Id latest = 0;
   for (std::size_t i = 0; i < desk_.view()->states.size(); ++i) {

@@ -23,7 +23,8 @@ book::Id test_named(MainWindow& window, const std::string& fixture) {
 bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   std::filesystem::create_directories(folder);
   const QSize size = qEnvironmentVariableIsSet("SUNBREAK_SHOT_SIZE")
-                         ? QSize(qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 0, 0).toInt(), qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 1, 1).toInt())
+                         ? QSize(qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 0, 0).toInt(),
+                                 qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 1, 1).toInt())
                          : QSize(1280, 800);
   bool all = true;
   const auto shoot = [&](const char* name, LookChoice look) {

@@ -11,25 +11,38 @@ namespace sunbreak::desktop {
 
 QString stage_name(Stage stage) {
   switch (stage) {
-    case Stage::Rig: return WorkLine::tr("Rig");
-    case Stage::WarmUp: return WorkLine::tr("Warm-up");
-    case Stage::Walk: return WorkLine::tr("Walk");
-    case Stage::Read: return WorkLine::tr("Read");
-    case Stage::Settle: return WorkLine::tr("Settle");
-    case Stage::Audit: return WorkLine::tr("Audit");
-    case Stage::LineUp: return WorkLine::tr("Line-up");
-    case Stage::Publish: return WorkLine::tr("Publish");
+    case Stage::Rig:
+      return WorkLine::tr("Rig");
+    case Stage::WarmUp:
+      return WorkLine::tr("Warm-up");
+    case Stage::Walk:
+      return WorkLine::tr("Walk");
+    case Stage::Read:
+      return WorkLine::tr("Read");
+    case Stage::Settle:
+      return WorkLine::tr("Settle");
+    case Stage::Audit:
+      return WorkLine::tr("Audit");
+    case Stage::LineUp:
+      return WorkLine::tr("Line-up");
+    case Stage::Publish:
+      return WorkLine::tr("Publish");
   }
   return {};
 }
 
 QString mark_words(StageMark mark) {
   switch (mark) {
-    case StageMark::ToCome: return WorkLine::tr("not ready yet");
-    case StageMark::Untouched: return WorkLine::tr("untouched");
-    case StageMark::Begun: return WorkLine::tr("begun");
-    case StageMark::Done: return WorkLine::tr("done");
-    case StageMark::NeedsLook: return WorkLine::tr("needs a look");
+    case StageMark::ToCome:
+      return WorkLine::tr("not ready yet");
+    case StageMark::Untouched:
+      return WorkLine::tr("untouched");
+    case StageMark::Begun:
+      return WorkLine::tr("begun");
+    case StageMark::Done:
+      return WorkLine::tr("done");
+    case StageMark::NeedsLook:
+      return WorkLine::tr("needs a look");
   }
   return {};
 }
@@ -44,7 +57,9 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
   rig = walk = read = publish = StageMark::Untouched;
   const book::TestBundle* test = desk.test();
   if (!test) return marks;
-  rig = test->fixture.name == "New fixture" || test->rungs.empty() || test->stops.empty() || !test->test.sensor_id ? StageMark::Begun : StageMark::Done;
+  rig = test->fixture.name == "New fixture" || test->rungs.empty() || test->stops.empty() || !test->test.sensor_id
+            ? StageMark::Begun
+            : StageMark::Done;
   const std::size_t planned = test->rungs.size() * test->stops.size();
   std::size_t begun = 0, complete = 0, holes = 0;
   for (const book::Sweep& sweep : test->sweeps) {
@@ -78,7 +93,9 @@ void WorkLine::set_stage(std::optional<Stage> stage) {
   update();
 }
 
-QRectF WorkLine::cell(int index) const { return {index * width() / double(stage_count), 0, width() / double(stage_count), double(height())}; }
+QRectF WorkLine::cell(int index) const {
+  return {index * width() / double(stage_count), 0, width() / double(stage_count), double(height())};
+}
 
 int WorkLine::at(const QPointF& place) const {
   for (int i = 0; i < stage_count; ++i)
@@ -104,8 +121,12 @@ void WorkLine::paintEvent(QPaintEvent*) {
     p.drawEllipse(middle, 10, 10);
     p.setPen(QPen(color, here ? 3 : 2, marks[i] == StageMark::ToCome ? Qt::DotLine : Qt::SolidLine));
     switch (marks[i]) {
-      case StageMark::ToCome: p.drawEllipse(middle, 5, 5); break;
-      case StageMark::Untouched: p.drawEllipse(middle, 6, 6); break;
+      case StageMark::ToCome:
+        p.drawEllipse(middle, 5, 5);
+        break;
+      case StageMark::Untouched:
+        p.drawEllipse(middle, 6, 6);
+        break;
       case StageMark::Begun:
         p.drawEllipse(middle, 6, 6);
         p.setBrush(color);
@@ -139,14 +160,20 @@ void WorkLine::mousePressEvent(QMouseEvent* event) {
 void WorkLine::mouseMoveEvent(QMouseEvent* event) {
   const int i = at(event->position());
   setCursor(i >= 0 ? Qt::PointingHandCursor : Qt::ArrowCursor);
-  if (i >= 0) setToolTip(tr("%1 (Alt+%2): %3").arg(stage_name(static_cast<Stage>(i))).arg(i + 1).arg(mark_words(stage_marks(desk_)[i])));
+  if (i >= 0)
+    setToolTip(
+        tr("%1 (Alt+%2): %3").arg(stage_name(static_cast<Stage>(i))).arg(i + 1).arg(mark_words(stage_marks(desk_)[i])));
 }
 
 void WorkLine::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Left) focused_ = std::max(0, focused_ - 1);
-  else if (event->key() == Qt::Key_Right) focused_ = std::min(stage_count - 1, focused_ + 1);
-  else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) emit chosen(static_cast<Stage>(focused_));
-  else return QWidget::keyPressEvent(event);
+  if (event->key() == Qt::Key_Left)
+    focused_ = std::max(0, focused_ - 1);
+  else if (event->key() == Qt::Key_Right)
+    focused_ = std::min(stage_count - 1, focused_ + 1);
+  else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space)
+    emit chosen(static_cast<Stage>(focused_));
+  else
+    return QWidget::keyPressEvent(event);
   setAccessibleDescription(stage_name(static_cast<Stage>(focused_)));
   update();
 }

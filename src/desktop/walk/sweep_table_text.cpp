@@ -19,7 +19,8 @@ QString sweep_table_text(const book::SweepView& view) {
   } else {
     lines << QStringLiteral("x m\ty m\tPPFD");
     for (std::size_t i = 0; i < layout.stations.size(); ++i)
-      lines << QStringList{QString::number(layout.stations[i].x_m), QString::number(layout.stations[i].y_m), cell(i)}.join('\t');
+      lines << QStringList{QString::number(layout.stations[i].x_m), QString::number(layout.stations[i].y_m), cell(i)}
+                   .join('\t');
   }
   return lines.join('\n') + '\n';
 }

@@ -6,7 +6,8 @@
 
 namespace sunbreak::desktop {
 
-/// A sweep as tab-separated text for a spreadsheet: far row first, unread stations empty; spots one a line with their place.
+/// A sweep as tab-separated text for a spreadsheet: far row first, unread stations empty; spots one a line with their
+/// place.
 QString sweep_table_text(const book::SweepView& view);
 
 }  // namespace sunbreak::desktop

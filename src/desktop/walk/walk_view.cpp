@@ -95,7 +95,9 @@ void WalkView::build_side(QWidget* side) {
   caution->setProperty("quiet", true);
   layout->addWidget(caution);
   layout->addWidget(thin_rule(side));
-  auto* keys = wrapped_label(tr("Enter  accept and go on\nArrows  another station\nM  station is missing\nDelete  take a reading back\nCtrl+Z  undo"), side);
+  auto* keys = wrapped_label(tr("Enter  accept and go on\nArrows  another station\nM  station is missing\nDelete  take "
+                                "a reading back\nCtrl+Z  undo"),
+                             side);
   keys->setProperty("quiet", true);
   layout->addWidget(keys);
   layout->addStretch();
@@ -108,13 +110,16 @@ void WalkView::build_side(QWidget* side) {
   layout->addWidget(next);
 }
 
-std::vector<int> WalkView::order() const { return desk_.view() ? serpentine_from_far(desk_.view()->layout) : std::vector<int>{}; }
+std::vector<int> WalkView::order() const {
+  return desk_.view() ? serpentine_from_far(desk_.view()->layout) : std::vector<int>{};
+}
 
 QString WalkView::station_words(int station) const {
   const Station& s = desk_.view()->layout.stations[station];
   const double unit = meters_per(surface_unit(desk_.units()));
-  const QString place = tr("x %1 · y %2 %3").arg(text_of(short_number(s.x_m / unit, 1)), text_of(short_number(s.y_m / unit, 1)),
-                                                QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
+  const QString place = tr("x %1 · y %2 %3")
+                            .arg(text_of(short_number(s.x_m / unit, 1)), text_of(short_number(s.y_m / unit, 1)),
+                                 QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
   if (!s.name.empty()) return text_of(s.name) + "\n" + place;
   return tr("Row %1 from the door, %2 from left").arg(s.row + 1).arg(s.column + 1) + "\n" + place;
 }
@@ -128,10 +133,13 @@ void WalkView::refresh() {
     value_->setText({});  // clear() would leave an undo step in the field
     say({}, "");
     const auto walk = order();
-    const auto unread = std::find_if(walk.begin(), walk.end(), [&](int i) { return states[i].kind == StationState::Untouched; });
+    const auto unread =
+        std::find_if(walk.begin(), walk.end(), [&](int i) { return states[i].kind == StationState::Untouched; });
     current_ = walk.empty() ? -1 : unread == walk.end() ? walk.front() : *unread;
   }
-  title_->setText(tr("%1 · %2 %").arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
+  title_->setText(
+      tr("%1 · %2 %")
+          .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
   const int read = desk_.view()->read(), missing = desk_.view()->missing();
   QString words = tr("%1 of %2 stations read").arg(read).arg(states.size());
   if (missing > 0) words += tr(", %1 missing").arg(missing);
@@ -153,8 +161,12 @@ void WalkView::move_to(int station) {
       state_->setText(tr("Read %1 raw, %2 corrected. Type to replace it; the old value stays on record.")
                           .arg(text_of(short_number(state.raw, 2)), text_of(ppfd_text(desk_.view()->ppfd[station]))));
       break;
-    case StationState::Missing: state_->setText(tr("Declared missing. Type a value if it can be read after all.")); break;
-    case StationState::Untouched: state_->setText(tr("Not read yet.")); break;
+    case StationState::Missing:
+      state_->setText(tr("Declared missing. Type a value if it can be read after all."));
+      break;
+    case StationState::Untouched:
+      state_->setText(tr("Not read yet."));
+      break;
   }
   if (isVisible() && !watts_->hasFocus()) value_->setFocus();
 }
@@ -167,7 +179,8 @@ void WalkView::move_by(int columns, int rows) {
     return move_to(std::clamp(current_ + columns - rows, 0, last));
   }
   const Station& s = layout.stations[current_];
-  move_to(layout.index(std::clamp(s.column + columns, 0, layout.columns - 1), std::clamp(s.row + rows, 0, layout.rows - 1)));
+  move_to(layout.index(std::clamp(s.column + columns, 0, layout.columns - 1),
+                       std::clamp(s.row + rows, 0, layout.rows - 1)));
 }
 
 void WalkView::advance() {
@@ -179,8 +192,10 @@ void WalkView::advance() {
   if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), unread);
   if (next != walk.end()) return move_to(*next);
   move_to(current_);
-  say(desk_.sweep() && desk_.sweep()->power_w ? tr("Every station of this sweep is read. Page Down takes the next height, Alt+4 reads the map.")
-                                              : tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is no efficacy."),
+  say(desk_.sweep() && desk_.sweep()->power_w
+          ? tr("Every station of this sweep is read. Page Down takes the next height, Alt+4 reads the map.")
+          : tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is no "
+               "efficacy."),
       "good");
 }
 
@@ -195,7 +210,9 @@ void WalkView::accept_typed() {
   if (text.isEmpty() || current_ < 0) return;
   const auto reading = book::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
   if (!reading.ppfd)
-    return say(tr("%1. Nothing was kept: correct it, or press M if the station cannot be read.").arg(text_of(reading.refusal)), "bad");
+    return say(
+        tr("%1. Nothing was kept: correct it, or press M if the station cannot be read.").arg(text_of(reading.refusal)),
+        "bad");
   const int station = current_;
   if (!desk_.accept(station, *reading.ppfd, "typed")) return;
   value_->setText({});
@@ -207,7 +224,9 @@ void WalkView::take_watts() {
   if (watts_->isReadOnly()) return;
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
   if (watts_->text() == present) return;
-  const QString problem = take_number({0, 20000}, [this](std::optional<double> v) { return desk_.set_watts(v) ? QString() : tr("Not kept."); })(watts_->text().trimmed());
+  const QString problem = take_number({0, 20000}, [this](std::optional<double> v) {
+    return desk_.set_watts(v) ? QString() : tr("Not kept.");
+  })(watts_->text().trimmed());
   if (!problem.isEmpty()) return say(problem, "bad");
   say(tr("Watts kept."), "good");
 }
@@ -220,13 +239,27 @@ void WalkView::say(const QString& words, const char* tone) {
 bool WalkView::edit_key(QKeyEvent* key) {
   switch (key->key()) {
     case Qt::Key_Return:
-    case Qt::Key_Enter: accept_typed(); return true;
-    case Qt::Key_Left: move_by(-1, 0); return true;
-    case Qt::Key_Right: move_by(1, 0); return true;
-    case Qt::Key_Up: move_by(0, 1); return true;
-    case Qt::Key_Down: move_by(0, -1); return true;
-    case Qt::Key_BracketLeft: desk_.step_stop(-1); return true;
-    case Qt::Key_BracketRight: desk_.step_stop(1); return true;
+    case Qt::Key_Enter:
+      accept_typed();
+      return true;
+    case Qt::Key_Left:
+      move_by(-1, 0);
+      return true;
+    case Qt::Key_Right:
+      move_by(1, 0);
+      return true;
+    case Qt::Key_Up:
+      move_by(0, 1);
+      return true;
+    case Qt::Key_Down:
+      move_by(0, -1);
+      return true;
+    case Qt::Key_BracketLeft:
+      desk_.step_stop(-1);
+      return true;
+    case Qt::Key_BracketRight:
+      desk_.step_stop(1);
+      return true;
     case Qt::Key_M:
       if (key->modifiers() & ~Qt::ShiftModifier) return false;
       value_->setText({});
@@ -243,8 +276,11 @@ bool WalkView::edit_key(QKeyEvent* key) {
       if (!value_->text().isEmpty()) return false;
       step_back();
       return true;
-    case Qt::Key_Escape: value_->setText({}); return true;
-    default: break;
+    case Qt::Key_Escape:
+      value_->setText({});
+      return true;
+    default:
+      break;
   }
   if (key->matches(QKeySequence::Paste)) {
     const QString text = QApplication::clipboard()->text();

@@ -11,8 +11,8 @@ namespace sunbreak::desktop {
 
 class SweepMap;
 
-/// Walk: the readings of one sweep, typed station by station in walk order while the map fills. Each accepted value is on
-/// disk before the next station lights up.
+/// Walk: the readings of one sweep, typed station by station in walk order while the map fills. Each accepted value is
+/// on disk before the next station lights up.
 class WalkView : public StageView {
   Q_OBJECT
  public:

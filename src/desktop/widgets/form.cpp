@@ -46,8 +46,10 @@ void Form::heading(const QString& text) {
 
 void Form::note(const Show& text, const char* tone) {
   auto* label = wrapped_label({}, this);
-  if (*tone) set_tone(label, tone);
-  else label->setProperty("quiet", true);
+  if (*tone)
+    set_tone(label, tone);
+  else
+    label->setProperty("quiet", true);
   grid_->addWidget(label, grid_->rowCount(), 0, 1, 3);
   refreshers_.push_back([=] {
     label->setText(text());
@@ -97,8 +99,8 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
   return edit;
 }
 
-QComboBox* Form::choice(const QString& name, const std::function<std::vector<Choice>()>& options, const std::function<QVariant()>& show,
-                        const std::function<QString(const QVariant&)>& take) {
+QComboBox* Form::choice(const QString& name, const std::function<std::vector<Choice>()>& options,
+                        const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take) {
   auto* box = new QComboBox(this);
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(12);
@@ -143,8 +145,10 @@ void Form::refresh() {
 
 void Form::set_editable(bool editable) {
   for (QWidget* editor : editors_)
-    if (auto* edit = qobject_cast<QLineEdit*>(editor)) edit->setReadOnly(!editable);
-    else editor->setEnabled(editable);
+    if (auto* edit = qobject_cast<QLineEdit*>(editor))
+      edit->setReadOnly(!editable);
+    else
+      editor->setEnabled(editable);
 }
 
 }  // namespace sunbreak::desktop

@@ -28,9 +28,10 @@ class Form : public QWidget {
 
   void heading(const QString& text);
   void note(const Show& text, const char* tone = "");
-  QLineEdit* line(const QString& name, const Show& show, const Take& take, const Show& unit = {}, const QString& hint = {});
-  QComboBox* choice(const QString& name, const std::function<std::vector<Choice>()>& options, const std::function<QVariant()>& show,
-                    const std::function<QString(const QVariant&)>& take);
+  QLineEdit* line(const QString& name, const Show& show, const Take& take, const Show& unit = {},
+                  const QString& hint = {});
+  QComboBox* choice(const QString& name, const std::function<std::vector<Choice>()>& options,
+                    const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take);
   void button_row(const std::vector<std::pair<QString, std::function<void()>>>& buttons);
 
   /// Reads every field anew; a field being typed in keeps its text.

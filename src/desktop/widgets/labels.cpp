@@ -52,7 +52,9 @@ void set_tone(QWidget* widget, const char* tone) {
   widget->style()->polish(widget);
 }
 
-QString counted(qsizetype count, const QString& one, const QString& many) { return QStringLiteral("%1 %2").arg(count).arg(count == 1 ? one : many); }
+QString counted(qsizetype count, const QString& one, const QString& many) {
+  return QStringLiteral("%1 %2").arg(count).arg(count == 1 ? one : many);
+}
 
 QString marked_attention(const QString& text) { return QStringLiteral("◣ ") + text; }
 

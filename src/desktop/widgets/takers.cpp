@@ -42,13 +42,21 @@ Form::Take take_length(const std::function<UnitSystem()>& units, const NumberRan
   return [=](const QString& text) -> QString {
     if (text.isEmpty()) return range_m.may_be_empty ? store(std::nullopt) : words("A length is needed here.");
     const auto value = typed_length_m(text, units());
-    if (!value) return words("'%1' is not a length; nothing was changed. Type a number, or one with its unit such as 45 cm or 18 in.").arg(text);
-    if (!inside(*value, range_m)) return out_of_range(text, text_of(length_text(range_m.low, units())), text_of(length_text(range_m.high, units())));
+    if (!value)
+      return words(
+                 "'%1' is not a length; nothing was changed. Type a number, or one with its unit such as 45 cm or 18 "
+                 "in.")
+          .arg(text);
+    if (!inside(*value, range_m))
+      return out_of_range(text, text_of(length_text(range_m.low, units())),
+                          text_of(length_text(range_m.high, units())));
     return store(value);
   };
 }
 
-QString show_number(std::optional<double> value, int decimals) { return value ? text_of(short_number(*value, decimals)) : QString(); }
+QString show_number(std::optional<double> value, int decimals) {
+  return value ? text_of(short_number(*value, decimals)) : QString();
+}
 
 QString show_length(std::optional<double> meters, UnitSystem units) {
   return meters ? text_of(short_number(from_m(*meters, surface_unit(units)), 2)) : QString();
@@ -62,7 +70,8 @@ std::optional<std::vector<double>> list_of(const QString& text, QString* problem
   for (const QString& part : text.split(between, Qt::SkipEmptyParts)) {
     const std::optional<double> value = parse(part.trimmed());
     if (!value) {
-      *problem = words("'%1' was not understood; nothing was changed. Type the values with commas between them.").arg(part.trimmed());
+      *problem = words("'%1' was not understood; nothing was changed. Type the values with commas between them.")
+                     .arg(part.trimmed());
       return {};
     }
     values.push_back(*value);
