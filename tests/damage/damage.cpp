@@ -103,6 +103,14 @@ std::optional<double> plain_number(std::string text, char mark) {
   return text.empty() || *end != '\0' ? std::nullopt : std::optional(value);
 }
 
+/// Whether a draft's findings are among those that the sound table gave already.
+bool says_no_more(const book::TableDraft& draft, const book::TableDraft& sound) {
+  return std::all_of(draft.findings.begin(), draft.findings.end(), [&](const book::Finding& f) {
+    return std::any_of(sound.findings.begin(), sound.findings.end(),
+                       [&](const book::Finding& s) { return s.words == f.words; });
+  });
+}
+
 }  // namespace
 
 ValidTable make_valid(Random& random) {
@@ -200,7 +208,7 @@ Judgement judge(const ValidTable& valid, const std::string& damaged) {
       return {Outcome::Misleading, fmt::format("station {} took {} from a cell that says '{}'", i, draft.raw[i],
                                                cell.value_or("(no cell)"))};
   }
-  const bool silent = draft.findings.empty() && draft.decimal_mark == valid.draft.decimal_mark;
+  const bool silent = says_no_more(draft, valid.draft) && draft.decimal_mark == valid.draft.decimal_mark;
   if (!silent) return {Outcome::TakenWithFindings, {}};
   if (!(draft.grid == valid.draft.grid))
     return {Outcome::Misleading, "another grid than planned was taken without a word"};
