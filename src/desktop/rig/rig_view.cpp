@@ -88,7 +88,9 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   layout->setSpacing(0);
   layout->addWidget(scroll, 5);
   layout->addWidget(side, 6);
-  connect(&desk_, &Desk::changed, this, &RigView::refresh);
+  connect(&desk_, &Desk::changed, this, [this] {
+    if (isVisible()) refresh();
+  });
   refresh();
 }
 
