@@ -1,71 +1,22 @@
 #include <fmt/format.h>
-#include <signal.h>
-#include <sys/wait.h>
-#include <unistd.h>
-
 #include <algorithm>
 #include <chrono>
 #include <cmath>
-#include <cstdio>
 #include <nlohmann/json.hpp>
 
 #include "core/figures/area_curve.h"
+#include "peer.h"
 #include "sample_sweep.h"
 
 using namespace sunbreak;
+using bench::median;
+using bench::Peer;
 using nlohmann::json;
 
 namespace {
 
 constexpr int rounds = 41;
 constexpr double equal_to = 1e-9;
-
-/// The NumPy script as a running process that answers one line to each line.
-class Peer {
- public:
-  explicit Peer(const char* script) {
-    int in[2], out[2];
-    if (pipe(in) != 0 || pipe(out) != 0) throw std::runtime_error("no pipe");
-    process_ = fork();
-    if (process_ == 0) {
-      dup2(in[0], STDIN_FILENO);
-      dup2(out[1], STDOUT_FILENO);
-      for (const int end : {in[0], in[1], out[0], out[1]}) close(end);
-      execl("/usr/bin/python3", "python3", script, nullptr);
-      _exit(127);
-    }
-    close(in[0]);
-    close(out[1]);
-    to_ = fdopen(in[1], "w");
-    from_ = fdopen(out[0], "r");
-  }
-  ~Peer() {
-    fclose(to_);
-    fclose(from_);
-    waitpid(process_, nullptr, 0);
-  }
-  void send(const std::string& line) {
-    fputs((line + "\n").c_str(), to_);
-    fflush(to_);
-  }
-  json ask() {
-    send("again");
-    std::string line;
-    for (int c; (c = fgetc(from_)) != EOF && c != '\n';) line += static_cast<char>(c);
-    if (line.empty())
-      throw std::runtime_error("the peer gave no answer: are python3-numpy and python3-scipy installed?");
-    return json::parse(line);
-  }
-
- private:
-  pid_t process_ = 0;
-  FILE *to_ = nullptr, *from_ = nullptr;
-};
-
-double median(std::vector<double> values) {
-  std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2), values.end());
-  return values[values.size() / 2];
-}
 
 json as_json(const SweepFigures& f, const std::vector<double>& areas) {
   json rings = json::array(), nominal = json::array();
@@ -127,7 +78,6 @@ std::string difference(const json& ours, const json& peer) {
 /// All figures, the 1 cm field and the coverage of a 48 × 48 sweep, ours and the NumPy script's in turn; medians.
 int main(int argc, char** argv) {
   if (argc != 2) return 2;
-  signal(SIGPIPE, SIG_IGN);
   try {
     const auto s = bench::sample_sweep(48, 48);
     std::vector<double> levels;

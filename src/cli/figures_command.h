@@ -9,6 +9,9 @@ constexpr int usage_error = 2, input_error = 3;
 /// Adds `figures FILE …`; its callback sets `status`.
 void add_figures_command(CLI::App& app, int& status);
 
+/// Adds `predict SCENE`.
+void add_predict_command(CLI::App& app, int& status);
+
 /// Adds `demo`, `list`, `report`, `export` and `import`; their callbacks set `status`.
 void add_book_commands(CLI::App& app, int& status);
 

@@ -7,6 +7,7 @@ int main(int argc, char** argv) {
   app.require_subcommand(1);
   int status = 0;
   sunbreak::cli::add_figures_command(app, status);
+  sunbreak::cli::add_predict_command(app, status);
   sunbreak::cli::add_book_commands(app, status);
   try {
     app.parse(argc, argv);

@@ -4,17 +4,17 @@
 
 #include <cmath>
 #include <cstdint>
+#include <map>
 #include <numbers>
 #include <random>
 
 #include "book/bundle.h"
 #include "core/bench/walk_order.h"
-#include "core/optics/direct_light.h"
+#include "core/optics/fixture_shapes.h"
+#include "core/optics/room_light.h"
 
 namespace sunbreak::book {
 namespace {
-
-constexpr double wall_reflectance = 0.72;
 
 /// Normal deviates that are the same on every machine (Box and Muller on a Mersenne twister).
 class Noise {
@@ -30,64 +30,26 @@ class Noise {
   std::mt19937_64 engine_;
 };
 
-/// How a sample fixture is made: emitters about its middle at height 0, and the truth its readings are computed from.
+/// How a sample fixture is made: emitters about its middle, and the truth its readings are computed from.
 struct Truth {
-  std::vector<Emitter> emitters;  ///< x and y from the fixture's middle; flux adds up to the fixture's PPF
+  std::vector<Emitter> emitters;
   double off_x_m = 0, off_y_m = 0;
   double watts_at_full = 0;
 };
 
-std::vector<Emitter> block(double width, double depth, int across, int deep, double ppf, double exponent,
-                           double tilt_x = 0, double x = 0) {
-  std::vector<Emitter> emitters;
-  for (int j = 0; j < deep; ++j)
-    for (int i = 0; i < across; ++i) {
-      const double dx = across > 1 ? width * (static_cast<double>(i) / (across - 1) - 0.5) : 0;
-      const double dy = deep > 1 ? depth * (static_cast<double>(j) / (deep - 1) - 0.5) : 0;
-      emitters.push_back({x + dx, dy, -tilt_x * dx, ppf / (across * deep), exponent, tilt_x});
-    }
-  return emitters;
+double reflectance_of_wall(const std::string& kind) {
+  return kind == "reflective" ? 0.82 : kind == "white" ? 0.7 : kind == "dark" ? 0.05 : 0;
 }
 
-std::vector<Emitter> disc(double radius, int rings, double ppf, double exponent) {
-  std::vector<Emitter> emitters;
-  for (int r = 0; r < rings; ++r)
-    for (int k = 0; k < 6 * r + 1; ++k) {
-      const double at = radius * r / rings, angle = 2 * std::numbers::pi * k / (6 * r + 1);
-      emitters.push_back({at * std::cos(angle), at * std::sin(angle), 0, 0, exponent, 0});
-    }
-  for (Emitter& e : emitters) e.ppf_umol_s = ppf / static_cast<double>(emitters.size());
-  return emitters;
-}
-
-std::vector<Emitter> joined(std::vector<Emitter> a, const std::vector<Emitter>& b) {
-  a.insert(a.end(), b.begin(), b.end());
-  return a;
-}
-
-/// The emitters hung in a bench at a height and dimmed, with their mirror images in the reflective walls.
-std::vector<Emitter> hung(const Truth& truth, const Bench& bench, double height_m, double light_factor) {
-  std::vector<Emitter> placed;
-  for (Emitter e : truth.emitters) {
-    e.x_m += bench.width_m / 2 + truth.off_x_m;
-    e.y_m += bench.depth_m / 2 + truth.off_y_m;
-    e.z_m += height_m;
-    e.ppf_umol_s *= light_factor;
-    placed.push_back(e);
-  }
-  if (bench.wall_left == "open") return placed;
-  std::vector<Emitter> all;
-  for (const Emitter& e : placed)
-    for (int i = -2; i <= 2; ++i)
-      for (int j = -2; j <= 2; ++j) {
-        Emitter image = e;
-        image.x_m = i % 2 == 0 ? e.x_m + i * bench.width_m : (i + 1) * bench.width_m - e.x_m;
-        image.y_m = j % 2 == 0 ? e.y_m + j * bench.depth_m : (j + 1) * bench.depth_m - e.y_m;
-        if (i % 2 != 0) image.tilt_x = -e.tilt_x;
-        image.ppf_umol_s *= std::pow(wall_reflectance, std::abs(i) + std::abs(j));
-        all.push_back(image);
-      }
-  return all;
+/// The bench as the optical model sees it; an open floor has nothing around it.
+Room room_of(const Bench& bench) {
+  const bool open = bench.wall_left == "open";
+  return {
+      bench.width_m,
+      bench.depth_m,
+      bench.height_m.value_or(2),
+      {reflectance_of_wall(bench.wall_left), reflectance_of_wall(bench.wall_right),
+       reflectance_of_wall(bench.wall_front), reflectance_of_wall(bench.wall_back), open ? 0 : 0.7, open ? 0 : 0.25}};
 }
 
 double dimmed_light(double percent) { return percent / 100 * (1.06 - 0.06 * percent / 100); }
@@ -167,7 +129,11 @@ class DemoWriter {
         const double amperes = watts / 0.97 / 230.4;
         edit_.add(WallReading{0, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
                               std::round(10 * watts / 0.97) / 10, 0.97, 50.0, now()});
-        walk(sweep, bench, hung(plan.truth, bench, plan.heights_m[r], dimmed_light(percent)), limit);
+        walk(sweep, bench,
+             placed(plan.truth.emitters,
+                    {bench.width_m / 2 + plan.truth.off_x_m, bench.depth_m / 2 + plan.truth.off_y_m, plan.heights_m[r]},
+                    dimmed_light(percent)),
+             limit);
       }
     ++day_;
     seconds_ = 9 * 3600;
@@ -176,14 +142,22 @@ class DemoWriter {
  private:
   void walk(const Sweep& sweep, const Bench& bench, const std::vector<Emitter>& emitters, int limit) {
     const Layout layout = lay_out(footprint_of(bench), grid_of(sweep)).value();
+    std::vector<Vec3> places;
+    for (const Station& s : layout.stations) places.push_back({s.x_m, s.y_m, 0});
+    const RoomLight& light = light_in(bench);
+    const Prediction predicted = light.predict(emitters, light.stations(places));
     for (const int station : serpentine_from_far(layout)) {
       if (limit-- == 0) break;
-      const Station& s = layout.stations[station];
-      const double ppfd = direct_ppfd(emitters, s.x_m, s.y_m) * (1 + 0.006 * noise_.normal());
+      const double ppfd = (predicted.direct[station] + predicted.reflected[station]) * (1 + 0.006 * noise_.normal());
       seconds_ += 6;
       edit_.accept({0, sweep.id, station, std::round(10 * ppfd / sweep.calibration_factor) / 10, "simulated", now()});
     }
     seconds_ += 600;
+  }
+
+  const RoomLight& light_in(const Bench& bench) {
+    const auto found = rooms_.find(bench.id);
+    return found != rooms_.end() ? found->second : rooms_.emplace(bench.id, RoomLight(room_of(bench))).first->second;
   }
 
   std::string now() const {
@@ -193,6 +167,7 @@ class DemoWriter {
 
   Edit& edit_;
   Noise noise_;
+  std::map<Id, RoomLight> rooms_;
   int day_ = 14;
   int seconds_ = 9 * 3600;
 };
@@ -238,15 +213,12 @@ void fill_demo(Book& book) {
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
     const Band fruiting{600, 1000}, leafy{150, 300}, sprouts{100, 200};
 
-    std::vector<Emitter> six_bars;
-    for (int bar = 0; bar < 6; ++bar)
-      six_bars = joined(six_bars, block(0, 1.02, 1, 18, 896.0 / 6, 1.0, 0, -0.5 + 0.2 * bar));
     writer.add_test(
         {"Ostler Six-Bar in the tent",
          fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389),
          {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
           claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-         {six_bars, 0.01, 0, 322},
+         {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
          tent.id,
          {0.6, 0.45, 0.3, 0.2},
          {100, 75, 50},
@@ -262,7 +234,7 @@ void fill_demo(Book& book) {
                              "board 25 × 28 cm, white", 0.26, 0.30, 149),
                      {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
                       claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
-                     {block(0.24, 0.27, 10, 10, 392, 1.0), 0, 0, 152},
+                     {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
                      tent.id,
                      {0.6, 0.45, 0.3},
                      {100},
@@ -273,29 +245,25 @@ void fill_demo(Book& book) {
                      3,
                      0},
                     tent, qs1, factor, w1);
-    writer.add_test(
-        {"Pell Narrow 300 on the loft floor",
-         fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.4, 0.2, 119),
-         {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
-         {joined(block(0.12, 0.12, 5, 5, 160, 3.2, 0, -0.1), block(0.12, 0.12, 5, 5, 160, 3.2, 0, 0.1)), 0, 0, 171},
-         floor.id,
-         {0.6, 0.45},
-         {100},
-         eight,
-         "flowering & fruiting",
-         fruiting,
-         12,
-         2,
-         0},
-        floor, qs1, factor, w1);
-    std::vector<Emitter> tubes;
-    for (int tube = 0; tube < 4; ++tube)
-      tubes = joined(tubes, block(0, 1.1, 1, 16, 118.0 / 4, 1.0, 0, -0.21 + 0.14 * tube));
+    writer.add_test({"Pell Narrow 300 on the loft floor",
+                     fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.4, 0.2, 119),
+                     {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
+                     {pair_of(board(0.12, 0.12, 5, 5, 320, 3.2), 0.2, 0), 0, 0, 171},
+                     floor.id,
+                     {0.6, 0.45},
+                     {100},
+                     eight,
+                     "flowering & fruiting",
+                     fruiting,
+                     12,
+                     2,
+                     0},
+                    floor, qs1, factor, w1);
     writer.add_test({"Wicket Four-Tube in the window bay",
                      fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart",
                              0.56, 1.18, 85),
                      {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
-                     {tubes, 0, 0, 112},
+                     {bars(4, 0.42, 1.1, 16, 118), 0, 0, 112},
                      bay.id,
                      {0.4, 0.2},
                      {100},
@@ -310,7 +278,7 @@ void fill_demo(Book& book) {
         {"Bess 400 in the tent",
          fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0),
          {claim("power_w", 400, "400 W")},
-         {block(0.3, 0.16, 8, 4, 640, 1.5), 0, 0, 430},
+         {reflector_lamp(0.3, 0.16, 640, 1.5), 0, 0, 430},
          tent.id,
          {0.8, 0.6},
          {100},
@@ -327,8 +295,8 @@ void fill_demo(Book& book) {
                      {claim("power_w", 500, "2 × 250 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
                       claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
                       claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-                     {joined(block(0.3, 0.44, 8, 10, 640, 1.0, std::tan(1.5 * std::numbers::pi / 180), -0.29),
-                             block(0.3, 0.44, 8, 10, 640, 1.0, 0, 0.29)),
+                     {joined(placed(tilted(board(0.3, 0.44, 8, 10, 640), 1.5, 0), {-0.29, 0, 0}),
+                             placed(board(0.3, 0.44, 8, 10, 640), {0.29, 0, 0})),
                       0, 0, 505},
                      tent.id,
                      {0.6, 0.45, 0.3},
@@ -344,7 +312,7 @@ void fill_demo(Book& book) {
         {"Tansy Round 60 in the window bay",
          fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22, 0.22, 59),
          {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
-         {disc(0.1, 5, 158, 1.0), 0, 0, 59},
+         {disc(0.1, 5, 158), 0, 0, 59},
          bay.id,
          {0.45, 0.3},
          {100},

@@ -3,18 +3,30 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/optics/direct_kernel.h"
+
 namespace sunbreak {
 
-double direct_ppfd(std::span<const Emitter> emitters, double x_m, double y_m) {
+double direct_ppfd(std::span<const Emitter> emitters, const Vec3& place, const Vec3& normal) {
   double sum = 0;
   for (const Emitter& e : emitters) {
-    const double dx = x_m - e.x_m, dy = y_m - e.y_m, d2 = dx * dx + dy * dy + e.z_m * e.z_m, d = std::sqrt(d2);
-    const double axis = std::sqrt(1 + e.tilt_x * e.tilt_x);
-    const double cos_axis = (e.tilt_x * dx + e.z_m) / (axis * d);
-    if (cos_axis <= 0) continue;
-    sum += e.ppf_umol_s * (e.exponent + 1) / (2 * std::numbers::pi) * std::pow(cos_axis, e.exponent) * (e.z_m / d) / d2;
+    const Vec3 to = place - e.place_m;
+    const double d2 = dot(to, to), d = std::sqrt(d2);
+    const double cos_axis = dot(to, e.direction) / d, cos_normal = -dot(to, normal) / d;
+    if (cos_axis <= 0 || cos_normal <= 0) continue;
+    sum += e.ppf_umol_s * (e.exponent + 1) / (2 * std::numbers::pi) * std::pow(cos_axis, e.exponent) * cos_normal / d2;
   }
   return sum;
+}
+
+void add_direct_ppfd(std::span<const Emitter> emitters, const FacingPlaces& places, std::span<double> ppfd) {
+  for (const Emitter& e : emitters) {
+    if (e.ppf_umol_s == 0) continue;
+    const Vec3 &at = e.place_m, &way = e.direction, &normal = places.normal;
+    const double peak = e.ppf_umol_s * (e.exponent + 1) / (2 * std::numbers::pi);
+    const DirectKernel kernel{at.x, at.y, at.z, way.x, way.y, way.z, normal.x, normal.y, normal.z, peak, e.exponent};
+    add_direct(kernel, places.x_m.data(), places.y_m.data(), places.z_m.data(), ppfd.data(), ppfd.size());
+  }
 }
 
 }  // namespace sunbreak

@@ -3,18 +3,29 @@
 #include <span>
 #include <vector>
 
+#include "core/optics/emitter.h"
+
 namespace sunbreak {
 
-/// A small emitter facing straight down whose intensity falls with cosᵐ of the angle from its axis.
-struct Emitter {
-  double x_m = 0, y_m = 0, z_m = 0;  ///< z above the receiving plane
-  double ppf_umol_s = 0;
-  double exponent = 1;  ///< m; 1 is a Lambertian emitter
-  double tilt_x = 0;    ///< slope of the axis toward +x (tangent)
+/// Places that face one way, kept coordinate by coordinate so that a sum over many of them runs fast.
+struct FacingPlaces {
+  Vec3 normal = straight_up;
+  std::vector<double> x_m, y_m, z_m;
+
+  std::size_t size() const { return x_m.size(); }
+  void add(const Vec3& place) {
+    x_m.push_back(place.x);
+    y_m.push_back(place.y);
+    z_m.push_back(place.z);
+  }
 };
 
-/// Direct PPFD [µmol m⁻² s⁻¹] at a place of the plane z = 0 facing up, without walls:
-/// Σ Φ (m+1)/(2π) · cosᵐθ · cosψ / d², θ from the emitter's axis, ψ from the vertical.
-double direct_ppfd(std::span<const Emitter> emitters, double x_m, double y_m);
+/// Direct PPFD [µmol m⁻² s⁻¹] at a place that faces `normal`, walls apart:
+/// Σ Φ (m+1)/(2π) · cosᵐθ · cosψ / d², θ from the emitter's axis, ψ from the normal. An emitter's back is dark.
+double direct_ppfd(std::span<const Emitter> emitters, const Vec3& place, const Vec3& normal = straight_up);
+
+/// Adds the direct PPFD of all emitters at the first places to `ppfd`, as many as that has; equal to direct_ppfd()
+/// within rounding.
+void add_direct_ppfd(std::span<const Emitter> emitters, const FacingPlaces& places, std::span<double> ppfd);
 
 }  // namespace sunbreak

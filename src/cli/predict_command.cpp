@@ -1,0 +1,58 @@
+#include <fmt/format.h>
+
+#include <fstream>
+#include <iostream>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+#include "book/scene/scene_file.h"
+#include "cli/figures_command.h"
+#include "core/optics/room_light.h"
+
+namespace sunbreak::cli {
+namespace {
+
+int predict(const std::string& file, bool json) {
+  std::ifstream in(file, std::ios::binary);
+  const std::string text((std::istreambuf_iterator<char>(in)), {});
+  if (!in.good() && text.empty()) {
+    std::cerr << Problem{file + " cannot be read", "", "check the path and its rights"}.sentence() << "\n";
+    return input_error;
+  }
+  const auto scene = book::read_scene(text);
+  if (!scene) {
+    std::cerr << file << ": " << scene.problem().sentence() << "\n";
+    return input_error;
+  }
+  const auto& [room, emitters, stations] = scene.value();
+  const RoomLight light(room);
+  const Prediction p = light.predict_once(emitters, stations);
+  auto rows = nlohmann::ordered_json::array();
+  for (std::size_t i = 0; i < stations.size(); ++i) {
+    const Vec3& s = stations[i];
+    rows.push_back({{"x_m", s.x},
+                    {"y_m", s.y},
+                    {"z_m", s.z},
+                    {"ppfd", p.direct[i] + p.reflected[i]},
+                    {"direct_ppfd", p.direct[i]},
+                    {"reflected_ppfd", p.reflected[i]}});
+    if (!json)
+      fmt::print("x {:.3f}  y {:.3f}  z {:.3f} m   {:>8.2f} µmol/m²/s: direct {:.2f}, reflected {:.2f}\n", s.x, s.y,
+                 s.z, p.direct[i] + p.reflected[i], p.direct[i], p.reflected[i]);
+  }
+  if (json) std::cout << nlohmann::ordered_json{{"stations", rows}}.dump(2) << "\n";
+  return 0;
+}
+
+}  // namespace
+
+void add_predict_command(CLI::App& app, int& status) {
+  auto file = std::make_shared<std::string>();
+  auto json = std::make_shared<bool>(false);
+  CLI::App* command = app.add_subcommand("predict", "Work out the PPFD that a scene's emitters give at its stations");
+  command->add_option("SCENE", *file, "the scene (JSON)")->required();
+  command->add_flag("--json", *json, "as JSON");
+  command->callback([file, json, &status] { status = predict(*file, *json); });
+}
+
+}  // namespace sunbreak::cli

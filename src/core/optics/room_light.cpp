@@ -1,0 +1,306 @@
+#include "core/optics/room_light.h"
+
+#include <Eigen/Cholesky>
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <numeric>
+
+#include "core/optics/form_factor.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr int across_patches = 12, up_patches = 16, cut = 3;
+
+/// Edges along the floor: half evenly spread, half crowded toward both ends, where light changes fastest.
+std::vector<double> edges_across(double length_m) {
+  std::vector<double> edges;
+  for (int i = 0; i <= across_patches; ++i) {
+    const double t = static_cast<double>(i) / across_patches;
+    edges.push_back(length_m * (0.5 * t + 0.25 * (1 - std::cos(std::numbers::pi * t))));
+  }
+  return edges;
+}
+
+/// Edges up a wall: crowded toward the floor, where the stations are.
+std::vector<double> edges_up(double height_m) {
+  std::vector<double> edges;
+  for (int i = 0; i <= up_patches; ++i) edges.push_back(height_m * std::pow(static_cast<double>(i) / up_patches, 1.6));
+  return edges;
+}
+
+std::vector<double> cut_finer(const std::vector<double>& edges) {
+  std::vector<double> fine;
+  for (std::size_t i = 0; i + 1 < edges.size(); ++i)
+    for (int k = 0; k < cut; ++k) fine.push_back(edges[i] + (edges[i + 1] - edges[i]) * k / cut);
+  fine.push_back(edges.back());
+  return fine;
+}
+
+PatchGrid patch_grid(const Room& room, const Face& face, bool fine) {
+  PatchGrid grid{face, face.high ? size_along(room, face.axis) : 0, {}, {}};
+  const auto along = [&](int axis) {
+    const auto edges = axis == 2 ? edges_up(room.height_m) : edges_across(size_along(room, axis));
+    return fine ? cut_finer(edges) : edges;
+  };
+  grid.u_edges_m = along(grid.u_axis());
+  grid.v_edges_m = along(grid.v_axis());
+  return grid;
+}
+
+/// Where a side's fine patches lie among its coarse ones.
+struct Interpolation {
+  std::size_t patch[4];
+  double weight[4];
+};
+
+struct Side {
+  double reflectance = 0;
+  PatchGrid coarse, fine;
+  std::size_t first_coarse = 0, first_fine = 0;  ///< in the lists of all reflecting sides
+  FacingPlaces fine_middles;
+  std::vector<Interpolation> from_coarse;  ///< one a fine patch
+};
+
+/// Between the middles of the coarse patches; the outer value to the side's edges.
+Interpolation interpolation(const PatchGrid& coarse, double u, double v) {
+  const auto bracket = [](const std::vector<double>& edges, double at) {
+    const auto middle = [&](std::size_t i) { return (edges[i] + edges[i + 1]) / 2; };
+    const std::size_t last = edges.size() - 2;
+    std::size_t i = 0;
+    while (i < last && middle(i + 1) < at) ++i;
+    const double share = i == last ? 0 : std::clamp((at - middle(i)) / (middle(i + 1) - middle(i)), 0.0, 1.0);
+    return std::pair{i, share};
+  };
+  const auto [i, s] = bracket(coarse.u_edges_m, u);
+  const auto [j, t] = bracket(coarse.v_edges_m, v);
+  const std::size_t n = coarse.u_count(), i1 = s > 0 ? i + 1 : i, j1 = t > 0 ? j + 1 : j;
+  return {{j * n + i, j * n + i1, j1 * n + i, j1 * n + i1}, {(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t}};
+}
+
+/// Adds direct light to a side's fine patches. What hangs straight down lights nothing above itself; the rows of a
+/// wall's patches run upward, so that its part is the first of them.
+void add_direct_to(const Side& side, std::span<const Emitter> emitters, std::span<double> ppfd) {
+  const PatchGrid& grid = side.fine;
+  for (const Emitter& e : emitters) {
+    std::size_t lit = grid.size();
+    if (e.direction == straight_down && grid.face.axis == 2 && grid.face.high) continue;
+    if (e.direction == straight_down && grid.face.axis != 2) {
+      std::size_t rows = 0;
+      while (rows < grid.v_count() && grid.v_edges_m[rows] < e.place_m.z) ++rows;
+      lit = rows * grid.u_count();
+    }
+    add_direct_ppfd({&e, 1}, side.fine_middles, ppfd.first(lit));
+  }
+}
+
+/// Places and weights of the three-point Gauss-Legendre rule on [0, 1].
+constexpr double gauss_place[] = {0.1127016653792583, 0.5, 0.8872983346207417};
+constexpr double gauss_weight[] = {5.0 / 18, 8.0 / 18, 5.0 / 18};
+
+}  // namespace
+
+struct RoomLight::Parts {
+  Room room;
+  std::vector<Side> sides;  ///< those that reflect
+  std::size_t coarse_count = 0, fine_count = 0;
+  Eigen::LLT<Eigen::MatrixXd> exchange;  ///< of diag(area / reflectance) − area · form factor
+
+  void factor();
+};
+
+/// What the sides receive and send back: irradiance by direct light and by exchange, radiosity of the fine patches.
+struct RoomLight::Radiosity {
+  std::vector<double> fine_direct, fine_radiosity, coarse_radiosity;
+};
+
+void RoomLight::Parts::factor() {
+  if (coarse_count == 0) return;
+  Eigen::MatrixXd exchanged =
+      Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(coarse_count), static_cast<Eigen::Index>(coarse_count));
+  std::vector<double> row;
+  for (const Side& from : sides)
+    for (std::size_t p = 0; p < from.coarse.size(); ++p) {
+      const std::size_t u = p % from.coarse.u_count(), v = p / from.coarse.u_count();
+      const double u0 = from.coarse.u_edges_m[u], du = from.coarse.u_edges_m[u + 1] - u0;
+      const double v0 = from.coarse.v_edges_m[v], dv = from.coarse.v_edges_m[v + 1] - v0;
+      for (const Side& to : sides) {
+        if (to.coarse.face == from.coarse.face) continue;
+        row.assign(to.coarse.size(), 0);
+        for (int a = 0; a < 3; ++a)
+          for (int b = 0; b < 3; ++b) {
+            double at[3];
+            at[from.coarse.face.axis] = from.coarse.plane_m;
+            at[from.coarse.u_axis()] = u0 + gauss_place[a] * du;
+            at[from.coarse.v_axis()] = v0 + gauss_place[b] * dv;
+            add_form_factors({at[0], at[1], at[2]}, from.coarse.face.axis, !from.coarse.face.high, to.coarse,
+                             gauss_weight[a] * gauss_weight[b] * du * dv, row);
+          }
+        for (std::size_t q = 0; q < row.size(); ++q)
+          exchanged(static_cast<Eigen::Index>(from.first_coarse + p), static_cast<Eigen::Index>(to.first_coarse + q)) =
+              row[q];
+      }
+    }
+  // Reciprocity holds for the exact factors; what quadrature leaves of a difference is shared between the two.
+  Eigen::MatrixXd system = -0.5 * (exchanged + exchanged.transpose());
+  for (const Side& side : sides)
+    for (std::size_t p = 0; p < side.coarse.size(); ++p) {
+      const auto i = static_cast<Eigen::Index>(side.first_coarse + p);
+      system(i, i) += side.coarse.area_m2(p) / side.reflectance;
+    }
+  exchange.compute(system);
+}
+
+RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
+  parts_->room = room;
+  for (const Face& face : faces) {
+    const double reflectance = reflectance_of(room, face);
+    if (reflectance <= 0) continue;
+    Side side{reflectance,
+              patch_grid(room, face, false),
+              patch_grid(room, face, true),
+              parts_->coarse_count,
+              parts_->fine_count,
+              {},
+              {}};
+    side.fine_middles.normal = side.fine.normal();
+    for (std::size_t p = 0; p < side.fine.size(); ++p) {
+      const Vec3 middle = side.fine.middle(p);
+      side.fine_middles.add(middle);
+      const double at[3] = {middle.x, middle.y, middle.z};
+      side.from_coarse.push_back(interpolation(side.coarse, at[side.fine.u_axis()], at[side.fine.v_axis()]));
+    }
+    parts_->coarse_count += side.coarse.size();
+    parts_->fine_count += side.fine.size();
+    parts_->sides.push_back(std::move(side));
+  }
+  parts_->factor();
+}
+
+RoomLight::~RoomLight() = default;
+RoomLight::RoomLight(RoomLight&&) noexcept = default;
+RoomLight& RoomLight::operator=(RoomLight&&) noexcept = default;
+const Room& RoomLight::room() const { return parts_->room; }
+
+void RoomLight::fill_factors(const Vec3& place, std::span<double> factors) const {
+  std::fill(factors.begin(), factors.end(), 0);
+  for (const Side& side : parts_->sides)
+    if (!(side.fine.face == Face{2, false}))
+      add_form_factors(place, 2, true, side.fine, 1, factors.subspan(side.first_fine, side.fine.size()));
+}
+
+StationFactors RoomLight::stations(std::span<const Vec3> places) const {
+  StationFactors result;
+  for (const Vec3& place : places) result.places_.add(place);
+  result.factors_.resize(places.size() * parts_->fine_count);
+  std::vector<double> row(parts_->fine_count);
+  for (std::size_t s = 0; s < places.size(); ++s) {
+    fill_factors(places[s], row);
+    std::copy(row.begin(), row.end(), result.factors_.begin() + static_cast<std::ptrdiff_t>(s * row.size()));
+  }
+  return result;
+}
+
+Prediction RoomLight::predict_once(std::span<const Emitter> emitters, std::span<const Vec3> places) const {
+  FacingPlaces facing;
+  for (const Vec3& place : places) facing.add(place);
+  Prediction prediction{std::vector<double>(places.size(), 0), std::vector<double>(places.size(), 0)};
+  add_direct_ppfd(emitters, facing, prediction.direct);
+  if (parts_->fine_count == 0) return prediction;
+  const Radiosity r = solve(emitters);
+  std::vector<double> row(parts_->fine_count);
+  for (std::size_t s = 0; s < places.size(); ++s) {
+    fill_factors(places[s], row);
+    prediction.reflected[s] = std::inner_product(row.begin(), row.end(), r.fine_radiosity.begin(), 0.0);
+  }
+  return prediction;
+}
+
+RoomLight::Radiosity RoomLight::solve(std::span<const Emitter> emitters) const {
+  Radiosity r;
+  r.fine_direct.assign(parts_->fine_count, 0);
+  r.fine_radiosity.assign(parts_->fine_count, 0);
+  r.coarse_radiosity.assign(parts_->coarse_count, 0);
+  if (parts_->coarse_count == 0) return r;
+  Eigen::VectorXd received = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(parts_->coarse_count));
+  for (const Side& side : parts_->sides) {
+    add_direct_to(side, emitters, std::span(r.fine_direct).subspan(side.first_fine, side.fine.size()));
+    const std::size_t fine_across = side.fine.u_count(), coarse_across = side.coarse.u_count();
+    for (std::size_t p = 0; p < side.fine.size(); ++p) {
+      const std::size_t u = p % fine_across / cut, v = p / fine_across / cut;
+      received[static_cast<Eigen::Index>(side.first_coarse + v * coarse_across + u)] +=
+          r.fine_direct[side.first_fine + p] * side.fine.area_m2(p);
+    }
+  }
+  const Eigen::VectorXd radiosity = parts_->exchange.solve(received);
+  std::copy(radiosity.begin(), radiosity.end(), r.coarse_radiosity.begin());
+  for (const Side& side : parts_->sides) {
+    std::vector<double> exchanged(side.coarse.size());
+    for (std::size_t p = 0; p < side.coarse.size(); ++p) {
+      const auto i = static_cast<Eigen::Index>(side.first_coarse + p);
+      exchanged[p] = radiosity[i] / side.reflectance - received[i] / side.coarse.area_m2(p);
+    }
+    for (std::size_t p = 0; p < side.fine.size(); ++p) {
+      double by_exchange = 0;
+      for (int k = 0; k < 4; ++k)
+        by_exchange += side.from_coarse[p].weight[k] * exchanged[side.from_coarse[p].patch[k]];
+      r.fine_radiosity[side.first_fine + p] = side.reflectance * (r.fine_direct[side.first_fine + p] + by_exchange);
+    }
+  }
+  return r;
+}
+
+Prediction RoomLight::predict(std::span<const Emitter> emitters, const StationFactors& stations) const {
+  const std::size_t count = stations.places_.size();
+  Prediction prediction{std::vector<double>(count, 0), std::vector<double>(count, 0)};
+  add_direct_ppfd(emitters, stations.places_, prediction.direct);
+  if (parts_->fine_count == 0) return prediction;
+  const Radiosity r = solve(emitters);
+  using Matrix = Eigen::Matrix<float, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
+  const Eigen::Map<const Matrix> factors(stations.factors_.data(), static_cast<Eigen::Index>(count),
+                                         static_cast<Eigen::Index>(parts_->fine_count));
+  const Eigen::VectorXf radiosity =
+      Eigen::Map<const Eigen::VectorXd>(r.fine_radiosity.data(), static_cast<Eigen::Index>(parts_->fine_count))
+          .cast<float>();
+  const Eigen::VectorXf reflected = factors * radiosity;
+  std::copy(reflected.begin(), reflected.end(), prediction.reflected.begin());
+  return prediction;
+}
+
+ModelArrays RoomLight::arrays() const {
+  ModelArrays a;
+  for (const Side& side : parts_->sides)
+    for (std::size_t p = 0; p < side.fine.size(); ++p) {
+      const std::size_t u = p % side.fine.u_count() / cut, v = p / side.fine.u_count() / cut;
+      a.fine_middles.push_back(side.fine.middle(p));
+      a.fine_normals.push_back(side.fine.normal());
+      a.fine_areas_m2.push_back(side.fine.area_m2(p));
+      a.fine_reflectances.push_back(side.reflectance);
+      a.coarse_of_fine.push_back(static_cast<int>(side.first_coarse + v * side.coarse.u_count() + u));
+      for (int k = 0; k < 4; ++k) {
+        a.neighbors.push_back(static_cast<int>(side.first_coarse + side.from_coarse[p].patch[k]));
+        a.neighbor_weights.push_back(side.from_coarse[p].weight[k]);
+      }
+    }
+  for (const Side& side : parts_->sides)
+    for (std::size_t p = 0; p < side.coarse.size(); ++p) {
+      a.coarse_areas_m2.push_back(side.coarse.area_m2(p));
+      a.coarse_reflectances.push_back(side.reflectance);
+    }
+  const Eigen::MatrixXd system = parts_->exchange.reconstructedMatrix();
+  a.exchange.assign(system.data(), system.data() + system.size());
+  return a;
+}
+
+double RoomLight::absorbed_umol_s(std::span<const Emitter> emitters) const {
+  const Radiosity r = solve(emitters);
+  double absorbed = 0;
+  for (const Side& side : parts_->sides)
+    for (std::size_t p = 0; p < side.coarse.size(); ++p)
+      absorbed += (1 - side.reflectance) / side.reflectance * r.coarse_radiosity[side.first_coarse + p] *
+                  side.coarse.area_m2(p);
+  return absorbed;
+}
+
+}  // namespace sunbreak
