@@ -32,6 +32,7 @@ void show_keys(QWidget* parent, const QString& stage, const std::vector<KeyHint>
                                       {QObject::tr("[ and ]"), QObject::tr("dimmer setting before, after")},
                                       {QObject::tr("Ctrl+Z, Ctrl+Shift+Z"), QObject::tr("undo, redo")},
                                       {QObject::tr("Ctrl+O"), QObject::tr("bring in a table or a data package")},
+                                      {QObject::tr("Ctrl+I"), QObject::tr("instruments")},
                                       {QObject::tr("Ctrl+U"), QObject::tr("metric or imperial")},
                                       {QObject::tr("Ctrl+L"), QObject::tr("Paper or Loft")},
                                       {QObject::tr("F10"), QObject::tr("menu")},

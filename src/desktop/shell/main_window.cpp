@@ -22,6 +22,7 @@
 #include "book/package/data_package.h"
 #include "desktop/home/home_view.h"
 #include "desktop/import/import_dialog.h"
+#include "desktop/instruments/instruments_panel.h"
 #include "desktop/publish/publish_view.h"
 #include "desktop/read/read_view.h"
 #include "desktop/rig/rig_view.h"
@@ -39,7 +40,7 @@ constexpr qint64 largest_table = 32 << 20;
 }
 
 MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
-    : QMainWindow(parent), desk_(std::make_unique<Desk>(std::move(book))) {
+    : QMainWindow(parent), desk_(std::make_unique<Desk>(std::move(book))), hub_(std::make_unique<InstrumentHub>()) {
   setAcceptDrops(true);
   setMinimumSize(1000, 640);
   build_frame();
@@ -117,7 +118,9 @@ void MainWindow::build_frame() {
   middle->addWidget(mast_);
   middle->addWidget(stack_, 1);
   column->addLayout(middle, 1);
-  column->addWidget(new SensorStrip(*desk_, centre));
+  auto* strip = new SensorStrip(*desk_, *hub_, centre);
+  connect(strip, &SensorStrip::wants_instruments, this, &MainWindow::show_instruments);
+  column->addWidget(strip);
   setCentralWidget(centre);
 }
 
@@ -171,6 +174,7 @@ void MainWindow::build_menu() {
   menu->addSeparator();
   entry(tr("Metric or imperial"), QKeySequence("Ctrl+U"), [this] { units_->click(); });
   entry(tr("Paper or Loft"), QKeySequence("Ctrl+L"), [this] { toggle_look(); });
+  entry(tr("Instruments…"), QKeySequence("Ctrl+I"), [this] { show_instruments(); });
   entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
   entry(tr("Keys"), QKeySequence(Qt::Key_F1),
         [this] { show_keys(this, stage_ ? stage_name(*stage_) : tr("The lab book"), front()->keys()); });
@@ -229,6 +233,11 @@ void MainWindow::refresh() {
   setWindowTitle(desk_->test() && stage_ ? tr("%1 – Sunbreak").arg(text_of(book::title_of(*desk_->test())))
                                          : tr("%1 – Sunbreak").arg(stem));
   units_->setText(desk_->units() == UnitSystem::Metric ? tr("cm") : tr("in"));
+}
+
+void MainWindow::show_instruments() {
+  InstrumentsPanel panel(*hub_, this);
+  panel.exec();
 }
 
 void MainWindow::toggle_look() {

@@ -14,6 +14,7 @@ class QToolButton;
 namespace sunbreak::desktop {
 
 class HomeView;
+class InstrumentHub;
 class Mast;
 class SensorStrip;
 class StageView;
@@ -27,6 +28,7 @@ class MainWindow : public QMainWindow {
   ~MainWindow() override;
 
   Desk& desk() { return *desk_; }
+  InstrumentHub& instruments() { return *hub_; }
   void show_home();
   void show_stage(Stage stage);
   void open_test(book::Id id, int stage = -1);
@@ -50,11 +52,13 @@ class MainWindow : public QMainWindow {
   void choose_book();
   void paste();
   void copy();
+  void show_instruments();
   void toggle_look();
   void refresh();
   StageView* front() const;
 
   std::unique_ptr<Desk> desk_;
+  std::unique_ptr<InstrumentHub> hub_;
   WorkLine* work_line_;
   Mast* mast_;
   QStackedWidget* stack_;

@@ -3,10 +3,12 @@
 #include <QAccessible>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QTimer>
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "desktop/instruments/instrument_hub.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
@@ -14,7 +16,7 @@
 
 namespace sunbreak::desktop {
 
-SensorStrip::SensorStrip(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, QWidget* parent) : QWidget(parent), desk_(desk), hub_(hub) {
   setObjectName("sensorStrip");
   setAttribute(Qt::WA_StyledBackground);
   setFixedHeight(60);
@@ -22,28 +24,35 @@ SensorStrip::SensorStrip(Desk& desk, QWidget* parent) : QWidget(parent), desk_(d
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(16, 4, 16, 4);
   row->setSpacing(32);
-  reading_ = add_figure(row, tr("Last reading"), tr("µmol/m²/s"));
-  watts_ = add_figure(row, tr("At the wall"), tr("W"));
+  reading_ = add_figure(row, tr("Last reading"), tr("µmol/m²/s"), &reading_name_);
+  watts_ = add_figure(row, tr("At the wall"), tr("W"), &watts_name_);
   progress_ = add_figure(row, tr("This sweep"), tr("stations"));
   message_ = new QLabel(this);
   message_->setWordWrap(true);
   message_->setObjectName("message");
   row->addWidget(message_, 1);
-  instruments_ = quiet_label(tr("no instrument connected:\nreadings are typed or brought in"), this);
-  instruments_->setStyleSheet("font-size: 11px;");
+  instruments_ = new QPushButton(this);
+  instruments_->setObjectName("instrumentsButton");
+  instruments_->setProperty("plain", true);
+  instruments_->setToolTip(tr("Instruments (Ctrl+I)"));
+  connect(instruments_, &QPushButton::clicked, this, &SensorStrip::wants_instruments);
   row->addWidget(instruments_);
   fade_ = new QTimer(this);
   fade_->setSingleShot(true);
   connect(fade_, &QTimer::timeout, message_, &QLabel::clear);
   connect(&desk_, &Desk::changed, this, &SensorStrip::refresh);
   connect(&desk_, &Desk::said, this, &SensorStrip::say);
+  connect(&hub_, &InstrumentHub::said, this, &SensorStrip::say);
+  connect(&hub_, &InstrumentHub::changed, this, &SensorStrip::refresh);
   refresh();
 }
 
-QLabel* SensorStrip::add_figure(QHBoxLayout* row, const QString& name, const QString& unit) {
+QLabel* SensorStrip::add_figure(QHBoxLayout* row, const QString& name, const QString& unit, QLabel** name_label) {
   auto* column = new QVBoxLayout;
   column->setSpacing(0);
-  column->addWidget(quiet_label(name, this));
+  auto* title = quiet_label(name, this);
+  if (name_label) *name_label = title;
+  column->addWidget(title);
   auto* line = new QHBoxLayout;
   line->setSpacing(6);
   auto* value = figure_label(24, this);
@@ -62,7 +71,10 @@ void SensorStrip::refresh() {
   watts_->setText(desk_.sweep() && desk_.sweep()->power_w ? show_number(desk_.sweep()->power_w, 1) : none);
   progress_->setText(
       desk_.test() && desk_.view() ? tr("%1/%2").arg(desk_.view()->read()).arg(desk_.view()->states.size()) : none);
-  if (!desk_.sweep() || !desk_.view()) return;
+  refresh_live();
+  if (!desk_.sweep() || !desk_.view() ||
+      hub_.channel(instruments::Measures::Light).state != instruments::LinkState::Off)
+    return;
   book::Id latest = 0;
   for (std::size_t i = 0; i < desk_.view()->states.size(); ++i) {
     const book::StationState& state = desk_.view()->states[i];
@@ -70,6 +82,33 @@ void SensorStrip::refresh() {
     latest = state.reading_id;
     reading_->setText(text_of(ppfd_text(desk_.view()->ppfd[i])));
   }
+}
+
+/// A connected device takes the place of what is on record. An old value is never shown as the present one: it is named
+/// old, and a lost device shows none.
+void SensorStrip::refresh_live() {
+  using instruments::LinkState;
+  using instruments::Measures;
+  const auto show = [&](Measures what, QLabel* name, QLabel* value, const QString& on_record, const QString& live,
+                        int decimals) {
+    const Channel& c = hub_.channel(what);
+    name->setText(c.state == LinkState::Off     ? on_record
+                  : c.state == LinkState::Live  ? live
+                  : c.state == LinkState::Stale ? tr("◣ old, now silent")
+                  : c.state == LinkState::Lost  ? tr("◣ lost")
+                                                : tr("connecting"));
+    set_tone(value, c.state == LinkState::Off || c.state == LinkState::Live ? "" : "attention");
+    if (c.state == LinkState::Off) return;
+    const bool has_value = c.last && (c.state == LinkState::Live || c.state == LinkState::Stale);
+    value->setText(has_value ? QString::number(c.last->value, 'f', decimals) : QStringLiteral("–"));
+  };
+  show(Measures::Light, reading_name_, reading_, tr("Last reading"), tr("Sensor now"), 1);
+  show(Measures::Power, watts_name_, watts_, tr("At the wall"), tr("At the wall now"), 1);
+  const bool any =
+      hub_.channel(Measures::Light).state != LinkState::Off || hub_.channel(Measures::Power).state != LinkState::Off;
+  instruments_->setText(hub_.simulated() ? tr("Instruments: simulated bench")
+                        : any            ? tr("Instruments")
+                                         : tr("Connect instruments…"));
 }
 
 void SensorStrip::say(const QString& words, bool bad) {

@@ -3,26 +3,35 @@
 #include <QWidget>
 
 class QLabel;
+class QPushButton;
 class QTimer;
 
 namespace sunbreak::desktop {
 
 class Desk;
+class InstrumentHub;
 
 /// The foot of the window, readable from two meters: the last reading and the watts of the chosen sweep, what was just
 /// said, and which instruments are connected.
 class SensorStrip : public QWidget {
   Q_OBJECT
  public:
-  explicit SensorStrip(Desk& desk, QWidget* parent = nullptr);
+  SensorStrip(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
+
+ signals:
+  void wants_instruments();
 
  private:
-  QLabel* add_figure(class QHBoxLayout* row, const QString& name, const QString& unit);
+  QLabel* add_figure(class QHBoxLayout* row, const QString& name, const QString& unit, QLabel** name_label = nullptr);
   void refresh();
   void say(const QString& words, bool bad);
 
+  void refresh_live();
+
   Desk& desk_;
-  QLabel *reading_, *watts_, *progress_, *message_, *instruments_;
+  InstrumentHub& hub_;
+  QLabel *reading_name_, *reading_, *watts_name_, *watts_, *progress_, *message_;
+  QPushButton* instruments_;
   QTimer* fade_;
 };
 

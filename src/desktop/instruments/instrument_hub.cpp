@@ -1,0 +1,116 @@
+#include "desktop/instruments/instrument_hub.h"
+
+#include <QCoreApplication>
+#include <QRegularExpression>
+
+namespace sunbreak::desktop {
+
+using instruments::Instrument;
+using instruments::InstrumentSettings;
+using instruments::LinkState;
+using instruments::Measurement;
+using instruments::Measures;
+
+namespace {
+constexpr int lines_kept = 6;
+}
+
+std::optional<double> Channel::live() const {
+  return state == LinkState::Live && last ? std::optional(last->value) : std::nullopt;
+}
+
+InstrumentHub::InstrumentHub(QObject* parent) : QObject(parent) {
+  channels_[static_cast<int>(Measures::Power)].settings.measures = Measures::Power;
+  for (Channel& c : channels_) c.words = tr("not connected");
+  thread_.setObjectName("instruments");
+  thread_.start();
+  connect(&simulator_, &QProcess::readyReadStandardOutput, this, &InstrumentHub::read_ports);
+  connect(&simulator_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
+    if (error == QProcess::FailedToStart)
+      emit said(tr("The simulated bench could not be started: %1 is not there or may not be run. Install it beside "
+                   "this program.")
+                    .arg(simulator_.program()),
+                true);
+  });
+  connect(&simulator_, &QProcess::finished, this, [this] { emit changed(); });
+}
+
+InstrumentHub::~InstrumentHub() {
+  for (const Measures what : {Measures::Light, Measures::Power}) disconnect_from(what);
+  thread_.quit();
+  thread_.wait();
+  stop_simulated_bench();
+}
+
+void InstrumentHub::connect_to(const InstrumentSettings& settings) {
+  disconnect_from(settings.measures);
+  const int at = static_cast<int>(settings.measures);
+  channels_[at] = Channel{settings, LinkState::Connecting, tr("connecting"), {}, {}, {}};
+  auto* instrument = new Instrument(settings);
+  instruments_[at] = instrument;
+  instrument->moveToThread(&thread_);
+  connect(instrument, &Instrument::changed, this, [this, at](LinkState state, const QString& words) {
+    channels_[at].state = state;
+    channels_[at].words = words;
+    emit changed();
+  });
+  connect(instrument, &Instrument::measured, this, [this, at](const Measurement& m) {
+    channels_[at].last = m;
+    emit changed();
+  });
+  connect(instrument, &Instrument::identified, this, [this, at](const QString& identity) {
+    channels_[at].identity = identity;
+    emit changed();
+  });
+  connect(instrument, &Instrument::heard, this, [this, at](const QString& line) {
+    channels_[at].heard.append(line);
+    if (channels_[at].heard.size() > lines_kept) channels_[at].heard.removeFirst();
+  });
+  QMetaObject::invokeMethod(instrument, &Instrument::start, Qt::QueuedConnection);
+  emit changed();
+}
+
+void InstrumentHub::disconnect_from(Measures what) {
+  const int at = static_cast<int>(what);
+  if (Instrument* instrument = std::exchange(instruments_[at], nullptr)) {
+    instrument->disconnect(this);
+    QMetaObject::invokeMethod(instrument, &Instrument::stop, Qt::QueuedConnection);
+    instrument->deleteLater();
+  }
+  channels_[at].state = LinkState::Off;
+  channels_[at].words = tr("not connected");
+  channels_[at].last.reset();
+  channels_[at].heard.clear();
+  emit changed();
+}
+
+void InstrumentHub::start_simulated_bench() {
+  if (simulated()) return;
+  simulator_says_.clear();
+  simulator_.start(QCoreApplication::applicationDirPath() + "/sunbreak-benchsim", {"--speed", "10"});
+  emit changed();
+}
+
+void InstrumentHub::stop_simulated_bench() {
+  if (!simulated()) return;
+  simulator_.terminate();
+  if (!simulator_.waitForFinished(1000)) simulator_.kill(), simulator_.waitForFinished(1000);
+}
+
+void InstrumentHub::read_ports() {
+  simulator_says_ += simulator_.readAllStandardOutput();
+  if (!simulator_says_.contains("ready\n")) return;
+  static const QRegularExpression line("^(sensor|meter) (\\d+)$", QRegularExpression::MultilineOption);
+  for (auto matches = line.globalMatch(QString::fromUtf8(simulator_says_)); matches.hasNext();) {
+    const auto match = matches.next();
+    InstrumentSettings settings;
+    settings.measures = match.captured(1) == "sensor" ? Measures::Light : Measures::Power;
+    settings.name = settings.measures == Measures::Light ? tr("simulated sensor") : tr("simulated wall meter");
+    settings.address.port = static_cast<quint16>(match.captured(2).toUInt());
+    connect_to(settings);
+  }
+  simulator_says_.clear();
+  emit said(tr("The simulated bench is running and connected. What it shows is computed, not measured."), false);
+}
+
+}  // namespace sunbreak::desktop

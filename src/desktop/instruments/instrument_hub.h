@@ -1,0 +1,56 @@
+#pragma once
+
+#include <QObject>
+#include <QProcess>
+#include <QThread>
+#include <array>
+#include <optional>
+
+#include "instruments/instrument.h"
+
+namespace sunbreak::desktop {
+
+/// What is known of one device at this moment.
+struct Channel {
+  instruments::InstrumentSettings settings;
+  instruments::LinkState state = instruments::LinkState::Off;
+  QString words, identity;
+  std::optional<instruments::Measurement> last;
+  QStringList heard;  ///< the latest lines as they came
+
+  /// The value, if it is of now; never an old one.
+  std::optional<double> live() const;
+};
+
+/// The instruments of this window: a light sensor and a wall meter, each on the other thread, and the simulated bench
+/// as a process of its own where one was started.
+class InstrumentHub : public QObject {
+  Q_OBJECT
+ public:
+  explicit InstrumentHub(QObject* parent = nullptr);
+  ~InstrumentHub() override;
+
+  const Channel& channel(instruments::Measures what) const { return channels_[static_cast<int>(what)]; }
+  void connect_to(const instruments::InstrumentSettings& settings);
+  void disconnect_from(instruments::Measures what);
+
+  /// Starts the simulated bench and connects to its sensor and meter once it says where they are.
+  void start_simulated_bench();
+  void stop_simulated_bench();
+  bool simulated() const { return simulator_.state() != QProcess::NotRunning; }
+
+ signals:
+  void changed();
+  void said(const QString& words, bool bad);
+
+ private:
+  void read_ports();
+
+  QThread thread_;
+  std::array<Channel, 2> channels_;
+  std::array<instruments::Instrument*, 2> instruments_{};
+  QProcess simulator_;
+  QByteArray simulator_says_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,125 @@
+#include "instruments/transport.h"
+
+#include <QFile>
+#include <QFileInfo>
+#include <QHostAddress>
+#include <QSerialPort>
+#include <QTcpSocket>
+#include <QTimer>
+
+namespace sunbreak::instruments {
+namespace {
+
+class TcpTransport : public Transport {
+ public:
+  explicit TcpTransport(const TransportAddress& address) : address_(address) {
+    connect(&socket_, &QTcpSocket::connected, this, &Transport::opened);
+    connect(&socket_, &QTcpSocket::readyRead, this, [this] { emit received(socket_.readAll()); });
+    connect(&socket_, &QTcpSocket::errorOccurred, this, [this] {
+      const QString why = socket_.errorString();
+      socket_.abort();
+      emit closed(why);
+    });
+  }
+  void open() override {
+    socket_.abort();
+    const QHostAddress host =
+        address_.host == "localhost" ? QHostAddress(QHostAddress::LocalHost) : QHostAddress(address_.host);
+    if (!host.isLoopback()) return emit closed(tr("%1 is not an address of this machine").arg(address_.host));
+    socket_.connectToHost(host, address_.port);
+  }
+  void close() override {
+    const QSignalBlocker quiet(&socket_);
+    socket_.abort();
+  }
+  void write(const QByteArray& bytes) override { socket_.write(bytes); }
+
+ private:
+  TransportAddress address_;
+  QTcpSocket socket_;
+};
+
+class SerialTransport : public Transport {
+ public:
+  explicit SerialTransport(const TransportAddress& address) {
+    port_.setPortName(address.path);
+    port_.setBaudRate(address.baud);
+    connect(&port_, &QSerialPort::readyRead, this, [this] { emit received(port_.readAll()); });
+    connect(&port_, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
+      if (error == QSerialPort::NoError || error == QSerialPort::TimeoutError || !port_.isOpen()) return;
+      const QString why = port_.errorString();
+      close();
+      emit closed(why);
+    });
+  }
+  void open() override {
+    close();
+    if (port_.open(QIODevice::ReadWrite))
+      emit opened();
+    else
+      emit closed(port_.errorString());
+  }
+  void close() override {
+    const QSignalBlocker quiet(&port_);
+    if (port_.isOpen()) port_.close();
+  }
+  void write(const QByteArray& bytes) override { port_.write(bytes); }
+
+ private:
+  QSerialPort port_;
+};
+
+/// Follows a file that grows. What stands in it already is past; a file that shrinks or is replaced is read anew.
+class FileTransport : public Transport {
+ public:
+  explicit FileTransport(const TransportAddress& address) : path_(address.path) {
+    timer_.setInterval(200);
+    connect(&timer_, &QTimer::timeout, this, &FileTransport::look);
+  }
+  void open() override {
+    close();
+    file_.setFileName(path_);
+    if (!file_.open(QIODevice::ReadOnly)) return emit closed(file_.errorString());
+    file_.seek(file_.size());
+    timer_.start();
+    emit opened();
+  }
+  void close() override {
+    timer_.stop();
+    file_.close();
+  }
+  void write(const QByteArray&) override {}
+  bool can_write() const override { return false; }
+
+ private:
+  void look() {
+    if (!QFileInfo::exists(path_)) {
+      close();
+      return emit closed(tr("the file is gone"));
+    }
+    if (QFileInfo(path_).size() < file_.pos()) {
+      file_.close();
+      if (!file_.open(QIODevice::ReadOnly)) return emit closed(file_.errorString());
+    }
+    if (const QByteArray bytes = file_.read(1 << 20); !bytes.isEmpty()) emit received(bytes);
+  }
+  QString path_;
+  QFile file_;
+  QTimer timer_;
+};
+
+}  // namespace
+
+std::unique_ptr<Transport> make_transport(const TransportAddress& address) {
+  switch (address.kind) {
+    case TransportKind::Tcp:
+      return std::make_unique<TcpTransport>(address);
+    case TransportKind::Serial:
+      return std::make_unique<SerialTransport>(address);
+    case TransportKind::File:
+      return std::make_unique<FileTransport>(address);
+  }
+  return nullptr;
+}
+
+}  // namespace sunbreak::instruments
