@@ -11,15 +11,10 @@ constexpr int batch = 20'000, most_paths = 6'000'000, dense = 60;
 
 /// Batches pooled until the standard error is small enough beside the whole light at the place.
 Estimate pooled(const Scene& scene, const Vec3& place, double direct, double noise, Random& random) {
-  const double at_emitter =
-      reflected_at(scene.room, scene.emitters, place, Join::AtEmitter, batch, random).standard_error;
-  const double at_landing =
-      reflected_at(scene.room, scene.emitters, place, Join::AtFirstLanding, batch, random).standard_error;
-  const Join join = at_landing < at_emitter ? Join::AtFirstLanding : Join::AtEmitter;
   double sum = 0, squares = 0;
   int batches = 0;
   for (;;) {
-    const Estimate e = reflected_at(scene.room, scene.emitters, place, join, batch, random);
+    const Estimate e = reflected_at(scene.room, scene.emitters, place, batch, random);
     ++batches;
     sum += e.value;
     squares += e.standard_error * e.standard_error;

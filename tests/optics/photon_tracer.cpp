@@ -91,49 +91,63 @@ Estimate floor_mean(const Room& room, std::span<const Emitter> emitters, int pho
 
 namespace {
 
-/// Light of one emitter at a place of a side, as if it sent the whole flux.
-double from_emitter(const Emitter& e, double whole_flux, const Ray& ray, const Hit& hit) {
-  const Vec3 to{ray.at[0] - e.place_m.x, ray.at[1] - e.place_m.y, ray.at[2] - e.place_m.z};
+struct Point {
+  double at[3];
+  Hit side;
+};
+
+/// Density, per area of its side, with which an emitter's photons land at a point.
+double landing_density(const Emitter& e, const Point& p) {
+  const Vec3 to{p.at[0] - e.place_m.x, p.at[1] - e.place_m.y, p.at[2] - e.place_m.z};
   const double d2 = dot(to, to), d = std::sqrt(d2), leaving = dot(to, e.direction) / d;
-  const double along[3] = {to.x, to.y, to.z}, arriving = (hit.high ? 1 : -1) * along[hit.axis] / d;
+  const double along[3] = {to.x, to.y, to.z}, arriving = (p.side.high ? 1 : -1) * along[p.side.axis] / d;
   if (leaving <= 0 || arriving <= 0) return 0;
-  return whole_flux * (e.exponent + 1) / (2 * std::numbers::pi) * std::pow(leaving, e.exponent) * arriving / d2;
+  return (e.exponent + 1) / (2 * std::numbers::pi) * std::pow(leaving, e.exponent) * arriving / d2;
 }
 
-/// Light that a landed photon's surface sends on to a place of another side.
-double from_landing(const Room& room, const Ray& landed, const Hit& there, double whole_flux, const Ray& ray,
-                    const Hit& here) {
-  double to[3], d2 = 0;
-  for (int a = 0; a < 3; ++a) to[a] = ray.at[a] - landed.at[a], d2 += to[a] * to[a];
-  const double leaving = (there.high ? -1 : 1) * to[there.axis], arriving = (here.high ? 1 : -1) * to[here.axis];
+/// Density, per area of its side, with which light scattered at one point lands at another.
+double scatter_density(const Point& from, const Point& to) {
+  double way[3], d2 = 0;
+  for (int a = 0; a < 3; ++a) way[a] = to.at[a] - from.at[a], d2 += way[a] * way[a];
+  const double leaving = (from.side.high ? -1 : 1) * way[from.side.axis];
+  const double arriving = (to.side.high ? 1 : -1) * way[to.side.axis];
   if (leaving <= 0 || arriving <= 0) return 0;
-  return whole_flux * reflectance_of(room, {there.axis, there.high}) * leaving * arriving /
-         (std::numbers::pi * d2 * d2);
+  return leaving * arriving / (std::numbers::pi * d2 * d2);
 }
+
+Point point_of(const Ray& ray, const Hit& hit) { return {{ray.at[0], ray.at[1], ray.at[2]}, hit}; }
 
 }  // namespace
 
-Estimate reflected_at(const Room& room, std::span<const Emitter> emitters, const Vec3& place, Join join, int paths,
+Estimate reflected_at(const Room& room, std::span<const Emitter> emitters, const Vec3& place, int paths,
                       Random& random) {
   const auto flux = running_flux(emitters);
   double sum = 0, squares = 0;
   for (int i = 0; i < paths; ++i) {
-    Ray ray{{place.x, place.y, place.z}, {0, 0, 0}}, photon{};
-    Hit here{2, false}, landing{0, false};
-    const Emitter& e = by_flux(emitters, flux, random);
+    Ray ray{{place.x, place.y, place.z}, {0, 0, 0}};
+    Point here = point_of(ray, {2, false});
     double gathered = 0;
-    if (join == Join::AtFirstLanding) {
-      emit(e, photon, random);
-      landing = fly(room, photon);
-      gathered += from_landing(room, photon, landing, flux.back(), ray, here);
-    }
     for (;;) {
-      scatter(here, ray, random);
-      here = fly(room, ray);
+      // One way: a photon is sent out, and the surface that it meets is asked for its light here.
+      const Emitter& sender = by_flux(emitters, flux, random);
+      Ray photon{};
+      emit(sender, photon, random);
+      const Hit landing = fly(room, photon);
+      const Point landed = point_of(photon, landing);
+      if (const double back = scatter_density(here, landed); back > 0) {
+        const double density = landing_density(sender, landed);
+        gathered +=
+            flux.back() * reflectance_of(room, {landing.axis, landing.high}) * back * density / (back + density);
+      }
+      // The other: the path goes on to a surface, and an emitter is asked for its light there.
+      scatter(here.side, ray, random);
+      const Hit met = fly(room, ray);
       // Survival by the reflectance itself stands for the weight that the light would lose.
-      if (unit(random) >= reflectance_of(room, {here.axis, here.high})) break;
-      gathered += join == Join::AtEmitter ? from_emitter(by_flux(emitters, flux, random), flux.back(), ray, here)
-                                          : from_landing(room, photon, landing, flux.back(), ray, here);
+      if (unit(random) >= reflectance_of(room, {met.axis, met.high})) break;
+      const Point next = point_of(ray, met);
+      const double back = scatter_density(here, next), density = landing_density(by_flux(emitters, flux, random), next);
+      if (back + density > 0) gathered += flux.back() * density * back / (back + density);
+      here = next;
     }
     sum += gathered;
     squares += gathered * gathered;

@@ -20,14 +20,11 @@ struct Estimate {
 /// Mean PPFD on the floor by sending photons from the emitters and counting those that land on it.
 Estimate floor_mean(const Room& room, std::span<const Emitter> emitters, int photons, Random& random);
 
-/// How a path walked back from a station is joined to the light. Both are unbiased; which is less noisy depends on the
-/// scene: at each surface met, ask an emitter, chosen by its flux, for its light there; or send a photon from an
-/// emitter to the first surface it meets and ask that surface, which suits lamps close over the floor.
-enum class Join { AtEmitter, AtFirstLanding };
-
 /// Reflected PPFD at a place of the floor, facing up, by photon paths walked backwards from it, which by reciprocity
-/// are as likely as forwards.
-Estimate reflected_at(const Room& room, std::span<const Emitter> emitters, const Vec3& place, Join join, int paths,
+/// are as likely as forwards. The last surface before the emitter is found in two ways at each step, each weighed by
+/// how likely it was to find it (the balance heuristic), so that neither lamps close over the floor nor corners are
+/// noisy.
+Estimate reflected_at(const Room& room, std::span<const Emitter> emitters, const Vec3& place, int paths,
                       Random& random);
 
 }  // namespace sunbreak::tracer

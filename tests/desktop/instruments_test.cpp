@@ -1,0 +1,100 @@
+#include "desktop/instruments/instruments_panel.h"
+
+#include <QFile>
+#include <QLabel>
+#include <QPushButton>
+
+#include "window_fixture.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+using instruments::LinkState;
+using instruments::Measures;
+
+class InstrumentsTest : public WindowTest {
+ protected:
+  InstrumentHub& hub() { return window_->instruments(); }
+  QString strip() {
+    QString all;
+    for (const QLabel* label : find<QWidget>("sensorStrip")->findChildren<QLabel*>()) all += label->text() + "\n";
+    return all;
+  }
+  /// A device that streams lines from a file, which a test can write and leave alone.
+  void stream_from(QFile& file) {
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    instruments::InstrumentSettings settings;
+    settings.speaks = instruments::Speaks::Stream;
+    settings.address = {instruments::TransportKind::File, {}, 0, file.fileName(), 0};
+    settings.answer_ms = 500;
+    settings.lost_ms = 1500;
+    hub().connect_to(settings);
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] {
+          file.write("424.5\n");
+          file.flush();
+          return hub().channel(Measures::Light).state == LinkState::Live;
+        },
+        5000));
+  }
+};
+
+TEST_F(InstrumentsTest, OneClickStartsTheSimulatedBenchAndConnects) {
+  InstrumentsPanel panel(hub(), window_.get());
+  panel.show();
+  QTest::mouseClick(panel.findChild<QPushButton*>("simulate"), Qt::LeftButton);
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] { return hub().channel(Measures::Light).live() && hub().channel(Measures::Power).live(); }, 8000));
+  EXPECT_TRUE(strip().contains("Sensor now"));
+  EXPECT_TRUE(strip().contains("At the wall now"));
+  EXPECT_TRUE(find<QPushButton>("instrumentsButton")->text().contains("simulated"));
+  QTest::mouseClick(panel.findChild<QPushButton*>("simulate"), Qt::LeftButton);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !hub().simulated(); }, 4000));
+  EXPECT_FALSE(strip().contains("Sensor now"));
+}
+
+TEST_F(InstrumentsTest, AnOldValueIsNeverShownAsThePresentOne) {
+  QFile file(path("log.txt"));
+  ASSERT_NO_FATAL_FAILURE(stream_from(file));
+  EXPECT_TRUE(strip().contains("Sensor now"));
+  EXPECT_TRUE(strip().contains("424.5"));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return hub().channel(Measures::Light).state == LinkState::Stale; }, 4000));
+  EXPECT_FALSE(strip().contains("Sensor now"));
+  EXPECT_TRUE(strip().contains("old, now silent"));
+  EXPECT_FALSE(hub().channel(Measures::Light).live().has_value());
+  ASSERT_TRUE(QTest::qWaitFor([&] { return hub().channel(Measures::Light).state == LinkState::Lost; }, 6000));
+  EXPECT_TRUE(strip().contains("lost"));
+  EXPECT_FALSE(strip().contains("424.5"));
+}
+
+TEST_F(InstrumentsTest, ThePanelRefusesWhatCannotBe) {
+  InstrumentsPanel panel(hub(), window_.get());
+  panel.show();
+  auto* side = panel.findChild<QWidget*>("lightSide");
+  panel.findChild<QLineEdit*>("lightAddress")->setText("99999");
+  for (QPushButton* button : side->findChildren<QPushButton*>())
+    if (button->text() == "Connect") QTest::mouseClick(button, Qt::LeftButton);
+  EXPECT_EQ(hub().channel(Measures::Light).state, LinkState::Off);
+  bool said = false;
+  for (const QLabel* label : side->findChildren<QLabel*>()) said = said || label->text().contains("99999");
+  EXPECT_TRUE(said);
+}
+
+TEST_F(InstrumentsTest, TheInterfaceNeverWaitsForADevice) {
+  instruments::InstrumentSettings settings;
+  settings.address.port = 1;
+  QElapsedTimer clock;
+  clock.start();
+  for (int i = 0; i < 50; ++i) hub().connect_to(settings);
+  EXPECT_LT(clock.elapsed(), 200);
+}
+
+TEST_F(InstrumentsTest, ThePanelOpensByKeyAndItsFieldsHaveNames) {
+  QTimer::singleShot(300, [&] {
+    QWidget* dialog = QApplication::activeModalWidget();
+    ASSERT_NE(dialog, nullptr);
+    EXPECT_EQ(dialog->objectName(), "instrumentsPanel");
+    for (const QLineEdit* edit : dialog->findChildren<QLineEdit*>()) EXPECT_FALSE(edit->accessibleName().isEmpty());
+    dialog->close();
+  });
+  key(Qt::Key_I, Qt::ControlModifier);
+}
