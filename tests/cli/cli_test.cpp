@@ -144,3 +144,45 @@ TEST_F(Cli, DemoExportImportReportAndList) {
   EXPECT_EQ(text(again), text(package)) << "a package that went through another lab book is the same";
   EXPECT_EQ(run("import " + other + " " + book).status, 3);
 }
+
+TEST_F(Cli, PredictWorksASceneOut) {
+  const std::string scene =
+      R"({"room":{"width_m":1.2,"depth_m":1.2,"height_m":2,"reflectance":{"left":0,"right":0,"front":0,"back":0,"ceiling":0,"floor":0}},
+    "emitters":[{"x_m":0.6,"y_m":0.6,"z_m":0.5,"nx":0,"ny":0,"nz":-2,"ppf_umol_s":100,"m":1}],
+    "stations":[{"x_m":0.6,"y_m":0.6,"z_m":0},{"x_m":0.1,"y_m":0.6,"z_m":0}]})";
+  const Outcome dark = run("predict " + file("dark.json", scene).string() + " --json");
+  ASSERT_EQ(dark.status, 0) << dark.err;
+  const auto j = nlohmann::json::parse(dark.out);
+  EXPECT_NEAR(j["stations"][0]["ppfd"].get<double>(), 100 / 3.14159265358979 / 0.25, 1e-6);
+  EXPECT_EQ(j["stations"][0]["reflected_ppfd"].get<double>(), 0);
+  EXPECT_NEAR(j["stations"][1]["direct_ppfd"].get<double>(), 100 / 3.14159265358979 * 0.5 * 0.5 / 0.25, 1e-6)
+      << "at 45 degrees";
+  std::string lined = scene;
+  lined.replace(lined.find("\"left\":0"), 8, "\"left\":0.8");
+  const auto with_wall = nlohmann::json::parse(run("predict " + file("lined.json", lined).string() + " --json").out);
+  EXPECT_GT(with_wall["stations"][1]["reflected_ppfd"].get<double>(),
+            with_wall["stations"][0]["reflected_ppfd"].get<double>());
+}
+
+TEST_F(Cli, ScenesItCannotTakeAreNamedByTheirMember) {
+  const std::string good =
+      R"({"room":{"width_m":1.2,"depth_m":1.2,"height_m":2,"reflectance":{"left":0,"right":0,"front":0,"back":0,"ceiling":0,"floor":0}},
+    "emitters":[{"x_m":0.6,"y_m":0.6,"z_m":0.5,"nx":0,"ny":0,"nz":-1,"ppf_umol_s":100,"m":1}],"stations":[{"x_m":0.6,"y_m":0.6,"z_m":0}]})";
+  const std::tuple<std::string, std::string, std::string> changes[] = {
+      {"\"left\":0", "\"left\":1.5", "reflectance.left"},
+      {"\"nz\":-1", "\"nz\":0", "no direction"},
+      {"\"m\":1", "\"n\":1", "no 'm'"},
+      {"\"z_m\":0.5", "\"z_m\":2.5", "emitters[0].z_m"},
+      {"\"width_m\":1.2", "\"width_m\":\"wide\"", "room.width_m"},
+      {"\"stations\":[", "\"station\":[", "stations"}};
+  for (const auto& [from, to, named] : changes) {
+    std::string bad = good;
+    bad.replace(bad.find(from), from.size(), to);
+    const Outcome r = run("predict " + file("bad.json", bad).string());
+    EXPECT_EQ(r.status, 3) << to;
+    EXPECT_EQ(lines(r.err), 1);
+    EXPECT_NE(r.err.find(named), std::string::npos) << r.err;
+  }
+  EXPECT_EQ(run("predict " + file("no.json", "{").string()).status, 3);
+  EXPECT_EQ(run("predict " + (folder_ / "none.json").string()).status, 3);
+}

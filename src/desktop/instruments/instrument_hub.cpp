@@ -2,6 +2,8 @@
 
 #include <QCoreApplication>
 #include <QRegularExpression>
+#include <QSettings>
+#include <algorithm>
 
 namespace sunbreak::desktop {
 
@@ -12,15 +14,53 @@ using instruments::Measurement;
 using instruments::Measures;
 
 namespace {
+
 constexpr int lines_kept = 6;
+
+QString group_of(Measures what) {
+  return what == Measures::Light ? QStringLiteral("instruments/light/") : QStringLiteral("instruments/power/");
 }
+
+void remember(const InstrumentSettings& s) {
+  QSettings kept;
+  const QString group = group_of(s.measures);
+  kept.setValue(group + "name", s.name);
+  kept.setValue(group + "kind", static_cast<int>(s.address.kind));
+  kept.setValue(group + "port", s.address.port);
+  kept.setValue(group + "path", s.address.path);
+  kept.setValue(group + "baud", s.address.baud);
+  kept.setValue(group + "speaks", static_cast<int>(s.speaks));
+  kept.setValue(group + "separator", static_cast<int>(s.format.separator));
+  kept.setValue(group + "column", s.format.column);
+  kept.setValue(group + "factor", s.format.factor);
+}
+
+InstrumentSettings remembered(Measures what) {
+  InstrumentSettings s;
+  s.measures = what;
+  const QSettings kept;
+  const QString group = group_of(what);
+  s.name = kept.value(group + "name").toString();
+  s.address.kind = static_cast<instruments::TransportKind>(std::clamp(kept.value(group + "kind", 0).toInt(), 0, 2));
+  s.address.port = static_cast<quint16>(kept.value(group + "port", 0).toUInt());
+  s.address.path = kept.value(group + "path").toString();
+  s.address.baud = kept.value(group + "baud", s.address.baud).toInt();
+  s.speaks = kept.value(group + "speaks", 0).toInt() == 1 ? instruments::Speaks::Stream : instruments::Speaks::Commands;
+  s.format.separator = static_cast<char>(kept.value(group + "separator", ',').toInt());
+  s.format.column = std::max(1, kept.value(group + "column", 1).toInt());
+  s.format.factor = kept.value(group + "factor", 1.0).toDouble();
+  return s;
+}
+
+}  // namespace
 
 std::optional<double> Channel::live() const {
   return state == LinkState::Live && last ? std::optional(last->value) : std::nullopt;
 }
 
 InstrumentHub::InstrumentHub(QObject* parent) : QObject(parent) {
-  channels_[static_cast<int>(Measures::Power)].settings.measures = Measures::Power;
+  for (const Measures what : {Measures::Light, Measures::Power})
+    channels_[static_cast<int>(what)].settings = remembered(what);
   for (Channel& c : channels_) c.words = tr("not connected");
   thread_.setObjectName("instruments");
   thread_.start();
@@ -67,6 +107,7 @@ void InstrumentHub::connect_to(const InstrumentSettings& settings) {
     if (channels_[at].heard.size() > lines_kept) channels_[at].heard.removeFirst();
   });
   QMetaObject::invokeMethod(instrument, &Instrument::start, Qt::QueuedConnection);
+  if (!simulated()) remember(settings);
   emit changed();
 }
 

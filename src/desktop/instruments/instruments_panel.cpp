@@ -108,13 +108,14 @@ QWidget* InstrumentsPanel::build_side(Measures what, const QString& title) {
   field(what == Measures::Light ? tr("Factor to µmol/m²/s") : tr("Factor to W"), s.factor);
   s.heard = wrapped_label({}, box);
   s.heard->setProperty("quiet", true);
-  s.heard->setMinimumHeight(48);
+  s.heard->setMinimumHeight(60);
   s.heard->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   field(tr("It sends"), s.heard);
   s.problem = wrapped_label({}, box);
   set_tone(s.problem, "bad");
   grid->addWidget(s.problem, row++, 0, 1, 2);
   auto* buttons = new QHBoxLayout;
+  buttons->setSpacing(8);
   s.connect_button = new QPushButton(tr("Connect"), box);
   s.disconnect_button = new QPushButton(tr("Disconnect"), box);
   for (QPushButton* button : {s.connect_button, s.disconnect_button}) {

@@ -157,6 +157,10 @@ bool Desk::accept(int station, double raw, const std::string& source) {
   return edit(tr("reading"), [&](Edit& e) {
     const book::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
     e.accept({0, sweep.id, station, raw, source, book::utc_now()});
+    if (source != "simulated" || test_->test.simulated) return;
+    book::Test marked = test_->test;
+    marked.simulated = true;
+    e.save(marked);
   });
 }
 

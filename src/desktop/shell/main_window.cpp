@@ -130,7 +130,7 @@ void MainWindow::build_stages() {
   connect(home_, &HomeView::open, this, &MainWindow::open_test);
   connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);
   const auto later = [&](Stage stage, const QString& what) { return new LaterStage(stage_name(stage), what, stack_); };
-  walk_ = new WalkView(*desk_, stack_);
+  walk_ = new WalkView(*desk_, *hub_, stack_);
   connect(walk_, &WalkView::pasted, this,
           [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
   connect(walk_, &WalkView::wants_file, this, &MainWindow::choose_file);

@@ -57,6 +57,7 @@ QLabel* SensorStrip::add_figure(QHBoxLayout* row, const QString& name, const QSt
   line->setSpacing(6);
   auto* value = figure_label(24, this);
   value->setAccessibleName(name);
+  value->setMinimumWidth(64);
   line->addWidget(value);
   line->addWidget(quiet_label(unit, this), 0, Qt::AlignBottom);
   line->addStretch();

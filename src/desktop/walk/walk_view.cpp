@@ -12,6 +12,7 @@
 
 #include "book/import/cell_numbers.h"
 #include "core/bench/walk_order.h"
+#include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/sweep_map.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/widgets/labels.h"
@@ -21,7 +22,7 @@ namespace sunbreak::desktop {
 
 using book::StationState;
 
-WalkView::WalkView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(parent), desk_(desk), hub_(hub) {
   auto* middle = new QWidget(this);
   middle->setObjectName("ground");
   middle->setAttribute(Qt::WA_StyledBackground);
@@ -95,7 +96,8 @@ void WalkView::build_side(QWidget* side) {
   caution->setProperty("quiet", true);
   layout->addWidget(caution);
   layout->addWidget(thin_rule(side));
-  auto* keys = wrapped_label(tr("Enter  accept and go on\nArrows  another station\nM  station is missing\nDelete  take "
+  auto* keys = wrapped_label(tr("Enter  accept and go on\nSpace  take the live value\nArrows  another station\nM  "
+                                "station is missing\nDelete  take "
                                 "a reading back\nCtrl+Z  undo"),
                              side);
   keys->setProperty("quiet", true);
@@ -220,6 +222,18 @@ void WalkView::accept_typed() {
   advance();
 }
 
+void WalkView::accept_live() {
+  const auto live = hub_.channel(instruments::Measures::Light).live();
+  if (!live)
+    return say(tr("There is no live value to take: no sensor is connected, or it is silent. Type the value, or connect "
+                  "the sensor with Ctrl+I."),
+               "bad");
+  if (current_ < 0 || !desk_.accept(current_, *live, hub_.simulated() ? "simulated" : "live")) return;
+  value_->setText({});
+  say(tr("%1 kept, as the sensor shows it.").arg(*live, 0, 'f', 1), "good");
+  advance();
+}
+
 void WalkView::take_watts() {
   if (watts_->isReadOnly()) return;
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
@@ -241,6 +255,9 @@ bool WalkView::edit_key(QKeyEvent* key) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
       accept_typed();
+      return true;
+    case Qt::Key_Space:
+      accept_live();
       return true;
     case Qt::Key_Left:
       move_by(-1, 0);
@@ -310,6 +327,7 @@ void WalkView::arrive() {
 
 std::vector<KeyHint> WalkView::keys() const {
   return {{tr("Enter"), tr("accept the typed value and go to the next station")},
+          {tr("Space"), tr("take the sensor's live value and go on")},
           {tr("Arrows"), tr("another station")},
           {tr("Backspace"), tr("the station before, where nothing is typed")},
           {tr("M"), tr("declare the station missing")},

@@ -9,6 +9,7 @@ class QProgressBar;
 
 namespace sunbreak::desktop {
 
+class InstrumentHub;
 class SweepMap;
 
 /// Walk: the readings of one sweep, typed station by station in walk order while the map fills. Each accepted value is
@@ -16,7 +17,7 @@ class SweepMap;
 class WalkView : public StageView {
   Q_OBJECT
  public:
-  explicit WalkView(Desk& desk, QWidget* parent = nullptr);
+  WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   bool copy() override;
@@ -38,6 +39,7 @@ class WalkView : public StageView {
   void advance();
   void step_back();
   void accept_typed();
+  void accept_live();
   void take_watts();
   bool edit_key(class QKeyEvent* key);
   std::vector<int> order() const;
@@ -45,6 +47,7 @@ class WalkView : public StageView {
   void say(const QString& words, const char* tone);
 
   Desk& desk_;
+  InstrumentHub& hub_;
   SweepMap* map_;
   QLabel *title_, *place_, *state_, *progress_, *note_;
   QLineEdit *value_, *watts_;
