@@ -113,7 +113,7 @@ TEST(Demo, IsTheSameEveryTimeAndMarkedAsSimulated) {
   ASSERT_EQ(tests.size(), 7u);
   for (const book::Test& test : tests) {
     EXPECT_TRUE(test.simulated);
-    EXPECT_EQ(a.bundle(test.id), b.bundle(test.id));
+    EXPECT_EQ(make_package(a.bundle(test.id)), make_package(b.bundle(test.id)));
   }
   EXPECT_FALSE(a->undo_label().has_value());
 }

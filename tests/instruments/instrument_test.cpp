@@ -5,6 +5,20 @@
 
 using namespace sunbreak::instruments;
 
+/// The sensor of a simulated bench, over a socket and over a pseudo-terminal.
+class SensorOver : public ::testing::TestWithParam<TransportKind> {
+ protected:
+  InstrumentSettings sensor_settings() const {
+    InstrumentSettings settings = impatient(bench.port("sensor"));
+    if (GetParam() == TransportKind::Serial)
+      settings.address = {TransportKind::Serial, {}, 0, bench.place("sensor-pty"), 9600};
+    return settings;
+  }
+  BenchProcess bench{{"--pty", "--speed", "100"}};
+};
+INSTANTIATE_TEST_SUITE_P(Lines, SensorOver, ::testing::Values(TransportKind::Tcp, TransportKind::Serial),
+                         [](const auto& line) { return line.param == TransportKind::Tcp ? "Socket" : "Terminal"; });
+
 TEST(Instrument, ReadsTheSensorOverASocket) {
   BenchProcess bench;
   Listener sensor(impatient(bench.port("sensor")));
@@ -45,9 +59,8 @@ TEST(Instrument, FollowsATableThatGrows) {
   EXPECT_TRUE(logger.wait_for_state(LinkState::Lost));
 }
 
-TEST(Instrument, DroppedAnswersLeaveItLiveAndSilenceMakesItStale) {
-  BenchProcess bench;
-  Listener sensor(impatient(bench.port("sensor")));
+TEST_P(SensorOver, DroppedAnswersLeaveItLiveAndSilenceMakesItStale) {
+  Listener sensor(sensor_settings());
   ASSERT_TRUE(sensor.wait_for_values(2));
   bench.control("SIM:DROP 0.5");
   sensor.values.clear();
@@ -58,9 +71,8 @@ TEST(Instrument, DroppedAnswersLeaveItLiveAndSilenceMakesItStale) {
   EXPECT_TRUE(sensor.wait_for_state(LinkState::Live));
 }
 
-TEST(Instrument, GarbageIsNoReading) {
-  BenchProcess bench;
-  Listener sensor(impatient(bench.port("sensor")));
+TEST_P(SensorOver, GarbageIsNoReading) {
+  Listener sensor(sensor_settings());
   ASSERT_TRUE(sensor.wait_for_values(2));
   const double usual = sensor.values.back();
   sensor.values.clear();
@@ -69,9 +81,8 @@ TEST(Instrument, GarbageIsNoReading) {
   for (const double value : sensor.values) EXPECT_NEAR(value / usual, 1, 0.2);
 }
 
-TEST(Instrument, AFloodOfAMegabyteDoesNotDisturb) {
-  BenchProcess bench;
-  Listener sensor(impatient(bench.port("sensor")));
+TEST_P(SensorOver, AFloodOfAMegabyteDoesNotDisturb) {
+  Listener sensor(sensor_settings());
   ASSERT_TRUE(sensor.wait_for_values(2));
   const double usual = sensor.values.back();
   sensor.values.clear();
@@ -82,20 +93,18 @@ TEST(Instrument, AFloodOfAMegabyteDoesNotDisturb) {
   EXPECT_LE(odd, 1) << "a lone digit between two line ends is all that garbage can be";
 }
 
-TEST(Instrument, ADeviceThatVanishesIsLostAndFoundAgain) {
-  BenchProcess bench;
-  Listener sensor(impatient(bench.port("sensor")));
+TEST_P(SensorOver, ADeviceThatVanishesIsLostAndFoundAgain) {
+  Listener sensor(sensor_settings());
   ASSERT_TRUE(sensor.wait_for_values(2));
-  bench.control("SIM:AWAY 1");
+  bench.control("SIM:AWAY 2.5");
   ASSERT_TRUE(sensor.wait_for_state(LinkState::Lost));
   sensor.values.clear();
   ASSERT_TRUE(sensor.wait_for_state(LinkState::Live, 15000)) << sensor.words.toStdString();
   EXPECT_TRUE(sensor.wait_for_values(1));
 }
 
-TEST(Instrument, AStuckSensorAndAShadowComeThroughTheLine) {
-  BenchProcess bench;
-  Listener sensor(impatient(bench.port("sensor")));
+TEST_P(SensorOver, AStuckSensorAndAShadowComeThroughTheLine) {
+  Listener sensor(sensor_settings());
   ASSERT_TRUE(sensor.wait_for_values(3));
   const double usual = sensor.values.back();
   bench.control("SIM:SHAD 0.6,0.6");
@@ -109,9 +118,8 @@ TEST(Instrument, AStuckSensorAndAShadowComeThroughTheLine) {
   for (const double value : sensor.values) EXPECT_EQ(value, sensor.values[0]);
 }
 
-TEST(Instrument, OffLevelAndOffCenterComeThroughTheLine) {
-  BenchProcess bench({"--speed", "100"});
-  Listener sensor(impatient(bench.port("sensor")));
+TEST_P(SensorOver, OffLevelAndOffCenterComeThroughTheLine) {
+  Listener sensor(sensor_settings());
   QTcpSocket carriage;
   carriage.connectToHost(QHostAddress::LocalHost, bench.port("carriage"));
   ASSERT_TRUE(carriage.waitForConnected(2000));

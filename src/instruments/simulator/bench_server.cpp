@@ -78,7 +78,7 @@ QString BenchServer::open_terminal() {
   connect(terminal_notifier_.get(), &QSocketNotifier::activated, this, [this] {
     char chunk[1024];
     const ssize_t n = ::read(terminal_, chunk, sizeof chunk);
-    if (n > 0) take(Device::Sensor, terminal_link_, QByteArray(chunk, static_cast<int>(n)));
+    if (n > 0 && !away_) take(Device::Sensor, terminal_link_, QByteArray(chunk, static_cast<int>(n)));
   });
   return {};
 }
