@@ -141,6 +141,21 @@ TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
   EXPECT_EQ(desk().test()->readings.size(), 2u) << "raw values stay";
 }
 
+TEST_F(WindowTest, ASlippedDigitIsSaidAtOnceAndOneKeyLeadsToIt) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  window_->show_stage(Stage::Walk);
+  for (int i = 0; i < 20; ++i) {
+    type(QString::number(i == 16 ? 40 : 400 + i % 3));
+    key(Qt::Key_Return);
+  }
+  EXPECT_TRUE(find<QLabel>("walkChecks")->text().contains("40 where its neighbors make"));
+  key(Qt::Key_C);
+  type("401");
+  key(Qt::Key_Return);
+  EXPECT_TRUE(find<QLabel>("walkChecks")->text().isEmpty());
+  EXPECT_EQ(desk().test()->readings.size(), 21u);
+}
+
 TEST_F(WindowTest, ARefusedFieldSaysWhyAndKeepsWhatWasTyped) {
   key(Qt::Key_N, Qt::ControlModifier);
   fill("heights", "45, tall");

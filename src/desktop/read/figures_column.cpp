@@ -241,12 +241,13 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
                     .arg(f.missing)
                     .arg(f.stations)
                     .arg(fixed(100 * f.read_share, 0));
+  for (const Check& check : desk_.checks()) warnings << text_of(check.saw + "; " + check.remedy + ".");
   if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
   if (desk_.view()->layout.kind == GridKind::Inset)
     warnings << tr("Mean and PPF hold inside the outer stations, %1; nothing is said about the margin.")
                     .arg(text_of(size_text(desk_.view()->layout.measured.width_m, desk_.view()->layout.measured.depth_m,
                                            desk_.units())));
-  warning_->setText(warnings.isEmpty() ? QString() : marked_attention(warnings.join("\n")));
+  warning_->setText(warnings.isEmpty() ? QString() : marked_attention(warnings.join(QStringLiteral("\n◣ "))));
   warning_->setVisible(!warnings.isEmpty());
 
   rings_box_->setVisible(!f.rings.empty());

@@ -5,11 +5,16 @@
 #include <cmath>
 
 #include "book/plan.h"
+#include "core/checks/walk_checks.h"
 
 namespace sunbreak::desktop {
 
 using book::Edit;
 using book::Id;
+
+namespace {
+constexpr std::size_t most_checked_at_once = 600;
+}
 
 Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent) : QObject(parent), book_(std::move(book)) {
   units_ = QSettings().value("units").toString() == "imperial" ? UnitSystem::Imperial : UnitSystem::Metric;
@@ -97,6 +102,7 @@ std::optional<Band> Desk::band() const {
 void Desk::refresh() {
   view_.reset();
   figures_.reset();
+  checks_.clear();
   scale_ = {};
   if (test_) test_ = book::load_bundle(*book_, test_->test.id);
   if (!test_) return;
@@ -115,6 +121,13 @@ void Desk::refresh() {
   if (const book::Sweep* chosen = sweep()) {
     const auto sizes = units_ == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
     if (view_) figures_ = sweep_figures(view_->layout, view_->ppfd, book::figure_context(*test_, *chosen, sizes));
+    if (view_ && view_->states.size() <= most_checked_at_once) {
+      std::vector<double> raw;
+      for (const book::StationState& state : view_->states)
+        raw.push_back(state.kind == book::StationState::Read ? state.raw : unread);
+      const book::Meter* sensor = test_->meter(test_->test.sensor_id);
+      checks_ = walk_checks(view_->layout, raw, view_->ppfd, sensor ? sensor->range_max : std::nullopt);
+    }
   } else if (auto layout = lay_out(book::footprint_of(test_->bench), book::grid_of(test_->test))) {
     const std::size_t count = layout.value().stations.size();
     view_ = book::SweepView{std::move(layout.value()), std::vector<book::StationState>(count),

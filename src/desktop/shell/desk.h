@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "book/bundle.h"
+#include "core/checks/check.h"
 #include "core/quantity/display.h"
 #include "core/result.h"
 #include "report/light_scale.h"
@@ -41,6 +42,8 @@ class Desk : public QObject {
   /// The chosen sweep's stations, or the plan's with nothing read; none where the plan cannot be laid out.
   const book::SweepView* view() const { return view_ ? &*view_ : nullptr; }
   const std::optional<SweepFigures>& figures() const { return figures_; }
+  /// What looks wrong with the chosen sweep. Dense scans are left out: their checks take longer than a key may.
+  const std::vector<Check>& checks() const { return checks_; }
   /// One light scale over all sweeps of the test.
   report::ScaleRange scale() const { return scale_; }
   std::optional<Band> band() const;
@@ -75,6 +78,7 @@ class Desk : public QObject {
   book::Id rung_id_ = 0, stop_id_ = 0;
   std::optional<book::SweepView> view_;
   std::optional<SweepFigures> figures_;
+  std::vector<Check> checks_;
   report::ScaleRange scale_;
 };
 

@@ -95,9 +95,13 @@ void WalkView::build_side(QWidget* side) {
   auto* caution = wrapped_label(tr("Do not look into the lit fixture. Keep hands and sleeves off hot surfaces."), side);
   caution->setProperty("quiet", true);
   layout->addWidget(caution);
+  checks_ = wrapped_label({}, side);
+  checks_->setObjectName("walkChecks");
+  set_tone(checks_, "attention");
+  layout->addWidget(checks_);
   layout->addWidget(thin_rule(side));
   auto* keys = wrapped_label(tr("Enter  accept and go on\nSpace  take the live value\nArrows  another station\nM  "
-                                "station is missing\nDelete  take "
+                                "station is missing\nC  next thing worth a look\nDelete  take "
                                 "a reading back\nCtrl+Z  undo"),
                              side);
   keys->setProperty("quiet", true);
@@ -147,6 +151,11 @@ void WalkView::refresh() {
   if (missing > 0) words += tr(", %1 missing").arg(missing);
   progress_->setText(words);
   if (!watts_->hasFocus()) watts_->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
+  QStringList open;
+  for (const Check& check : desk_.checks()) open << marked_attention(text_of(check.saw));
+  if (open.size() > 3) open = open.mid(0, 3) << tr("and %1 more").arg(open.size() - 3);
+  checks_->setText(open.join('\n'));
+  checks_->setVisible(!open.isEmpty());
   value_->setReadOnly(desk_.read_only());
   watts_->setReadOnly(desk_.read_only());
   move_to(current_);
@@ -220,6 +229,32 @@ void WalkView::accept_typed() {
   value_->setText({});
   say(tr("%1 kept.").arg(text), "good");
   advance();
+  warn_of(station);
+}
+
+/// Says at once what looks wrong with a reading just taken.
+bool WalkView::warn_of(int station) {
+  for (const Check& check : desk_.checks())
+    if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) {
+      say(marked_attention(tr("%1: %2. C goes there.").arg(text_of(check.saw), text_of(check.remedy))), "attention");
+      return true;
+    }
+  return false;
+}
+
+void WalkView::go_to_next_check() {
+  const auto walk = order();
+  const auto flagged = [&](int station) {
+    for (const Check& check : desk_.checks())
+      if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) return true;
+    return false;
+  };
+  const auto here = std::find(walk.begin(), walk.end(), current_);
+  auto next = here == walk.end() ? walk.end() : std::find_if(here + 1, walk.end(), flagged);
+  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), flagged);
+  if (next == walk.end()) return say(tr("No station of this sweep looks wrong."), "good");
+  move_to(*next);
+  warn_of(*next);
 }
 
 void WalkView::accept_live() {
@@ -228,10 +263,12 @@ void WalkView::accept_live() {
     return say(tr("There is no live value to take: no sensor is connected, or it is silent. Type the value, or connect "
                   "the sensor with Ctrl+I."),
                "bad");
+  const int station = current_;
   if (current_ < 0 || !desk_.accept(current_, *live, hub_.simulated() ? "simulated" : "live")) return;
   value_->setText({});
   say(tr("%1 kept, as the sensor shows it.").arg(*live, 0, 'f', 1), "good");
   advance();
+  warn_of(station);
 }
 
 void WalkView::take_watts() {
@@ -255,6 +292,10 @@ bool WalkView::edit_key(QKeyEvent* key) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
       accept_typed();
+      return true;
+    case Qt::Key_C:
+      if (key->modifiers() & ~Qt::ShiftModifier) return false;
+      go_to_next_check();
       return true;
     case Qt::Key_Space:
       accept_live();
@@ -330,6 +371,7 @@ std::vector<KeyHint> WalkView::keys() const {
           {tr("Space"), tr("take the sensor's live value and go on")},
           {tr("Arrows"), tr("another station")},
           {tr("Backspace"), tr("the station before, where nothing is typed")},
+          {tr("C"), tr("go to the next station that is worth a look")},
           {tr("M"), tr("declare the station missing")},
           {tr("Delete"), tr("take the station's reading back")},
           {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},

@@ -40,6 +40,8 @@ class WalkView : public StageView {
   void step_back();
   void accept_typed();
   void accept_live();
+  bool warn_of(int station);
+  void go_to_next_check();
   void take_watts();
   bool edit_key(class QKeyEvent* key);
   std::vector<int> order() const;
@@ -49,7 +51,7 @@ class WalkView : public StageView {
   Desk& desk_;
   InstrumentHub& hub_;
   SweepMap* map_;
-  QLabel *title_, *place_, *state_, *progress_, *note_;
+  QLabel *title_, *place_, *state_, *progress_, *note_, *checks_;
   QLineEdit *value_, *watts_;
   int current_ = -1;
   std::pair<book::Id, book::Id> shown_{0, 0};

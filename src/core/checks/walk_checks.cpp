@@ -1,0 +1,103 @@
+#include "core/checks/walk_checks.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "core/bench/walk_order.h"
+#include "core/checks/balance_checks.h"
+#include "core/checks/local_surface.h"
+#include "core/quantity/display.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr std::size_t repeats_noticed = 5;
+constexpr int shortest_row = 4;
+constexpr double clearly_dark = -5, share_read_for_balance = 0.9;
+
+void append(std::vector<Check>& all, std::vector<Check> more) {
+  all.insert(all.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+}
+
+}  // namespace
+
+std::vector<Check> repeat_checks(const Layout& layout, std::span<const double> raw) {
+  std::vector<Check> checks;
+  std::vector<int> run;
+  const auto close = [&] {
+    if (run.size() >= repeats_noticed)
+      checks.push_back({"the same value again and again", Severity::Look, run,
+                        fmt::format("{} stations running read {}", run.size(), short_number(raw[run.front()], 2)),
+                        "a stuck sensor or a repeated entry hides the true light there", "read these stations again"});
+    run.clear();
+  };
+  for (const int station : serpentine_from_far(layout)) {
+    if (std::isnan(raw[station])) {
+      close();
+      continue;
+    }
+    if (!run.empty() && raw[run.back()] != raw[station]) close();
+    run.push_back(station);
+  }
+  close();
+  return checks;
+}
+
+std::vector<Check> equal_row_checks(const Layout& layout, std::span<const double> raw) {
+  std::vector<Check> checks;
+  if (!layout.is_lattice() || layout.columns < shortest_row) return checks;
+  for (int row = 1; row < layout.rows; ++row) {
+    bool equal = true;
+    std::vector<int> stations;
+    for (int column = 0; column < layout.columns && equal; ++column) {
+      const int here = layout.index(column, row), before = layout.index(column, row - 1);
+      equal = !std::isnan(raw[here]) && raw[here] == raw[before];
+      stations.push_back(here);
+    }
+    if (equal)
+      checks.push_back(
+          {"a row equal to its neighbor", Severity::Bad, stations,
+           fmt::format("rows {} and {} from the door hold the same values, station by station", row, row + 1),
+           "one of them was probably entered twice, and a row of the true light is missing",
+           "compare both with your notes, then read one again"});
+  }
+  return checks;
+}
+
+std::vector<Check> range_checks(std::span<const double> raw, std::optional<double> range_max) {
+  std::vector<Check> checks;
+  for (std::size_t i = 0; i < raw.size(); ++i) {
+    if (range_max && raw[i] > *range_max)
+      checks.push_back({"out of the sensor's range",
+                        Severity::Bad,
+                        {static_cast<int>(i)},
+                        fmt::format("{} is above the sensor's range of {} µmol/m²/s", short_number(raw[i], 1),
+                                    short_number(*range_max, 0)),
+                        "beyond its range a sensor no longer reads true",
+                        "check the digits; if they are right, measure with another sensor or dim the fixture"});
+    if (raw[i] < clearly_dark)
+      checks.push_back({"under zero",
+                        Severity::Bad,
+                        {static_cast<int>(i)},
+                        fmt::format("{} is less than no light", short_number(raw[i], 1)),
+                        "mean and lowest are pulled down",
+                        "check the digits and the sensor's dark offset"});
+  }
+  return checks;
+}
+
+std::vector<Check> walk_checks(const Layout& layout, std::span<const double> raw, std::span<const double> ppfd,
+                               std::optional<double> range_max) {
+  std::vector<Check> checks = range_checks(raw, range_max);
+  append(checks, repeat_checks(layout, raw));
+  append(checks, equal_row_checks(layout, raw));
+  append(checks, local_surface_checks(layout, ppfd));
+  double read = 0;
+  for (std::size_t i = 0; i < ppfd.size(); ++i)
+    if (!std::isnan(ppfd[i])) read += layout.stations[i].weight;
+  if (read >= share_read_for_balance) append(checks, balance_checks(layout, ppfd));
+  return checks;
+}
+
+}  // namespace sunbreak
