@@ -1,0 +1,86 @@
+#include <gtest/gtest.h>
+
+#include "temporary_book.h"
+
+using namespace sunbreak;
+using namespace sunbreak::book;
+
+TEST(NewTest, TakesBenchMetersAndMainsFromTheLastOne) {
+  TemporaryBook book;
+  const Id first = book.add_test();
+  book->edit("details", [&](Edit& e) {
+    Meter meter;
+    meter.name = "sensor";
+    book::Test test = *book->find<book::Test>(first);
+    test.sensor_id = e.add(meter);
+    test.mains_v = 230;
+    test.tested_by = "volunteer on duty";
+    e.save(test);
+  });
+  const TestBundle next = book.bundle(book.add_test());
+  EXPECT_EQ(next.bench.id, book.bundle(first).bench.id);
+  EXPECT_EQ(next.meters.size(), 1u);
+  EXPECT_EQ(next.test.mains_v, 230);
+  EXPECT_EQ(next.test.tested_by, "volunteer on duty");
+  EXPECT_NE(next.fixture.id, book.bundle(first).fixture.id) << "each new test brings a fixture of its own";
+}
+
+TEST(NewTest, IsNamedAfterFixtureAndBenchUntilItHasAName) {
+  TemporaryBook book;
+  TestBundle b = book.bundle(book.add_test());
+  EXPECT_EQ(title_of(b), "New fixture on New bench");
+  b.test.name = "Spring round";
+  EXPECT_EQ(title_of(b), "Spring round");
+}
+
+TEST(PlanHeights, KeepsWhatIsThereAndSortsHighestFirst) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  const Id kept = book.bundle(test).rungs[0].id;
+  ASSERT_FALSE(plan_heights(*book, book.bundle(test), {0.3, 0.45, 0.6, 0.6}).has_value());
+  const TestBundle b = book.bundle(test);
+  ASSERT_EQ(b.rungs.size(), 3u) << "a height given twice is one rung";
+  EXPECT_EQ(b.rungs[0].height_m, 0.6);
+  EXPECT_EQ(b.rungs[1].id, kept);
+}
+
+TEST(PlanHeights, RefusesWhatDoesNotFitInTheBench) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  book->edit("height", [&](Edit& e) {
+    Bench bench = book.bundle(test).bench;
+    bench.height_m = 1.6;
+    e.save(bench);
+  });
+  EXPECT_TRUE(plan_heights(*book, book.bundle(test), {0.45, 1.8}).has_value());
+  EXPECT_TRUE(plan_heights(*book, book.bundle(test), {}).has_value());
+  EXPECT_TRUE(plan_heights(*book, book.bundle(test), {0.0}).has_value());
+  EXPECT_EQ(book.bundle(test).rungs.size(), 1u);
+}
+
+TEST(PlanStops, RefusesWhatNoDialHas) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  for (const std::vector<double>& percents : {std::vector<double>{}, {0.0}, {250.0}, {100, -10}})
+    EXPECT_TRUE(plan_stops(*book, book.bundle(test), percents).has_value());
+  EXPECT_FALSE(plan_stops(*book, book.bundle(test), {110, 100, 60}).has_value());
+  EXPECT_EQ(book.bundle(test).stops.size(), 3u);
+}
+
+TEST(PlanGrid, AnImpossibleOneChangesNothing) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  const TestBundle before = book.bundle(test);
+  EXPECT_TRUE(plan_grid(*book, before, {GridKind::Inset, 6, 6, 0.7, 0.7, {}}).has_value());
+  EXPECT_EQ(book.bundle(test), before);
+}
+
+TEST(PlanGrid, SpotsComeBackFromTheBook) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  const Grid spots{GridKind::Spots, 0, 0, 0, 0, {{"under bar 3", 0.4, 0.6}, {"corner \"A\"", 0.05, 0.05}}};
+  ASSERT_FALSE(plan_grid(*book, book.bundle(test), spots).has_value());
+  book.close();
+  book.open();
+  EXPECT_EQ(grid_of(book.bundle(test).test), spots);
+}
