@@ -1,8 +1,13 @@
 #include "book/bundle.h"
 
 #include <algorithm>
+#include <cstdio>
+#include <ctime>
 #include <nlohmann/json.hpp>
 #include <unordered_map>
+
+#include "core/bench/walk_order.h"
+#include "core/sweep/field.h"
 
 namespace sunbreak::book {
 namespace {
@@ -63,6 +68,13 @@ void renumber_bundle(TestBundle& b, Assign assign) {
   renumber(b.placements, assign);
   for (WallReading& w : b.wall_readings) w.sweep_id = sweeps.at(w.sweep_id);
   renumber(b.wall_readings, assign);
+  for (SideReading& s : b.side_readings) s.sweep_id = sweeps.at(s.sweep_id);
+  renumber(b.side_readings, assign);
+  for (Dismissal& d : b.dismissals) {
+    d.test_id = b.test.id;
+    if (d.sweep_id) d.sweep_id = sweeps.at(*d.sweep_id);
+  }
+  renumber(b.dismissals, assign);
 }
 
 std::vector<Spot> spots_from_json(const std::string& text) {
@@ -107,6 +119,8 @@ std::optional<TestBundle> load_bundle(const Book& book, Id test_id) {
   b.readings = book.all<Reading>(of_test, test_id);
   b.placements = book.all<Placement>(of_test, test_id);
   b.wall_readings = book.all<WallReading>(of_test, test_id);
+  b.side_readings = book.all<SideReading>(of_test, test_id);
+  b.dismissals = book.all<Dismissal>("WHERE test_id = ? ORDER BY id", test_id);
   return b;
 }
 
@@ -171,27 +185,67 @@ int SweepView::missing() const {
       std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Missing; }));
 }
 
+StationState state_of(const Reading& r) {
+  return {StationState::Read,
+          r.raw,
+          r.id,
+          seconds_of(r.taken_at),
+          r.samples,
+          r.spread,
+          r.source != "pasted" && r.source != "file"};
+}
+
+double seconds_of(const std::string& utc) {
+  std::tm t{};
+  double seconds = 0;
+  if (std::sscanf(utc.c_str(), "%d-%d-%dT%d:%d:%lf", &t.tm_year, &t.tm_mon, &t.tm_mday, &t.tm_hour, &t.tm_min,
+                  &seconds) != 6)
+    return unread;
+  t.tm_year -= 1900;
+  --t.tm_mon;
+  return static_cast<double>(timegm(&t)) + seconds;
+}
+
+void SweepView::correct(const Correction& correction) {
+  std::vector<ReferencePoint> points;
+  const int reference = reference_station(layout);
+  bool re_read = false;
+  for (const SideReading& s : side_readings)
+    if (s.purpose == "reference" && s.station == reference)
+      points.push_back({seconds_of(s.taken_at), s.raw - correction.dark_offset}), re_read = true;
+  if (const StationState& own = states[reference]; own.kind == StationState::Read && own.at_the_bench && re_read)
+    points.push_back({own.taken_s, own.raw - correction.dark_offset});
+  drift = Drift(std::move(points));
+  for (std::size_t i = 0; i < states.size(); ++i) {
+    const StationState& state = states[i];
+    ppfd[i] = state.kind != StationState::Read
+                  ? unread
+                  : corrected_ppfd(state.raw, correction) * (state.at_the_bench ? drift.factor(state.taken_s) : 1);
+  }
+}
+
 Result<SweepView> view_sweep(const TestBundle& bundle, const Sweep& sweep) {
   auto layout = lay_out(footprint_of(bundle.bench), grid_of(sweep));
   if (!layout) return layout.problem();
-  SweepView view{std::move(layout.value()), {}, {}};
+  SweepView view{std::move(layout.value()), {}, {}, {}, {}};
   const std::size_t count = view.layout.stations.size();
   view.states.resize(count);
   view.ppfd.assign(count, unread);
-  std::unordered_map<Id, double> raw;
+  std::unordered_map<Id, const Reading*> readings;
   for (const Reading& r : bundle.readings)
-    if (r.sweep_id == sweep.id) raw[r.id] = r.raw;
+    if (r.sweep_id == sweep.id) readings[r.id] = &r;
+  for (const SideReading& s : bundle.side_readings)
+    if (s.sweep_id == sweep.id) view.side_readings.push_back(s);
   for (const Placement& p : bundle.placements) {
     if (p.sweep_id != sweep.id || p.station < 0 || p.station >= static_cast<int>(count)) continue;
     StationState& state = view.states[p.station];
-    const auto found = p.reading_id ? raw.find(*p.reading_id) : raw.end();
-    if (found == raw.end()) {
+    const auto found = p.reading_id ? readings.find(*p.reading_id) : readings.end();
+    if (found == readings.end())
       state.kind = StationState::Missing;
-      continue;
-    }
-    state = {StationState::Read, found->second, found->first};
-    view.ppfd[p.station] = corrected_ppfd(found->second, correction_of(sweep));
+    else
+      state = state_of(*found->second);
   }
+  view.correct(correction_of(sweep));
   return view;
 }
 

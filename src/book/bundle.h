@@ -8,6 +8,7 @@
 #include "core/bench/grid.h"
 #include "core/figures/sweep_figures.h"
 #include "core/sweep/correction.h"
+#include "core/sweep/drift.h"
 
 namespace sunbreak::book {
 
@@ -24,6 +25,8 @@ struct TestBundle {
   std::vector<Reading> readings;  ///< all ever taken, in the order they were taken
   std::vector<Placement> placements;
   std::vector<WallReading> wall_readings;
+  std::vector<SideReading> side_readings;
+  std::vector<Dismissal> dismissals;
 
   const Rung* rung(Id id) const;
   const Stop* stop(Id id) const;
@@ -64,17 +67,33 @@ struct StationState {
   enum Kind { Untouched, Read, Missing } kind = Untouched;
   double raw = 0;
   Id reading_id = 0;
+  double taken_s = 0;  ///< since 1970, UTC; NaN where not known
+  int samples = 1;
+  std::optional<double> spread{};  ///< of the samples, raw
+  bool at_the_bench = true;      ///< read in its turn; not pasted or from a file, where the time is the table's
 };
 
 /// A sweep's stations by index, laid out and corrected.
 struct SweepView {
   Layout layout;
   std::vector<StationState> states;
-  std::vector<double> ppfd;  ///< corrected; NaN where unread
+  std::vector<double> ppfd;  ///< corrected for dark, calibration, spectrum and drift; NaN where unread
+  std::vector<SideReading> side_readings{};
+  Drift drift{};
 
   int read() const;
   int missing() const;
+  bool complete() const { return read() + missing() == static_cast<int>(states.size()); }
+
+  /// Works drift and ppfd out of the states and side readings.
+  void correct(const Correction& correction);
 };
+
+/// What a reading makes of its station.
+StationState state_of(const Reading& reading);
+
+/// A UTC time as the lab book writes it, in seconds since 1970; NaN where it is none.
+double seconds_of(const std::string& utc);
 
 /// Lays a sweep out on its bench and picks the readings that count.
 Result<SweepView> view_sweep(const TestBundle& bundle, const Sweep& sweep);

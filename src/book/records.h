@@ -28,6 +28,10 @@ struct Fixture {
   Id id = 0;
   std::string name, maker, kind, emitters;
   std::optional<double> width_m, depth_m;
+  int units = 1;
+  std::optional<double> unit_spacing_m, unit_tilt_deg, emitter_spacing_m;
+  std::optional<int> emitters_across, emitters_deep;
+  std::optional<double> beam_angle_deg;
   std::string serial;
   std::optional<double> price;
   std::string currency, obtained, interest, notes;
@@ -42,8 +46,17 @@ struct Table<Fixture> {
                  Column{"maker", &Fixture::maker, "maker as stated"},
                  Column{"kind", &Fixture::kind, "kind of fixture in the tester's words"},
                  Column{"emitters", &Fixture::emitters, "emitters and their layout in the tester's words"},
-                 Column{"width_m", &Fixture::width_m, "size along x [m]"},
-                 Column{"depth_m", &Fixture::depth_m, "size along y [m]"},
+                 Column{"width_m", &Fixture::width_m, "size of one unit along x [m]"},
+                 Column{"depth_m", &Fixture::depth_m, "size of one unit along y [m]"},
+                 Column{"units", &Fixture::units, "like units hung side by side along x as one fixture"},
+                 Column{"unit_spacing_m", &Fixture::unit_spacing_m, "middle to middle of neighboring units [m]"},
+                 Column{"unit_tilt_deg", &Fixture::unit_tilt_deg, "outer units turned inward by [degrees]"},
+                 Column{"emitter_spacing_m", &Fixture::emitter_spacing_m,
+                        "widest gap between neighboring emitters or bars, middle to middle [m]"},
+                 Column{"emitters_across", &Fixture::emitters_across, "emitters or bars of a unit along x"},
+                 Column{"emitters_deep", &Fixture::emitters_deep, "emitters of a unit along y"},
+                 Column{"beam_angle_deg", &Fixture::beam_angle_deg,
+                        "full angle at which the intensity has halved [degrees]; 120 without lenses"},
                  Column{"serial", &Fixture::serial, "serial number of the unit"},
                  Column{"price", &Fixture::price, "price paid or asked, in the currency column's money"},
                  Column{"currency", &Fixture::currency, "currency of the price"},
@@ -137,6 +150,13 @@ struct Test {
   std::string target_name = "flowering & fruiting";
   double target_low_ppfd = 600, target_high_ppfd = 1000;
   std::string door, datum;
+  std::string tape_from = "sensor";  ///< sensor, floor or canopy
+  std::optional<double> canopy_height_m;
+  std::string walk_order = "far to door";  ///< as core's WalkOrder names it
+  bool opening_probe = true;
+  int reference_every = 24, samples_a_reading = 1;
+  double seconds_a_reading = 10, warm_up_min = 30;
+  std::string checked_level, checked_center, checked_height, checked_fans;  ///< yes, no, empty: not stated
   std::string tested_by, tested_on;
   std::optional<double> mains_v, mains_hz;
   std::string notes, created_at;
@@ -165,6 +185,19 @@ struct Table<Test> {
                  Column{"target_high_ppfd", &Test::target_high_ppfd, "high end of the target's band [umol/m2/s]"},
                  Column{"door", &Test::door, "door while reading: closed or open"},
                  Column{"datum", &Test::datum, "what heights are measured from: diodes, lens or lamp underside"},
+                 Column{"tape_from", &Test::tape_from, "where the tape for heights ends: sensor, floor or canopy"},
+                 Column{"canopy_height_m", &Test::canopy_height_m, "height of the pretend canopy over the floor [m]"},
+                 Column{"walk_order", &Test::walk_order, "far to door, door to far or center outward"},
+                 Column{"opening_probe", &Test::opening_probe, "center and corners are read before the rest"},
+                 Column{"reference_every", &Test::reference_every,
+                        "the reference station is read again after so many readings; 0: never"},
+                 Column{"samples_a_reading", &Test::samples_a_reading, "sensor values averaged into one reading"},
+                 Column{"seconds_a_reading", &Test::seconds_a_reading, "time planned for one station [s]"},
+                 Column{"warm_up_min", &Test::warm_up_min, "time planned for warming up [min]"},
+                 Column{"checked_level", &Test::checked_level, "hung level, by an instrument: yes or no"},
+                 Column{"checked_center", &Test::checked_center, "hung over the middle, measured: yes or no"},
+                 Column{"checked_height", &Test::checked_height, "height measured at all corners: yes or no"},
+                 Column{"checked_fans", &Test::checked_fans, "fans running as in use: yes or no"},
                  Column{"tested_by", &Test::tested_by, "who measured"},
                  Column{"tested_on", &Test::tested_on, "when (ISO 8601 date)"},
                  Column{"mains_v", &Test::mains_v, "mains voltage [V]"},
@@ -240,6 +273,8 @@ struct Reading {
   double raw = 0;
   std::string source;  ///< typed, pasted, file, live, simulated
   std::string taken_at;
+  int samples = 1;
+  std::optional<double> spread{};
   bool operator==(const Reading&) const = default;
 };
 template <>
@@ -251,7 +286,55 @@ struct Table<Reading> {
                         "station index: row * columns + column, from the front left; spots as listed"},
                  Column{"raw", &Reading::raw, "value as read [umol/m2/s before correction]"},
                  Column{"source", &Reading::source, "typed, pasted, file, live or simulated"},
-                 Column{"taken_at", &Reading::taken_at, "when (UTC)"}};
+                 Column{"taken_at", &Reading::taken_at, "when (UTC)"},
+                 Column{"samples", &Reading::samples, "sensor values averaged into raw"},
+                 Column{"spread", &Reading::spread, "their standard deviation, in the unit of raw"}};
+};
+
+/// A reading beside the sweep's own: of the reference station, for drift, or of any station again, for repeatability.
+struct SideReading {
+  Id id = 0, sweep_id = 0;
+  int station = 0;
+  std::string purpose;  ///< reference or repeat
+  double raw = 0;
+  std::string source, taken_at;
+  int samples = 1;
+  std::optional<double> spread{};
+  bool operator==(const SideReading&) const = default;
+};
+template <>
+struct Table<SideReading> {
+  static constexpr const char* name = "side_reading";
+  static constexpr auto columns =
+      std::tuple{Column{"sweep_id", &SideReading::sweep_id, "the sweep"},
+                 Column{"station", &SideReading::station, "station index"},
+                 Column{"purpose", &SideReading::purpose, "reference (for drift) or repeat (for repeatability)"},
+                 Column{"raw", &SideReading::raw, "value as read [umol/m2/s before correction]"},
+                 Column{"source", &SideReading::source, "typed, live or simulated"},
+                 Column{"taken_at", &SideReading::taken_at, "when (UTC)"},
+                 Column{"samples", &SideReading::samples, "sensor values averaged into raw"},
+                 Column{"spread", &SideReading::spread, "their standard deviation, in the unit of raw"}};
+};
+
+/// A check that the tester looked at and set aside, with the reason that the report prints.
+struct Dismissal {
+  Id id = 0, test_id = 0;
+  std::optional<Id> sweep_id;  ///< none: about the test as a whole
+  std::string rule, stations;
+  std::string saw, reason, at;
+  bool operator==(const Dismissal&) const = default;
+};
+template <>
+struct Table<Dismissal> {
+  static constexpr const char* name = "dismissal";
+  static constexpr auto columns =
+      std::tuple{Column{"test_id", &Dismissal::test_id, "the test"},
+                 Column{"sweep_id", &Dismissal::sweep_id, "the sweep; empty: the test as a whole"},
+                 Column{"rule", &Dismissal::rule, "the rule's name"},
+                 Column{"stations", &Dismissal::stations, "station indices it is about, with blanks between"},
+                 Column{"saw", &Dismissal::saw, "what it saw"},
+                 Column{"reason", &Dismissal::reason, "why it was set aside"},
+                 Column{"at", &Dismissal::at, "when (UTC)"}};
 };
 
 /// Which reading counts at a station; none where the station is declared missing.

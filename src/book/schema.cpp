@@ -53,20 +53,53 @@ CREATE TABLE edit_log(id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, la
 )sql",
     // 1 -> 2: readings made by a simulated bench are marked as such.
     "ALTER TABLE test ADD COLUMN simulated INTEGER NOT NULL DEFAULT 0;",
+    // 2 -> 3: how a walk is done and what was checked; samples of a reading; readings beside the sweep; checks set
+    // aside. Walks begun before keep the order they were begun in.
+    R"sql(
+ALTER TABLE fixture ADD COLUMN units INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE fixture ADD COLUMN unit_spacing_m REAL;
+ALTER TABLE fixture ADD COLUMN unit_tilt_deg REAL;
+ALTER TABLE fixture ADD COLUMN emitter_spacing_m REAL;
+ALTER TABLE fixture ADD COLUMN emitters_across INTEGER;
+ALTER TABLE fixture ADD COLUMN emitters_deep INTEGER;
+ALTER TABLE fixture ADD COLUMN beam_angle_deg REAL;
+ALTER TABLE test ADD COLUMN tape_from TEXT NOT NULL DEFAULT 'sensor';
+ALTER TABLE test ADD COLUMN canopy_height_m REAL;
+ALTER TABLE test ADD COLUMN walk_order TEXT NOT NULL DEFAULT 'far to door';
+ALTER TABLE test ADD COLUMN opening_probe INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE test ADD COLUMN reference_every INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE test ADD COLUMN samples_a_reading INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE test ADD COLUMN seconds_a_reading REAL NOT NULL DEFAULT 10;
+ALTER TABLE test ADD COLUMN warm_up_min REAL NOT NULL DEFAULT 30;
+ALTER TABLE test ADD COLUMN checked_level TEXT NOT NULL DEFAULT '';
+ALTER TABLE test ADD COLUMN checked_center TEXT NOT NULL DEFAULT '';
+ALTER TABLE test ADD COLUMN checked_height TEXT NOT NULL DEFAULT '';
+ALTER TABLE test ADD COLUMN checked_fans TEXT NOT NULL DEFAULT '';
+ALTER TABLE reading ADD COLUMN samples INTEGER NOT NULL DEFAULT 1;
+ALTER TABLE reading ADD COLUMN spread REAL;
+CREATE TABLE side_reading(id INTEGER PRIMARY KEY, sweep_id INTEGER NOT NULL REFERENCES sweep(id),
+  station INTEGER NOT NULL, purpose TEXT NOT NULL, raw REAL NOT NULL, source TEXT NOT NULL, taken_at TEXT NOT NULL,
+  samples INTEGER NOT NULL, spread REAL);
+CREATE INDEX side_reading_sweep ON side_reading(sweep_id);
+CREATE TABLE dismissal(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id),
+  sweep_id INTEGER REFERENCES sweep(id), rule TEXT NOT NULL, stations TEXT NOT NULL, saw TEXT NOT NULL,
+  reason TEXT NOT NULL, at TEXT NOT NULL);
+CREATE INDEX dismissal_test ON dismissal(test_id);
+)sql",
 };
 
 }  // namespace
 
 int schema_version() { return static_cast<int>(std::size(steps)); }
 
-void migrate(SQLite::Database& db) {
+void migrate(SQLite::Database& db, int to) {
   const int from = db.execAndGet("PRAGMA user_version").getInt();
   SQLite::Transaction transaction(db);
-  for (int version = from; version < schema_version(); ++version) db.exec(steps[version]);
-  db.exec("PRAGMA user_version = " + std::to_string(schema_version()));
+  for (int version = from; version < to; ++version) db.exec(steps[version]);
+  db.exec("PRAGMA user_version = " + std::to_string(to));
   db.exec("PRAGMA application_id = " + std::to_string(application_id));
   // Changesets name columns by position: undo does not reach back over a change of schema.
-  if (from > 0 && from < schema_version()) db.exec("DELETE FROM edit_log");
+  if (from > 0 && from < to) db.exec("DELETE FROM edit_log");
   transaction.commit();
 }
 

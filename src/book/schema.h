@@ -11,6 +11,6 @@ constexpr int application_id = 0x53554E42;
 int schema_version();
 
 /// Brings a database from its `user_version` to schema_version() in one transaction. Version 0 is an empty file.
-void migrate(SQLite::Database& db);
+void migrate(SQLite::Database& db, int to = schema_version());
 
 }  // namespace sunbreak::book

@@ -189,15 +189,31 @@ TEST(OpenBook, ANewerSchemaIsRefusedWithAClearSentence) {
 
 TEST(OpenBook, AnOlderSchemaIsMigratedAfterABackup) {
   TemporaryBook book;
-  const Id test = book.add_test();
   book.close();
+  fs::remove(book.file());
   {
-    SQLite::Database raw(book.file().string(), SQLite::OPEN_READWRITE);
-    raw.exec("ALTER TABLE test DROP COLUMN simulated");
-    raw.exec("PRAGMA user_version = 1");
+    SQLite::Database raw(book.file().string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    migrate(raw, 1);
+    raw.exec("INSERT INTO fixture VALUES(1, 'Old', '', '', '', NULL, NULL, '', NULL, '', '', '', '', 0)");
+    raw.exec("INSERT INTO bench VALUES(1, 'Old', 1.2, 1.2, NULL, '', '', '', '', '', 0)");
+    raw.exec(
+        "INSERT INTO test VALUES(1, 1, 1, NULL, NULL, 'Old', 'cells', 2, 2, 0, 0, '', 12, '', 600, 1000, '', '', '', "
+        "'', NULL, NULL, '', '', 0)");
+    raw.exec("INSERT INTO rung VALUES(1, 1, 0.45)");
+    raw.exec("INSERT INTO stop VALUES(1, 1, 100)");
+    raw.exec("INSERT INTO sweep VALUES(1, 1, 1, 1, 'cells', 2, 2, 0, 0, '', 0, 1, 1, NULL, '')");
+    raw.exec("INSERT INTO reading VALUES(1, 1, 0, 424.5, 'typed', '2026-01-05T09:00:00.000Z')");
+    raw.exec("INSERT INTO placement VALUES(1, 1, 0, 1, '')");
   }
   book.open();
-  EXPECT_FALSE(book->find<book::Test>(test)->simulated);
+  const TestBundle b = book.bundle(1);
+  EXPECT_FALSE(b.test.simulated);
+  EXPECT_FALSE(b.test.opening_probe) << "a walk begun before keeps its order";
+  EXPECT_EQ(b.test.walk_order, "far to door");
+  EXPECT_EQ(b.fixture.units, 1);
+  ASSERT_EQ(b.readings.size(), 1u);
+  EXPECT_EQ(b.readings[0].samples, 1);
+  EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().ppfd[0], 424.5);
   bool backed_up = false;
   for (const auto& entry : fs::recursive_directory_iterator(book.folder()))
     backed_up |= entry.path().string().find("before-schema") != std::string::npos;

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <random>
 
+#include "core/bench/walk_order.h"
 #include "core/checks/balance_checks.h"
 #include "core/checks/local_surface.h"
 #include "core/checks/mirror_surface.h"
@@ -14,6 +15,8 @@ using namespace sunbreak;
 namespace {
 
 const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 12, 12, 0, 0, {}}).value();
+
+const std::vector<int> walk = walk_order(layout, WalkOrder::FarToDoor);
 
 /// A hump about a middle, with a little noise from a seed.
 std::vector<double> hump(double middle_x = 0.6, double middle_y = 0.6, double noise = 0.01, unsigned seed = 3) {
@@ -113,15 +116,15 @@ TEST(Balance, SaysWhichSideAndAboutHowFar) {
 TEST(Balance, WaitsForTheWholeSweep) {
   auto ppfd = hump(0.7, 0.6);
   for (int i = 0; i < 40; ++i) ppfd[i] = unread;
-  EXPECT_FALSE(has(walk_checks(layout, ppfd, ppfd, {}), "left and right unlike"));
+  EXPECT_FALSE(has(walk_checks({layout, walk, ppfd, ppfd, {}}), "left and right unlike"));
 }
 
 TEST(Repeats, FiveAlikeRunningAreNoticedInWalkOrder) {
   auto raw = hump();
   for (const int station : {132, 133, 134, 135}) raw[station] = 500;
-  EXPECT_TRUE(repeat_checks(layout, raw).empty());
+  EXPECT_TRUE(repeat_checks(walk, raw).empty());
   raw[136] = 500;
-  const auto checks = repeat_checks(layout, raw);
+  const auto checks = repeat_checks(walk, raw);
   ASSERT_EQ(checks.size(), 1u);
   EXPECT_EQ(checks[0].stations.size(), 5u);
 }

@@ -6,6 +6,7 @@
 #include <numbers>
 #include <random>
 
+#include "core/bench/walk_order.h"
 #include "core/checks/walk_checks.h"
 #include "core/figures/balance.h"
 #include "core/optics/fixture_shapes.h"
@@ -59,7 +60,7 @@ class Trial {
     return readings;
   }
   std::vector<Check> checks(const std::vector<double>& readings) const {
-    return walk_checks(layout_, readings, readings, 4000.0);
+    return walk_checks({layout_, walk_, readings, readings, 4000.0});
   }
   const std::vector<Vec3>& places() const { return places_; }
 
@@ -70,6 +71,7 @@ class Trial {
 
   RoomLight light_;
   Layout layout_;
+  std::vector<int> walk_ = walk_order(layout_, WalkOrder::FarToDoor);
   std::vector<Vec3> places_;
   StationFactors factors_;
   std::mt19937_64 random_{20261125};

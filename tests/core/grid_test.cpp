@@ -81,13 +81,13 @@ TEST(LayOut, RefusesWhatCannotBeWalked) {
 
 TEST(WalkOrder, SnakesFromTheFarRowToTheDoor) {
   const Layout layout = laid_out(square, {GridKind::Cells, 3, 2, 0, 0, {}});
-  EXPECT_EQ(serpentine_from_far(layout), (std::vector<int>{3, 4, 5, 2, 1, 0}));
+  EXPECT_EQ(walk_order(layout, WalkOrder::FarToDoor), (std::vector<int>{3, 4, 5, 2, 1, 0}));
 }
 
 RC_GTEST_PROP(WalkOrder, VisitsEveryStationOnceAndNeverJumps, ()) {
   const int columns = *rc::gen::inRange(1, 20), rows = *rc::gen::inRange(1, 20);
   const Layout layout = laid_out(square, {GridKind::Cells, columns, rows, 0, 0, {}});
-  const auto order = serpentine_from_far(layout);
+  const auto order = walk_order(layout, WalkOrder::FarToDoor);
   RC_ASSERT(std::set<int>(order.begin(), order.end()).size() == layout.stations.size());
   for (std::size_t i = 1; i < order.size(); ++i) {
     const Station &a = layout.stations[order[i - 1]], &b = layout.stations[order[i]];

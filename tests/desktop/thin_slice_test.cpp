@@ -41,15 +41,25 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   key(Qt::Key_3, Qt::AltModifier);
   ASSERT_EQ(QApplication::focusWidget()->objectName(), "walkValue");
   int typed = 0;
-  for (int row = 5; row >= 0; --row)  // the walk starts at the far row and snakes
-    for (int i = 0; i < 6; ++i) {
-      const int column = (5 - row) % 2 == 0 ? i : 5 - i;
-      type(QString::number(reading_at(column, row)));
-      key(Qt::Key_Return);
-      ++typed;
-      ASSERT_EQ(static_cast<int>(desk().test()->readings.size()), typed)
-          << "each reading is in the book before the next";
-    }
+  // The walk opens with the corners and the middle, then snakes from the far row; the middle is read again at 24.
+  const std::vector<int> probe{30, 35, 5, 0, 14};
+  std::vector<int> walk = probe;
+  for (int row = 5; row >= 0; --row)
+    for (int i = 0; i < 6; ++i)
+      if (const int s = row * 6 + ((5 - row) % 2 == 0 ? i : 5 - i);
+          std::find(probe.begin(), probe.end(), s) == probe.end())
+        walk.push_back(s);
+  for (const int station : walk) {
+    type(QString::number(reading_at(station % 6, station / 6)));
+    key(Qt::Key_Return);
+    ++typed;
+    ASSERT_EQ(static_cast<int>(desk().test()->readings.size()), typed) << "each reading is in the book before the next";
+    if (!desk().reference_due()) continue;
+    EXPECT_EQ(typed, 5 + 24) << "counted from the middle, the last of the probe";
+    type(QString::number(reading_at(14 % 6, 14 / 6)));
+    key(Qt::Key_Return);
+    ASSERT_EQ(desk().test()->side_readings.size(), 1u);
+  }
   fill("walkWatts", "250");
 
   key(Qt::Key_4, Qt::AltModifier);
@@ -130,14 +140,15 @@ TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
   key(Qt::Key_Return);
   EXPECT_EQ(desk().view()->states[30].raw, 400.5) << "far left station, decimal comma";
   key(Qt::Key_M);
-  EXPECT_EQ(desk().view()->states[31].kind, book::StationState::Missing);
-  key(Qt::Key_Left);
+  EXPECT_EQ(desk().view()->states[35].kind, book::StationState::Missing) << "the far right one, next of the probe";
+  key(Qt::Key_Up);
+  for (int i = 0; i < 5; ++i) key(Qt::Key_Up);
   type("380");
   key(Qt::Key_Return);
-  EXPECT_EQ(desk().view()->states[31].raw, 380) << "an arrow went back to the missing one";
-  key(Qt::Key_Left);
+  EXPECT_EQ(desk().view()->states[35].raw, 380) << "the arrows went back to the missing one";
+  for (int i = 0; i < 5; ++i) key(Qt::Key_Up);
   key(Qt::Key_Delete);
-  EXPECT_EQ(desk().view()->states[31].kind, book::StationState::Untouched);
+  EXPECT_EQ(desk().view()->states[35].kind, book::StationState::Untouched);
   EXPECT_EQ(desk().test()->readings.size(), 2u) << "raw values stay";
 }
 

@@ -18,6 +18,7 @@ class WindowTest : public ::testing::Test {
   void SetUp() override {
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, folder_.path());
     QSettings().clear();
+    QSettings().setValue("walk/silenced", true);
     open();
   }
   void TearDown() override { window_.reset(); }

@@ -9,6 +9,8 @@
 #include <random>
 
 #include "book/bundle.h"
+#include "book/rig_model.h"
+#include "book/test_checks.h"
 #include "core/bench/walk_order.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
@@ -36,21 +38,6 @@ struct Truth {
   double off_x_m = 0, off_y_m = 0;
   double watts_at_full = 0;
 };
-
-double reflectance_of_wall(const std::string& kind) {
-  return kind == "reflective" ? 0.82 : kind == "white" ? 0.7 : kind == "dark" ? 0.05 : 0;
-}
-
-/// The bench as the optical model sees it; an open floor has nothing around it.
-Room room_of(const Bench& bench) {
-  const bool open = bench.wall_left == "open";
-  return {
-      bench.width_m,
-      bench.depth_m,
-      bench.height_m.value_or(2),
-      {reflectance_of_wall(bench.wall_left), reflectance_of_wall(bench.wall_right),
-       reflectance_of_wall(bench.wall_front), reflectance_of_wall(bench.wall_back), open ? 0 : 0.7, open ? 0 : 0.25}};
-}
 
 double dimmed_light(double percent) { return percent / 100 * (1.06 - 0.06 * percent / 100); }
 double dimmed_watts(double percent) { return 0.03 + 0.97 * percent / 100; }
@@ -100,13 +87,16 @@ class DemoWriter {
     test.target_high_ppfd = plan.target.high;
     if (bench.wall_front != "open") test.door = "closed";
     test.datum = "diodes";
+    test.tape_from = "sensor";
+    test.checked_level = test.checked_center = test.checked_height = test.checked_fans = "yes";
     test.tested_by = "volunteer on duty";
     test.tested_on = fmt::format("2026-03-{:02}", day_);
     test.mains_v = 230;
     test.mains_hz = 50;
     test.simulated = true;
     test.created_at = now();
-    const Id test_id = edit_.add(test);
+    test.id = edit_.add(test);
+    const Id test_id = test.id;
     std::vector<Id> rungs, stops;
     for (const double height : plan.heights_m) rungs.push_back(edit_.add(Rung{0, test_id, height}));
     for (const double percent : plan.percents) stops.push_back(edit_.add(Stop{0, test_id, percent}));
@@ -129,7 +119,7 @@ class DemoWriter {
         const double amperes = watts / 0.97 / 230.4;
         edit_.add(WallReading{0, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
                               std::round(10 * watts / 0.97) / 10, 0.97, 50.0, now()});
-        walk(sweep, bench,
+        walk(test, sweep, bench,
              placed(plan.truth.emitters,
                     {bench.width_m / 2 + plan.truth.off_x_m, bench.depth_m / 2 + plan.truth.off_y_m, plan.heights_m[r]},
                     dimmed_light(percent)),
@@ -140,17 +130,26 @@ class DemoWriter {
   }
 
  private:
-  void walk(const Sweep& sweep, const Bench& bench, const std::vector<Emitter>& emitters, int limit) {
+  void walk(const Test& test, const Sweep& sweep, const Bench& bench, const std::vector<Emitter>& emitters, int limit) {
     const Layout layout = lay_out(footprint_of(bench), grid_of(sweep)).value();
     std::vector<Vec3> places;
     for (const Station& s : layout.stations) places.push_back({s.x_m, s.y_m, 0});
     const RoomLight& light = light_in(bench);
     const Prediction predicted = light.predict(emitters, light.stations(places));
-    for (const int station : serpentine_from_far(layout)) {
-      if (limit-- == 0) break;
-      const double ppfd = (predicted.direct[station] + predicted.reflected[station]) * (1 + 0.006 * noise_.normal());
+    const auto shown = [&](int station, double noise) {
+      const double ppfd = predicted.direct[station] + predicted.reflected[station];
       seconds_ += 6;
-      edit_.accept({0, sweep.id, station, std::round(10 * ppfd / sweep.calibration_factor) / 10, "simulated", now()});
+      return std::round(10 * ppfd * (1 + noise * noise_.normal()) / sweep.calibration_factor) / 10;
+    };
+    int read = 0;
+    for (const int station : walk_of(test, layout)) {
+      if (read == limit) break;
+      const double raw = shown(station, 0.006);
+      edit_.accept({0, sweep.id, station, raw, "simulated", now()});
+      if (++read % test.reference_every != 0) continue;
+      const int reference = reference_station(layout);
+      const double again = shown(reference, 0.001);
+      edit_.add(SideReading{0, sweep.id, reference, "reference", again, "simulated", now()});
     }
     seconds_ += 600;
   }
@@ -172,9 +171,23 @@ class DemoWriter {
   int seconds_ = 9 * 3600;
 };
 
+/// Units side by side, emitters of a unit, the widest gap between them, and the beam.
+struct Build {
+  int units = 1;
+  double unit_spacing_m = 0;
+  int across = 8, deep = 8;
+  double gap_m = 0.03, beam_deg = 120;
+};
+
 Fixture fixture(const char* name, const char* maker, const char* kind, const char* emitters, double width, double depth,
-                double price) {
+                double price, const Build& build) {
   Fixture f;
+  f.units = build.units;
+  if (build.units > 1) f.unit_spacing_m = build.unit_spacing_m;
+  f.emitters_across = build.across;
+  f.emitters_deep = build.deep;
+  f.emitter_spacing_m = build.gap_m;
+  f.beam_angle_deg = build.beam_deg;
   f.name = name;
   f.maker = maker;
   f.kind = kind;
@@ -213,25 +226,25 @@ void fill_demo(Book& book) {
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
     const Band fruiting{600, 1000}, leafy{150, 300}, sprouts{100, 200};
 
-    writer.add_test(
-        {"Ostler Six-Bar in the tent",
-         fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389),
-         {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
-          claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-         {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
-         tent.id,
-         {0.6, 0.45, 0.3, 0.2},
-         {100, 75, 50},
-         twelve,
-         "flowering & fruiting",
-         fruiting,
-         12,
-         12,
-         0},
-        tent, qs1, factor, w1);
+    writer.add_test({"Ostler Six-Bar in the tent",
+                     fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08,
+                             1.06, 389, {1, 0, 6, 18, 0.20, 120}),
+                     {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
+                      claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
+                     {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
+                     tent.id,
+                     {0.6, 0.45, 0.3, 0.2},
+                     {100, 75, 50},
+                     twelve,
+                     "flowering & fruiting",
+                     fruiting,
+                     12,
+                     12,
+                     0},
+                    tent, qs1, factor, w1);
     writer.add_test({"Brindle Panel 150 in the tent",
                      fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling",
-                             "board 25 × 28 cm, white", 0.26, 0.30, 149),
+                             "board 25 × 28 cm, white", 0.26, 0.30, 149, {1, 0, 10, 10, 0.03, 120}),
                      {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
                       claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
                      {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
@@ -246,7 +259,8 @@ void fill_demo(Book& book) {
                      0},
                     tent, qs1, factor, w1);
     writer.add_test({"Pell Narrow 300 on the loft floor",
-                     fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.4, 0.2, 119),
+                     fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.16, 0.2, 119,
+                             {2, 0.2, 5, 5, 0.2, 60}),
                      {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
                      {pair_of(board(0.12, 0.12, 5, 5, 320, 3.2), 0.2, 0), 0, 0, 171},
                      floor.id,
@@ -261,7 +275,7 @@ void fill_demo(Book& book) {
                     floor, qs1, factor, w1);
     writer.add_test({"Wicket Four-Tube in the window bay",
                      fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart",
-                             0.56, 1.18, 85),
+                             0.56, 1.18, 85, {1, 0, 4, 16, 0.14, 120}),
                      {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
                      {bars(4, 0.42, 1.1, 16, 118), 0, 0, 112},
                      bay.id,
@@ -274,24 +288,24 @@ void fill_demo(Book& book) {
                      2,
                      0},
                     bay, qs1, factor, w1);
-    writer.add_test(
-        {"Bess 400 in the tent",
-         fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0),
-         {claim("power_w", 400, "400 W")},
-         {reflector_lamp(0.3, 0.16, 640, 1.5), 0, 0, 430},
-         tent.id,
-         {0.8, 0.6},
-         {100},
-         twelve,
-         "flowering & fruiting",
-         fruiting,
-         12,
-         2,
-         0},
-        tent, qs1, factor, w1);
+    writer.add_test({"Bess 400 in the tent",
+                     fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4,
+                             0, {1, 0, 8, 4, 0.05, 110}),
+                     {claim("power_w", 400, "400 W")},
+                     {reflector_lamp(0.3, 0.16, 640, 1.5), 0, 0, 430},
+                     tent.id,
+                     {0.8, 0.6},
+                     {100},
+                     twelve,
+                     "flowering & fruiting",
+                     fruiting,
+                     12,
+                     2,
+                     0},
+                    tent, qs1, factor, w1);
     writer.add_test({"Marrow Twin in the tent",
                      fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
-                             "2 panels, 58 cm apart, white with red", 1.0, 0.5, 460),
+                             "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {2, 0.58, 8, 10, 0.05, 120}),
                      {claim("power_w", 500, "2 × 250 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
                       claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
                       claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
@@ -308,21 +322,21 @@ void fill_demo(Book& book) {
                      4,
                      59},
                     tent, qs1, factor, w1);
-    writer.add_test(
-        {"Tansy Round 60 in the window bay",
-         fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22, 0.22, 59),
-         {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
-         {disc(0.1, 5, 158), 0, 0, 59},
-         bay.id,
-         {0.45, 0.3},
-         {100},
-         bay_grid,
-         "leafy & herbs",
-         leafy,
-         16,
-         1,
-         0},
-        bay, qs1, factor, w1);
+    writer.add_test({"Tansy Round 60 in the window bay",
+                     fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22,
+                             0.22, 59, {1, 0, 6, 6, 0.03, 120}),
+                     {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
+                     {disc(0.1, 5, 158), 0, 0, 59},
+                     bay.id,
+                     {0.45, 0.3},
+                     {100},
+                     bay_grid,
+                     "leafy & herbs",
+                     leafy,
+                     16,
+                     1,
+                     0},
+                    bay, qs1, factor, w1);
   });
   book.forget_history();
 }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <charconv>
 #include <nlohmann/json.hpp>
 #include <stdexcept>
@@ -97,17 +98,42 @@ void add_table(Archive& archive, ordered_json& resources, const std::vector<Reco
   }
 }
 
-/// Reads a table back; throws std::runtime_error with the place of the first thing that is not as it should be.
 template <typename Record>
-std::vector<Record> take_table(const Archive& archive) {
+constexpr int first_format_of() {
+  return std::is_same_v<Record, SideReading> || std::is_same_v<Record, Dismissal> ? 2 : 1;
+}
+
+/// Columns that packages of format 1 lack.
+bool came_later(std::string_view table, std::string_view column) {
+  static constexpr std::pair<std::string_view, std::string_view> later[] = {
+      {"fixture", "units"},           {"fixture", "unit_spacing_m"},
+      {"fixture", "unit_tilt_deg"},   {"fixture", "emitter_spacing_m"},
+      {"fixture", "emitters_across"}, {"fixture", "emitters_deep"},
+      {"fixture", "beam_angle_deg"},  {"test", "tape_from"},
+      {"test", "canopy_height_m"},    {"test", "walk_order"},
+      {"test", "opening_probe"},      {"test", "reference_every"},
+      {"test", "samples_a_reading"},  {"test", "seconds_a_reading"},
+      {"test", "warm_up_min"},        {"test", "checked_level"},
+      {"test", "checked_center"},     {"test", "checked_height"},
+      {"test", "checked_fans"},       {"reading", "samples"},
+      {"reading", "spread"}};
+  return std::find(std::begin(later), std::end(later), std::pair(table, column)) != std::end(later);
+}
+
+/// Reads a table back; throws std::runtime_error with the place of the first thing that is not as it should be. Tables
+/// and columns that came with a later format than the package's keep what they are by default.
+template <typename Record>
+std::vector<Record> take_table(const Archive& archive, int format) {
   const std::string name = std::string(Table<Record>::name) + ".csv";
   const auto member = archive.find(name);
+  if (member == archive.end() && format < first_format_of<Record>()) return {};
   if (member == archive.end()) throw std::runtime_error(fmt::format("{} is not in it", name));
   const Rows rows = split_verbatim(member->second);
   if (rows.empty()) throw std::runtime_error(fmt::format("{} is empty", name));
-  const auto column_of = [&](const char* wanted) {
+  const auto column_of = [&](const char* wanted) -> std::optional<std::size_t> {
     for (std::size_t i = 0; i < rows[0].size(); ++i)
       if (rows[0][i] == wanted) return i;
+    if (format < package_format && came_later(Table<Record>::name, wanted)) return {};
     throw std::runtime_error(fmt::format("{} has no column '{}'", name, wanted));
   };
   std::vector<Record> records;
@@ -118,7 +144,9 @@ std::vector<Record> take_table(const Archive& archive) {
           fmt::format("{}, row {}: {} cells, not {}", name, row + 1, rows[row].size(), rows[0].size()));
     Record& record = records.emplace_back();
     const auto take = [&](const char* column, auto& value) {
-      const std::string& cell = rows[row][column_of(column)];
+      const auto at = column_of(column);
+      if (!at) return;
+      const std::string& cell = rows[row][*at];
       if (!from_cell(cell, value))
         throw std::runtime_error(
             fmt::format("{}, row {}, column {}: '{}' cannot be read", name, row + 1, column, cell.substr(0, 40)));
@@ -130,8 +158,8 @@ std::vector<Record> take_table(const Archive& archive) {
 }
 
 template <typename Record>
-Record take_one(const Archive& archive) {
-  auto records = take_table<Record>(archive);
+Record take_one(const Archive& archive, int format) {
+  auto records = take_table<Record>(archive, format);
   if (records.size() != 1)
     throw std::runtime_error(fmt::format("{}.csv has {} rows, not one", Table<Record>::name, records.size()));
   return records.front();
@@ -221,6 +249,8 @@ Archive make_package(const TestBundle& original) {
   add_table<Reading>(archive, resources, b.readings);
   add_table<Placement>(archive, resources, b.placements);
   add_table<WallReading>(archive, resources, b.wall_readings);
+  add_table<SideReading>(archive, resources, b.side_readings);
+  add_table<Dismissal>(archive, resources, b.dismissals);
   archive["stations.csv"] = station_rows(b, false);
   resources.push_back(resource(
       "stations",
@@ -260,20 +290,26 @@ Result<TestBundle> read_package(const Archive& archive) {
   if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") ||
       !descriptor["sunbreak_format"].is_number_integer())
     return refused("its datapackage.json does not describe a light test");
-  if (descriptor["sunbreak_format"].get<int>() > package_format) return refused("it was written by a newer Sunbreak");
+  const auto format = descriptor["sunbreak_format"].get<std::int64_t>();
+  if (format > package_format) return refused("it was written by a newer Sunbreak");
+  if (format < 1) return refused("its sunbreak_format is no version there ever was");
   try {
+    const int version = static_cast<int>(format);
     TestBundle b;
-    b.fixture = take_one<Fixture>(archive);
-    b.claims = take_table<Claim>(archive);
-    b.bench = take_one<Bench>(archive);
-    b.meters = take_table<Meter>(archive);
-    b.test = take_one<Test>(archive);
-    b.rungs = take_table<Rung>(archive);
-    b.stops = take_table<Stop>(archive);
-    b.sweeps = take_table<Sweep>(archive);
-    b.readings = take_table<Reading>(archive);
-    b.placements = take_table<Placement>(archive);
-    b.wall_readings = take_table<WallReading>(archive);
+    b.fixture = take_one<Fixture>(archive, version);
+    b.claims = take_table<Claim>(archive, version);
+    b.bench = take_one<Bench>(archive, version);
+    b.meters = take_table<Meter>(archive, version);
+    b.test = take_one<Test>(archive, version);
+    b.rungs = take_table<Rung>(archive, version);
+    b.stops = take_table<Stop>(archive, version);
+    b.sweeps = take_table<Sweep>(archive, version);
+    b.readings = take_table<Reading>(archive, version);
+    b.placements = take_table<Placement>(archive, version);
+    b.wall_readings = take_table<WallReading>(archive, version);
+    b.side_readings = take_table<SideReading>(archive, version);
+    b.dismissals = take_table<Dismissal>(archive, version);
+    if (version < 2) b.test.opening_probe = false, b.test.reference_every = 0;
     TestBundle plain = with_plain_ids(b);
     for (const Sweep& sweep : plain.sweeps)
       if (const auto view = view_sweep(plain, sweep); !view) return refused(view.problem().seen);

@@ -4,9 +4,10 @@
 
 #include <cmath>
 
-#include "core/bench/walk_order.h"
 #include "core/checks/balance_checks.h"
+#include "core/checks/drift_checks.h"
 #include "core/checks/local_surface.h"
+#include "core/checks/probe_verdict.h"
 #include "core/quantity/display.h"
 
 namespace sunbreak {
@@ -22,7 +23,7 @@ void append(std::vector<Check>& all, std::vector<Check> more) {
 
 }  // namespace
 
-std::vector<Check> repeat_checks(const Layout& layout, std::span<const double> raw) {
+std::vector<Check> repeat_checks(std::span<const int> walk, std::span<const double> raw) {
   std::vector<Check> checks;
   std::vector<int> run;
   const auto close = [&] {
@@ -32,7 +33,7 @@ std::vector<Check> repeat_checks(const Layout& layout, std::span<const double> r
                         "a stuck sensor or a repeated entry hides the true light there", "read these stations again"});
     run.clear();
   };
-  for (const int station : serpentine_from_far(layout)) {
+  for (const int station : walk) {
     if (std::isnan(raw[station])) {
       close();
       continue;
@@ -87,16 +88,20 @@ std::vector<Check> range_checks(std::span<const double> raw, std::optional<doubl
   return checks;
 }
 
-std::vector<Check> walk_checks(const Layout& layout, std::span<const double> raw, std::span<const double> ppfd,
-                               std::optional<double> range_max) {
-  std::vector<Check> checks = range_checks(raw, range_max);
-  append(checks, repeat_checks(layout, raw));
-  append(checks, equal_row_checks(layout, raw));
-  append(checks, local_surface_checks(layout, ppfd));
+std::vector<Check> walk_checks(const WalkedSweep& sweep) {
+  std::vector<Check> checks = range_checks(sweep.raw, sweep.range_max);
+  append(checks, repeat_checks(sweep.walk, sweep.raw));
+  append(checks, equal_row_checks(sweep.layout, sweep.raw));
+  append(checks, local_surface_checks(sweep.layout, sweep.ppfd));
   double read = 0;
-  for (std::size_t i = 0; i < ppfd.size(); ++i)
-    if (!std::isnan(ppfd[i])) read += layout.stations[i].weight;
-  if (read >= share_read_for_balance) append(checks, balance_checks(layout, ppfd));
+  for (std::size_t i = 0; i < sweep.ppfd.size(); ++i)
+    if (!std::isnan(sweep.ppfd[i])) read += sweep.layout.stations[i].weight;
+  if (read >= share_read_for_balance)
+    append(checks, balance_checks(sweep.layout, sweep.ppfd));
+  else if (auto verdict = probe_verdict(sweep.layout, sweep.ppfd, sweep.hang); verdict && verdict->check)
+    checks.push_back(std::move(*verdict->check));
+  if (sweep.drift)
+    if (auto check = drift_check(*sweep.drift)) checks.push_back(std::move(*check));
   return checks;
 }
 

@@ -6,11 +6,13 @@
 
 #include "core/bench/grid.h"
 #include "core/checks/check.h"
+#include "core/optics/hang_response.h"
+#include "core/sweep/drift.h"
 
 namespace sunbreak {
 
 /// The same value typed too many times running, in walk order: five or more.
-std::vector<Check> repeat_checks(const Layout& layout, std::span<const double> raw);
+std::vector<Check> repeat_checks(std::span<const int> walk, std::span<const double> raw);
 
 /// A row equal to the row before, station by station; rows of four or more.
 std::vector<Check> equal_row_checks(const Layout& layout, std::span<const double> raw);
@@ -18,9 +20,18 @@ std::vector<Check> equal_row_checks(const Layout& layout, std::span<const double
 /// Raw values above the sensor's range or clearly under zero.
 std::vector<Check> range_checks(std::span<const double> raw, std::optional<double> range_max);
 
-/// All checks of one sweep while it is walked and after. `raw` and `ppfd` hold one value a station, NaN where unread.
-/// Balance is judged once nine in ten stations are read.
-std::vector<Check> walk_checks(const Layout& layout, std::span<const double> raw, std::span<const double> ppfd,
-                               std::optional<double> range_max);
+/// A sweep as the checks see it: one value a station, NaN where unread.
+struct WalkedSweep {
+  const Layout& layout;
+  std::span<const int> walk;  ///< stations in walk order
+  std::span<const double> raw, ppfd;
+  std::optional<double> range_max;  ///< of the sensor, in raw units
+  const Drift* drift = nullptr;
+  HangResponse hang{};  ///< what leans and shifts do here; zeros where not known yet
+};
+
+/// All checks of one sweep while it is walked and after. The opening probe is judged until nine in ten stations are
+/// read, balance from then on.
+std::vector<Check> walk_checks(const WalkedSweep& sweep);
 
 }  // namespace sunbreak

@@ -1,8 +1,10 @@
 #include "desktop/instruments/instrument_hub.h"
 
 #include <QCoreApplication>
+#include <QHostAddress>
 #include <QRegularExpression>
 #include <QSettings>
+#include <QTcpSocket>
 #include <algorithm>
 
 namespace sunbreak::desktop {
@@ -77,6 +79,7 @@ InstrumentHub::InstrumentHub(QObject* parent) : QObject(parent) {
 
 InstrumentHub::~InstrumentHub() {
   for (const Measures what : {Measures::Light, Measures::Power}) disconnect_from(what);
+  disconnect_carriage();
   thread_.quit();
   thread_.wait();
   stop_simulated_bench();
@@ -96,6 +99,7 @@ void InstrumentHub::connect_to(const InstrumentSettings& settings) {
   });
   connect(instrument, &Instrument::measured, this, [this, at](const Measurement& m) {
     channels_[at].last = m;
+    emit measured(static_cast<Measures>(at), m);
     emit changed();
   });
   connect(instrument, &Instrument::identified, this, [this, at](const QString& identity) {
@@ -125,15 +129,65 @@ void InstrumentHub::disconnect_from(Measures what) {
   emit changed();
 }
 
+void InstrumentHub::connect_carriage(const instruments::TransportAddress& address) {
+  disconnect_carriage();
+  carriage_ = new instruments::Carriage(address);
+  carriage_state_ = LinkState::Connecting;
+  carriage_words_ = tr("connecting");
+  carriage_->moveToThread(&thread_);
+  connect(carriage_, &instruments::Carriage::changed, this, [this](LinkState state, const QString& words) {
+    carriage_state_ = state;
+    carriage_words_ = words;
+    emit changed();
+  });
+  connect(carriage_, &instruments::Carriage::arrived, this, &InstrumentHub::carriage_arrived);
+  connect(carriage_, &instruments::Carriage::refused, this, &InstrumentHub::carriage_refused);
+  QMetaObject::invokeMethod(carriage_, &instruments::Carriage::start, Qt::QueuedConnection);
+  if (!simulated()) QSettings().setValue("instruments/carriage/port", address.port);
+  emit changed();
+}
+
+void InstrumentHub::disconnect_carriage() {
+  if (instruments::Carriage* carriage = std::exchange(carriage_, nullptr)) {
+    carriage->disconnect(this);
+    QMetaObject::invokeMethod(carriage, &instruments::Carriage::stop, Qt::QueuedConnection);
+    carriage->deleteLater();
+  }
+  carriage_state_ = LinkState::Off;
+  carriage_words_ = tr("not connected");
+  emit changed();
+}
+
+void InstrumentHub::send_carriage(const QPointF& place_m) {
+  if (carriage_)
+    QMetaObject::invokeMethod(
+        carriage_, [carriage = carriage_, place_m] { carriage->go(place_m); }, Qt::QueuedConnection);
+}
+
+void InstrumentHub::hang_simulated(double height_m, double dimmer_pct) {
+  if (!simulated() || control_port_ == 0) return;
+  auto* line = new QTcpSocket(this);
+  connect(line, &QTcpSocket::connected, line, [=] {
+    line->write("SIM:HEIG " + QByteArray::number(height_m, 'f', 4) + "\nSIM:DIM " +
+                QByteArray::number(dimmer_pct, 'f', 2) + "\n");
+    line->disconnectFromHost();
+  });
+  connect(line, &QTcpSocket::disconnected, line, &QObject::deleteLater);
+  connect(line, &QTcpSocket::errorOccurred, line, &QObject::deleteLater);
+  line->connectToHost(QHostAddress::LocalHost, control_port_);
+}
+
 void InstrumentHub::start_simulated_bench() {
   if (simulated()) return;
   simulator_says_.clear();
-  simulator_.start(QCoreApplication::applicationDirPath() + "/sunbreak-benchsim", {"--speed", "10"});
+  simulator_.start(QCoreApplication::applicationDirPath() + "/sunbreak-benchsim", {"--speed", "10", "--with-parent"});
   emit changed();
 }
 
 void InstrumentHub::stop_simulated_bench() {
   if (!simulated()) return;
+  disconnect_carriage();
+  control_port_ = 0;
   simulator_.terminate();
   if (!simulator_.waitForFinished(1000)) simulator_.kill(), simulator_.waitForFinished(1000);
 }
@@ -141,13 +195,24 @@ void InstrumentHub::stop_simulated_bench() {
 void InstrumentHub::read_ports() {
   simulator_says_ += simulator_.readAllStandardOutput();
   if (!simulator_says_.contains("ready\n")) return;
-  static const QRegularExpression line("^(sensor|meter) (\\d+)$", QRegularExpression::MultilineOption);
+  static const QRegularExpression line("^(sensor|meter|carriage|control) (\\d+)$", QRegularExpression::MultilineOption);
   for (auto matches = line.globalMatch(QString::fromUtf8(simulator_says_)); matches.hasNext();) {
     const auto match = matches.next();
+    const auto port = static_cast<quint16>(match.captured(2).toUInt());
+    if (match.captured(1) == "control") {
+      control_port_ = port;
+      continue;
+    }
+    if (match.captured(1) == "carriage") {
+      instruments::TransportAddress address;
+      address.port = port;
+      connect_carriage(address);
+      continue;
+    }
     InstrumentSettings settings;
     settings.measures = match.captured(1) == "sensor" ? Measures::Light : Measures::Power;
     settings.name = settings.measures == Measures::Light ? tr("simulated sensor") : tr("simulated wall meter");
-    settings.address.port = static_cast<quint16>(match.captured(2).toUInt());
+    settings.address.port = port;
     connect_to(settings);
   }
   simulator_says_.clear();

@@ -6,6 +6,7 @@
 #include <array>
 #include <optional>
 
+#include "instruments/carriage.h"
 #include "instruments/instrument.h"
 
 namespace sunbreak::desktop {
@@ -34,13 +35,26 @@ class InstrumentHub : public QObject {
   void connect_to(const instruments::InstrumentSettings& settings);
   void disconnect_from(instruments::Measures what);
 
+  /// The carriage that brings the sensor to a station, where there is one.
+  void connect_carriage(const instruments::TransportAddress& address);
+  void disconnect_carriage();
+  instruments::LinkState carriage_state() const { return carriage_state_; }
+  const QString& carriage_words() const { return carriage_words_; }
+  void send_carriage(const QPointF& place_m);
+
   /// Starts the simulated bench and connects to its sensor and meter once it says where they are.
   void start_simulated_bench();
   void stop_simulated_bench();
   bool simulated() const { return simulator_.state() != QProcess::NotRunning; }
+  /// Hangs the simulated fixture at a height and sets its dimmer, as a tester's hands would.
+  void hang_simulated(double height_m, double dimmer_pct);
+  quint16 simulator_control_port() const { return control_port_; }
 
  signals:
   void changed();
+  void measured(sunbreak::instruments::Measures what, const sunbreak::instruments::Measurement& measurement);
+  void carriage_arrived(const QPointF& place_m);
+  void carriage_refused(const QPointF& place_m);
   void said(const QString& words, bool bad);
 
  private:
@@ -49,6 +63,10 @@ class InstrumentHub : public QObject {
   QThread thread_;
   std::array<Channel, 2> channels_;
   std::array<instruments::Instrument*, 2> instruments_{};
+  instruments::Carriage* carriage_ = nullptr;
+  instruments::LinkState carriage_state_ = instruments::LinkState::Off;
+  QString carriage_words_;
+  quint16 control_port_ = 0;
   QProcess simulator_;
   QByteArray simulator_says_;
 };

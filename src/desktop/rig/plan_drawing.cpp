@@ -2,7 +2,8 @@
 
 #include <QPainter>
 
-#include "core/bench/walk_order.h"
+#include "book/rig_model.h"
+#include "book/test_checks.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
@@ -32,9 +33,11 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   const MapFit fit = fit_map(rect(), layout.footprint, true, 68);
   p.fillRect(fit.floor, t.look == Look::Paper ? t.panel : t.ground);
 
-  if (test->fixture.width_m && test->fixture.depth_m) {
-    QRectF lamp(QPointF(), QSizeF(*test->fixture.width_m * fit.scale, *test->fixture.depth_m * fit.scale));
-    lamp.moveCenter(fit.floor.center());
+  const FixtureOutline outline = book::outline_of(test->fixture, test->bench);
+  for (int unit = 0; unit < outline.units; ++unit) {
+    const double from_middle_m = (unit - (outline.units - 1) / 2.0) * outline.unit_spacing_m;
+    QRectF lamp(QPointF(), QSizeF(outline.width_m * fit.scale, outline.depth_m * fit.scale));
+    lamp.moveCenter(fit.floor.center() + QPointF(from_middle_m * fit.scale, 0));
     QColor fill(0xF5D073);
     fill.setAlpha(t.look == Look::Paper ? 110 : 50);
     p.fillRect(lamp, fill);
@@ -42,7 +45,7 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
     p.drawRect(lamp);
   }
 
-  const auto order = serpentine_from_far(layout);
+  const auto order = book::walk_of(test->test, layout);
   QPolygonF path;
   for (const int i : order) path << fit.pixel(layout.stations[i].x_m, layout.stations[i].y_m);
   p.setPen(QPen(t.rule, 1.2));

@@ -1,25 +1,31 @@
 #include "desktop/shell/desk.h"
 
+#include <fmt/format.h>
+
+#include <QFutureWatcher>
 #include <QSettings>
+#include <QtConcurrent>
 #include <algorithm>
 #include <cmath>
 
 #include "book/plan.h"
-#include "core/checks/walk_checks.h"
+#include "book/rig_model.h"
+#include "core/bench/walk_order.h"
+#include "core/sweep/field.h"
 
 namespace sunbreak::desktop {
 
 using book::Edit;
 using book::Id;
 
-namespace {
-constexpr std::size_t most_checked_at_once = 600;
-}
-
 Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent) : QObject(parent), book_(std::move(book)) {
   units_ = QSettings().value("units").toString() == "imperial" ? UnitSystem::Imperial : UnitSystem::Metric;
   book_->on_change = [this] {
-    refresh();
+    if (known_change_)
+      known_change_();
+    else
+      reload();
+    work_out();
     emit changed();
   };
 }
@@ -27,26 +33,24 @@ Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent) : QObject(parent),
 void Desk::set_units(UnitSystem units) {
   units_ = units;
   QSettings().setValue("units", units == UnitSystem::Imperial ? "imperial" : "metric");
-  refresh();
+  work_out();
   emit changed();
 }
 
 void Desk::open_test(std::optional<Id> id) {
   test_ = id ? book::load_bundle(*book_, *id) : std::nullopt;
   rung_id_ = stop_id_ = 0;
+  reload();
   if (test_) {
     for (const book::Rung& rung : test_->rungs)
       for (const book::Stop& stop : test_->stops) {
         if (rung_id_) break;
         const book::Sweep* sweep = test_->sweep(rung.id, stop.id);
-        const auto view = sweep ? std::optional(book::view_sweep(*test_, *sweep)) : std::nullopt;
-        if (view && view->ok() &&
-            view->value().read() + view->value().missing() == static_cast<int>(view->value().states.size()))
-          continue;
+        if (const book::SweepView* view = sweep ? view_of(sweep->id) : nullptr; view && view->complete()) continue;
         rung_id_ = rung.id, stop_id_ = stop.id;
       }
   }
-  refresh();
+  work_out();
   emit changed();
 }
 
@@ -56,7 +60,7 @@ const book::Sweep* Desk::sweep() const { return test_ ? test_->sweep(rung_id_, s
 
 void Desk::choose(Id rung_id, Id stop_id) {
   rung_id_ = rung_id, stop_id_ = stop_id;
-  refresh();
+  work_out();
   emit changed();
 }
 
@@ -67,9 +71,9 @@ void Desk::choose_fullest() {
   for (const book::Rung& rung : test_->rungs)
     for (const book::Stop& stop : test_->stops) {
       const book::Sweep* candidate = test_->sweep(rung.id, stop.id);
-      const auto view = candidate ? std::optional(book::view_sweep(*test_, *candidate)) : std::nullopt;
-      if (!view || !view->ok() || view->value().read() <= most) continue;
-      most = view->value().read();
+      const book::SweepView* view = candidate ? view_of(candidate->id) : nullptr;
+      if (!view || view->read() <= most) continue;
+      most = view->read();
       fullest = {rung.id, stop.id};
     }
   choose(fullest.first, fullest.second);
@@ -99,40 +103,122 @@ std::optional<Band> Desk::band() const {
   return Band{test_->test.target_low_ppfd, test_->test.target_high_ppfd};
 }
 
-void Desk::refresh() {
+void Desk::reload() {
+  views_.clear();
+  sweep_checks_.clear();
+  if (test_) test_ = book::load_bundle(*book_, test_->test.id);
+  if (!test_) return;
+  for (const book::Sweep& s : test_->sweeps)
+    if (auto view = book::view_sweep(*test_, s)) {
+      views_.emplace(s.id, std::move(view.value()));
+      check_sweep(s);
+    }
+}
+
+void Desk::check_sweep(const book::Sweep& sweep) {
+  sweep_checks_[sweep.id] = book::checks_of(*test_, sweep, views_.at(sweep.id), hang_);
+}
+
+void Desk::work_out() {
   view_.reset();
   figures_.reset();
-  checks_.clear();
+  walk_.clear();
+  all_checks_.clear();
   scale_ = {};
-  if (test_) test_ = book::load_bundle(*book_, test_->test.id);
   if (!test_) return;
   if (!test_->rung(rung_id_)) rung_id_ = test_->rungs.empty() ? 0 : test_->rungs.front().id;
   if (!test_->stop(stop_id_)) stop_id_ = test_->stops.empty() ? 0 : test_->stops.front().id;
 
   double lowest = INFINITY, highest = -INFINITY;
-  for (const book::Sweep& s : test_->sweeps) {
-    const auto view = book::view_sweep(*test_, s);
-    if (!view) continue;
-    for (const double ppfd : view.value().ppfd)
+  for (const auto& [id, view] : views_)
+    for (const double ppfd : view.ppfd)
       if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
-    if (&s == sweep()) view_ = view.value();
-  }
   scale_ = report::round_range(lowest, highest);
   if (const book::Sweep* chosen = sweep()) {
     const auto sizes = units_ == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
-    if (view_) figures_ = sweep_figures(view_->layout, view_->ppfd, book::figure_context(*test_, *chosen, sizes));
-    if (view_ && view_->states.size() <= most_checked_at_once) {
-      std::vector<double> raw;
-      for (const book::StationState& state : view_->states)
-        raw.push_back(state.kind == book::StationState::Read ? state.raw : unread);
-      const book::Meter* sensor = test_->meter(test_->test.sensor_id);
-      checks_ = walk_checks(view_->layout, raw, view_->ppfd, sensor ? sensor->range_max : std::nullopt);
+    if (const book::SweepView* view = view_of(chosen->id)) {
+      view_ = *view;
+      figures_ = sweep_figures(view_->layout, view_->ppfd, book::figure_context(*test_, *chosen, sizes));
     }
   } else if (auto layout = lay_out(book::footprint_of(test_->bench), book::grid_of(test_->test))) {
     const std::size_t count = layout.value().stations.size();
-    view_ = book::SweepView{std::move(layout.value()), std::vector<book::StationState>(count),
-                            std::vector<double>(count, unread)};
+    view_ = book::SweepView{
+        std::move(layout.value()), std::vector<book::StationState>(count), std::vector<double>(count, unread), {}, {}};
   }
+  if (view_) walk_ = book::walk_of(test_->test, view_->layout);
+
+  for (const auto& [id, checks] : sweep_checks_)
+    for (const Check& check : checks) all_checks_.push_back({id, check, {}});
+  for (book::TestCheck& check : book::checks_between(*test_, views_)) all_checks_.push_back(std::move(check));
+  for (book::TestCheck& c : all_checks_)
+    c.set_aside = book::dismissal_of(*test_, c.sweep_id, c.check, view_of(c.sweep_id));
+  judge_hang();
+}
+
+void Desk::judge_hang() {
+  if (!view_ || !rung() || !test_->test.opening_probe) return;
+  const FixtureOutline outline = book::outline_of(test_->fixture, test_->bench);
+  const Room room = book::room_of(test_->bench);
+  const book::Fixture& f = test_->fixture;
+  const auto& w = room.reflectance;
+  const std::string question =
+      fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", room.width_m, room.depth_m,
+                  room.height_m, w.left, w.right, w.front, w.back, w.ceiling, outline.width_m, outline.depth_m,
+                  outline.units, outline.unit_spacing_m, outline.unit_tilt_deg, outline.across, outline.deep,
+                  outline.beam_angle_deg, rung()->height_m, f.id, view_->layout.columns, view_->layout.rows);
+  if (question == hang_question_) return;
+  hang_question_ = question;
+  hang_ = {};
+  auto* watcher = new QFutureWatcher<HangResponse>(this);
+  connect(watcher, &QFutureWatcher<HangResponse>::finished, this, [this, watcher, question] {
+    watcher->deleteLater();
+    if (question != hang_question_ || !test_) return;  // an answer to a stale question
+    hang_ = watcher->result();
+    for (const book::Sweep& s : test_->sweeps)
+      if (view_of(s.id) && !view_of(s.id)->complete()) check_sweep(s);
+    work_out();
+    emit changed();
+  });
+  watcher->setFuture(
+      QtConcurrent::run([room, outline, layout = view_->layout, height_m = rung()->height_m]() -> HangResponse {
+        return hang_response(RoomLight(room), nominal_fixture(outline), layout, height_m);
+      }));
+}
+
+const book::SweepView* Desk::view_of(Id sweep_id) const {
+  const auto found = views_.find(sweep_id);
+  return found == views_.end() ? nullptr : &found->second;
+}
+
+std::vector<Check> Desk::checks() const {
+  std::vector<Check> open;
+  if (const book::Sweep* chosen = sweep())
+    for (const book::TestCheck& c : all_checks_)
+      if (c.sweep_id == chosen->id && !c.set_aside) open.push_back(c.check);
+  return open;
+}
+
+bool Desk::set_aside(const book::TestCheck& c, const std::string& reason) {
+  return test_ && edit(tr("set a check aside"), [&](Edit& e) {
+           e.add(book::Dismissal{0, test_->test.id, c.sweep_id ? std::optional(c.sweep_id) : std::nullopt, c.check.id,
+                                 book::stations_text(c.check), c.check.saw, reason, book::utc_now()});
+         });
+}
+
+bool Desk::take_up_again(Id dismissal_id) {
+  return edit(tr("take a check up again"), [&](Edit& e) { e.erase<book::Dismissal>(dismissal_id); });
+}
+
+bool Desk::reference_due() const {
+  if (!test_ || !view_ || !sweep() || test_->test.reference_every <= 0 || !view_->layout.is_lattice()) return false;
+  const book::StationState& own = view_->states[reference_station(view_->layout)];
+  double last = own.kind == book::StationState::Read && own.at_the_bench ? own.taken_s : -INFINITY;
+  for (const book::SideReading& s : view_->side_readings)
+    if (s.purpose == "reference") last = std::max(last, book::seconds_of(s.taken_at));
+  const auto since = std::count_if(view_->states.begin(), view_->states.end(), [&](const book::StationState& s) {
+    return s.kind == book::StationState::Read && s.at_the_bench && s.taken_s > last;
+  });
+  return since >= test_->test.reference_every;
 }
 
 bool Desk::edit(const QString& label, const std::function<void(Edit&)>& change) {
@@ -165,15 +251,45 @@ QString Desk::plan(const std::function<std::optional<Problem>()>& change) {
   }
 }
 
-bool Desk::accept(int station, double raw, const std::string& source) {
+bool Desk::accept(int station, const TakenValue& value) {
   if (!test_ || !rung() || !stop()) return false;
-  return edit(tr("reading"), [&](Edit& e) {
-    const book::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
-    e.accept({0, sweep.id, station, raw, source, book::utc_now()});
-    if (source != "simulated" || test_->test.simulated) return;
+  const book::Sweep* present = sweep();
+  book::Reading reading{
+      0, present ? present->id : 0, station, value.raw, value.source, book::utc_now(), value.samples, value.spread};
+  const bool marks_simulated = value.source == "simulated" && !test_->test.simulated;
+  if (present && view_of(present->id) && !marks_simulated)
+    known_change_ = [&] {
+      test_->readings.push_back(reading);
+      auto placement = std::find_if(test_->placements.begin(), test_->placements.end(), [&](const book::Placement& p) {
+        return p.sweep_id == reading.sweep_id && p.station == station;
+      });
+      if (placement == test_->placements.end())
+        placement = test_->placements.insert(placement, {0, reading.sweep_id, station, std::nullopt, ""});
+      placement->reading_id = reading.id;
+      placement->note.clear();
+      book::SweepView& view = views_.at(present->id);
+      view.states[station] = book::state_of(reading);
+      view.correct(book::correction_of(*present));
+      check_sweep(*present);
+    };
+  const bool kept = edit(tr("reading"), [&](Edit& e) {
+    if (!present) reading.sweep_id = book::sweep_for(e, *test_, rung_id_, stop_id_).id;
+    reading.id = e.accept(reading);
+    if (!marks_simulated) return;
     book::Test marked = test_->test;
     marked.simulated = true;
     e.save(marked);
+  });
+  known_change_ = nullptr;
+  return kept;
+}
+
+bool Desk::accept_beside(int station, const std::string& purpose, const TakenValue& value) {
+  if (!test_ || !rung() || !stop()) return false;
+  return edit(purpose == "reference" ? tr("reading of the reference") : tr("repeat reading"), [&](Edit& e) {
+    const book::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
+    e.add(book::SideReading{0, sweep.id, station, purpose, value.raw, value.source, book::utc_now(), value.samples,
+                            value.spread});
   });
 }
 

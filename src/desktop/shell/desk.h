@@ -1,16 +1,26 @@
 #pragma once
 
 #include <QObject>
+#include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 
 #include "book/bundle.h"
-#include "core/checks/check.h"
+#include "book/test_checks.h"
 #include "core/quantity/display.h"
 #include "core/result.h"
 #include "report/light_scale.h"
 
 namespace sunbreak::desktop {
+
+/// A raw value on its way into the lab book.
+struct TakenValue {
+  double raw = 0;
+  std::string source;  ///< typed, live or simulated
+  int samples = 1;
+  std::optional<double> spread{};
+};
 
 /// What every stage looks at: the lab book, the test at hand, the rung and stop chosen, and the figures worked out from
 /// them. Stages change the book through it and redraw on changed(); nothing is stored here that is not in the book.
@@ -42,8 +52,22 @@ class Desk : public QObject {
   /// The chosen sweep's stations, or the plan's with nothing read; none where the plan cannot be laid out.
   const book::SweepView* view() const { return view_ ? &*view_ : nullptr; }
   const std::optional<SweepFigures>& figures() const { return figures_; }
-  /// What looks wrong with the chosen sweep. Dense scans are left out: their checks take longer than a key may.
-  const std::vector<Check>& checks() const { return checks_; }
+  /// The stations of the chosen sweep in the order they are walked.
+  const std::vector<int>& walk() const { return walk_; }
+  /// Any sweep of the test, laid out and corrected; none where it cannot be.
+  const book::SweepView* view_of(book::Id sweep_id) const;
+
+  /// What looks wrong with the chosen sweep and was not set aside.
+  std::vector<Check> checks() const;
+  /// The same of every sweep of the test, with what was set aside.
+  const std::vector<book::TestCheck>& all_checks() const { return all_checks_; }
+  bool set_aside(const book::TestCheck& check, const std::string& reason);
+  bool take_up_again(book::Id dismissal_id);
+  /// What leans and shifts do to the opening probe's corners here; zeros until the model has been worked out.
+  const HangResponse& hang() const { return hang_; }
+
+  /// True where so many stations were read since the reference was that it is due again.
+  bool reference_due() const;
   /// One light scale over all sweeps of the test.
   report::ScaleRange scale() const { return scale_; }
   std::optional<Band> band() const;
@@ -53,7 +77,10 @@ class Desk : public QObject {
   /// Runs one of the plan's changes, turning a refusal into words; empty where it was kept.
   QString plan(const std::function<std::optional<Problem>()>& change);
 
-  bool accept(int station, double raw, const std::string& source);
+  bool accept(int station, const TakenValue& value);
+  bool accept(int station, double raw, const std::string& source) { return accept(station, TakenValue{raw, source}); }
+  /// Keeps a reading beside the sweep's own: `purpose` is reference or repeat.
+  bool accept_beside(int station, const std::string& purpose, const TakenValue& value);
   bool declare_missing(int station);
   bool clear_station(int station);
   bool set_watts(std::optional<double> watts);
@@ -69,7 +96,10 @@ class Desk : public QObject {
   void said(const QString& words, bool bad);
 
  private:
-  void refresh();
+  void reload();
+  void work_out();
+  void check_sweep(const book::Sweep& sweep);
+  void judge_hang();
   void step_history(bool undoing);
 
   std::unique_ptr<book::Book> book_;
@@ -78,8 +108,14 @@ class Desk : public QObject {
   book::Id rung_id_ = 0, stop_id_ = 0;
   std::optional<book::SweepView> view_;
   std::optional<SweepFigures> figures_;
-  std::vector<Check> checks_;
+  std::vector<int> walk_;
   report::ScaleRange scale_;
+  std::map<book::Id, book::SweepView> views_;
+  std::map<book::Id, std::vector<Check>> sweep_checks_;
+  std::vector<book::TestCheck> all_checks_;
+  HangResponse hang_;
+  std::string hang_question_;           ///< what hang_ was last asked for
+  std::function<void()> known_change_;  ///< what the running edit changes, so that the test need not be read anew
 };
 
 inline QString text_of(const std::string& text) { return QString::fromStdString(text); }

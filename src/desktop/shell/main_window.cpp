@@ -67,7 +67,7 @@ void MainWindow::build_frame() {
   auto* column = new QVBoxLayout(centre);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
-  auto* top = new QWidget(centre);
+  auto* top = top_ = new QWidget(centre);
   top->setObjectName("workLine");
   top->setAttribute(Qt::WA_StyledBackground);
   auto* bar = new QHBoxLayout(top);
@@ -119,6 +119,7 @@ void MainWindow::build_frame() {
   middle->addWidget(stack_, 1);
   column->addLayout(middle, 1);
   auto* strip = new SensorStrip(*desk_, *hub_, centre);
+  strip_ = strip;
   connect(strip, &SensorStrip::wants_instruments, this, &MainWindow::show_instruments);
   column->addWidget(strip);
   setCentralWidget(centre);
@@ -134,6 +135,7 @@ void MainWindow::build_stages() {
   connect(walk_, &WalkView::pasted, this,
           [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
   connect(walk_, &WalkView::wants_file, this, &MainWindow::choose_file);
+  connect(walk_, &WalkView::arms_length_wanted, this, &MainWindow::set_arms_length);
   stages_ = {new RigView(*desk_, stack_),
              later(Stage::WarmUp, tr("Here light and watts will be followed from switch-on until they hold still, and "
                                      "the dimmer's steps and temperatures taken.")),
@@ -244,6 +246,16 @@ void MainWindow::toggle_look() {
   apply_look(*qApp, theme().look == Look::Paper ? LookChoice::Loft : LookChoice::Paper);
   QSettings().setValue("look", theme().look == Look::Paper ? "paper" : "loft");
   emit desk_->changed();
+}
+
+void MainWindow::set_arms_length(bool on) {
+  top_->setVisible(!on);
+  mast_->setVisible(!on && stage_);
+  strip_->setVisible(!on);
+  if (on)
+    setWindowState(windowState() | Qt::WindowFullScreen);
+  else
+    setWindowState(windowState() & ~Qt::WindowFullScreen);
 }
 
 void MainWindow::copy() {

@@ -54,12 +54,14 @@ class MainWindow : public QMainWindow {
   void copy();
   void show_instruments();
   void toggle_look();
+  void set_arms_length(bool on);
   void refresh();
   StageView* front() const;
 
   std::unique_ptr<Desk> desk_;
   std::unique_ptr<InstrumentHub> hub_;
   WorkLine* work_line_;
+  QWidget *top_, *strip_;
   Mast* mast_;
   QStackedWidget* stack_;
   QLabel *book_name_, *notice_;

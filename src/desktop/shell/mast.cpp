@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "book/rig_model.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 
@@ -116,7 +117,7 @@ void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lam
   const book::TestBundle& test = *desk_.test();
   const double bench_scale = box.width() / test.bench.width_m;
   const double half =
-      std::clamp(test.fixture.width_m.value_or(test.bench.width_m * 0.6), 0.05, test.bench.width_m) * bench_scale / 2;
+      std::clamp(whole_width_m(book::outline_of(test.fixture, test.bench)), 0.05, test.bench.width_m) * bench_scale / 2;
   const double middle = box.center().x();
   p.setPen(QPen(t.quiet, 1));
   p.drawLine(QPointF(middle, box.top()), QPointF(middle - half * 0.8, lamp_y - 5));
@@ -134,9 +135,9 @@ void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, 
   const book::Sweep* sweep = test.sweep(rung_id, stop_id);
   int total = 0, read = 0, missing = 0;
   if (sweep)
-    if (const auto view = book::view_sweep(test, *sweep)) {
-      total = static_cast<int>(view.value().states.size());
-      read = view.value().read(), missing = view.value().missing();
+    if (const book::SweepView* view = desk_.view_of(sweep->id)) {
+      total = static_cast<int>(view->states.size());
+      read = view->read(), missing = view->missing();
     }
   p.setPen(QPen(color, 1));
   p.setBrush(Qt::NoBrush);

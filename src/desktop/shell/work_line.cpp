@@ -63,11 +63,11 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
   const std::size_t planned = test->rungs.size() * test->stops.size();
   std::size_t begun = 0, complete = 0, holes = 0;
   for (const book::Sweep& sweep : test->sweeps) {
-    const auto view = book::view_sweep(*test, sweep);
+    const book::SweepView* view = desk.view_of(sweep.id);
     if (!view) continue;
-    const int read_stations = view.value().read(), missing = view.value().missing();
+    const int read_stations = view->read(), missing = view->missing();
     begun += read_stations > 0;
-    complete += read_stations + missing == static_cast<int>(view.value().states.size());
+    complete += view->complete();
     holes += missing > 0;
   }
   if (begun > 0) {

@@ -12,17 +12,32 @@
 
 #include "book/import/cell_numbers.h"
 #include "core/bench/walk_order.h"
+#include "core/checks/probe_verdict.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/sweep_map.h"
+#include "desktop/walk/checks_page.h"
+#include "desktop/walk/station_words.h"
 #include "desktop/walk/sweep_table_text.h"
+#include "desktop/walk/walk_side.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 
 namespace sunbreak::desktop {
 
 using book::StationState;
+using instruments::LinkState;
+using instruments::Measures;
 
-WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(parent), desk_(desk), hub_(hub) {
+namespace {
+constexpr int verdict_shown_for = 12;  ///< stations after the opening probe
+constexpr std::size_t checks_shown = 2;
+constexpr double second_look_agrees = 0.015;
+
+bool is_done(const StationState& s) { return s.kind != StationState::Untouched; }
+}  // namespace
+
+WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent)
+    : StageView(parent), desk_(desk), hub_(hub), taker_(hub) {
   auto* middle = new QWidget(this);
   middle->setObjectName("ground");
   middle->setAttribute(Qt::WA_StyledBackground);
@@ -31,6 +46,7 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(
   auto* head = new QHBoxLayout;
   title_ = figure_label(20, middle);
   progress_ = quiet_label({}, middle);
+  progress_->setObjectName("walkProgress");
   head->addWidget(title_);
   head->addSpacing(16);
   head->addWidget(progress_);
@@ -38,148 +54,149 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(
   middle_layout->addLayout(head);
   map_ = new SweepMap(desk_, middle);
   middle_layout->addWidget(map_, 1);
-  connect(map_, &SweepMap::picked, this, &WalkView::move_to);
-
-  auto* side = new QWidget(this);
-  side->setObjectName("sideColumn");
-  side->setAttribute(Qt::WA_StyledBackground);
-  side->setFixedWidth(304);
-  build_side(side);
-
+  side_ = new WalkSide(this);
+  side_->value->installEventFilter(this);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   layout->addWidget(middle, 1);
-  layout->addWidget(side);
+  layout->addWidget(side_);
+  connect_all();
+}
+
+void WalkView::connect_all() {
+  connect(map_, &SweepMap::picked, this, [this](int station) { move_to(station); });
+  connect(side_->watts, &QLineEdit::editingFinished, this, &WalkView::take_watts);
+  connect(side_->bring, &QPushButton::clicked, this, &WalkView::wants_file);
+  connect(side_->read_map, &QPushButton::clicked, this, [this] { emit go(3); });
+  connect(side_->hands_free, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_H); });
+  connect(side_->arms_length, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_V); });
+  connect(side_->tones, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_T); });
+  connect(side_->list_checks, &QPushButton::clicked, this, &WalkView::list_checks);
   connect(&desk_, &Desk::changed, this, &WalkView::refresh);
-}
-
-void WalkView::build_side(QWidget* side) {
-  auto* layout = new QVBoxLayout(side);
-  layout->setContentsMargins(24, 16, 24, 16);
-  layout->setSpacing(8);
-  layout->addWidget(quiet_label(tr("Next station"), side));
-  place_ = figure_label(20, side);
-  place_->setWordWrap(true);
-  place_->setObjectName("walkPlace");
-  layout->addWidget(place_);
-  state_ = quiet_label({}, side);
-  state_->setWordWrap(true);
-  layout->addWidget(state_);
-  auto* row = new QHBoxLayout;
-  value_ = new QLineEdit(side);
-  value_->setObjectName("walkValue");
-  value_->setStyleSheet("font-size: 48px; font-weight: bold;");
-  value_->setMaxLength(12);
-  value_->setAccessibleName(tr("Reading at the next station"));
-  value_->installEventFilter(this);
-  row->addWidget(value_, 1);
-  row->addWidget(quiet_label(tr("µmol/m²/s"), side), 0, Qt::AlignBottom);
-  layout->addLayout(row);
-  note_ = wrapped_label({}, side);
-  note_->setMinimumHeight(52);
-  note_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  note_->setObjectName("walkNote");
-  layout->addWidget(note_);
-  layout->addWidget(thin_rule(side));
-  auto* watts_row = new QHBoxLayout;
-  watts_row->addWidget(quiet_label(tr("At the wall"), side));
-  watts_ = new QLineEdit(side);
-  watts_->setObjectName("walkWatts");
-  watts_->setStyleSheet("font-size: 20px; font-weight: bold;");
-  watts_->setAccessibleName(tr("Watts at the wall for this sweep"));
-  watts_row->addWidget(watts_, 1);
-  watts_row->addWidget(quiet_label(tr("W"), side));
-  layout->addLayout(watts_row);
-  connect(watts_, &QLineEdit::editingFinished, this, &WalkView::take_watts);
-  auto* caution = wrapped_label(tr("Do not look into the lit fixture. Keep hands and sleeves off hot surfaces."), side);
-  caution->setProperty("quiet", true);
-  layout->addWidget(caution);
-  checks_ = wrapped_label({}, side);
-  checks_->setObjectName("walkChecks");
-  set_tone(checks_, "attention");
-  layout->addWidget(checks_);
-  layout->addWidget(thin_rule(side));
-  auto* keys = wrapped_label(tr("Enter  accept and go on\nSpace  take the live value\nArrows  another station\nM  "
-                                "station is missing\nC  next thing worth a look\nDelete  take "
-                                "a reading back\nCtrl+Z  undo"),
-                             side);
-  keys->setProperty("quiet", true);
-  layout->addWidget(keys);
-  layout->addStretch();
-  auto* bring = new QPushButton(tr("Bring in a table…"), side);
-  bring->setToolTip(tr("Or paste a block of cells, or drop a file on the window"));
-  connect(bring, &QPushButton::clicked, this, &WalkView::wants_file);
-  layout->addWidget(bring);
-  auto* next = new QPushButton(tr("Read the map"), side);
-  connect(next, &QPushButton::clicked, this, [this] { emit go(3); });
-  layout->addWidget(next);
-}
-
-std::vector<int> WalkView::order() const {
-  return desk_.view() ? serpentine_from_far(desk_.view()->layout) : std::vector<int>{};
-}
-
-QString WalkView::station_words(int station) const {
-  const Station& s = desk_.view()->layout.stations[station];
-  const double unit = meters_per(surface_unit(desk_.units()));
-  const QString place = tr("x %1 · y %2 %3")
-                            .arg(text_of(short_number(s.x_m / unit, 1)), text_of(short_number(s.y_m / unit, 1)),
-                                 QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
-  if (!s.name.empty()) return text_of(s.name) + "\n" + place;
-  return tr("Row %1 from the door, %2 from left").arg(s.row + 1).arg(s.column + 1) + "\n" + place;
+  connect(&taker_, &LiveTaker::taken, this, &WalkView::on_held);
+  connect(&taker_, &LiveTaker::changed, this, &WalkView::refresh_live);
+  connect(&taker_, &LiveTaker::cannot_reach, this, [this] {
+    tones_.play(Tone::Look);
+    say(tr("The carriage cannot reach this station: it stays unread. Read it by hand, or press M to declare it "
+           "missing."),
+        "attention");
+    skip();
+  });
+  connect(&hub_, &InstrumentHub::changed, this, &WalkView::refresh_live);
 }
 
 void WalkView::refresh() {
   if (!desk_.test() || !desk_.view() || !desk_.rung() || !desk_.stop()) return;
   const std::pair now{desk_.rung()->id, desk_.stop()->id};
   const auto& states = desk_.view()->states;
-  if (now != shown_ || current_ >= static_cast<int>(states.size())) {
+  const bool other_sweep = now != shown_ || current_ >= static_cast<int>(states.size());
+  if (other_sweep) {
     shown_ = now;
-    value_->setText({});  // clear() would leave an undo step in the field
+    turn_ = Turn::Station;
+    left_off_ = second_look_ = -1;
+    reference_put_off_ = 0;
+    side_->value->setText({});  // clear() would leave an undo step in the field
     say({}, "");
-    const auto walk = order();
-    const auto unread =
-        std::find_if(walk.begin(), walk.end(), [&](int i) { return states[i].kind == StationState::Untouched; });
+    const auto& walk = desk_.walk();
+    const auto unread = std::find_if(walk.begin(), walk.end(), [&](int i) { return !is_done(states[i]); });
     current_ = walk.empty() ? -1 : unread == walk.end() ? walk.front() : *unread;
+    hub_.hang_simulated(desk_.rung()->height_m, desk_.stop()->percent);
   }
+  taker_.set_samples(desk_.test()->test.samples_a_reading);
   title_->setText(
       tr("%1 · %2 %")
           .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
   const int read = desk_.view()->read(), missing = desk_.view()->missing();
   QString words = tr("%1 of %2 stations read").arg(read).arg(states.size());
   if (missing > 0) words += tr(", %1 missing").arg(missing);
+  if (desk_.view()->drift.exists())
+    words += tr(" · drift %1 %, corrected").arg(100 * desk_.view()->drift.change(), 0, 'f', 1);
   progress_->setText(words);
-  if (!watts_->hasFocus()) watts_->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
-  QStringList open;
-  for (const Check& check : desk_.checks()) open << marked_attention(text_of(check.saw));
-  if (open.size() > 3) open = open.mid(0, 3) << tr("and %1 more").arg(open.size() - 3);
-  checks_->setText(open.join('\n'));
-  checks_->setVisible(!open.isEmpty());
-  value_->setReadOnly(desk_.read_only());
-  watts_->setReadOnly(desk_.read_only());
-  move_to(current_);
+  if (!side_->watts->hasFocus()) side_->watts->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
+  side_->value->setReadOnly(desk_.read_only());
+  side_->watts->setReadOnly(desk_.read_only());
+  side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+  refresh_checks();
+  if (other_sweep)
+    move_to(current_);
+  else
+    describe_current();
+  refresh_live();
 }
 
-void WalkView::move_to(int station) {
-  current_ = station;
-  map_->set_current(station);
-  if (station < 0 || !desk_.view()) return;
-  place_->setText(station_words(station));
-  const StationState& state = desk_.view()->states[station];
+void WalkView::refresh_checks() {
+  const auto probe = opening_probe(desk_.view()->layout);
+  std::optional<ProbeVerdict> verdict;
+  if (desk_.test()->test.opening_probe && !probe.empty())
+    verdict = probe_verdict(desk_.view()->layout, desk_.view()->ppfd, desk_.hang());
+  const int read = desk_.view()->read();
+  const bool early = read <= static_cast<int>(probe.size()) + verdict_shown_for;
+  side_->verdict->setVisible(verdict && (early || verdict->check) && !desk_.view()->complete());
+  if (verdict) {
+    side_->verdict->setText(verdict->check ? marked_attention(text_of(verdict->words))
+                                           : QStringLiteral("✓ ") + text_of(verdict->words));
+    set_tone(side_->verdict, verdict->check ? "attention" : "good");
+  }
+  QStringList open;
+  for (const Check& check : desk_.checks())
+    if (!verdict || !verdict->check || check.id != verdict->check->id) open << marked_attention(text_of(check.saw));
+  if (static_cast<std::size_t>(open.size()) > checks_shown)
+    open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
+  side_->checks->setText(open.join('\n'));
+  side_->checks->setVisible(!open.isEmpty());
+  const auto all_open = std::count_if(desk_.all_checks().begin(), desk_.all_checks().end(),
+                                      [](const book::TestCheck& c) { return !c.set_aside; });
+  side_->list_checks->setText(tr("All checks: %1 open").arg(all_open));
+  side_->list_checks->setVisible(!desk_.all_checks().empty());
+}
+
+void WalkView::refresh_live() {
+  if (!isVisible()) return;
+  const auto live = hub_.channel(Measures::Light).live();
+  QString words = live ? tr("Live %1 µmol/m²/s").arg(*live, 0, 'f', 1) : QString();
+  if (const QString doing = taker_.doing(); !doing.isEmpty())
+    words = words.isEmpty() ? doing : words + QStringLiteral(" · ") + doing;
+  side_->show_doing(words, taker_.progress());
+}
+
+void WalkView::describe_current() {
+  if (current_ < 0 || !desk_.view()) return;
+  const Layout& layout = desk_.view()->layout;
+  side_->turn->setText(turn_ == Turn::Reference ? tr("Reference, once more for drift")
+                       : turn_ == Turn::Repeat  ? tr("The same station again, for repeatability")
+                                                : tr("Next station"));
+  set_tone(side_->turn, turn_ == Turn::Station ? "" : "attention");
+  side_->place->setText(station_words(layout, current_));
+  side_->where->setText(station_place(layout, current_, desk_.units()));
+  const StationState& state = desk_.view()->states[current_];
+  QString words;
   switch (state.kind) {
     case StationState::Read:
-      state_->setText(tr("Read %1 raw, %2 corrected. Type to replace it; the old value stays on record.")
-                          .arg(text_of(short_number(state.raw, 2)), text_of(ppfd_text(desk_.view()->ppfd[station]))));
+      words = tr("Read %1 raw, %2 corrected. A new value takes its place; the old one stays on record.")
+                  .arg(text_of(short_number(state.raw, 2)), text_of(ppfd_text(desk_.view()->ppfd[current_])));
       break;
     case StationState::Missing:
-      state_->setText(tr("Declared missing. Type a value if it can be read after all."));
+      words = tr("Declared missing. Type a value if it can be read after all.");
       break;
     case StationState::Untouched:
-      state_->setText(tr("Not read yet."));
+      words = tr("Not read yet.");
       break;
   }
-  if (isVisible() && !watts_->hasFocus()) value_->setFocus();
+  if (turn_ == Turn::Reference) words = tr("Kept beside the sweep: it scales the readings to the start of the walk.");
+  if (turn_ == Turn::Repeat) words = tr("Kept beside the sweep: it tells how well readings repeat.");
+  side_->state->setText(words);
+}
+
+void WalkView::move_to(int station, Turn turn, bool again) {
+  current_ = station;
+  turn_ = turn;
+  map_->set_current(station);
+  if (station < 0 || !desk_.view()) return;
+  describe_current();
+  const Station& s = desk_.view()->layout.stations[station];
+  taker_.aim({s.x_m, s.y_m}, again);
+  if (isVisible() && !side_->watts->hasFocus()) side_->value->setFocus();
 }
 
 void WalkView::move_by(int columns, int rows) {
@@ -195,107 +212,259 @@ void WalkView::move_by(int columns, int rows) {
 }
 
 void WalkView::advance() {
-  const auto walk = order();
-  const auto here = std::find(walk.begin(), walk.end(), current_);
-  if (here == walk.end()) return;
-  const auto unread = [&](int i) { return desk_.view()->states[i].kind == StationState::Untouched; };
+  const auto& walk = desk_.walk();
+  if (desk_.reference_due() && desk_.view()->read() >= reference_put_off_) {
+    left_off_ = current_;
+    return move_to(reference_station(desk_.view()->layout), Turn::Reference);
+  }
+  const auto here = std::find(walk.begin(), walk.end(), left_off_ >= 0 ? std::exchange(left_off_, -1) : current_);
+  const auto unread = [&](int i) { return !is_done(desk_.view()->states[i]); };
   auto next = std::find_if(here, walk.end(), unread);
   if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), unread);
   if (next != walk.end()) return move_to(*next);
-  move_to(current_);
-  say(desk_.sweep() && desk_.sweep()->power_w
-          ? tr("Every station of this sweep is read. Page Down takes the next height, Alt+4 reads the map.")
-          : tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is no "
-               "efficacy."),
+  turn_ = Turn::Station;
+  const bool was_hands_free = taker_.hands_free();
+  taker_.set_hands_free(false);
+  describe_current();
+  map_->set_current(current_);
+  side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
+  tones_.play(Tone::Done);
+  say((desk_.sweep() && desk_.sweep()->power_w
+           ? tr("Every station of this sweep is read. Page Down takes the next height, Alt+4 reads the map.")
+           : tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is "
+                "no efficacy.")) +
+          (was_hands_free ? tr(" H goes on hands-free there.") : QString()),
       "good");
 }
 
 void WalkView::step_back() {
-  const auto walk = order();
+  const auto& walk = desk_.walk();
   const auto here = std::find(walk.begin(), walk.end(), current_);
   if (here != walk.end() && here != walk.begin()) move_to(*(here - 1));
 }
 
+void WalkView::skip() {
+  if (turn_ == Turn::Reference)
+    reference_put_off_ = desk_.view()->read() + std::max(desk_.test()->test.reference_every / 4, 1);
+  if (turn_ != Turn::Station) return advance();
+  const auto& walk = desk_.walk();
+  const auto here = std::find(walk.begin(), walk.end(), current_);
+  const auto unread = [&](int i) { return i != current_ && !is_done(desk_.view()->states[i]); };
+  auto next = here == walk.end() ? here : std::find_if(here + 1, walk.end(), unread);
+  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), unread);
+  if (next == walk.end()) return say(tr("No other station is left to read."), "attention");
+  move_to(*next);
+}
+
 void WalkView::accept_typed() {
-  const QString text = value_->text().trimmed();
+  const QString text = side_->value->text().trimmed();
   if (text.isEmpty() || current_ < 0) return;
   const auto reading = book::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
-  if (!reading.ppfd)
+  if (!reading.ppfd) {
+    tones_.play(Tone::Look);
     return say(
         tr("%1. Nothing was kept: correct it, or press M if the station cannot be read.").arg(text_of(reading.refusal)),
         "bad");
+  }
+  take({*reading.ppfd, "typed"}, text);
+}
+
+void WalkView::accept_live() {
+  if (current_ >= 0 && taker_.take()) return;
+  tones_.play(Tone::Look);
+  say(tr("There is no live value to take: no sensor is connected, or it is silent. Type the value, or connect the "
+         "sensor with Ctrl+I."),
+      "bad");
+}
+
+bool WalkView::simulated_light() const {
+  return hub_.simulated() || hub_.channel(Measures::Light).identity.contains("simulated");
+}
+
+void WalkView::on_held(const HeldValue& held) {
+  if (!isVisible() || current_ < 0) return;
+  TakenValue value{held.value, simulated_light() ? "simulated" : "live", held.samples};
+  if (held.samples > 1) value.spread = held.spread;
+  take(value, QString::number(held.value, 'f', 1));
+}
+
+void WalkView::take(const TakenValue& value, const QString& words) {
   const int station = current_;
-  if (!desk_.accept(station, *reading.ppfd, "typed")) return;
-  value_->setText({});
-  say(tr("%1 kept.").arg(text), "good");
+  if (turn_ != Turn::Station) {
+    const bool reference = turn_ == Turn::Reference;
+    if (!desk_.accept_beside(station, reference ? "reference" : "repeat", value)) return;
+    const StationState& first = desk_.view()->states[station];
+    const bool comparable = first.kind == StationState::Read && first.raw > 0;
+    say(comparable ? tr("%1 kept: %2 % against its reading in the sweep.")
+                         .arg(words)
+                         .arg(100 * (value.raw / first.raw - 1), 0, 'f', 1)
+                   : tr("%1 kept.").arg(words),
+        "good");
+    side_->value->setText({});
+    tones_.play(Tone::Kept);
+    return advance();
+  }
+  const StationState& present = desk_.view()->states[station];
+  const double before = present.kind == StationState::Read ? present.raw : 0;
+  if (!desk_.accept(station, value)) return;
+  side_->value->setText({});
+  say(tr("%1 kept.").arg(words), "good");
+  const bool wrong = flagged(station);
+  tones_.play(wrong ? Tone::Look : Tone::Kept);
+  // Hands-free, the sensor still stands there: what looks wrong is read once more before it is left.
+  if (wrong && taker_.hands_free() && hub_.carriage_state() == LinkState::Live && second_look_ != station) {
+    second_look_ = station;
+    move_to(station, Turn::Station, true);
+    warn_of(station);
+    return;
+  }
   advance();
-  warn_of(station);
+  if (!warn_of(station) && before > 0 && second_look_ == station &&
+      std::abs(value.raw / before - 1) > second_look_agrees)
+    say(tr("The second look reads %1 instead of %2; the first stays on record.").arg(words).arg(before, 0, 'f', 1),
+        "good");
+}
+
+bool WalkView::flagged(int station) const {
+  for (const Check& check : desk_.checks())
+    if (check.stations.size() < 3 &&
+        std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
+      return true;
+  return false;
 }
 
 /// Says at once what looks wrong with a reading just taken.
 bool WalkView::warn_of(int station) {
   for (const Check& check : desk_.checks())
     if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) {
-      say(marked_attention(tr("%1: %2. C goes there.").arg(text_of(check.saw), text_of(check.remedy))), "attention");
+      const QString way = station == current_ ? tr("It is at hand now.") : tr("C goes there.");
+      say(marked_attention(tr("%1: %2. %3").arg(text_of(check.saw), text_of(check.remedy), way)), "attention");
       return true;
     }
   return false;
 }
 
 void WalkView::go_to_next_check() {
-  const auto walk = order();
-  const auto flagged = [&](int station) {
-    for (const Check& check : desk_.checks())
-      if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) return true;
-    return false;
+  const auto& walk = desk_.walk();
+  const auto checks = desk_.checks();
+  const auto named = [&](int station) {
+    return std::any_of(checks.begin(), checks.end(), [&](const Check& c) {
+      return std::find(c.stations.begin(), c.stations.end(), station) != c.stations.end();
+    });
   };
   const auto here = std::find(walk.begin(), walk.end(), current_);
-  auto next = here == walk.end() ? walk.end() : std::find_if(here + 1, walk.end(), flagged);
-  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), flagged);
-  if (next == walk.end()) return say(tr("No station of this sweep looks wrong."), "good");
+  auto next = here == walk.end() ? walk.end() : std::find_if(here + 1, walk.end(), named);
+  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), named);
+  if (next == walk.end()) {
+    if (!checks.empty()) return list_checks();
+    return say(tr("No station of this sweep looks wrong."), "good");
+  }
+  taker_.set_hands_free(false);
   move_to(*next);
   warn_of(*next);
+  side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
 }
 
-void WalkView::accept_live() {
-  const auto live = hub_.channel(instruments::Measures::Light).live();
-  if (!live)
-    return say(tr("There is no live value to take: no sensor is connected, or it is silent. Type the value, or connect "
-                  "the sensor with Ctrl+I."),
-               "bad");
-  const int station = current_;
-  if (current_ < 0 || !desk_.accept(current_, *live, hub_.simulated() ? "simulated" : "live")) return;
-  value_->setText({});
-  say(tr("%1 kept, as the sensor shows it.").arg(*live, 0, 'f', 1), "good");
-  advance();
-  warn_of(station);
+void WalkView::list_checks() {
+  taker_.set_hands_free(false);
+  ChecksPage page(desk_, window());
+  connect(&page, &ChecksPage::go, this, &WalkView::go_to);
+  page.exec();
+  refresh();
+  side_->value->setFocus();
+}
+
+void WalkView::go_to(book::Id sweep_id, int station) {
+  for (const book::Sweep& sweep : desk_.test()->sweeps)
+    if (sweep.id == sweep_id) {
+      desk_.choose(sweep.rung_id, sweep.stop_id);
+      break;
+    }
+  if (station >= 0 && desk_.view() && station < static_cast<int>(desk_.view()->states.size())) {
+    move_to(station);
+    warn_of(station);
+  }
 }
 
 void WalkView::take_watts() {
-  if (watts_->isReadOnly()) return;
+  if (side_->watts->isReadOnly()) return;
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
-  if (watts_->text() == present) return;
+  if (side_->watts->text() == present) return;
   const QString problem = take_number({0, 20000}, [this](std::optional<double> v) {
     return desk_.set_watts(v) ? QString() : tr("Not kept.");
-  })(watts_->text().trimmed());
+  })(side_->watts->text().trimmed());
   if (!problem.isEmpty()) return say(problem, "bad");
   say(tr("Watts kept."), "good");
 }
 
-void WalkView::say(const QString& words, const char* tone) {
-  note_->setText(words);
-  set_tone(note_, tone);
+void WalkView::say(const QString& words, const char* tone) { side_->say(words, tone); }
+
+void WalkView::set_arms_length(bool on) {
+  if (on == arms_length_) return;
+  arms_length_ = on;
+  side_->set_arms_length(on);
+  emit arms_length_wanted(on);
+  side_->value->setFocus();
+}
+
+bool WalkView::letter_key(int key) {
+  switch (key) {
+    case Qt::Key_C:
+      go_to_next_check();
+      return true;
+    case Qt::Key_F:
+      if (desk_.view() && desk_.view()->layout.is_lattice()) {
+        left_off_ = current_;
+        move_to(reference_station(desk_.view()->layout), Turn::Reference);
+      }
+      return true;
+    case Qt::Key_H:
+      taker_.set_hands_free(!taker_.hands_free() && !desk_.read_only());
+      side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+      if (taker_.hands_free())
+        say(tr("Hands-free: a value that holds still is taken, and the next station is shown. H stops."), "good");
+      move_to(current_, turn_, true);
+      return true;
+    case Qt::Key_L:
+      list_checks();
+      return true;
+    case Qt::Key_M:
+      side_->value->setText({});
+      if (turn_ != Turn::Station) return skip(), true;
+      if (current_ >= 0 && desk_.declare_missing(current_)) {
+        say(tr("Kept as a missing station: the figures will say so."), "attention");
+        advance();
+      }
+      return true;
+    case Qt::Key_N:
+      skip();
+      return true;
+    case Qt::Key_R:
+      if (current_ >= 0 && desk_.view()->states[current_].kind != StationState::Read)
+        say(tr("This station has no reading yet: a repeat is of one that has."), "attention");
+      else if (current_ >= 0)
+        move_to(current_, turn_ == Turn::Repeat ? Turn::Station : Turn::Repeat, true);
+      return true;
+    case Qt::Key_T:
+      tones_.silence(!tones_.silenced());
+      side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+      say(tones_.silenced() ? tr("Tones are silent.") : tr("Tones sound where there is a sound device."), "good");
+      tones_.play(Tone::Kept);
+      return true;
+    case Qt::Key_V:
+      set_arms_length(!arms_length_);
+      return true;
+    default:
+      return false;
+  }
 }
 
 bool WalkView::edit_key(QKeyEvent* key) {
+  const bool empty = side_->value->text().isEmpty();
   switch (key->key()) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
       accept_typed();
-      return true;
-    case Qt::Key_C:
-      if (key->modifiers() & ~Qt::ShiftModifier) return false;
-      go_to_next_check();
       return true;
     case Qt::Key_Space:
       accept_live();
@@ -318,24 +487,17 @@ bool WalkView::edit_key(QKeyEvent* key) {
     case Qt::Key_BracketRight:
       desk_.step_stop(1);
       return true;
-    case Qt::Key_M:
-      if (key->modifiers() & ~Qt::ShiftModifier) return false;
-      value_->setText({});
-      if (current_ >= 0 && desk_.declare_missing(current_)) {
-        say(tr("Kept as a missing station: the figures will say so."), "attention");
-        advance();
-      }
-      return true;
     case Qt::Key_Delete:
-      if (!value_->text().isEmpty()) return false;
+      if (!empty) return false;
       if (current_ >= 0) desk_.clear_station(current_);
       return true;
     case Qt::Key_Backspace:
-      if (!value_->text().isEmpty()) return false;
+      if (!empty) return false;
       step_back();
       return true;
     case Qt::Key_Escape:
-      value_->setText({});
+      if (empty) set_arms_length(false);
+      side_->value->setText({});
       return true;
     default:
       break;
@@ -346,12 +508,19 @@ bool WalkView::edit_key(QKeyEvent* key) {
     emit pasted(text);
     return true;
   }
-  return false;
+  return !(key->modifiers() & ~Qt::ShiftModifier) && letter_key(key->key());
 }
 
 bool WalkView::eventFilter(QObject* watched, QEvent* event) {
-  if (watched == value_ && event->type() == QEvent::KeyPress && edit_key(static_cast<QKeyEvent*>(event))) return true;
+  if (watched == side_->value && event->type() == QEvent::KeyPress && edit_key(static_cast<QKeyEvent*>(event)))
+    return true;
   return StageView::eventFilter(watched, event);
+}
+
+void WalkView::hideEvent(QHideEvent* event) {
+  taker_.set_hands_free(false);  // nothing is taken that no one sees
+  set_arms_length(false);
+  StageView::hideEvent(event);
 }
 
 bool WalkView::copy() {
@@ -363,17 +532,24 @@ bool WalkView::copy() {
 void WalkView::arrive() {
   shown_ = {0, 0};
   refresh();
-  value_->setFocus(Qt::OtherFocusReason);
+  side_->value->setFocus(Qt::OtherFocusReason);
 }
 
 std::vector<KeyHint> WalkView::keys() const {
-  return {{tr("Enter"), tr("accept the typed value and go to the next station")},
-          {tr("Space"), tr("take the sensor's live value and go on")},
+  return {{tr("Enter"), tr("keep the typed value and go to the next station")},
+          {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on")},
+          {tr("H"), tr("hands-free: take what holds still, and go on")},
           {tr("Arrows"), tr("another station")},
+          {tr("N"), tr("skip: the next unread station; this one comes again at the end")},
           {tr("Backspace"), tr("the station before, where nothing is typed")},
+          {tr("R"), tr("read the same station again, for repeatability")},
+          {tr("F"), tr("read the reference station again, for drift")},
           {tr("C"), tr("go to the next station that is worth a look")},
+          {tr("L"), tr("list all checks; set one aside with a reason")},
           {tr("M"), tr("declare the station missing")},
           {tr("Delete"), tr("take the station's reading back")},
+          {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
+          {tr("T"), tr("tones on or off")},
           {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
           {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}};
 }

@@ -2,18 +2,19 @@
 
 #include "desktop/shell/desk.h"
 #include "desktop/shell/stage_view.h"
+#include "desktop/walk/live_taker.h"
+#include "desktop/walk/tones.h"
 
 class QLabel;
-class QLineEdit;
-class QProgressBar;
 
 namespace sunbreak::desktop {
 
 class InstrumentHub;
 class SweepMap;
+class WalkSide;
 
-/// Walk: the readings of one sweep, typed station by station in walk order while the map fills. Each accepted value is
-/// on disk before the next station lights up.
+/// Walk: the readings of one sweep in walk order while the map fills: typed, taken live, or hands-free. Each accepted
+/// value is on disk before the next station lights up; what looks wrong is said at once.
 class WalkView : public StageView {
   Q_OBJECT
  public:
@@ -22,38 +23,60 @@ class WalkView : public StageView {
   std::vector<KeyHint> keys() const override;
   bool copy() override;
   int current() const { return current_; }
+  void set_arms_length(bool on);
 
  signals:
   /// A block of cells was pasted where one value goes.
   void pasted(const QString& text);
   void wants_file();
+  /// The frame around the stage is to make room, or to come back.
+  void arms_length_wanted(bool on);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
  private:
-  void build_side(QWidget* side);
+  /// What the next value is of: the station, the reference again, or the station once more.
+  enum class Turn { Station, Reference, Repeat };
+
+  void connect_all();
   void refresh();
-  void move_to(int station);
+  void refresh_checks();
+  void refresh_live();
+  void describe_current();
+  void move_to(int station, Turn turn = Turn::Station, bool again = false);
   void move_by(int columns, int rows);
   void advance();
   void step_back();
+  void skip();
   void accept_typed();
   void accept_live();
+  void take(const TakenValue& value, const QString& words);
+  void on_held(const HeldValue& held);
   bool warn_of(int station);
+  bool flagged(int station) const;
   void go_to_next_check();
+  void list_checks();
+  void go_to(book::Id sweep_id, int station);
   void take_watts();
   bool edit_key(class QKeyEvent* key);
-  std::vector<int> order() const;
-  QString station_words(int station) const;
+  bool letter_key(int key);
+  bool simulated_light() const;
   void say(const QString& words, const char* tone);
 
   Desk& desk_;
   InstrumentHub& hub_;
+  LiveTaker taker_;
+  Tones tones_;
   SweepMap* map_;
-  QLabel *title_, *place_, *state_, *progress_, *note_, *checks_;
-  QLineEdit *value_, *watts_;
-  int current_ = -1;
+  WalkSide* side_;
+  QLabel *title_, *progress_;
+  int current_ = -1, left_off_ = -1;  ///< station at hand; where the walk was left for the reference
+  int reference_put_off_ = 0;         ///< stations read before the reference is asked for again after a skip
+  int second_look_ = -1;              ///< station that was read twice because it looked wrong
+  Turn turn_ = Turn::Station;
+  bool arms_length_ = false;
   std::pair<book::Id, book::Id> shown_{0, 0};
 };
 

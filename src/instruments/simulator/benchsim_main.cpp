@@ -1,6 +1,8 @@
+#include <unistd.h>
 #include <QCommandLineParser>
 #include <QCoreApplication>
 #include <QHostAddress>
+#include <QSocketNotifier>
 #include <cstdio>
 
 #include "instruments/simulator/bench_server.h"
@@ -20,8 +22,9 @@ int main(int argc, char** argv) {
   const QCommandLineOption speed("speed", "Simulated seconds a second.", "FACTOR", "1");
   const QCommandLineOption terminal("pty", "Put the sensor on a pseudo-terminal too.");
   const QCommandLineOption log("log", "Write the sensor and the watts to FILE once a simulated second.", "FILE");
+  const QCommandLineOption with_parent("with-parent", "Stop when the standard input closes.");
   const QCommandLineOption off("off", "Start with the fixture switched off.");
-  parser.addOptions({address, speed, terminal, log, off});
+  parser.addOptions({address, speed, terminal, log, off, with_parent});
   parser.process(app);
 
   if (!QHostAddress(parser.value(address)).isLoopback()) {
@@ -43,6 +46,15 @@ int main(int argc, char** argv) {
     std::fprintf(stderr, "The simulated bench cannot start (%s); check that the loopback interface is up.\n",
                  qPrintable(problem));
     return 3;
+  }
+  // Whoever started it may die without a word; its end of the pipe closes then.
+  std::unique_ptr<QSocketNotifier> parent;
+  if (parser.isSet(with_parent)) {
+    parent = std::make_unique<QSocketNotifier>(STDIN_FILENO, QSocketNotifier::Read);
+    QObject::connect(parent.get(), &QSocketNotifier::activated, &app, [&app] {
+      char bytes[256];
+      if (read(STDIN_FILENO, bytes, sizeof bytes) <= 0) app.quit();
+    });
   }
   std::printf("sensor %u\nmeter %u\ncarriage %u\ncontrol %u\n", server.port(Device::Sensor),
               server.port(Device::WallMeter), server.port(Device::Carriage), server.port(Device::Control));

@@ -1,0 +1,16 @@
+#pragma once
+
+#include "book/bundle.h"
+#include "core/optics/nominal_fixture.h"
+#include "core/optics/room.h"
+
+namespace sunbreak::book {
+
+/// The bench as the optical model sees it: usual reflectances for the walls as described, a light ceiling and a dark
+/// floor; an open one has nothing around it. 2 m high where no height is stated.
+Room room_of(const Bench& bench);
+
+/// The fixture as its record describes it; where sizes are not stated, six tenths of the bench.
+FixtureOutline outline_of(const Fixture& fixture, const Bench& bench);
+
+}  // namespace sunbreak::book

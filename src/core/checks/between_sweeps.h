@@ -1,0 +1,33 @@
+#pragma once
+
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "core/checks/check.h"
+
+namespace sunbreak {
+
+/// One finished sweep of a test, as its neighbors see it.
+struct SweepSummary {
+  double height_m = 0;
+  double dimmer_pct = 100;
+  double mean_ppfd = 0, centre_ppfd = 0;
+  std::optional<double> power_w;
+};
+
+/// A check about one of the sweeps, by its place in the list.
+struct SweepCheck {
+  std::size_t sweep = 0;
+  Check check;
+};
+
+/// What cannot be between the sweeps of one fixture on one bench: the mean rising with height (over 1.5 %), the light
+/// on the axis falling faster than the inverse square of the height (over 3 %), light rising (over 1 %) or watts not
+/// falling as the dimmer falls. Only sweeps that differ in one thing are compared, each with the nearest such one.
+std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps);
+
+/// Closer than 1.5 times the widest gap between emitters, readings jump between bars and gaps.
+std::optional<Check> too_close_check(double height_m, std::optional<double> emitter_spacing_m);
+
+}  // namespace sunbreak

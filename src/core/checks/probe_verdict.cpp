@@ -1,0 +1,87 @@
+#include "core/checks/probe_verdict.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "core/bench/walk_order.h"
+#include "core/sweep/field.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr double noticed_pct = 5, largest_shift_cm = 20, largest_lean_deg = 10;
+
+std::string joined_with_and(std::vector<std::string> parts) {
+  std::string text;
+  for (std::size_t i = 0; i < parts.size(); ++i) text += (i == 0 ? "" : " and ") + parts[i];
+  return text;
+}
+
+}  // namespace
+
+std::optional<ProbeBalance> probe_balance(const Layout& layout, std::span<const double> ppfd,
+                                          const HangResponse& hang) {
+  const auto probe = opening_probe(layout);
+  if (probe.empty()) return {};
+  const double far_left = ppfd[probe[0]], far_right = ppfd[probe[1]], near_right = ppfd[probe[2]],
+               near_left = ppfd[probe[3]];
+  const double mean = (far_left + far_right + near_right + near_left) / 4;
+  if (!(mean > 0)) return {};
+  return ProbeBalance{50 * (far_right + near_right - far_left - near_left) / mean - hang.expected_right_over_left_pct,
+                      50 * (far_left + far_right - near_left - near_right) / mean - hang.expected_far_over_near_pct};
+}
+
+std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const double> ppfd,
+                                          const HangResponse& hang) {
+  const auto b = probe_balance(layout, ppfd, hang);
+  if (!b) return {};
+  const double x = b->right_over_left_pct, y = b->far_over_near_pct;
+  const bool off_x = std::abs(x) > noticed_pct, off_y = std::abs(y) > noticed_pct;
+  if (!off_x && !off_y)
+    return ProbeVerdict{fmt::format("Corners agree: right over left {:+.1f} %, far over near {:+.1f} %. It hangs level "
+                                    "and centered as far as five readings can tell.",
+                                    x, y),
+                        {}};
+  const char* side_x = x > 0 ? "right" : "left";
+  const char* side_y = y > 0 ? "far" : "near";
+  const std::string bright = off_x && off_y ? fmt::format("{} {} corner", side_y, side_x)
+                             : off_x        ? fmt::format("{} side", side_x)
+                                            : fmt::format("{} side", side_y);
+  std::vector<std::string> raises, moves;
+  const auto advise = [&](double pct, double per_deg, double per_cm, double half_m, const char* side,
+                          const char* other) {
+    const double lean_deg = std::abs(pct / per_deg), shift_cm = std::abs(pct / per_cm);
+    // A positive response says that the side which hangs low, or the fixture has moved to, is the brighter one.
+    if (per_deg != 0 && lean_deg <= largest_lean_deg)
+      raises.push_back(fmt::format("{} the {} side about {:.1f} cm", per_deg > 0 ? "raise" : "lower", side,
+                                   200 * half_m * std::tan(lean_deg * std::numbers::pi / 180)));
+    if (per_cm != 0 && shift_cm <= largest_shift_cm)
+      moves.push_back(fmt::format("{:.1f} cm toward the {}", shift_cm, other));
+  };
+  if (off_x)
+    advise(x, hang.right_over_left_per_deg, hang.right_over_left_per_cm, hang.half_width_m, side_x,
+           x > 0 ? "left" : "right");
+  if (off_y)
+    advise(y, hang.far_over_near_per_deg, hang.far_over_near_per_cm, hang.half_depth_m, side_y,
+           y > 0 ? "door" : "far wall");
+  std::string remedy = "set a level on it";
+  if (!raises.empty()) remedy += fmt::format("; if it leans, {}", joined_with_and(raises));
+  if (!moves.empty())
+    remedy += fmt::format("; if it hangs level, move it {}", joined_with_and(moves));
+  else if (raises.empty())
+    remedy += " and measure it to the walls";
+  Check check{"off level or off center",
+              Severity::Look,
+              opening_probe(layout),
+              fmt::format("the {} is brighter: right over left {:+.1f} %, far over near {:+.1f} %", bright, x, y),
+              "the whole sweep would be uneven by more than the fixture's own doing",
+              remedy};
+  return ProbeVerdict{
+      fmt::format("The {} is brighter (right over left {:+.1f} %, far over near {:+.1f} %): {}.", bright, x, y, remedy),
+      std::move(check)};
+}
+
+}  // namespace sunbreak

@@ -1,0 +1,21 @@
+#pragma once
+
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "core/checks/check.h"
+
+namespace sunbreak {
+
+/// What is known of the sensor values that one reading was averaged from.
+struct SampledReading {
+  int samples = 0;  ///< 0: not read
+  std::optional<double> spread;
+};
+
+/// Readings of three samples or more that did not differ at all, where most of the others' did: the sensor repeats its
+/// last value instead of measuring.
+std::vector<Check> stuck_checks(std::span<const SampledReading> readings);
+
+}  // namespace sunbreak

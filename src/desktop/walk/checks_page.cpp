@@ -1,0 +1,143 @@
+#include "desktop/walk/checks_page.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "desktop/walk/station_words.h"
+#include "desktop/widgets/labels.h"
+#include "desktop/widgets/takers.h"
+
+namespace sunbreak::desktop {
+
+ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(desk) {
+  setObjectName("checksPage");
+  setWindowTitle(tr("Checks"));
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(24, 16, 24, 16);
+  layout->setSpacing(8);
+  list_ = new QListWidget(this);
+  list_->setObjectName("checksList");
+  list_->setAccessibleName(tr("Checks of this test"));
+  list_->setWordWrap(true);
+  layout->addWidget(list_, 1);
+  details_ = wrapped_label({}, this);
+  details_->setObjectName("checkDetails");
+  details_->setMinimumHeight(76);
+  details_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  layout->addWidget(details_);
+  layout->addWidget(thin_rule(this));
+  auto* row = new QHBoxLayout;
+  row->setSpacing(8);
+  reason_ = new QLineEdit(this);
+  reason_->setObjectName("checkReason");
+  reason_->setAccessibleName(tr("Reason for setting the check aside"));
+  reason_->setPlaceholderText(tr("why it may stay as it is; printed in the report"));
+  row->addWidget(reason_, 1);
+  aside_ = new QPushButton(tr("Set aside"), this);
+  aside_->setObjectName("checkAside");
+  aside_->setAutoDefault(false);
+  row->addWidget(aside_);
+  layout->addLayout(row);
+  problem_ = wrapped_label({}, this);
+  set_tone(problem_, "bad");
+  problem_->hide();
+  layout->addWidget(problem_);
+  auto* buttons = new QHBoxLayout;
+  buttons->addStretch();
+  auto* done = new QPushButton(tr("Done"), this);
+  done->setAutoDefault(false);
+  buttons->addWidget(done);
+  go_ = primary_button(tr("Go there"), this);
+  go_->setObjectName("checkGo");
+  go_->setAutoDefault(false);
+  buttons->addWidget(go_);
+  layout->addLayout(buttons);
+  connect(done, &QPushButton::clicked, this, &QDialog::reject);
+  connect(go_, &QPushButton::clicked, this, &ChecksPage::go_there);
+  connect(list_, &QListWidget::itemActivated, this, &ChecksPage::go_there);
+  connect(aside_, &QPushButton::clicked, this, &ChecksPage::set_aside_or_take_up);
+  connect(reason_, &QLineEdit::returnPressed, this, &ChecksPage::set_aside_or_take_up);
+  connect(list_, &QListWidget::currentRowChanged, this, [this] {
+    const book::TestCheck* c = chosen();
+    problem_->hide();
+    go_->setEnabled(c && c->sweep_id);
+    aside_->setEnabled(c && !desk_.read_only());
+    reason_->setEnabled(c && !c->set_aside && !desk_.read_only());
+    aside_->setText(c && c->set_aside ? tr("Take up again") : tr("Set aside"));
+    reason_->setText(c && c->set_aside ? text_of(c->set_aside->reason) : QString());
+    details_->setText(c ? tr("It saw: %1.\nWhat that does: %2.\nWhat to do: %3.")
+                              .arg(text_of(c->check.saw), text_of(c->check.effect), text_of(c->check.remedy))
+                        : QString());
+  });
+  connect(&desk_, &Desk::changed, this, &ChecksPage::refresh);
+  resize(720, 520);
+  refresh();
+}
+
+const book::TestCheck* ChecksPage::chosen() const {
+  const int row = list_->currentRow();
+  return row >= 0 && row < static_cast<int>(shown_.size()) ? &shown_[row] : nullptr;
+}
+
+QString ChecksPage::place_of(const book::TestCheck& c) const {
+  const book::TestBundle& test = *desk_.test();
+  const auto sweep = std::find_if(test.sweeps.begin(), test.sweeps.end(), [&](auto& s) { return s.id == c.sweep_id; });
+  if (sweep == test.sweeps.end()) return tr("The test");
+  QString words = tr("%1 · %2 %")
+                      .arg(text_of(length_text(test.rung(sweep->rung_id)->height_m, desk_.units())),
+                           show_number(test.stop(sweep->stop_id)->percent));
+  if (c.check.stations.size() == 1 && desk_.view_of(sweep->id))
+    words += " · " + station_words(desk_.view_of(sweep->id)->layout, c.check.stations.front());
+  return words;
+}
+
+void ChecksPage::refresh() {
+  const int row = std::max(list_->currentRow(), 0);
+  shown_ = desk_.all_checks();
+  std::stable_sort(shown_.begin(), shown_.end(), [](const book::TestCheck& a, const book::TestCheck& b) {
+    return std::pair(a.set_aside.has_value(), a.check.severity != Severity::Bad) <
+           std::pair(b.set_aside.has_value(), b.check.severity != Severity::Bad);
+  });
+  list_->clear();
+  for (const book::TestCheck& c : shown_) {
+    const QString mark = c.set_aside                         ? QStringLiteral("✓ ")
+                         : c.check.severity == Severity::Bad ? QStringLiteral("■ ")
+                                                             : QStringLiteral("◣ ");
+    QString words = mark + place_of(c) + "\n" + text_of(c.check.saw);
+    if (c.set_aside) words += tr(" (set aside: %1)").arg(text_of(c.set_aside->reason));
+    list_->addItem(words);
+  }
+  if (shown_.empty()) details_->setText(tr("Nothing in this test looks wrong. What does will be listed here."));
+  list_->setCurrentRow(std::min<int>(row, static_cast<int>(shown_.size()) - 1));
+}
+
+void ChecksPage::go_there() {
+  const book::TestCheck* c = chosen();
+  if (!c || !c->sweep_id) return;
+  const book::Id sweep_id = c->sweep_id;
+  const int station = c->check.stations.empty() ? -1 : c->check.stations.front();
+  accept();
+  emit go(sweep_id, station);
+}
+
+void ChecksPage::set_aside_or_take_up() {
+  const book::TestCheck* c = chosen();
+  if (!c) return;
+  if (c->set_aside) {
+    desk_.take_up_again(c->set_aside->id);
+    return;
+  }
+  const QString reason = reason_->text().trimmed();
+  problem_->setText(tr("A reason is needed: the report prints it beside the check."));
+  problem_->setVisible(reason.isEmpty());
+  if (reason.isEmpty()) return reason_->setFocus();
+  desk_.set_aside(*c, text_of(reason));
+  list_->setFocus();
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,59 @@
+#pragma once
+
+#include <QObject>
+#include <QPointF>
+#include <deque>
+#include <optional>
+
+#include "core/walk/hold.h"
+#include "instruments/instrument.h"
+
+namespace sunbreak::desktop {
+
+class InstrumentHub;
+
+/// Makes readings of the live value: at once or as a mean of several when asked (Space), or hands-free whenever the
+/// value holds still at a new station. A connected carriage brings the sensor there first.
+class LiveTaker : public QObject {
+  Q_OBJECT
+ public:
+  explicit LiveTaker(InstrumentHub& hub, QObject* parent = nullptr);
+
+  /// How many values make a reading, and when a value counts as held (the latter as set in the settings).
+  void set_samples(int samples);
+
+  /// Takes the live value as soon as there are enough of it. False where there is none.
+  bool take();
+
+  bool hands_free() const { return hands_free_; }
+  void set_hands_free(bool on);
+  /// The place of the next station [m]. `again` re-reads where the sensor stands.
+  void aim(const QPointF& place_m, bool again = false);
+
+  /// What it is doing at this moment, in words; empty where nothing.
+  QString doing() const;
+  /// Share of the hold or of the samples, 0 to 1.
+  double progress() const;
+
+ signals:
+  void taken(const sunbreak::HeldValue& value);
+  /// Something moved on: the words or the progress are other ones.
+  void changed();
+  void cannot_reach(const QPointF& place_m);
+
+ private:
+  void measured(const instruments::Measurement& m);
+  void restart_rule();
+
+  InstrumentHub& hub_;
+  HoldDetector detector_;
+  std::deque<double> gathered_;
+  int samples_ = 1;
+  bool hands_free_ = false, gathering_ = false, traveling_ = false, skip_next_ = false;
+};
+
+/// The rule of hands-free reading as the user set it.
+HoldRule hold_rule();
+void set_hold_rule(const HoldRule& rule);
+
+}  // namespace sunbreak::desktop

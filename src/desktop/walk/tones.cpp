@@ -1,0 +1,74 @@
+#include "desktop/walk/tones.h"
+
+#include <ao/ao.h>
+
+#include <QSettings>
+#include <cmath>
+#include <mutex>
+#include <numbers>
+
+namespace sunbreak::desktop {
+namespace {
+
+constexpr int rate = 44100;
+
+void add_note(std::vector<qint16>& samples, double hertz, double seconds) {
+  const int count = static_cast<int>(seconds * rate), edge = rate / 100;  // 10 ms in and out, against clicks
+  for (int i = 0; i < count; ++i) {
+    const double fade = std::min({1.0, i / double(edge), (count - i) / double(edge)});
+    samples.push_back(static_cast<qint16>(9000 * fade * std::sin(2 * std::numbers::pi * hertz * i / rate)));
+  }
+}
+
+/// Blocks until the tone has been handed over; silent where there is no device.
+void play_now(std::vector<qint16> samples) {
+  static std::once_flag started;
+  std::call_once(started, ao_initialize);
+  const int driver = ao_default_driver_id();
+  if (driver < 0) return;
+  ao_sample_format format{16, rate, 1, AO_FMT_NATIVE, nullptr};
+  ao_device* device = ao_open_live(driver, &format, nullptr);
+  if (!device) return;
+  ao_play(device, reinterpret_cast<char*>(samples.data()), static_cast<uint_32>(samples.size() * sizeof(qint16)));
+  ao_close(device);
+}
+
+}  // namespace
+
+std::vector<qint16> tone_samples(Tone tone) {
+  std::vector<qint16> samples;
+  switch (tone) {
+    case Tone::Kept:
+      add_note(samples, 1320, 0.09);
+      break;
+    case Tone::Look:
+      add_note(samples, 220, 0.35);
+      break;
+    case Tone::Done:
+      add_note(samples, 880, 0.15);
+      add_note(samples, 1320, 0.25);
+      break;
+  }
+  return samples;
+}
+
+Tones::Tones(QObject* parent) : QObject(parent), silenced_(QSettings().value("walk/silenced").toBool()) {
+  player_.setMaxThreadCount(1);
+}
+
+Tones::~Tones() {
+  player_.clear();
+  player_.waitForDone();
+}
+
+void Tones::play(Tone tone) {
+  if (silenced_ || player_.activeThreadCount() > 0) return;
+  player_.start([samples = tone_samples(tone)]() mutable { play_now(std::move(samples)); });
+}
+
+void Tones::silence(bool silenced) {
+  silenced_ = silenced;
+  QSettings().setValue("walk/silenced", silenced);
+}
+
+}  // namespace sunbreak::desktop
