@@ -145,6 +145,10 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   if (read_only_) throw std::runtime_error("the lab book is open read-only");
   SQLite::Transaction transaction(*db_);
   Edit edit(*db_);
+  if (rehearsal_) {
+    change(edit);
+    return rehearsal_();  // the transaction ends here without a commit
+  }
   const std::string changeset = record_changeset(*db_, [&] { change(edit); });
   if (changeset.empty()) return;
   db_->exec("DELETE FROM edit_log WHERE undone = 1");
@@ -158,6 +162,18 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   prune.exec();
   transaction.commit();
   announce();
+}
+
+void Book::rehearse(const std::function<void()>& act, const std::function<void()>& look) {
+  if (read_only_) return;
+  rehearsal_ = look;
+  try {
+    act();
+  } catch (...) {
+    rehearsal_ = nullptr;
+    throw;
+  }
+  rehearsal_ = nullptr;
 }
 
 std::optional<std::string> Book::history_label(bool undone) const {

@@ -77,6 +77,10 @@ class Book {
   /// nothing.
   void edit(const std::string& label, const std::function<void(Edit&)>& change);
 
+  /// Runs `act`, whose edits are made, looked at by `look` while they stand, and taken back: nothing is kept and
+  /// nothing is announced. Shows what a change would do before it is made.
+  void rehearse(const std::function<void()>& act, const std::function<void()>& look);
+
   /// The names of the edits that undo() and redo() would act on.
   std::optional<std::string> undo_label() const;
   std::optional<std::string> redo_label() const;
@@ -105,6 +109,7 @@ class Book {
   std::unique_ptr<SQLite::Database> db_;
   int lock_ = -1;
   bool read_only_ = false;
+  std::function<void()> rehearsal_;
   std::uint64_t revision_ = 0;
 };
 

@@ -1,12 +1,14 @@
 #include "book/bundle.h"
 
 #include <algorithm>
+#include <cmath>
 #include <cstdio>
 #include <ctime>
 #include <nlohmann/json.hpp>
 #include <unordered_map>
 
 #include "core/bench/walk_order.h"
+#include "core/checks/local_surface.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak::book {
@@ -90,6 +92,7 @@ std::vector<Spot> spots_from_json(const std::string& text) {
   return spots;
 }
 
+constexpr double noise_not_known = 0.01;  ///< of a reading, while too few are there to tell by
 constexpr const char* of_test = "WHERE sweep_id IN (SELECT id FROM sweep WHERE test_id = ?) ORDER BY id";
 
 }  // namespace
@@ -209,19 +212,30 @@ double seconds_of(const std::string& utc) {
 void SweepView::correct(const Correction& correction) {
   std::vector<ReferencePoint> points;
   const int reference = reference_station(layout);
-  bool re_read = false;
+  for (std::size_t i = 0; i < states.size(); ++i)
+    ppfd[i] = states[i].kind == StationState::Read ? corrected_ppfd(states[i].raw, correction) : unread;
+  const bool re_read = std::any_of(side_readings.begin(), side_readings.end(), [&](const SideReading& s) {
+    return s.purpose == "reference" && s.station == reference;
+  });
+  drift = {};
+  if (!re_read) return;
+  const double noise_by_scatter = reading_noise(layout, ppfd);
+  const auto add_point = [&](double time_s, double raw, int samples, const std::optional<double>& spread) {
+    const double value = raw - correction.dark_offset;
+    const double noise = samples > 1 && spread && value > 0 ? *spread / std::sqrt(samples) / value
+                         : std::isnan(noise_by_scatter)     ? noise_not_known
+                                                            : noise_by_scatter;
+    points.push_back({time_s, value, noise});
+  };
+  if (const StationState& own = states[reference]; own.kind == StationState::Read && own.at_the_bench)
+    add_point(own.taken_s, own.raw, own.samples, own.spread);
   for (const SideReading& s : side_readings)
     if (s.purpose == "reference" && s.station == reference)
-      points.push_back({seconds_of(s.taken_at), s.raw - correction.dark_offset}), re_read = true;
-  if (const StationState& own = states[reference]; own.kind == StationState::Read && own.at_the_bench && re_read)
-    points.push_back({own.taken_s, own.raw - correction.dark_offset});
+      add_point(seconds_of(s.taken_at), s.raw, s.samples, s.spread);
   drift = Drift(std::move(points));
-  for (std::size_t i = 0; i < states.size(); ++i) {
-    const StationState& state = states[i];
-    ppfd[i] = state.kind != StationState::Read
-                  ? unread
-                  : corrected_ppfd(state.raw, correction) * (state.at_the_bench ? drift.factor(state.taken_s) : 1);
-  }
+  if (!drift.significant()) return;
+  for (std::size_t i = 0; i < states.size(); ++i)
+    if (states[i].at_the_bench) ppfd[i] *= drift.factor(states[i].taken_s);
 }
 
 Result<SweepView> view_sweep(const TestBundle& bundle, const Sweep& sweep) {

@@ -70,7 +70,7 @@ struct StationState {
   double taken_s = 0;  ///< since 1970, UTC; NaN where not known
   int samples = 1;
   std::optional<double> spread{};  ///< of the samples, raw
-  bool at_the_bench = true;      ///< read in its turn; not pasted or from a file, where the time is the table's
+  bool at_the_bench = true;        ///< read in its turn; not pasted or from a file, where the time is the table's
 };
 
 /// A sweep's stations by index, laid out and corrected.

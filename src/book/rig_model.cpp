@@ -26,4 +26,10 @@ FixtureOutline outline_of(const Fixture& fixture, const Bench& bench) {
   return o;
 }
 
+TapeRule tape_rule(const TestBundle& test) {
+  const Meter* sensor = test.meter(test.test.sensor_id);
+  return {parse_tape_end(test.test.tape_from).value_or(TapeEnd::Sensor),
+          sensor ? sensor->receiving_height_m.value_or(0) : 0, test.test.canopy_height_m.value_or(0)};
+}
+
 }  // namespace sunbreak::book

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "book/bundle.h"
+#include "core/bench/tape.h"
 #include "core/optics/nominal_fixture.h"
 #include "core/optics/room.h"
 
@@ -12,5 +13,9 @@ Room room_of(const Bench& bench);
 
 /// The fixture as its record describes it; where sizes are not stated, six tenths of the bench.
 FixtureOutline outline_of(const Fixture& fixture, const Bench& bench);
+
+/// How a height typed from the tape becomes one to the sensor's receiving surface; a sensor height that is not on
+/// record counts as 0.
+TapeRule tape_rule(const TestBundle& test);
 
 }  // namespace sunbreak::book

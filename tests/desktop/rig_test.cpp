@@ -51,8 +51,8 @@ class RigTest : public WindowTest {
 
 TEST_F(RigTest, DescribesTheFixtureAndItsClaims) {
   enter("Maker", "Tarn");
-  enter("Width", "0.9 m");
-  enter("Depth", "35,5");
+  enter("Width of one unit", "0.9 m");
+  enter("Depth of one unit", "35,5");
   enter("Price", "199");
   enter("Efficacy", "2.8");
   enter("Coverage", "flowers 90 × 90 cm");

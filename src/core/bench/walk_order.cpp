@@ -21,27 +21,37 @@ std::vector<int> serpentine(const Layout& layout, bool from_far) {
   return order;
 }
 
-/// Rings from the innermost out, each once around from its far left.
+/// The stations of the ring that lies `in` stations from the wall, around from its far left; of a ring that is a line,
+/// from its left or far end.
+std::vector<int> ring(const Layout& layout, int in) {
+  const int left = in, right = layout.columns - 1 - in, near = in, far = layout.rows - 1 - in;
+  std::vector<int> around;
+  for (int c = left; c <= right; ++c) around.push_back(layout.index(c, far));
+  for (int r = far - 1; r >= near; --r) around.push_back(layout.index(right, r));
+  if (near < far)
+    for (int c = right - 1; c >= left; --c) around.push_back(layout.index(c, near));
+  if (left < right)
+    for (int r = near + 1; r < far; ++r) around.push_back(layout.index(left, r));
+  return around;
+}
+
+/// Rings from the innermost out, each begun next to where the one before ended.
 std::vector<int> outward(const Layout& layout) {
-  const auto ring = [&](const Station& s) {
-    return std::min({s.column, s.row, layout.columns - 1 - s.column, layout.rows - 1 - s.row});
-  };
-  const double middle_x = (layout.columns - 1) / 2.0, middle_y = (layout.rows - 1) / 2.0;
-  // Scaled to a square, so that the corner of every ring lies on its diagonal.
-  const auto turn = [&](const Station& s) {
-    const double right = (s.column - middle_x) / std::max(middle_x, 1.0),
-                 far = (s.row - middle_y) / std::max(middle_y, 1.0);
-    double angle = std::atan2(right, far) + std::acos(-1) / 4;
-    if (angle < -1e-9) angle += 2 * std::acos(-1);
-    return angle;
-  };
-  std::vector<int> order(layout.stations.size());
-  std::iota(order.begin(), order.end(), 0);
-  std::stable_sort(order.begin(), order.end(), [&](int a, int b) {
-    const Station &p = layout.stations[a], &q = layout.stations[b];
-    if (ring(p) != ring(q)) return ring(p) > ring(q);
-    return turn(p) < turn(q) - 1e-9;
-  });
+  std::vector<int> order;
+  for (int in = (std::min(layout.columns, layout.rows) - 1) / 2; in >= 0; --in) {
+    std::vector<int> around = ring(layout, in);
+    if (!order.empty()) {
+      const Station& last = layout.stations[order.back()];
+      const auto away = [&](int i) {
+        const Station& s = layout.stations[i];
+        return std::max(std::abs(s.column - last.column), std::abs(s.row - last.row));
+      };
+      std::rotate(around.begin(),
+                  std::min_element(around.begin(), around.end(), [&](int a, int b) { return away(a) < away(b); }),
+                  around.end());
+    }
+    order.insert(order.end(), around.begin(), around.end());
+  }
   return order;
 }
 

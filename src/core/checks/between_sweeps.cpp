@@ -10,7 +10,7 @@ namespace sunbreak {
 namespace {
 
 constexpr double mean_rise = 0.015, beyond_inverse_square = 0.03, light_rise = 0.01;
-constexpr double same_height_m = 0.0005, same_dimmer_pct = 0.01, least_spacings = 1.5;
+constexpr double same_height_m = 0.0005, same_dimmer_pct = 0.01, least_spacings = 1.5, rounding_m = 1e-6;
 
 std::string cm(double m) { return length_text(m, UnitSystem::Metric); }
 std::string pct(double p) { return short_number(p, 1) + " %"; }
@@ -94,7 +94,7 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
 }
 
 std::optional<Check> too_close_check(double height_m, std::optional<double> emitter_spacing_m) {
-  if (!emitter_spacing_m || height_m >= least_spacings * *emitter_spacing_m) return {};
+  if (!emitter_spacing_m || height_m >= least_spacings * *emitter_spacing_m - rounding_m) return {};
   return Check{
       "too close for the grid",
       Severity::Look,

@@ -8,7 +8,7 @@ namespace sunbreak {
 
 std::optional<Check> drift_check(const Drift& drift) {
   const double change = drift.largest_change();
-  if (!(std::abs(change) > drift_shown)) return {};
+  if (!drift.significant() || !(std::abs(change) > drift_shown)) return {};
   const bool grave = std::abs(change) > drift_of_benchmark_grade;
   return Check{"drift at the reference",
                grave ? Severity::Bad : Severity::Look,

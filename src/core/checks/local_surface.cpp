@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "core/checks/mirror_surface.h"
+#include "core/checks/smooth_surface.h"
 #include "core/quantity/display.h"
 #include "core/sweep/field.h"
 
@@ -15,7 +16,9 @@ namespace {
 
 constexpr int reach = 2;   ///< neighbors up to so many columns and rows away
 constexpr int fewest = 9;  ///< readings that a quadratic surface needs, with three to spare
-constexpr double deviations = 4.2, least_share = 0.05;
+constexpr SmoothDegrees smooth_surfaces[] = {{6, 3}, {8, 3}, {10, 5}};
+constexpr double borne_out = 1.25;  ///< how much less the second view may see
+constexpr double deviations = 4.1, least_share = 0.05;
 constexpr double floor_of_noise = 0.004;  ///< residuals on a computed field are smaller than any sensor's
 constexpr double normal_mad = 1.4826;
 constexpr double normal_within_three = 0.98658;  ///< standard deviation of a normal one cut off at ±3
@@ -72,6 +75,24 @@ double robust_spread(const std::vector<SurfaceResidual>& residuals, std::span<co
   return std::max(count > 0 ? std::sqrt(squares / count) / normal_within_three : 0.0, floor_of_noise);
 }
 
+/// One way to expect a reading from the others, and how far readings scatter about it.
+struct View {
+  std::vector<SurfaceResidual> residuals;
+  double spread = 0;
+};
+
+std::vector<View> views_of(const Layout& layout, std::span<const double> ppfd, std::span<const char> left_out) {
+  std::vector<View> views;
+  const auto add = [&](std::vector<SurfaceResidual> residuals) {
+    const double spread = robust_spread(residuals, left_out);
+    if (spread > 0) views.push_back({std::move(residuals), spread});
+  };
+  add(surface_residuals(layout, ppfd, left_out));
+  add(mirror_residuals(layout, ppfd, left_out));
+  for (const SmoothDegrees& degrees : smooth_surfaces) add(smooth_residuals(layout, ppfd, left_out, degrees));
+  return views;
+}
+
 }  // namespace
 
 std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<const double> ppfd,
@@ -83,31 +104,48 @@ std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<c
   return residuals;
 }
 
+double reading_noise(const Layout& layout, std::span<const double> ppfd) {
+  constexpr std::ptrdiff_t fewest_residuals = 20;
+  double noise = unread;
+  for (const View& view : views_of(layout, ppfd, std::vector<char>(ppfd.size(), 0))) {
+    const auto judged =
+        std::count_if(view.residuals.begin(), view.residuals.end(), [](auto& r) { return !std::isnan(r.standard); });
+    if (judged >= fewest_residuals && (std::isnan(noise) || view.spread < noise)) noise = view.spread;
+  }
+  return noise;
+}
+
 std::vector<Check> local_surface_checks(const Layout& layout, std::span<const double> ppfd) {
   std::vector<Check> checks;
   std::vector<char> left_out(ppfd.size(), 0);
   const std::size_t most = std::max<std::size_t>(1, ppfd.size() / 12);
   while (checks.size() < most) {
-    // The view of a reading that leaves the least to chance judges it.
-    const auto local = surface_residuals(layout, ppfd, left_out), mirrored = mirror_residuals(layout, ppfd, left_out);
-    const double local_spread = robust_spread(local, left_out), mirrored_spread = robust_spread(mirrored, left_out);
-    std::vector<SurfaceResidual> residuals = local;
+    const std::vector<View> views = views_of(layout, ppfd, left_out);
+    SurfaceResidual r;
     double worst_size = 0;
     int worst = -1;
-    for (std::size_t i = 0; i < residuals.size(); ++i) {
+    for (std::size_t i = 0; i < ppfd.size(); ++i) {
       if (left_out[i]) continue;
-      const double by_local =
-          std::isnan(local[i].standard) ? INFINITY : local_spread * std::sqrt(1 + local[i].leverage);
-      const double by_mirror =
-          std::isnan(mirrored[i].standard) ? INFINITY : mirrored_spread * std::sqrt(1 + mirrored[i].leverage);
-      if (by_mirror < by_local) residuals[i] = mirrored[i];
-      const double spread = by_mirror < by_local ? mirrored_spread : local_spread;
-      const double size =
-          std::isnan(residuals[i].standard) || spread <= 0 ? 0 : std::abs(residuals[i].standard) / spread;
-      if (size > worst_size) worst_size = size, worst = static_cast<int>(i);
+      // The view of a reading that leaves the least to chance judges it; the next one has to bear it out, since what a
+      // pattern does to one kind of surface it seldom does to two.
+      const View *clearest = nullptr, *next = nullptr;
+      const auto chance = [&](const View* view) {
+        return !view || std::isnan(view->residuals[i].standard)
+                   ? INFINITY
+                   : view->spread * std::sqrt(1 + view->residuals[i].leverage);
+      };
+      for (const View& view : views)
+        if (chance(&view) < chance(clearest))
+          next = std::exchange(clearest, &view);
+        else if (chance(&view) < chance(next))
+          next = &view;
+      if (!clearest) continue;
+      const auto deviation = [&](const View* view) { return view->residuals[i].standard / view->spread; };
+      double size = std::abs(deviation(clearest));
+      if (next) size = std::min(size, borne_out * std::copysign(1.0, deviation(clearest)) * deviation(next));
+      if (size > worst_size) worst_size = size, worst = static_cast<int>(i), r = clearest->residuals[i];
     }
     if (worst < 0 || worst_size <= deviations) break;
-    const SurfaceResidual& r = residuals[worst];
     const double expected = ppfd[worst] / std::exp(r.log_ratio), share = ppfd[worst] / expected - 1;
     if (std::abs(share) <= least_share) break;
     left_out[worst] = 1;

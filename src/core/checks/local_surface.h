@@ -20,6 +20,10 @@ struct SurfaceResidual {
 std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<const double> ppfd,
                                                std::span<const char> left_out);
 
+/// Relative standard deviation of one reading, as the scatter about the surface that fits best tells it; NaN
+/// where fewer than 20 readings have a surface.
+double reading_noise(const Layout& layout, std::span<const double> ppfd);
+
 /// Readings far from what their neighbors or their mirror images make likely: over 4.2 robust standard deviations of
 /// all residuals, and over 5 %. The worst is taken out and the rest judged anew, so that one bad reading does not
 /// accuse its neighbors. Slips of a digit, a tilted sensor, a shadow. Method: docs/method.md.

@@ -16,8 +16,13 @@ PlanDrawing::PlanDrawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(d
   connect(&desk, &Desk::changed, this, qOverload<>(&QWidget::update));
 }
 
+void PlanDrawing::set_draft(std::optional<book::TestBundle> draft) {
+  draft_ = std::move(draft);
+  update();
+}
+
 void PlanDrawing::paintEvent(QPaintEvent*) {
-  const book::TestBundle* test = desk_.test();
+  const book::TestBundle* test = draft_ ? &*draft_ : desk_.test();
   if (!test) return;
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -45,6 +50,24 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
     p.drawRect(lamp);
   }
 
+  p.setBrush(Qt::NoBrush);
+  p.setFont(text_font(10));
+  const auto sizes = desk_.units() == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
+  for (const Footprint& size : sizes) {
+    if (size.width_m != size.depth_m || size.width_m >= layout.footprint.width_m - 0.01 ||
+        size.depth_m >= layout.footprint.depth_m - 0.01)
+      continue;
+    QRectF box(QPointF(), QSizeF(size.width_m * fit.scale, size.depth_m * fit.scale));
+    box.moveCenter(fit.floor.center());
+    p.setPen(QPen(t.quiet, 1, Qt::DashLine));
+    p.drawRect(box);
+  }
+  const book::Meter* sensor = test->meter(test->test.sensor_id);
+  if (const double nearest = sensor ? sensor->closest_approach_m.value_or(0) * fit.scale : 0; nearest > 0) {
+    p.setPen(QPen(t.lake, 1, Qt::DotLine));
+    p.drawRect(fit.floor.adjusted(nearest, nearest, -nearest, -nearest));
+  }
+
   const auto order = book::walk_of(test->test, layout);
   QPolygonF path;
   for (const int i : order) path << fit.pixel(layout.stations[i].x_m, layout.stations[i].y_m);
@@ -69,8 +92,9 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   paint_surroundings(p, fit, scene);
   p.setPen(t.quiet);
   p.setFont(text_font(11));
-  p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, fit.floor.width(), 14), Qt::AlignLeft,
-             tr("walk starts at the filled mark"));
+  p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, width() - fit.floor.left(), 60),
+             Qt::AlignLeft | Qt::TextWordWrap,
+             tr("walk starts at the filled mark · dashed: usual footprints · dotted: the sensor's reach"));
 }
 
 }  // namespace sunbreak::desktop

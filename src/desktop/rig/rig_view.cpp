@@ -1,5 +1,6 @@
 #include "desktop/rig/rig_view.h"
 
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
@@ -7,6 +8,9 @@
 
 #include "book/plan.h"
 #include "desktop/rig/plan_drawing.h"
+#include "desktop/rig/plan_fields.h"
+#include "desktop/rig/rig_advice.h"
+#include "desktop/rig/side_drawing.h"
 #include "desktop/shelf/record_fields.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
@@ -17,7 +21,7 @@ namespace sunbreak::desktop {
 using book::Test;
 
 namespace {
-constexpr double seconds_a_reading = 10;
+constexpr double minutes_a_change = 3;  ///< to hang it anew or dim it, and let it settle
 
 /// Options of a picker: what is on the shelf, and a last one that makes a new one (id 0).
 template <typename Record>
@@ -31,7 +35,11 @@ std::vector<Choice> shelf_choices(Desk& desk, const QString& new_one, const std:
 }  // namespace
 
 RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+  advice_ = new RigAdvice(desk_, this);
+  plan_ = new PlanDrawing(desk_, this);
+  side_ = new SideDrawing(desk_, this);
   form_ = new Form(this);
+  form_->on_typing = [this](const std::function<QString()>& change) { show_draft(desk_.rehearse(change)); };
   build_form();
   auto* page = new QWidget(this);
   auto* page_layout = new QVBoxLayout(page);
@@ -42,56 +50,77 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   scroll->setWidgetResizable(true);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll->setWidget(page);
-  scroll->setMinimumWidth(400);
+  scroll->setMinimumWidth(384);
   scroll->setMaximumWidth(520);
   scroll->setFocusPolicy(Qt::NoFocus);
+  connect(qApp, &QApplication::focusChanged, scroll, [scroll, page](QWidget*, QWidget* now) {
+    if (now && page->isAncestorOf(now)) scroll->ensureWidgetVisible(now);
+  });
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  layout->addWidget(scroll, 5);
+  layout->addWidget(build_side(), 7);
+  connect(&desk_, &Desk::changed, this, [this] {
+    show_draft({});
+    if (isVisible()) refresh();
+  });
+  connect(advice_, &RigAdvice::changed, this, &RigView::refresh);
+  connect(side_, &SideDrawing::heights_wanted, this, [this](const std::vector<double>& heights_m) {
+    if (!desk_.test()) return;
+    const QString problem = desk_.plan([&] { return book::plan_heights(desk_.book(), *desk_.test(), heights_m); });
+    if (!problem.isEmpty()) desk_.warn(problem);
+  });
+  refresh();
+}
 
+QWidget* RigView::build_side() {
   auto* side = new QWidget(this);
   side->setObjectName("ground");
   side->setAttribute(Qt::WA_StyledBackground);
-  auto* side_layout = new QVBoxLayout(side);
-  side_layout->setContentsMargins(24, 16, 24, 16);
-  side_layout->setSpacing(4);
-  side_layout->addWidget(heading_label(tr("The bench from above"), side));
-  plan_ = new PlanDrawing(desk_, side);
-  side_layout->addWidget(plan_, 1);
+  auto* layout = new QVBoxLayout(side);
+  layout->setContentsMargins(24, 16, 24, 16);
+  layout->setSpacing(4);
+  auto* drawings = new QHBoxLayout;
+  drawings->setSpacing(16);
+  const auto column = [&](const QString& title, QWidget* drawing, int stretch) {
+    auto* box = new QVBoxLayout;
+    box->setSpacing(4);
+    box->addWidget(heading_label(title, side));
+    box->addWidget(drawing, 1);
+    drawings->addLayout(box, stretch);
+  };
+  column(tr("From above"), plan_, 5);
+  column(tr("From the side"), side_, 4);
+  layout->addLayout(drawings, 1);
   effort_ = wrapped_label({}, side);
   effort_->setProperty("heading", true);
   effort_->setObjectName("effort");
-  side_layout->addWidget(effort_);
-  side_layout->addWidget(thin_rule(side));
-  side_layout->addWidget(heading_label(tr("Before the light goes on"), side));
-  for (const QString& words :
-       {tr("Hang it from rated hangers and anchor points, with both hands, and stand clear while it is raised."),
-        tr("Level it, center it over the footprint, then measure the height from the stated datum to the sensor's "
-           "receiving surface."),
-        tr("Dry hands and floor, earthed outlet, meter within its rating. Wiring and anything opened up is for a "
-           "licensed electrician; local codes decide."),
-        tr("Do not look into the lit fixture; wear suitable eye protection. Some fixtures emit UV or infrared that the "
-           "eye does not see.")}) {
-    auto* line = wrapped_label(QStringLiteral("– ") + words, side);
-    line->setProperty("quiet", true);
-    line->setStyleSheet("font-size: 12px;");
-    side_layout->addWidget(line);
-  }
+  layout->addWidget(effort_);
+  layout->addSpacing(4);
+  stations_advice_ = wrapped_label({}, side);
+  stations_advice_->setObjectName("stationsAdvice");
+  stations_advice_->setProperty("quiet", true);
+  layout->addWidget(stations_advice_);
+  height_advice_ = wrapped_label({}, side);
+  height_advice_->setObjectName("heightAdvice");
+  set_tone(height_advice_, "attention");
+  layout->addWidget(height_advice_);
   auto* row = new QHBoxLayout;
   row->addStretch();
   auto* next = primary_button(tr("Walk the first sweep"), side);
   next->setObjectName("rigNext");
   connect(next, &QPushButton::clicked, this, [this] { emit go(2); });
   row->addWidget(next);
-  side_layout->addSpacing(8);
-  side_layout->addLayout(row);
+  layout->addSpacing(8);
+  layout->addLayout(row);
+  return side;
+}
 
-  auto* layout = new QHBoxLayout(this);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->setSpacing(0);
-  layout->addWidget(scroll, 5);
-  layout->addWidget(side, 6);
-  connect(&desk_, &Desk::changed, this, [this] {
-    if (isVisible()) refresh();
-  });
-  refresh();
+void RigView::show_draft(const std::optional<book::TestBundle>& draft) {
+  plan_->set_draft(draft);
+  side_->set_draft(draft);
+  show_effort(draft ? &*draft : desk_.test());
 }
 
 template <typename Value>
@@ -104,7 +133,9 @@ void RigView::build_form() {
   add_picker_bench();
   add_meters();
   add_grid();
-  add_steps();
+  add_height_fields(*form_, desk_, *advice_);
+  add_walk_fields(*form_, desk_);
+  add_checklist(*form_, desk_);
   add_watts();
   add_disclosure();
 }
@@ -162,13 +193,6 @@ void RigView::add_picker_bench() {
           })
       ->setObjectName("benchPicker");
   add_bench_fields(*form_, desk_, bench_id);
-  form_->choice(
-      tr("Door while reading"),
-      [] {
-        return std::vector<Choice>{{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}};
-      },
-      [this] { return QVariant(desk_.test() ? text_of(desk_.test()->test.door) : QString()); },
-      [this](const QVariant& v) { return store_test(&Test::door, text_of(v.toString()), tr("door")); });
 }
 
 void RigView::add_meters() {
@@ -262,54 +286,6 @@ void RigView::add_grid() {
   });
 }
 
-void RigView::add_steps() {
-  form_->heading(tr("Heights and dimmer settings"));
-  form_->choice(
-      tr("Heights are from"),
-      [] {
-        return std::vector<Choice>{{tr("not stated"), ""},
-                                   {tr("diodes"), "diodes"},
-                                   {tr("lens"), "lens"},
-                                   {tr("lamp underside"), "lamp underside"}};
-      },
-      [this] { return QVariant(desk_.test() ? text_of(desk_.test()->test.datum) : QString()); },
-      [this](const QVariant& v) { return store_test(&Test::datum, text_of(v.toString()), tr("height datum")); });
-  form_
-      ->line(
-          tr("Heights"),
-          [this] {
-            QStringList texts;
-            if (desk_.test())
-              for (const book::Rung& r : desk_.test()->rungs) texts << show_length(r.height_m, desk_.units());
-            return texts.join(", ");
-          },
-          [this](const QString& text) -> QString {
-            QString problem;
-            const auto heights = length_list(text, desk_.units(), &problem);
-            if (!heights || !desk_.test()) return problem;
-            return desk_.plan([&] { return book::plan_heights(desk_.book(), *desk_.test(), *heights); });
-          },
-          [this] { return QString::fromUtf8(symbol(surface_unit(desk_.units())).data()); }, tr("such as 75, 60, 45"))
-      ->setObjectName("heights");
-  form_
-      ->line(
-          tr("Dimmer settings"),
-          [this] {
-            QStringList texts;
-            if (desk_.test())
-              for (const book::Stop& s : desk_.test()->stops) texts << show_number(s.percent);
-            return texts.join(", ");
-          },
-          [this](const QString& text) -> QString {
-            QString problem;
-            const auto percents = number_list(text, &problem);
-            if (!percents || !desk_.test()) return problem;
-            return desk_.plan([&] { return book::plan_stops(desk_.book(), *desk_.test(), *percents); });
-          },
-          [] { return QStringLiteral("%"); }, tr("100 where there is no dimmer"))
-      ->setObjectName("stops");
-}
-
 void RigView::add_watts() {
   form_->heading(tr("Watts at the wall"));
   form_
@@ -353,17 +329,30 @@ void RigView::refresh() {
   if (!desk_.test()) return;
   form_->refresh();
   form_->set_editable(!desk_.read_only());
-  const auto layout = lay_out(book::footprint_of(desk_.test()->bench), book::grid_of(desk_.test()->test));
+  advice_->refresh();
+  stations_advice_->setText(advice_->stations_words());
+  height_advice_->setText(marked_attention(advice_->height_words()));
+  height_advice_->setVisible(!advice_->height_words().isEmpty());
+  show_effort(desk_.test());
+}
+
+void RigView::show_effort(const book::TestBundle* test) {
+  if (!test) return;
+  const auto layout = lay_out(book::footprint_of(test->bench), book::grid_of(test->test));
   if (!layout) return effort_->setText({});
-  const auto sweeps = desk_.test()->rungs.size() * desk_.test()->stops.size();
-  const auto stations = layout.value().stations.size();
-  const double minutes = static_cast<double>(stations * sweeps) * seconds_a_reading / 60;
-  const QString time = minutes < 90 ? tr("%1 min").arg(minutes, 0, 'f', 0) : tr("%1 h").arg(minutes / 60, 0, 'f', 1);
-  effort_->setText(tr("%1, %2: %3, about %4 at %5 s each")
-                       .arg(counted(static_cast<qsizetype>(stations), tr("station"), tr("stations")),
-                            counted(static_cast<qsizetype>(sweeps), tr("sweep"), tr("sweeps")),
-                            counted(static_cast<qsizetype>(stations * sweeps), tr("reading"), tr("readings")), time)
-                       .arg(seconds_a_reading));
+  const auto sweeps = static_cast<qsizetype>(test->rungs.size() * test->stops.size());
+  const auto stations = static_cast<qsizetype>(layout.value().stations.size());
+  const double reading_min = static_cast<double>(stations * sweeps) * test->test.seconds_a_reading / 60;
+  const double change_min = static_cast<double>(std::max<qsizetype>(sweeps - 1, 0)) * minutes_a_change;
+  const auto time = [](double minutes) {
+    return minutes < 90 ? tr("%1 min").arg(minutes, 0, 'f', 0) : tr("%1 h").arg(minutes / 60, 0, 'f', 1);
+  };
+  effort_->setText(tr("%1, %2: %3, about %4: %5 to read at %6 s each, %7 for the changes between sweeps, %8 to warm up")
+                       .arg(counted(stations, tr("station"), tr("stations")),
+                            counted(sweeps, tr("sweep"), tr("sweeps")),
+                            counted(stations * sweeps, tr("reading"), tr("readings")),
+                            time(reading_min + change_min + test->test.warm_up_min), time(reading_min),
+                            show_number(test->test.seconds_a_reading), time(change_min), time(test->test.warm_up_min)));
 }
 
 void RigView::arrive() {

@@ -10,6 +10,8 @@ namespace sunbreak::desktop {
 
 class Form;
 class PlanDrawing;
+class RigAdvice;
+class SideDrawing;
 
 /// Rig: the fixture and its claims, the bench, the meters, the grid, the heights and settings, the watts, the
 /// disclosure; beside them the bench drawn to scale as it is typed, and what the plan will cost in readings and time.
@@ -27,17 +29,21 @@ class RigView : public StageView {
   void add_picker_bench();
   void add_meters();
   void add_grid();
-  void add_steps();
   void add_watts();
   void add_disclosure();
+  QWidget* build_side();
   void refresh();
+  void show_draft(const std::optional<book::TestBundle>& draft);
+  void show_effort(const book::TestBundle* test);
   template <typename Value>
   QString store_test(Value book::Test::*member, const Value& value, const QString& label);
 
   Desk& desk_;
   Form* form_;
+  RigAdvice* advice_;
   PlanDrawing* plan_;
-  QLabel* effort_;
+  SideDrawing* side_;
+  QLabel *effort_, *stations_advice_, *height_advice_;
   QLineEdit* first_field_ = nullptr;
 };
 

@@ -27,9 +27,9 @@ void number_line(Form& form, Desk& desk, const WhichId& id, const QString& name,
 }
 
 template <typename Record>
-void length_line(Form& form, Desk& desk, const WhichId& id, const QString& name, std::optional<double> Record::*member,
-                 const NumberRange& range) {
-  form.line(
+QLineEdit* length_line(Form& form, Desk& desk, const WhichId& id, const QString& name,
+                       std::optional<double> Record::*member, const NumberRange& range) {
+  return form.line(
       name, [=, &desk] { return show_length(member_of(desk, id(), member).value_or(std::nullopt), desk.units()); },
       take_length([&desk] { return desk.units(); }, range,
                   [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
@@ -81,8 +81,40 @@ void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
   text_line<Fixture>(form, desk, id, QObject::tr("Name"), &Fixture::name)->setObjectName("fixtureName");
   text_line<Fixture>(form, desk, id, QObject::tr("Maker"), &Fixture::maker);
   text_line<Fixture>(form, desk, id, QObject::tr("Kind"), &Fixture::kind, QObject::tr("such as: six LED bars"));
-  length_line<Fixture>(form, desk, id, QObject::tr("Width"), &Fixture::width_m, {0.01, 10});
-  length_line<Fixture>(form, desk, id, QObject::tr("Depth"), &Fixture::depth_m, {0.01, 10});
+  text_line<Fixture>(form, desk, id, QObject::tr("Emitters"), &Fixture::emitters,
+                     QObject::tr("such as: 6 bars, 20 cm apart"));
+  length_line<Fixture>(form, desk, id, QObject::tr("Width of one unit"), &Fixture::width_m, {0.01, 10})
+      ->setObjectName("fixtureWidth");
+  length_line<Fixture>(form, desk, id, QObject::tr("Depth of one unit"), &Fixture::depth_m, {0.01, 10})
+      ->setObjectName("fixtureDepth");
+  form.line(
+          QObject::tr("Units side by side"),
+          [=, &desk] { return QString::number(member_of(desk, id(), &Fixture::units).value_or(1)); },
+          take_number({1, 12, false},
+                      [=, &desk](std::optional<double> v) {
+                        return store_member(desk, id(), &Fixture::units, static_cast<int>(*v), QObject::tr("units"));
+                      }))
+      ->setObjectName("fixtureUnits");
+  length_line<Fixture>(form, desk, id, QObject::tr("Middle to middle"), &Fixture::unit_spacing_m, {0.01, 10});
+  number_line<Fixture>(form, desk, id, QObject::tr("Units turned inward"), &Fixture::unit_tilt_deg, {-60, 60},
+                       QObject::tr("°"));
+  const auto count = [&](const QString& name, std::optional<int> Fixture::*member) {
+    form.line(
+        name,
+        [=, &desk] {
+          const auto value = member_of(desk, id(), member).value_or(std::nullopt);
+          return value ? QString::number(*value) : QString();
+        },
+        take_number({1, 200}, [=, &desk](std::optional<double> v) {
+          return store_member(desk, id(), member, v ? std::optional(static_cast<int>(*v)) : std::nullopt,
+                              name.toLower());
+        }));
+  };
+  count(QObject::tr("Emitters or bars across"), &Fixture::emitters_across);
+  count(QObject::tr("Emitters front to back"), &Fixture::emitters_deep);
+  length_line<Fixture>(form, desk, id, QObject::tr("Widest emitter gap"), &Fixture::emitter_spacing_m, {0.001, 2})
+      ->setObjectName("emitterSpacing");
+  number_line<Fixture>(form, desk, id, QObject::tr("Beam angle"), &Fixture::beam_angle_deg, {5, 179}, QObject::tr("°"));
   number_line<Fixture>(form, desk, id, QObject::tr("Price"), &Fixture::price, {0, 1e7}, {});
   text_line<Fixture>(form, desk, id, QObject::tr("Currency"), &Fixture::currency);
 }

@@ -251,6 +251,21 @@ QString Desk::plan(const std::function<std::optional<Problem>()>& change) {
   }
 }
 
+std::optional<book::TestBundle> Desk::rehearse(const std::function<QString()>& change) {
+  std::optional<book::TestBundle> draft;
+  if (!test_ || read_only()) return draft;
+  try {
+    book_->rehearse(
+        [&] {
+          if (!change().isEmpty()) draft.reset();
+        },
+        [&] { draft = book::load_bundle(*book_, test_->test.id); });
+  } catch (const std::exception&) {
+    return {};  // what cannot be tried now is told when it is to be kept
+  }
+  return draft;
+}
+
 bool Desk::accept(int station, const TakenValue& value) {
   if (!test_ || !rung() || !stop()) return false;
   const book::Sweep* present = sweep();

@@ -77,6 +77,9 @@ class Desk : public QObject {
   /// Runs one of the plan's changes, turning a refusal into words; empty where it was kept.
   QString plan(const std::function<std::optional<Problem>()>& change);
 
+  /// The test as it would be after a change that is not made yet; none where the change would be refused.
+  std::optional<book::TestBundle> rehearse(const std::function<QString()>& change);
+
   bool accept(int station, const TakenValue& value);
   bool accept(int station, double raw, const std::string& source) { return accept(station, TakenValue{raw, source}); }
   /// Keeps a reading beside the sweep's own: `purpose` is reference or repeat.

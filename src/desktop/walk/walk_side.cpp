@@ -100,7 +100,7 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
   chair->addWidget(thin_rule(chair_));
   layout->addWidget(chair_);
   auto* modes = new QHBoxLayout;
-  modes->setSpacing(8);
+  modes->setSpacing(4);
   hands_free = mode_button(tr("Hands-free"), "walkHandsFree", tr("Take the live value when it holds still (H)"), this);
   hands_free->setCheckable(true);
   arms_length =
@@ -132,7 +132,7 @@ void WalkSide::set_arms_length(bool on) {
   size_text(turn, on ? 28 : 13, on);
   size_text(place, on ? 40 : 18, true);
   size_text(where, on ? 32 : 14, on);
-  size_text(value, on ? 128 : 48, true);
+  size_text(value, on ? 112 : 48, true);
   size_text(unit_, on ? 24 : 13, false);
   size_text(doing_, on ? 28 : 13, on);
   size_text(note, on ? 28 : 13, false);
@@ -140,16 +140,21 @@ void WalkSide::set_arms_length(bool on) {
   size_text(checks, on ? 24 : 13, false);
   hold_->setFixedHeight(on ? 16 : 6);
   chair_->setVisible(!on);
-  keys_->setVisible(!on);
   bring->setVisible(!on);
   read_map->setVisible(!on);
   state->setVisible(!on);
   if (on) {
-    setMinimumWidth(560);
+    setMinimumWidth(480);
     setMaximumWidth(QWIDGETSIZE_MAX);
   } else {
     setFixedWidth(chair_width);
   }
+}
+
+void WalkSide::resizeEvent(QResizeEvent* event) {
+  // In a low window what F1 tells gives way to what the walk needs.
+  keys_->setVisible(!arms_length->isChecked() && height() >= 640);
+  QWidget::resizeEvent(event);
 }
 
 void WalkSide::say(const QString& words, const char* tone) {
@@ -168,7 +173,7 @@ void WalkSide::show_doing(const QString& words, double share) {
 void WalkSide::show_mode(bool is_hands_free, bool silenced, int samples) {
   hands_free->setChecked(is_hands_free);
   tones->setChecked(!silenced);
-  value->setPlaceholderText(samples > 1 ? tr("mean of %1").arg(samples) : QString());
+  hands_free->setText(samples > 1 ? tr("Hands-free ×%1").arg(samples) : tr("Hands-free"));
 }
 
 }  // namespace sunbreak::desktop

@@ -27,6 +27,9 @@ class WalkSide : public QWidget {
   QLineEdit *value, *watts;
   QPushButton *hands_free, *arms_length, *tones, *list_checks, *bring, *read_map;
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  private:
   QLabel *doing_, *keys_, *unit_, *caution_;
   QProgressBar* hold_;

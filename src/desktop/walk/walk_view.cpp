@@ -111,7 +111,8 @@ void WalkView::refresh() {
   QString words = tr("%1 of %2 stations read").arg(read).arg(states.size());
   if (missing > 0) words += tr(", %1 missing").arg(missing);
   if (desk_.view()->drift.exists())
-    words += tr(" · drift %1 %, corrected").arg(100 * desk_.view()->drift.change(), 0, 'f', 1);
+    words += (desk_.view()->drift.significant() ? tr(" · drift %1 %, corrected") : tr(" · drift %1 %, within noise"))
+                 .arg(100 * desk_.view()->drift.largest_change(), 0, 'f', 1);
   progress_->setText(words);
   if (!side_->watts->hasFocus()) side_->watts->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
   side_->value->setReadOnly(desk_.read_only());
@@ -154,10 +155,8 @@ void WalkView::refresh_checks() {
 void WalkView::refresh_live() {
   if (!isVisible()) return;
   const auto live = hub_.channel(Measures::Light).live();
-  QString words = live ? tr("Live %1 µmol/m²/s").arg(*live, 0, 'f', 1) : QString();
-  if (const QString doing = taker_.doing(); !doing.isEmpty())
-    words = words.isEmpty() ? doing : words + QStringLiteral(" · ") + doing;
-  side_->show_doing(words, taker_.progress());
+  side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : QString());
+  side_->show_doing(taker_.doing(), taker_.progress());
 }
 
 void WalkView::describe_current() {
@@ -167,7 +166,7 @@ void WalkView::describe_current() {
                        : turn_ == Turn::Repeat  ? tr("The same station again, for repeatability")
                                                 : tr("Next station"));
   set_tone(side_->turn, turn_ == Turn::Station ? "" : "attention");
-  side_->place->setText(station_words(layout, current_));
+  side_->place->setText(station_words(layout, current_).replace(", ", ",\n"));
   side_->where->setText(station_place(layout, current_, desk_.units()));
   const StationState& state = desk_.view()->states[current_];
   QString words;
@@ -403,6 +402,7 @@ void WalkView::set_arms_length(bool on) {
   if (on == arms_length_) return;
   arms_length_ = on;
   side_->set_arms_length(on);
+  static_cast<QHBoxLayout*>(layout())->setStretch(1, on ? 1 : 0);
   emit arms_length_wanted(on);
   side_->value->setFocus();
 }

@@ -81,7 +81,8 @@ void Form::commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* p
   if (problem->text().isEmpty()) show_text(edit, show());
 }
 
-QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, const Show& unit, const QString& hint) {
+QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, const Show& unit, const QString& hint,
+                      Preview preview) {
   auto* edit = new QLineEdit(this);
   edit->setPlaceholderText(hint);
   const int row = add_row(name, edit, unit);
@@ -90,6 +91,9 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
   problem->hide();
   grid_->addWidget(problem, row + 1, 1, 1, 2);
   connect(edit, &QLineEdit::editingFinished, this, [=, this] { commit(edit, show, take, problem); });
+  if (on_typing && preview == Preview::On)
+    connect(edit, &QLineEdit::textEdited, this,
+            [=, this](const QString& text) { on_typing([=] { return take(text.trimmed()); }); });
   refreshers_.push_back([=] {
     if (edit->hasFocus() && edit->isModified()) return;
     if (edit->property("wrong").toBool()) return;
@@ -129,6 +133,7 @@ QComboBox* Form::choice(const QString& name, const std::function<std::vector<Cho
 
 void Form::button_row(const std::vector<std::pair<QString, std::function<void()>>>& buttons) {
   auto* line = new QHBoxLayout;
+  line->setSpacing(8);
   for (const auto& [text, act] : buttons) {
     auto* button = new QPushButton(text, this);
     connect(button, &QPushButton::clicked, this, [act = act] { act(); });

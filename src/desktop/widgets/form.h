@@ -28,11 +28,17 @@ class Form : public QWidget {
 
   void heading(const QString& text);
   void note(const Show& text, const char* tone = "");
+  /// Whether what is typed into a line may be tried before it is kept; not where keeping it does more than change the
+  /// book.
+  enum class Preview { On, Off };
   QLineEdit* line(const QString& name, const Show& show, const Take& take, const Show& unit = {},
-                  const QString& hint = {});
+                  const QString& hint = {}, Preview preview = Preview::On);
   QComboBox* choice(const QString& name, const std::function<std::vector<Choice>()>& options,
                     const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take);
   void button_row(const std::vector<std::pair<QString, std::function<void()>>>& buttons);
+
+  /// Called while a line is typed, with the change that keeping it would make; set before lines are added.
+  std::function<void(const std::function<QString()>& change)> on_typing;
 
   /// Reads every field anew; a field being typed in keeps its text.
   void refresh();

@@ -1,0 +1,75 @@
+#include "core/checks/smooth_surface.h"
+
+#include <Eigen/Dense>
+#include <cmath>
+
+#include "core/sweep/field.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr double stations_a_term = 1.5, most_own_share = 0.8;
+
+/// Legendre polynomials of degree 0 … n at x: they keep the fit well conditioned on an even grid.
+Eigen::VectorXd legendre(double x, int n) {
+  Eigen::VectorXd p(n + 1);
+  p[0] = 1;
+  if (n > 0) p[1] = x;
+  for (int k = 1; k < n; ++k) p[k + 1] = ((2 * k + 1) * x * p[k] - k * p[k - 1]) / (k + 1);
+  return p;
+}
+
+/// Degrees in x and y of the surface's terms.
+std::vector<std::pair<int, int>> terms_of(const SmoothDegrees& degrees) {
+  std::vector<std::pair<int, int>> terms;
+  for (int i = 0; i <= std::max(degrees.even, degrees.odd); ++i)
+    for (int j = 0; i + j <= std::max(degrees.even, degrees.odd); ++j) {
+      const bool even = i % 2 == 0 && j % 2 == 0;
+      if (i + j <= (even ? degrees.even : degrees.odd)) terms.emplace_back(i, j);
+    }
+  return terms;
+}
+
+}  // namespace
+
+std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<const double> ppfd,
+                                              std::span<const char> left_out, const SmoothDegrees& degrees) {
+  std::vector<SurfaceResidual> residuals(ppfd.size(), {unread, 0, unread});
+  if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return residuals;
+  const auto terms = terms_of(degrees);
+  const int highest = std::max(degrees.even, degrees.odd);
+  const Rectangle& area = layout.measured;
+  std::vector<int> used;
+  for (std::size_t i = 0; i < ppfd.size(); ++i)
+    if (!std::isnan(ppfd[i]) && ppfd[i] > 0) used.push_back(static_cast<int>(i));
+  const auto count = static_cast<Eigen::Index>(used.size()), width = static_cast<Eigen::Index>(terms.size());
+  if (static_cast<double>(count) < stations_a_term * static_cast<double>(width)) return residuals;
+  Eigen::MatrixXd basis(count, width), fitted(count, width);
+  Eigen::VectorXd light(count);
+  for (Eigen::Index row = 0; row < count; ++row) {
+    const Station& s = layout.stations[used[row]];
+    const auto px = legendre(2 * (s.x_m - area.left_m) / area.width_m - 1, highest),
+               py = legendre(2 * (s.y_m - area.front_m) / area.depth_m - 1, highest);
+    for (Eigen::Index t = 0; t < width; ++t) basis(row, t) = px[terms[t].first] * py[terms[t].second];
+    light[row] = std::log(ppfd[used[row]]);
+    fitted.row(row) = left_out[used[row]] ? Eigen::RowVectorXd::Zero(width) : Eigen::RowVectorXd(basis.row(row));
+  }
+  const Eigen::LDLT<Eigen::MatrixXd> solver(fitted.transpose() * fitted);
+  if (solver.info() != Eigen::Success || solver.rcond() < 1e-8) return residuals;
+  const Eigen::VectorXd coefficients = solver.solve(fitted.transpose() * light);
+  const Eigen::MatrixXd spread = solver.solve(basis.transpose());
+  for (Eigen::Index row = 0; row < count; ++row) {
+    const double variance = basis.row(row).dot(spread.col(row));
+    double log_ratio = light[row] - basis.row(row).dot(coefficients), leverage = variance;
+    if (!left_out[used[row]]) {
+      // A reading is judged by the surface that the others make: its own share is taken out of fit and variance alike.
+      if (variance > most_own_share) continue;
+      log_ratio /= 1 - variance;
+      leverage = variance / (1 - variance);
+    }
+    residuals[used[row]] = {log_ratio, leverage, log_ratio / std::sqrt(1 + leverage)};
+  }
+  return residuals;
+}
+
+}  // namespace sunbreak

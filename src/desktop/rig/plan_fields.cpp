@@ -1,0 +1,255 @@
+#include "desktop/rig/plan_fields.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "book/plan.h"
+#include "book/rig_model.h"
+#include "core/bench/ladder.h"
+#include "core/bench/tape.h"
+#include "core/bench/walk_order.h"
+#include "desktop/rig/rig_advice.h"
+#include "desktop/walk/live_taker.h"
+#include "desktop/widgets/takers.h"
+
+namespace sunbreak::desktop {
+
+using book::Test;
+
+namespace {
+
+QString tr(const char* text) { return QCoreApplication::translate("Rig", text); }
+
+QString unit_words(const Desk& desk) { return QString::fromUtf8(symbol(surface_unit(desk.units())).data()); }
+
+QString plan_heights(Desk& desk, const std::vector<double>& heights_m) {
+  return desk.plan([&] { return book::plan_heights(desk.book(), *desk.test(), heights_m); });
+}
+
+/// A ready-made list is refused as a whole where one of its heights does not fit, and says so at the foot.
+void take_heights(Desk& desk, const std::vector<double>& heights_m) {
+  if (!desk.test()) return;
+  if (const QString problem = plan_heights(desk, heights_m); !problem.isEmpty()) return desk.warn(problem);
+  desk.say(tr("%1 heights planned. Ctrl+Z brings the others back.").arg(heights_m.size()));
+}
+
+void around_the_makers(Desk& desk) {
+  if (!desk.test()) return;
+  for (const book::Claim& c : desk.test()->claims)
+    if (c.kind == "height_m") {
+      const auto height = c.value ? c.value : height_in_words(c.words);
+      if (height) return take_heights(desk, heights_around(*height));
+      return desk.warn(
+          tr("The claimed hanging height, '%1', names no length. Write it like 45 cm.").arg(text_of(c.words)));
+    }
+  desk.warn(tr("No hanging height is claimed. Fill it in under what its maker claims, or take the ladder."));
+}
+
+QComboBox* test_choice(Form& form, Desk& desk, const QString& name, std::string Test::*member,
+                       const std::vector<Choice>& choices) {
+  return form.choice(
+      name, [=] { return choices; },
+      [&desk, member] { return QVariant(desk.test() ? text_of(desk.test()->test.*member) : QString()); },
+      [&desk, member, name](const QVariant& v) {
+        return store_in_test(desk, member, text_of(v.toString()), name.toLower());
+      });
+}
+
+/// A line over a number of the test that always has a value.
+template <typename Number>
+QLineEdit* test_number(Form& form, Desk& desk, const QString& name, Number Test::*member, const NumberRange& range,
+                       const QString& unit) {
+  return form.line(
+      name,
+      [&desk, member] { return desk.test() ? show_number(static_cast<double>(desk.test()->test.*member)) : QString(); },
+      take_number({range.low, range.high, false},
+                  [&desk, member, name](std::optional<double> v) {
+                    return store_in_test(desk, member, static_cast<Number>(*v), name.toLower());
+                  }),
+      [unit] { return unit; });
+}
+
+}  // namespace
+
+void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
+  form.heading(tr("Heights and dimmer settings"));
+  test_choice(form, desk, tr("Heights are from"), &Test::datum,
+              {{tr("not stated"), ""},
+               {tr("diodes"), "diodes"},
+               {tr("lens"), "lens"},
+               {tr("lamp underside"), "lamp underside"}});
+  test_choice(form, desk, tr("The tape ends at"), &Test::tape_from,
+              {{tr("the sensor's receiving surface"), "sensor"},
+               {tr("the floor"), "floor"},
+               {tr("a pretend canopy"), "canopy"}})
+      ->setObjectName("tapeFrom");
+  form.line(
+          tr("Canopy over the floor"),
+          [&desk] { return desk.test() ? show_length(desk.test()->test.canopy_height_m, desk.units()) : QString(); },
+          take_length([&desk] { return desk.units(); }, {0, 5},
+                      [&desk](std::optional<double> v) {
+                        return store_in_test(desk, &Test::canopy_height_m, v, tr("height of the canopy"));
+                      }),
+          [&desk] { return unit_words(desk); }, tr("for a pretend canopy"))
+      ->setObjectName("canopyHeight");
+  form.line(
+          tr("Heights"),
+          [&desk] {
+            QStringList texts;
+            if (desk.test())
+              for (const book::Rung& r : desk.test()->rungs)
+                texts << show_length(book::tape_rule(*desk.test()).tape_m(r.height_m), desk.units());
+            return texts.join(", ");
+          },
+          [&desk](const QString& text) -> QString {
+            QString problem;
+            auto heights = length_list(text, desk.units(), &problem);
+            if (!heights || !desk.test()) return problem;
+            for (double& h : *heights) h = book::tape_rule(*desk.test()).height_m(h);
+            return plan_heights(desk, *heights);
+          },
+          [&desk] { return unit_words(desk); }, tr("such as 75, 60, 45"))
+      ->setObjectName("heights");
+  form.note([&desk]() -> QString {
+    if (!desk.test()) return {};
+    const TapeRule rule = book::tape_rule(*desk.test());
+    const book::Meter* sensor = desk.test()->meter(desk.test()->test.sensor_id);
+    if (rule.end == TapeEnd::Sensor) return {};
+    if (!sensor || !sensor->receiving_height_m)
+      return tr(
+          "The sensor's own height is not on record, so nothing is taken off for it. It is kept on Home, under "
+          "Meters.");
+    QStringList texts;
+    for (const book::Rung& r : desk.test()->rungs) texts << text_of(length_text(r.height_m, desk.units()));
+    return tr("The sensor stands %1 high: to its receiving surface these are %2.")
+        .arg(text_of(length_text(rule.receiving_height_m, desk.units())), texts.join(", "));
+  });
+  form.button_row({{tr("Ladder"),
+                    [&desk] {
+                      if (desk.test())
+                        take_heights(
+                            desk, ladder_heights(desk.test()->bench.height_m, desk.test()->fixture.emitter_spacing_m));
+                    }},
+                   {tr("Around the maker's height"), [&desk] { around_the_makers(desk); }}});
+  form.line(
+          tr("Until the center reads"), [] { return QString(); },
+          take_number({1, 5000},
+                      [&desk, &advice](std::optional<double> v) -> QString {
+                        if (!v || !desk.test()) return {};
+                        const auto ppf = claimed_ppf(*desk.test());
+                        if (!ppf)
+                          return tr(
+                              "No PPF is claimed, nor power with efficacy, so no height can be estimated. Fill "
+                              "them in under what its maker claims.");
+                        desk.say(tr("Looking for the height at which the center reads %1 µmol/m²/s…").arg(*v));
+                        advice.find_height(*v, *ppf);
+                        return {};
+                      }),
+          [] { return tr("µmol"); }, tr("adds the height the model expects"), Form::Preview::Off)
+      ->setObjectName("centerReads");
+  form.line(
+          tr("Dimmer settings"),
+          [&desk] {
+            QStringList texts;
+            if (desk.test())
+              for (const book::Stop& s : desk.test()->stops) texts << show_number(s.percent);
+            return texts.join(", ");
+          },
+          [&desk](const QString& text) -> QString {
+            QString problem;
+            const auto percents = number_list(text, &problem);
+            if (!percents || !desk.test()) return problem;
+            return desk.plan([&] { return book::plan_stops(desk.book(), *desk.test(), *percents); });
+          },
+          [] { return QStringLiteral("%"); }, tr("100 where there is no dimmer"))
+      ->setObjectName("stops");
+  QObject::connect(&advice, &RigAdvice::height_found, &form, [&desk](double height_m, double ppfd) {
+    if (!desk.test()) return;
+    std::vector<double> heights{std::round(100 * height_m) / 100};
+    for (const book::Rung& r : desk.test()->rungs) heights.push_back(r.height_m);
+    if (const QString problem = plan_heights(desk, heights); !problem.isEmpty()) return desk.warn(problem);
+    desk.say(
+        tr("By the claims and the model the center reads %1 µmol/m²/s at about %2; that height is in the plan now.")
+            .arg(ppfd)
+            .arg(text_of(length_text(heights.front(), desk.units()))));
+  });
+  QObject::connect(&advice, &RigAdvice::no_height, &form, [&desk](double ppfd) {
+    desk.warn(tr("By the claims and the model the center does not read %1 µmol/m²/s at any height in this bench; no "
+                 "height was added.")
+                  .arg(ppfd));
+  });
+}
+
+void add_walk_fields(Form& form, Desk& desk) {
+  form.heading(tr("How it is walked"));
+  test_choice(form, desk, tr("Order"), &Test::walk_order,
+              {{tr("from the far wall to the door"), "far to door"},
+               {tr("from the door to the far wall"), "door to far"},
+               {tr("from the center outward"), "center outward"}})
+      ->setObjectName("walkOrder");
+  form.choice(
+          tr("Corners and center first"),
+          [] {
+            return std::vector<Choice>{{tr("yes: an early look at level and center"), true}, {tr("no"), false}};
+          },
+          [&desk] { return QVariant(desk.test() && desk.test()->test.opening_probe); },
+          [&desk](const QVariant& v) {
+            return store_in_test(desk, &Test::opening_probe, v.toBool(), tr("opening probe"));
+          })
+      ->setObjectName("openingProbe");
+  test_number(form, desk, tr("Reference again every"), &Test::reference_every, {0, 500}, tr("stations"))
+      ->setObjectName("referenceEvery");
+  test_number(form, desk, tr("Live values a reading"), &Test::samples_a_reading, {1, 100}, tr("values"))
+      ->setObjectName("samplesAReading");
+  form.line(
+      tr("Hands-free: holds within"), [] { return show_number(100 * hold_rule().tolerance); },
+      take_number({0.1, 20, false},
+                  [](std::optional<double> v) {
+                    HoldRule rule = hold_rule();
+                    rule.tolerance = *v / 100;
+                    set_hold_rule(rule);
+                    return QString();
+                  }),
+      [] { return tr("± %"); }, {}, Form::Preview::Off);
+  form.line(
+      tr("for so long"), [] { return show_number(hold_rule().hold_s); },
+      take_number({0.05, 60, false},
+                  [](std::optional<double> v) {
+                    HoldRule rule = hold_rule();
+                    rule.hold_s = *v;
+                    set_hold_rule(rule);
+                    return QString();
+                  }),
+      [] { return tr("s"); }, {}, Form::Preview::Off);
+  test_number(form, desk, tr("Time a station"), &Test::seconds_a_reading, {0.5, 600}, tr("s"));
+  test_number(form, desk, tr("Warming up"), &Test::warm_up_min, {0, 600}, tr("min"));
+}
+
+void add_checklist(Form& form, Desk& desk) {
+  form.heading(tr("Before the light goes on"));
+  const std::vector<Choice> answers{{tr("not stated"), ""}, {tr("yes"), "yes"}, {tr("no"), "no"}};
+  form.note([] {
+    return tr(
+        "Hang it from rated hangers and anchor points, with both hands; never stand under a load being raised. "
+        "Mind the ladder.");
+  });
+  test_choice(form, desk, tr("Hung level, by a level"), &Test::checked_level, answers)->setObjectName("checkedLevel");
+  test_choice(form, desk, tr("Centered, by the tape"), &Test::checked_center, answers);
+  test_choice(form, desk, tr("Height at every corner"), &Test::checked_height, answers);
+  form.note([] {
+    return tr(
+        "Dry hands and floor, earthed outlet, meter within its rating, the load below what the circuit is rated "
+        "for. Wiring and anything opened up is for a licensed electrician; local codes decide.");
+  });
+  test_choice(form, desk, tr("Fans as in use"), &Test::checked_fans, answers);
+  test_choice(form, desk, tr("Door while reading"), &Test::door,
+              {{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}});
+  form.note([] {
+    return tr(
+        "Do not look into the lit fixture; wear suitable eye protection. Some fixtures emit UV or infrared that "
+        "the eye does not see. Surfaces over 60 °C burn; lamps with ballasts are hot, under pressure or hold "
+        "mercury.");
+  });
+}
+
+}  // namespace sunbreak::desktop

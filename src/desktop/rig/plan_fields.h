@@ -1,0 +1,28 @@
+#pragma once
+
+#include "desktop/shell/desk.h"
+#include "desktop/widgets/form.h"
+
+namespace sunbreak::desktop {
+
+class RigAdvice;
+
+/// Where heights are measured from and to, the heights and settings themselves, and ready-made lists of heights.
+void add_height_fields(Form& form, Desk& desk, RigAdvice& advice);
+
+/// How sweeps are walked: order, opening probe, reference, samples, hands-free, times.
+void add_walk_fields(Form& form, Desk& desk);
+
+/// What is to be checked before the walk, each beside its caution; the answers count for the evidence.
+void add_checklist(Form& form, Desk& desk);
+
+/// Stores a member of the test on the desk; empty where it was kept.
+template <typename Value>
+QString store_in_test(Desk& desk, Value book::Test::*member, const Value& value, const QString& label) {
+  if (!desk.test()) return {};
+  book::Test test = desk.test()->test;
+  test.*member = value;
+  return desk.edit(label, [&](book::Edit& e) { e.save(test); }) ? QString() : QObject::tr("Not kept.");
+}
+
+}  // namespace sunbreak::desktop
