@@ -129,9 +129,9 @@ void InstrumentHub::disconnect_from(Measures what) {
   emit changed();
 }
 
-void InstrumentHub::connect_carriage(const instruments::TransportAddress& address) {
+void InstrumentHub::connect_carriage(const instruments::TransportAddress& address, int poll_ms) {
   disconnect_carriage();
-  carriage_ = new instruments::Carriage(address);
+  carriage_ = new instruments::Carriage(address, poll_ms);
   carriage_state_ = LinkState::Connecting;
   carriage_words_ = tr("connecting");
   carriage_->moveToThread(&thread_);

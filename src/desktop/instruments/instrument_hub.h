@@ -36,7 +36,7 @@ class InstrumentHub : public QObject {
   void disconnect_from(instruments::Measures what);
 
   /// The carriage that brings the sensor to a station, where there is one.
-  void connect_carriage(const instruments::TransportAddress& address);
+  void connect_carriage(const instruments::TransportAddress& address, int poll_ms = 100);
   void disconnect_carriage();
   instruments::LinkState carriage_state() const { return carriage_state_; }
   const QString& carriage_words() const { return carriage_words_; }

@@ -107,6 +107,12 @@ bool DeviceCommands::control(const std::string& head, const std::vector<double>&
     bench_.set_shadow(Vec3{n[0], n[1], 0});
   else if (has("SIM:SHAD", 0))
     bench_.set_shadow(std::nullopt);
+  else if (has("SIM:TILT", 3))
+    bench_.set_tilt(Vec3{n[0], n[1], 0}, n[2]);
+  else if (has("SIM:TILT", 0))
+    bench_.set_tilt({});
+  else if (has("SIM:TILC", 1))
+    bench_.set_tilt_chance(n[0]);
   else if (has("SIM:STUC", 1))
     bench_.set_stuck(n[0] != 0);
   else if (has("SIM:DROP", 1))

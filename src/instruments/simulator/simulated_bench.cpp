@@ -9,6 +9,8 @@
 namespace sunbreak::instruments {
 namespace {
 
+constexpr double same_place_m = 0.02;
+
 constexpr double wander_time_s = 40, driver_warms_s = 1500, air_c = 22;
 
 /// Light and watts against the dial: neither is linear.
@@ -102,11 +104,19 @@ double SimulatedBench::true_ppfd() const {
   return light_factor() * (known_.direct[0] + known_.reflected[0]);
 }
 
+void SimulatedBench::set_tilt(std::optional<Vec3> place, double tilt_deg) {
+  tilted_at_ = place;
+  tilted_deg_ = tilt_deg;
+}
+
 double SimulatedBench::sensor_reading() {
   if (stuck_) return last_shown_;
   true_ppfd();
   Vec3 normal_of_sensor = straight_up;
-  if (static_cast<double>(random_() >> 11) * 0x1p-53 < scene_.tilt_chance) {
+  if (tilted_at_ && std::hypot(tilted_at_->x - position_.x, tilted_at_->y - position_.y) < same_place_m) {
+    const double tilt = tilted_deg_ * std::numbers::pi / 180;
+    normal_of_sensor = {std::sin(tilt), 0, std::cos(tilt)};
+  } else if (static_cast<double>(random_() >> 11) * 0x1p-53 < scene_.tilt_chance) {
     const double tilt = scene_.tilt_deg * std::numbers::pi / 180,
                  turn = 2 * std::numbers::pi * static_cast<double>(random_() >> 11) * 0x1p-53;
     normal_of_sensor = {std::sin(tilt) * std::cos(turn), std::sin(tilt) * std::sin(turn), std::cos(tilt)};

@@ -63,6 +63,9 @@ class SimulatedBench {
 
   /// Faults: a shadow over a place, a sensor that repeats its last value.
   void set_shadow(std::optional<Vec3> place, double radius_m = 0.06, double passed_share = 0.6);
+  /// At a place the sensor stands tilted, by so much [degrees] toward the right wall; elsewhere it tilts by chance.
+  void set_tilt(std::optional<Vec3> place, double tilt_deg = 0);
+  void set_tilt_chance(double share) { scene_.tilt_chance = share; }
   void set_stuck(bool stuck) { stuck_ = stuck; }
 
  private:
@@ -77,7 +80,8 @@ class SimulatedBench {
   double time_s_ = 0, dimmer_pct_ = 100, mains_offset_v_ = 0;
   std::optional<double> on_since_s_;
   Vec3 position_, target_;
-  std::optional<Vec3> shadow_;
+  std::optional<Vec3> shadow_, tilted_at_;
+  double tilted_deg_ = 0;
   double shadow_radius_m_ = 0, shadow_passes_ = 1;
   bool stuck_ = false;
   double last_shown_ = 0;

@@ -1,0 +1,37 @@
+#pragma once
+
+#include <QTest>
+
+#include "desktop/instruments/instrument_hub.h"
+#include "desktop/walk/live_taker.h"
+
+namespace sunbreak::desktop {
+
+/// Hands-free reading at the pace of a test: a hold of a twentieth of a second.
+inline void be_quick() { set_hold_rule({0.02, 0.05, 3}); }
+
+/// Connects sensor and carriage of a simulated bench that runs already, both asked often.
+inline void connect_quickly(InstrumentHub& hub, quint16 sensor_port, quint16 carriage_port) {
+  instruments::InstrumentSettings sensor;
+  sensor.address.port = sensor_port;
+  sensor.poll_ms = 15;
+  sensor.answer_ms = 400;
+  sensor.lost_ms = 1000;
+  sensor.longest_wait_ms = 500;
+  hub.connect_to(sensor);
+  instruments::TransportAddress carriage;
+  carriage.port = carriage_port;
+  hub.connect_carriage(carriage, 10);
+}
+
+inline bool both_live(InstrumentHub& hub) {
+  return QTest::qWaitFor(
+      [&] {
+        return hub.channel(instruments::Measures::Light).live() &&
+               !hub.channel(instruments::Measures::Light).identity.isEmpty() &&
+               hub.carriage_state() == instruments::LinkState::Live;
+      },
+      10000);
+}
+
+}  // namespace sunbreak::desktop
