@@ -93,6 +93,71 @@ std::vector<View> views_of(const Layout& layout, std::span<const double> ppfd, s
   return views;
 }
 
+/// How far a reading is from what the others make likely, and what that is.
+struct Suspicion {
+  int station = -1;
+  double size = 0;  ///< in standard deviations
+  SurfaceResidual residual;
+};
+
+/// The view of a reading that leaves the least to chance judges it; the next one has to bear it out, since what a
+/// pattern does to one kind of surface it seldom does to two.
+Suspicion suspicion_of(const std::vector<View>& views, std::size_t i) {
+  const View *clearest = nullptr, *next = nullptr;
+  const auto chance = [&](const View* view) {
+    return !view || std::isnan(view->residuals[i].standard) ? INFINITY
+                                                            : view->spread * std::sqrt(1 + view->residuals[i].leverage);
+  };
+  for (const View& view : views)
+    if (chance(&view) < chance(clearest))
+      next = std::exchange(clearest, &view);
+    else if (chance(&view) < chance(next))
+      next = &view;
+  if (!clearest) return {};
+  const auto deviation = [&](const View* view) { return view->residuals[i].standard / view->spread; };
+  Suspicion s{static_cast<int>(i), std::abs(deviation(clearest)), clearest->residuals[i]};
+  if (next) s.size = std::min(s.size, borne_out * std::copysign(1.0, deviation(clearest)) * deviation(next));
+  return s;
+}
+
+/// What is to be taken out of the surfaces next, worst first: the worst, and what is at least half as far and not its
+/// neighbor or its mirror image, since a bad reading pulls these with it.
+std::vector<Suspicion> worst_of(const Layout& layout, const std::vector<View>& views, std::span<const char> left_out) {
+  std::vector<Suspicion> found;
+  for (std::size_t i = 0; i < left_out.size(); ++i)
+    if (const Suspicion s = left_out[i] ? Suspicion{} : suspicion_of(views, i);
+        s.size > deviations && std::abs(std::expm1(s.residual.log_ratio)) > least_share)
+      found.push_back(s);
+  std::stable_sort(found.begin(), found.end(), [](auto& a, auto& b) { return a.size > b.size; });
+  std::vector<Suspicion> worst;
+  for (const Suspicion& s : found) {
+    if (s.size < found.front().size / 2) break;
+    const Station& here = layout.stations[s.station];
+    const bool pulled = std::any_of(worst.begin(), worst.end(), [&](const Suspicion& w) {
+      const Station& there = layout.stations[w.station];
+      const auto near = [](int a, int b, int count) {
+        return std::min(std::abs(a - b), std::abs(count - 1 - a - b)) <= 2 * reach;
+      };
+      return near(here.column, there.column, layout.columns) && near(here.row, there.row, layout.rows);
+    });
+    if (!pulled) worst.push_back(s);
+  }
+  return worst;
+}
+
+Check far_check(double read, const Suspicion& s) {
+  const double factor = std::exp(s.residual.log_ratio);
+  const bool digit = factor > 4 || factor < 0.25;
+  return {
+      "far from its neighbors",
+      digit ? Severity::Bad : Severity::Look,
+      {s.station},
+      fmt::format("{} where its neighbors make {} likely, {:.0f} % {}", ppfd_text(read), ppfd_text(read / factor),
+                  100 * std::abs(factor - 1), factor < 1 ? "less" : "more"),
+      "it shifts lowest, highest and evenness",
+      digit ? "look for a slipped digit, then read it again" : "read it again: a tilted sensor, a shadow or a slip"};
+}
+
 }  // namespace
 
 std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<const double> ppfd,
@@ -120,45 +185,12 @@ std::vector<Check> local_surface_checks(const Layout& layout, std::span<const do
   std::vector<char> left_out(ppfd.size(), 0);
   const std::size_t most = std::max<std::size_t>(1, ppfd.size() / 12);
   while (checks.size() < most) {
-    const std::vector<View> views = views_of(layout, ppfd, left_out);
-    SurfaceResidual r;
-    double worst_size = 0;
-    int worst = -1;
-    for (std::size_t i = 0; i < ppfd.size(); ++i) {
-      if (left_out[i]) continue;
-      // The view of a reading that leaves the least to chance judges it; the next one has to bear it out, since what a
-      // pattern does to one kind of surface it seldom does to two.
-      const View *clearest = nullptr, *next = nullptr;
-      const auto chance = [&](const View* view) {
-        return !view || std::isnan(view->residuals[i].standard)
-                   ? INFINITY
-                   : view->spread * std::sqrt(1 + view->residuals[i].leverage);
-      };
-      for (const View& view : views)
-        if (chance(&view) < chance(clearest))
-          next = std::exchange(clearest, &view);
-        else if (chance(&view) < chance(next))
-          next = &view;
-      if (!clearest) continue;
-      const auto deviation = [&](const View* view) { return view->residuals[i].standard / view->spread; };
-      double size = std::abs(deviation(clearest));
-      if (next) size = std::min(size, borne_out * std::copysign(1.0, deviation(clearest)) * deviation(next));
-      if (size > worst_size) worst_size = size, worst = static_cast<int>(i), r = clearest->residuals[i];
+    const auto worst = worst_of(layout, views_of(layout, ppfd, left_out), left_out);
+    if (worst.empty()) break;
+    for (const Suspicion& s : worst) {
+      left_out[s.station] = 1;
+      checks.push_back(far_check(ppfd[s.station], s));
     }
-    if (worst < 0 || worst_size <= deviations) break;
-    const double expected = ppfd[worst] / std::exp(r.log_ratio), share = ppfd[worst] / expected - 1;
-    if (std::abs(share) <= least_share) break;
-    left_out[worst] = 1;
-    const double factor = ppfd[worst] / expected;
-    const bool digit = factor > 4 || factor < 0.25;
-    checks.push_back({"far from its neighbors",
-                      digit ? Severity::Bad : Severity::Look,
-                      {worst},
-                      fmt::format("{} where its neighbors make {} likely, {:.0f} % {}", ppfd_text(ppfd[worst]),
-                                  ppfd_text(expected), 100 * std::abs(share), share < 0 ? "less" : "more"),
-                      "it shifts lowest, highest and evenness",
-                      digit ? "look for a slipped digit, then read it again"
-                            : "read it again: a tilted sensor, a shadow or a slip"});
   }
   return checks;
 }

@@ -18,6 +18,10 @@ namespace sunbreak::desktop {
 using book::Edit;
 using book::Id;
 
+namespace {
+constexpr std::size_t most_checked_at_once = 600;
+}
+
 Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent) : QObject(parent), book_(std::move(book)) {
   units_ = QSettings().value("units").toString() == "imperial" ? UnitSystem::Imperial : UnitSystem::Metric;
   book_->on_change = [this] {
@@ -116,7 +120,39 @@ void Desk::reload() {
 }
 
 void Desk::check_sweep(const book::Sweep& sweep) {
+  if (views_.at(sweep.id).states.size() > most_checked_at_once) return check_beside(sweep.id);
   sweep_checks_[sweep.id] = book::checks_of(*test_, sweep, views_.at(sweep.id), hang_);
+}
+
+/// A dense scan is checked on another thread; what changes meanwhile is checked once that is done.
+void Desk::check_beside(Id sweep_id) {
+  if (const auto running = checking_.find(sweep_id); running != checking_.end()) {
+    running->second = true;
+    return;
+  }
+  checking_[sweep_id] = false;
+  book::TestBundle plan;
+  plan.test = test_->test;
+  plan.fixture = test_->fixture;
+  plan.bench = test_->bench;
+  plan.meters = test_->meters;
+  plan.rungs = test_->rungs;
+  plan.stops = test_->stops;
+  const auto sweep =
+      std::find_if(test_->sweeps.begin(), test_->sweeps.end(), [&](auto& s) { return s.id == sweep_id; });
+  auto* watcher = new QFutureWatcher<std::vector<Check>>(this);
+  connect(watcher, &QFutureWatcher<std::vector<Check>>::finished, this, [this, watcher, sweep_id] {
+    watcher->deleteLater();
+    const bool again = checking_[sweep_id];
+    checking_.erase(sweep_id);
+    if (!view_of(sweep_id)) return;
+    if (again) return check_beside(sweep_id);
+    sweep_checks_[sweep_id] = watcher->result();
+    gather_checks();
+    emit changed();
+  });
+  watcher->setFuture(QtConcurrent::run([plan = std::move(plan), sweep = *sweep, view = views_.at(sweep_id),
+                                        hang = hang_] { return book::checks_of(plan, sweep, view, hang); }));
 }
 
 void Desk::work_out() {
@@ -147,12 +183,17 @@ void Desk::work_out() {
   }
   if (view_) walk_ = book::walk_of(test_->test, view_->layout);
 
+  gather_checks();
+  judge_hang();
+}
+
+void Desk::gather_checks() {
+  all_checks_.clear();
   for (const auto& [id, checks] : sweep_checks_)
     for (const Check& check : checks) all_checks_.push_back({id, check, {}});
   for (book::TestCheck& check : book::checks_between(*test_, views_)) all_checks_.push_back(std::move(check));
   for (book::TestCheck& c : all_checks_)
     c.set_aside = book::dismissal_of(*test_, c.sweep_id, c.check, view_of(c.sweep_id));
-  judge_hang();
 }
 
 void Desk::judge_hang() {

@@ -102,6 +102,8 @@ class Desk : public QObject {
   void reload();
   void work_out();
   void check_sweep(const book::Sweep& sweep);
+  void check_beside(book::Id sweep_id);
+  void gather_checks();
   void judge_hang();
   void step_history(bool undoing);
 
@@ -115,6 +117,7 @@ class Desk : public QObject {
   report::ScaleRange scale_;
   std::map<book::Id, book::SweepView> views_;
   std::map<book::Id, std::vector<Check>> sweep_checks_;
+  std::map<book::Id, bool> checking_;  ///< dense sweeps being checked on another thread; true: changed since
   std::vector<book::TestCheck> all_checks_;
   HangResponse hang_;
   std::string hang_question_;           ///< what hang_ was last asked for

@@ -1,0 +1,175 @@
+#include <benchmark/benchmark.h>
+#include <fcntl.h>
+#include <unistd.h>
+
+#include <QApplication>
+#include <QLineEdit>
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QTest>
+#include <cmath>
+
+#include "core/sweep/field.h"
+#include "desktop/paint/sweep_map.h"
+#include "desktop/shell/main_window.h"
+#include "desktop/shell/mast.h"
+#include "desktop/theme/theme.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+
+namespace {
+
+/// A test of `heights` sweeps, each of side × side stations all read but for `left_open` of them in the last.
+book::Id add_dense_test(book::Book& book, int heights, int side, int left_open) {
+  book::Id test_id = 0;
+  book.edit("dense test", [&](book::Edit& e) {
+    book::Test test;
+    test.fixture_id = e.add(book::Fixture{});
+    test.bench_id = e.add(book::Bench{});
+    test.columns = test.rows = side;
+    test.opening_probe = false;
+    test.reference_every = 0;
+    test_id = test.id = e.add(test);
+    const book::Id stop = e.add(book::Stop{0, test_id, 100});
+    const std::string now = book::utc_now();
+    for (int h = 0; h < heights; ++h) {
+      book::Sweep sweep;
+      sweep.test_id = test_id;
+      sweep.rung_id = e.add(book::Rung{0, test_id, 0.9 - 0.06 * h});
+      sweep.stop_id = stop;
+      sweep.columns = sweep.rows = side;
+      sweep.id = e.add(sweep);
+      const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, side, side, 0, 0, {}}).value();
+      // The walk ends at the door: the stations left open are the last ones of the front row.
+      for (int i = h + 1 == heights ? left_open : 0; i < side * side; ++i) {
+        const Station& s = layout.stations[i];
+        const double ppfd = 400 + 40 * h + 500 * std::exp(-2 * std::pow(s.x_m - 0.6, 2) - 2 * std::pow(s.y_m - 0.6, 2));
+        e.accept({0, sweep.id, i, std::round(10 * ppfd) / 10, "file", now});
+      }
+    }
+  });
+  return test_id;
+}
+
+/// The window on a book of 100,000 readings, at a test of 23,040.
+struct Bench {
+  Bench() {
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, folder.path());
+    QSettings().setValue("walk/silenced", true);
+    auto book = std::move(book::Book::open(folder.filePath("book.sunbreak").toStdString()).value());
+    for (int i = 0; i < 4; ++i) add_dense_test(*book, 9, 48, 0);
+    typed_test = add_dense_test(*book, 1, 12, 140);
+    dense_test = add_dense_test(*book, 10, 48, 40);
+    window = std::make_unique<MainWindow>(std::move(book));
+    window->resize(1280, 800);
+    window->show();
+    QApplication::processEvents();
+  }
+  QTemporaryDir folder;
+  book::Id typed_test = 0, dense_test = 0;
+  std::unique_ptr<MainWindow> window;
+};
+
+Bench& the_bench() {
+  static Bench bench;
+  return bench;
+}
+
+/// Enter pressed on a typed value, until the reading is on disk and the window shows the next station.
+void key_to_painted(benchmark::State& state, book::Id test) {
+  Bench& b = the_bench();
+  b.window->open_test(test, static_cast<int>(Stage::Walk));
+  auto* value = b.window->findChild<QLineEdit*>("walkValue");
+  for (int i = 0; i < 20; ++i) QApplication::processEvents();
+  for (auto _ : state) {
+    state.PauseTiming();
+    value->setFocus();
+    QTest::keyClicks(value, "612.5");
+    QApplication::processEvents();
+    state.ResumeTiming();
+    QTest::keyClick(value, Qt::Key_Return);
+    QApplication::processEvents();
+  }
+}
+void key_in_a_book_of_100000(benchmark::State& state) { key_to_painted(state, the_bench().typed_test); }
+void key_in_a_test_of_23040(benchmark::State& state) { key_to_painted(state, the_bench().dense_test); }
+BENCHMARK(key_in_a_book_of_100000)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1)
+    ->Repetitions(41)
+    ->ReportAggregatesOnly();
+BENCHMARK(key_in_a_test_of_23040)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1)
+    ->Repetitions(31)
+    ->ReportAggregatesOnly();
+
+/// What the disk alone takes: a small write made durable.
+void write_and_sync(benchmark::State& state) {
+  const QByteArray file = the_bench().folder.filePath("sync").toLocal8Bit();
+  const int fd = open(file.constData(), O_RDWR | O_CREAT, 0600);
+  const std::string page(4096, 'x');
+  for (auto _ : state) {
+    benchmark::DoNotOptimize(pwrite(fd, page.data(), page.size(), 0));
+    fsync(fd);
+  }
+  close(fd);
+}
+BENCHMARK(write_and_sync)->Unit(benchmark::kMillisecond)->Iterations(1)->Repetitions(41)->ReportAggregatesOnly();
+
+/// One frame of mast and map while the heights of a 23,040-reading test are paged through.
+void frame_of_mast_and_map(benchmark::State& state) {
+  Bench& b = the_bench();
+  b.window->open_test(b.dense_test, static_cast<int>(state.range(0)));
+  QApplication::processEvents();
+  auto* mast = b.window->findChild<Mast*>();
+  SweepMap* map = nullptr;
+  for (SweepMap* m : b.window->findChildren<SweepMap*>())
+    if (m->isVisible()) map = m;
+  QImage canvas(1280, 800, QImage::Format_ARGB32_Premultiplied);
+  int way = 1;
+  for (auto _ : state) {
+    state.PauseTiming();
+    const auto* before = b.window->desk().rung();
+    b.window->desk().step_rung(way);
+    if (before == b.window->desk().rung()) way = -way;
+    state.ResumeTiming();
+    mast->render(&canvas);
+    map->render(&canvas);
+  }
+}
+BENCHMARK(frame_of_mast_and_map)
+    ->ArgName("stage")
+    ->Arg(static_cast<int>(Stage::Walk))
+    ->Arg(static_cast<int>(Stage::Read))
+    ->Unit(benchmark::kMillisecond);
+
+/// The whole of paging to the next height: figures, checks and all of the window painted.
+void page_to_the_next_height(benchmark::State& state) {
+  Bench& b = the_bench();
+  b.window->open_test(b.dense_test, static_cast<int>(Stage::Read));
+  int way = 1;
+  for (auto _ : state) {
+    const auto* before = b.window->desk().rung();
+    b.window->desk().step_rung(way);
+    if (before == b.window->desk().rung()) way = -way;
+    QApplication::processEvents();
+  }
+}
+BENCHMARK(page_to_the_next_height)->Unit(benchmark::kMillisecond);
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication app(argc, argv);
+  QApplication::setOrganizationName("Sunbreak bench");
+  QApplication::setApplicationName("Sunbreak bench");
+  load_fonts();
+  apply_look(app, LookChoice::Paper);
+  benchmark::Initialize(&argc, argv);
+  benchmark::RunSpecifiedBenchmarks();
+  the_bench().window.reset();
+  return 0;
+}
