@@ -11,7 +11,7 @@
 #include <cmath>
 #include <set>
 
-#include "book/plan.h"
+#include "book/import/take_table.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 
@@ -114,11 +114,7 @@ book::TableOptions ImportDialog::options() const {
 }
 
 void ImportDialog::read() {
-  const book::TestBundle& test = *desk_.test();
-  const Grid planned = desk_.sweep() && desk_.view() && desk_.view()->read() > 0 ? book::grid_of(*desk_.sweep())
-                                                                                 : book::grid_of(test.test);
-  book::TableContext context{book::footprint_of(test.bench), planned.kind, std::nullopt, planned};
-  if (planned.margin_x_m > 0) context.margin_m = planned.margin_x_m;
+  book::TableContext context = book::table_context(*desk_.test(), desk_.sweep());
   if (const QString kind = grid_->currentData().toString(); !kind.isEmpty())
     context.kind = parse_grid_kind(text_of(kind)).value();
   auto draft = book::read_sweep_table(bytes_, context, options());
@@ -182,21 +178,7 @@ void ImportDialog::show_cells() {
 void ImportDialog::take() {
   if (!draft_ || !desk_.test()) return;
   const bool kept = desk_.edit(tr("bring in %1").arg(origin_), [&](book::Edit& e) {
-    book::Sweep sweep = book::sweep_for(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id);
-    const bool other_grid = !(book::grid_of(sweep) == draft_->grid);
-    if (other_grid) {
-      const int before = desk_.sweep() && desk_.view() ? static_cast<int>(desk_.view()->states.size()) : 0;
-      for (int i = 0; i < before; ++i) e.clear_station(sweep.id, i);
-      book::set_grid(sweep, draft_->grid);
-      e.save(sweep);
-    }
-    const std::string now = book::utc_now();
-    for (std::size_t i = 0; i < draft_->raw.size(); ++i) {
-      if (!std::isnan(draft_->raw[i]))
-        e.accept({0, sweep.id, static_cast<int>(i), draft_->raw[i], source_, now});
-      else if (other_grid || !desk_.view() || desk_.view()->states[i].kind != book::StationState::Read)
-        e.declare_missing(sweep.id, static_cast<int>(i), "not in the table");
-    }
+    book::take_table(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id, *draft_, source_);
   });
   if (!kept) return;
   desk_.say(tr("%1 readings taken in. Ctrl+Z takes them out again.").arg(draft_->readings()));

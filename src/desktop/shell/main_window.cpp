@@ -22,6 +22,7 @@
 #include "book/package/data_package.h"
 #include "desktop/home/home_view.h"
 #include "desktop/import/import_dialog.h"
+#include "desktop/import/tables_dialog.h"
 #include "desktop/instruments/instruments_panel.h"
 #include "desktop/publish/publish_view.h"
 #include "desktop/read/read_view.h"
@@ -269,12 +270,30 @@ void MainWindow::paste() {
 }
 
 void MainWindow::choose_file() {
-  const QString path = QFileDialog::getOpenFileName(this, tr("A table of readings, or a data package"),
-                                                    QSettings().value("import/folder").toString(),
-                                                    tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
-  if (path.isEmpty()) return;
-  QSettings().setValue("import/folder", QFileInfo(path).absolutePath());
-  bring_in_file(path);
+  const QStringList paths = QFileDialog::getOpenFileNames(
+      this, tr("Tables of readings, or a data package"), QSettings().value("import/folder").toString(),
+      tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
+  if (paths.isEmpty()) return;
+  QSettings().setValue("import/folder", QFileInfo(paths.first()).absolutePath());
+  bring_in_files(paths);
+}
+
+void MainWindow::bring_in_files(const QStringList& paths) {
+  if (paths.size() == 1) return bring_in_file(paths.first());
+  if (!desk_->test() || !stage_)
+    return desk_->say(tr("Open the test that the readings belong to, then bring the tables in again."));
+  std::vector<TableFile> files;
+  for (const QString& path : paths) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly) || file.size() > largest_table || file.peek(2) == "PK") {
+      desk_->warn(tr("%1 cannot be brought in together with others (%2). Bring it in alone; nothing was taken.")
+                      .arg(path, file.isOpen() ? tr("it is a package, or too large") : file.errorString()));
+      return;
+    }
+    files.push_back({QFileInfo(path).fileName(), file.readAll().toStdString()});
+  }
+  TablesDialog dialog(*desk_, std::move(files), this);
+  if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
 }
 
 void MainWindow::bring_in_file(const QString& path) {
@@ -338,7 +357,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
   const QList<QUrl> urls = event->mimeData()->urls();
   if (urls.isEmpty() || !urls.first().isLocalFile()) return;
   event->acceptProposedAction();
-  bring_in_file(urls.first().toLocalFile());
+  QStringList paths;
+  for (const QUrl& url : urls)
+    if (url.isLocalFile()) paths << url.toLocalFile();
+  bring_in_files(paths);
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {

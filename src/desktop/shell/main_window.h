@@ -34,6 +34,8 @@ class MainWindow : public QMainWindow {
   void open_test(book::Id id, int stage = -1);
   /// Takes in a file of readings or a data package; what it is goes by its content.
   void bring_in_file(const QString& path);
+  /// The same for several at once: tables find their heights and settings by their names, to be confirmed.
+  void bring_in_files(const QStringList& paths);
 
  protected:
   void closeEvent(QCloseEvent* event) override;

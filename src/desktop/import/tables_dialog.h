@@ -1,0 +1,51 @@
+#pragma once
+
+#include <QDialog>
+#include <vector>
+
+#include "book/import/sweep_name.h"
+#include "book/import/sweep_table.h"
+#include "desktop/shell/desk.h"
+
+class QLabel;
+class QPushButton;
+class QTableWidget;
+
+namespace sunbreak::desktop {
+
+/// A table of readings on its way in.
+struct TableFile {
+  QString name;
+  std::string bytes;
+};
+
+/// Many tables at once: what each was understood to say and which height and dimmer setting its name or head gives,
+/// each to be confirmed or corrected. Taking them is one step of undo; heights and settings that the plan lacks are
+/// added to it.
+class TablesDialog : public QDialog {
+  Q_OBJECT
+ public:
+  TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* parent = nullptr);
+
+ private:
+  struct Row {
+    TableFile file;
+    std::optional<book::TableDraft> draft;
+    QString problem;
+    std::optional<double> height_m, percent;
+    bool wanted = false;
+  };
+  void fill();
+  void judge();
+  void take();
+  QString fate_of(const Row& row) const;
+  const Row* other_with_same_cell(const Row& row) const;
+
+  Desk& desk_;
+  std::vector<Row> rows_;
+  QTableWidget* table_;
+  QLabel* words_;
+  QPushButton* take_;
+};
+
+}  // namespace sunbreak::desktop

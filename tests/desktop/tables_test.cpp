@@ -1,0 +1,89 @@
+#include "desktop/import/tables_dialog.h"
+
+#include <QElapsedTimer>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <cmath>
+
+#include "window_fixture.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+
+namespace {
+
+/// A matrix of side × side readings, brighter toward the middle.
+std::string matrix(int side, double level) {
+  std::string text;
+  for (int r = 0; r < side; ++r)
+    for (int c = 0; c < side; ++c) {
+      const double x = (c + 0.5) / side - 0.5, y = (r + 0.5) / side - 0.5;
+      text += QString::number(level * (1 - x * x - y * y), 'f', 1).toStdString() + (c + 1 < side ? "," : "\n");
+    }
+  return text;
+}
+
+}  // namespace
+
+class TablesTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    key(Qt::Key_N, Qt::ControlModifier);
+    fill("heights", "45");
+  }
+  QTableWidget* list(TablesDialog& dialog) { return dialog.findChild<QTableWidget*>("tablesList"); }
+};
+
+TEST_F(TablesTest, TablesFindTheirCellsAndTakingThemIsOneStep) {
+  TablesDialog dialog(desk(), {{"bars_45cm.csv", matrix(6, 500)}, {"bars_30cm.csv", matrix(6, 700)}}, window_.get());
+  dialog.show();
+  EXPECT_EQ(list(dialog)->item(0, 4)->text(), "a new sweep");
+  EXPECT_EQ(list(dialog)->item(1, 4)->text(), "a new height");
+  QTest::mouseClick(dialog.findChild<QPushButton*>("takeTables"), Qt::LeftButton);
+  ASSERT_EQ(desk().test()->rungs.size(), 2u);
+  EXPECT_EQ(desk().test()->sweeps.size(), 2u);
+  EXPECT_EQ(desk().test()->readings.size(), 72u);
+  desk().undo();
+  EXPECT_EQ(desk().test()->rungs.size(), 1u);
+  EXPECT_TRUE(desk().test()->sweeps.empty());
+}
+
+TEST_F(TablesTest, WhatIsNotKnownIsAskedForAndNothingIsTakenBefore) {
+  TablesDialog dialog(desk(), {{"a.csv", matrix(6, 500)}, {"b_45cm.csv", matrix(6, 700)}}, window_.get());
+  dialog.show();
+  auto* take = dialog.findChild<QPushButton*>("takeTables");
+  EXPECT_FALSE(take->isEnabled());
+  EXPECT_TRUE(list(dialog)->item(0, 4)->text().contains("which height"));
+  list(dialog)->item(0, 2)->setText("45");
+  EXPECT_FALSE(take->isEnabled()) << "two tables cannot be the same sweep";
+  EXPECT_TRUE(list(dialog)->item(0, 4)->text().contains("the same sweep as b_45cm.csv"));
+  list(dialog)->item(0, 2)->setText("1200");
+  EXPECT_FALSE(take->isEnabled()) << "no bench is that high";
+  list(dialog)->item(0, 2)->setText("12 in");
+  EXPECT_TRUE(take->isEnabled());
+  list(dialog)->item(0, 0)->setCheckState(Qt::Unchecked);
+  EXPECT_EQ(take->text(), "Take 1 tables");
+}
+
+TEST_F(TablesTest, AFileThatIsNoTableIsNamedAndTheOthersAreTaken) {
+  TablesDialog dialog(desk(), {{"notes_30cm.txt", "hello there"}, {"b_45cm.csv", matrix(6, 700)}}, window_.get());
+  dialog.show();
+  EXPECT_TRUE(list(dialog)->item(0, 1)->text().startsWith("◣"));
+  QTest::mouseClick(dialog.findChild<QPushButton*>("takeTables"), Qt::LeftButton);
+  EXPECT_EQ(desk().test()->sweeps.size(), 1u);
+}
+
+TEST_F(TablesTest, TenDenseScansComeInAndAreShown) {
+  std::vector<TableFile> files;
+  for (int i = 0; i < 10; ++i) files.push_back({QString("scan_%1cm.csv").arg(20 + 7 * i), matrix(48, 1200 - 80 * i)});
+  TablesDialog dialog(desk(), files, window_.get());
+  dialog.show();
+  QTest::mouseClick(dialog.findChild<QPushButton*>("takeTables"), Qt::LeftButton);
+  EXPECT_EQ(desk().test()->readings.size(), 23040u);
+  window_->show_stage(Stage::Read);
+  EXPECT_EQ(desk().view()->states.size(), 2304u);
+  QApplication::processEvents();
+  EXPECT_FALSE(window_->grab().isNull());
+}
