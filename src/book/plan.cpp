@@ -135,6 +135,9 @@ Id duplicate_plan(Book& book, Id test_id) {
   copy.created_at = utc_now();
   copy.tested_on.clear();
   copy.simulated = false;
+  for (std::string Test::*answer :
+       {&Test::checked_level, &Test::checked_center, &Test::checked_height, &Test::checked_fans})
+    (copy.*answer).clear();
   book.edit("duplicate the plan of " + title_of(source), [&](Edit& edit) {
     copy.id = edit.add(copy);
     for (const Rung& rung : source.rungs) edit.add(Rung{0, copy.id, rung.height_m});

@@ -7,6 +7,7 @@
 #include <kainjow/mustache.hpp>
 #include <map>
 
+#include "core/bench/walk_order.h"
 #include "core/figures/definitions.h"
 #include "embedded/sunbreak_report.h"
 #include "report/svg_figures.h"
@@ -69,6 +70,31 @@ std::string grid_words(const Layout& layout, UnitSystem units) {
              (layout.nine_point ? ", a spot check; mean by the nine-point Simpson rule" : ", a spot check; plain mean");
   }
   return count;
+}
+
+std::string tape_words(const book::Test& test) {
+  return test.tape_from == "floor"    ? "the floor; the sensor's height is taken off"
+         : test.tape_from == "canopy" ? "a pretend canopy; its height less the sensor's is added"
+                                      : "the sensor's receiving surface";
+}
+
+/// How the stations were walked, for the method.
+std::string walk_words(const book::TestBundle& b, const book::SweepView& view) {
+  const auto order = parse_walk_order(b.test.walk_order).value_or(WalkOrder::FarToDoor);
+  std::string words = "Stations were read ";
+  if (b.test.opening_probe && !opening_probe(view.layout).empty())
+    words += "at the corners and the center first, then ";
+  words += order == WalkOrder::FarToDoor   ? "from the far wall to the door"
+           : order == WalkOrder::DoorToFar ? "from the door to the far wall"
+                                           : "from the center outward";
+  if (b.test.samples_a_reading > 1)
+    words += fmt::format("; each live reading is a mean of {} values", b.test.samples_a_reading);
+  if (b.test.reference_every > 0)
+    words += fmt::format(
+        "; the station nearest the center was read again every {} stations, and where it tells drift "
+        "from noise the sweep is scaled to its start",
+        b.test.reference_every);
+  return words + ".";
 }
 
 /// Draws figures either in place or apart.
@@ -239,7 +265,12 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
            fmt::format("{}, {}, {}, {}", stated(b.bench.wall_left), stated(b.bench.wall_right),
                        stated(b.bench.wall_front), stated(b.bench.wall_back)))
       .add("Door while reading", b.test.door)
-      .add("Heights measured from", b.test.datum);
+      .add("Heights measured from", b.test.datum)
+      .add("The tape ended at", tape_words(b.test))
+      .add("Hung level, by a level", b.test.checked_level)
+      .add("Centered, by the tape", b.test.checked_center)
+      .add("Height checked at every corner", b.test.checked_height)
+      .add("Fans as in use", b.test.checked_fans);
   for (const book::Meter& m : b.meters)
     bench.add(m.kind == "quantum" ? "Quantum sensor" : "Wall meter",
               fmt::format("{}; calibrated {}; factor {}; standard uncertainty {}", stated(m.name),
@@ -269,6 +300,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
       data("PPFD was read at each station with the sensor facing up, in µmol/m²/s; the raw value is kept and corrected "
            "as (raw − dark) · calibration factor · spectral factor."));
   if (!chosen.empty()) method.push_back(data("Stations: " + grid_words(chosen.front().second.layout, units) + "."));
+  if (!chosen.empty()) method.push_back(data(walk_words(b, chosen.front().second)));
   method.push_back(
       data("Height is the vertical distance from the emitting plane to the sensor's receiving surface. Power is read "
            "at the wall plug, driver losses included."));
@@ -304,6 +336,11 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
           "{} stations were not read: the figures hold for the {} of the measured area that the read ones stand for.",
           f.missing, percent(f.read_share))));
     if (view.layout.kind == GridKind::Spots) notices.push_back(data("Spot check: a quick look, not a survey."));
+    if (view.drift.significant())
+      notices.push_back(
+          data(fmt::format("The reference station moved by {:+.1f} % while this sweep was walked; readings "
+                           "are scaled to its start, raw values are in the data package.",
+                           100 * view.drift.largest_change())));
     s.set("notices", data(notices));
     s.set("map", sink.put(map_svg(b, view, context.target, range, units)));
     s.set("figures", data(figure_rows(f, view.layout, units)));
@@ -321,6 +358,21 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
     sweeps.push_back(s);
   }
   page.set("sweeps", data(sweeps));
+
+  List set_aside;
+  for (const book::Dismissal& d : b.dismissals) {
+    const auto sweep = std::find_if(b.sweeps.begin(), b.sweeps.end(), [&](auto& w) { return w.id == d.sweep_id; });
+    data row;
+    row.set("where", sweep == b.sweeps.end()
+                         ? std::string("the test")
+                         : fmt::format("{} · {} %", length_text(b.rung(sweep->rung_id)->height_m, units),
+                                       short_number(b.stop(sweep->stop_id)->percent, 1)));
+    row.set("saw", d.saw);
+    row.set("reason", d.reason);
+    set_aside.push_back(row);
+  }
+  page.set("has_set_aside", !set_aside.empty());
+  page.set("set_aside", data(set_aside));
 
   List definitions;
   for (const FigureDefinition& d : figure_definitions()) {

@@ -66,12 +66,14 @@ TEST_F(WindowTest, TheWorkLineTellsHowFarTheTestIs) {
   EXPECT_EQ(mark(desk(), Stage::Settle), StageMark::ToCome);
   desk().accept(0, 400, "typed");
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Begun);
-  for (int i = 1; i < 35; ++i) desk().accept(i, 400, "typed");
+  for (int i = 1; i < 35; ++i) desk().accept(i, 400 + i % 5, "typed");
   desk().declare_missing(35);
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::NeedsLook) << "a hole in the sweep";
   desk().accept(35, 400, "typed");
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Done);
   EXPECT_EQ(mark(desk(), Stage::Read), StageMark::Done);
+  desk().accept(20, 40, "typed");
+  EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::NeedsLook) << "a check is open";
 }
 
 TEST_F(WindowTest, TheWorkLineIsReachedByKeysAndClicks) {

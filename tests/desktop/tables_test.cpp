@@ -87,3 +87,16 @@ TEST_F(TablesTest, TenDenseScansComeInAndAreShown) {
   QApplication::processEvents();
   EXPECT_FALSE(window_->grab().isNull());
 }
+
+TEST_F(TablesTest, ASweepsGridCanBecomeThePlans) {
+  TablesDialog dialog(desk(), {{"bars_45cm.csv", matrix(8, 500)}}, window_.get());
+  dialog.show();
+  QTest::mouseClick(dialog.findChild<QPushButton*>("takeTables"), Qt::LeftButton);
+  ASSERT_EQ(desk().view()->layout.columns, 8);
+  ASSERT_EQ(desk().test()->test.columns, 6);
+  window_->show_stage(Stage::Walk);
+  key(Qt::Key_G, Qt::ControlModifier);
+  EXPECT_EQ(desk().test()->test.columns, 8);
+  desk().undo();
+  EXPECT_EQ(desk().test()->test.columns, 6);
+}

@@ -45,10 +45,10 @@ TEST_F(WalkTest, ArrowsStayOnTheGrid) {
   window_->show_stage(Stage::Walk);
   for (int i = 0; i < 10; ++i) key(Qt::Key_Up);
   for (int i = 0; i < 10; ++i) key(Qt::Key_Left);
-  EXPECT_TRUE(place().startsWith("Row 1 from the far wall, 1st from the left"));
+  EXPECT_TRUE(place().startsWith("Row 1 from the far wall,\n1st from the left"));
   for (int i = 0; i < 10; ++i) key(Qt::Key_Down);
   for (int i = 0; i < 10; ++i) key(Qt::Key_Right);
-  EXPECT_TRUE(place().startsWith("Row 6 from the far wall, 6th from the left"));
+  EXPECT_TRUE(place().startsWith("Row 6 from the far wall,\n6th from the left"));
 }
 
 TEST_F(WalkTest, GoesOnWhereItWasLeftDaysBefore) {

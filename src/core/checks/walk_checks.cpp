@@ -21,6 +21,28 @@ void append(std::vector<Check>& all, std::vector<Check> more) {
   all.insert(all.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
 }
 
+/// The readings with the suspect ones replaced by the mean of their mirror images, so that one bad reading is not told
+/// twice, as itself and as an unbalanced sweep.
+std::vector<double> without(const Layout& layout, std::span<const double> ppfd, const std::vector<Check>& suspect) {
+  std::vector<double> mended(ppfd.begin(), ppfd.end());
+  if (!layout.is_lattice()) return mended;
+  std::vector<char> bad(ppfd.size(), 0);
+  for (const Check& c : suspect)
+    for (const int s : c.stations) bad[s] = 1;
+  for (std::size_t i = 0; i < mended.size(); ++i) {
+    if (!bad[i]) continue;
+    const Station& s = layout.stations[i];
+    double sum = 0;
+    int count = 0;
+    for (const int column : {s.column, layout.columns - 1 - s.column})
+      for (const int row : {s.row, layout.rows - 1 - s.row})
+        if (const int image = layout.index(column, row); !bad[image] && !std::isnan(ppfd[image]))
+          sum += ppfd[image], ++count;
+    mended[i] = count > 0 ? sum / count : std::nan("");
+  }
+  return mended;
+}
+
 }  // namespace
 
 std::vector<Check> repeat_checks(std::span<const int> walk, std::span<const double> raw) {
@@ -92,13 +114,15 @@ std::vector<Check> walk_checks(const WalkedSweep& sweep) {
   std::vector<Check> checks = range_checks(sweep.raw, sweep.range_max);
   append(checks, repeat_checks(sweep.walk, sweep.raw));
   append(checks, equal_row_checks(sweep.layout, sweep.raw));
-  append(checks, local_surface_checks(sweep.layout, sweep.ppfd));
+  const std::vector<Check> far = local_surface_checks(sweep.layout, sweep.ppfd);
+  const std::vector<double> mended = without(sweep.layout, sweep.ppfd, far);
+  append(checks, far);
   double read = 0;
   for (std::size_t i = 0; i < sweep.ppfd.size(); ++i)
     if (!std::isnan(sweep.ppfd[i])) read += sweep.layout.stations[i].weight;
   if (read >= share_read_for_balance)
-    append(checks, balance_checks(sweep.layout, sweep.ppfd));
-  else if (auto verdict = probe_verdict(sweep.layout, sweep.ppfd, sweep.hang); verdict && verdict->check)
+    append(checks, balance_checks(sweep.layout, mended));
+  else if (auto verdict = probe_verdict(sweep.layout, mended, sweep.hang); verdict && verdict->check)
     checks.push_back(std::move(*verdict->check));
   if (sweep.drift)
     if (auto check = drift_check(*sweep.drift)) checks.push_back(std::move(*check));

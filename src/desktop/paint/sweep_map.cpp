@@ -7,6 +7,7 @@
 
 #include "core/bench/station_box.h"
 #include "desktop/paint/map_painter.h"
+#include "desktop/paint/station_words.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 
@@ -17,14 +18,29 @@ SweepMap::SweepMap(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setMouseTracking(true);
   setAccessibleName(tr("Map of the sweep, far wall at the top"));
   connect(&desk, &Desk::changed, this, [this] {
-    if (const book::SweepView* view = desk_.view())
-      setAccessibleDescription(tr("%1 of %2 stations read").arg(view->read()).arg(view->states.size()));
+    describe();
     update();
   });
 }
 
+void SweepMap::describe() {
+  const book::SweepView* view = desk_.view();
+  if (!view) return;
+  QString words = tr("%1 of %2 stations read").arg(view->read()).arg(view->states.size());
+  if (current_ >= 0 && current_ < static_cast<int>(view->states.size()))
+    words += tr("; at hand: %1, %2").arg(station_words(view->layout, current_), value_words(current_));
+  setAccessibleDescription(words);
+}
+
+QString SweepMap::value_words(int station) const {
+  const double ppfd = desk_.view()->ppfd[station];
+  if (!std::isnan(ppfd)) return text_of(ppfd_text(ppfd)) + tr(" µmol/m²/s");
+  return desk_.view()->states[station].kind == book::StationState::Missing ? tr("missing") : tr("not read yet");
+}
+
 void SweepMap::set_current(int station) {
   current_ = station;
+  describe();
   update();
 }
 
@@ -59,16 +75,11 @@ void SweepMap::mouseMoveEvent(QMouseEvent* event) {
   const auto station = station_at(event->position());
   if (!station) return QToolTip::hideText();
   const Station& s = desk_.view()->layout.stations[*station];
-  const double ppfd = desk_.view()->ppfd[*station];
-  const QString value =
-      std::isnan(ppfd)
-          ? (desk_.view()->states[*station].kind == book::StationState::Missing ? tr("missing") : tr("not read yet"))
-          : text_of(ppfd_text(ppfd)) + tr(" µmol/m²/s");
-  QToolTip::showText(
-      event->globalPosition().toPoint(),
-      tr("x %1, y %2: %3")
-          .arg(text_of(length_text(s.x_m, desk_.units())), text_of(length_text(s.y_m, desk_.units())), value),
-      this);
+  QToolTip::showText(event->globalPosition().toPoint(),
+                     tr("x %1, y %2: %3")
+                         .arg(text_of(length_text(s.x_m, desk_.units())), text_of(length_text(s.y_m, desk_.units())),
+                              value_words(*station)),
+                     this);
 }
 
 }  // namespace sunbreak::desktop

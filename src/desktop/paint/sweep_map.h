@@ -24,6 +24,8 @@ class SweepMap : public QWidget {
   void mouseMoveEvent(QMouseEvent* event) override;
 
  private:
+  void describe();
+  QString value_words(int station) const;
   std::optional<int> station_at(const QPointF& place) const;
 
   Desk& desk_;

@@ -13,7 +13,14 @@ namespace sunbreak::desktop {
 PlanDrawing::PlanDrawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setMinimumSize(240, 240);
   setAccessibleName(tr("Plan of the bench with the stations in walk order"));
-  connect(&desk, &Desk::changed, this, qOverload<>(&QWidget::update));
+  connect(&desk, &Desk::changed, this, [this] {
+    if (const book::TestBundle* test = desk_.test())
+      setAccessibleDescription(tr("footprint %1, %2 × %3 stations")
+                                   .arg(text_of(size_text(test->bench.width_m, test->bench.depth_m, desk_.units())))
+                                   .arg(test->test.columns)
+                                   .arg(test->test.rows));
+    update();
+  });
 }
 
 void PlanDrawing::set_draft(std::optional<book::TestBundle> draft) {

@@ -10,6 +10,7 @@
 #include "core/checks/between_sweeps.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/height_for_centre.h"
+#include "desktop/shell/room_lights.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -61,7 +62,7 @@ void RigAdvice::refresh() {
       this,
       [=] {
         const auto hung = placed(nominal_fixture(o), {room.width_m / 2, room.depth_m / 2, height_m});
-        return stations_for_mean(RoomLight(room), hung, tolerance);
+        return stations_for_mean(*light_of(room), hung, tolerance);
       },
       [this, question](const StationsNeeded& answer) {
         if (question != asked_) return;
@@ -100,7 +101,7 @@ void RigAdvice::find_height(double ppfd, double ppf_umol_s) {
   for (Emitter& e : fixture) e.ppf_umol_s *= ppf_umol_s;
   beside(
       this,
-      [=] { return height_for_centre(RoomLight(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m); },
+      [=] { return height_for_centre(*light_of(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m); },
       [this, ppfd](const std::optional<double>& height_m) {
         if (height_m)
           emit height_found(*height_m, ppfd);

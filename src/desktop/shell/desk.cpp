@@ -12,6 +12,7 @@
 #include "book/rig_model.h"
 #include "core/bench/walk_order.h"
 #include "core/sweep/field.h"
+#include "desktop/shell/room_lights.h"
 
 namespace sunbreak::desktop {
 
@@ -197,7 +198,8 @@ void Desk::gather_checks() {
 }
 
 void Desk::judge_hang() {
-  if (!view_ || !rung() || !test_->test.opening_probe) return;
+  // Only a probe that is being read asks for it.
+  if (!view_ || !rung() || !test_->test.opening_probe || view_->read() == 0 || view_->complete()) return;
   const FixtureOutline outline = book::outline_of(test_->fixture, test_->bench);
   const Room room = book::room_of(test_->bench);
   const book::Fixture& f = test_->fixture;
@@ -222,7 +224,7 @@ void Desk::judge_hang() {
   });
   watcher->setFuture(
       QtConcurrent::run([room, outline, layout = view_->layout, height_m = rung()->height_m]() -> HangResponse {
-        return hang_response(RoomLight(room), nominal_fixture(outline), layout, height_m);
+        return hang_response(*light_of(room), nominal_fixture(outline), layout, height_m);
       }));
 }
 
@@ -237,6 +239,12 @@ std::vector<Check> Desk::checks() const {
     for (const book::TestCheck& c : all_checks_)
       if (c.sweep_id == chosen->id && !c.set_aside) open.push_back(c.check);
   return open;
+}
+
+int Desk::open_checks_of(Id sweep_id) const {
+  return static_cast<int>(std::count_if(all_checks_.begin(), all_checks_.end(), [&](const book::TestCheck& c) {
+    return c.sweep_id == sweep_id && !c.set_aside;
+  }));
 }
 
 bool Desk::set_aside(const book::TestCheck& c, const std::string& reason) {

@@ -61,6 +61,8 @@ class Desk : public QObject {
   std::vector<Check> checks() const;
   /// The same of every sweep of the test, with what was set aside.
   const std::vector<book::TestCheck>& all_checks() const { return all_checks_; }
+  /// How many checks of a sweep are open.
+  int open_checks_of(book::Id sweep_id) const;
   bool set_aside(const book::TestCheck& check, const std::string& reason);
   bool take_up_again(book::Id dismissal_id);
   /// What leans and shifts do to the opening probe's corners here; zeros until the model has been worked out.

@@ -20,6 +20,7 @@
 #include <QVBoxLayout>
 
 #include "book/package/data_package.h"
+#include "book/plan.h"
 #include "desktop/home/home_view.h"
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
@@ -174,6 +175,7 @@ void MainWindow::build_menu() {
   entry(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { desk_->redo(); });
   entry(tr("Copy the sweep as a table"), QKeySequence::Copy, [this] { copy(); });
   entry(tr("Paste readings"), QKeySequence::Paste, [this] { paste(); });
+  entry(tr("Plan the other sweeps like this one"), QKeySequence("Ctrl+G"), [this] { plan_like_this_sweep(); });
   menu->addSeparator();
   entry(tr("Metric or imperial"), QKeySequence("Ctrl+U"), [this] { units_->click(); });
   entry(tr("Paper or Loft"), QKeySequence("Ctrl+L"), [this] { toggle_look(); });
@@ -257,6 +259,15 @@ void MainWindow::set_arms_length(bool on) {
     setWindowState(windowState() | Qt::WindowFullScreen);
   else
     setWindowState(windowState() & ~Qt::WindowFullScreen);
+}
+
+void MainWindow::plan_like_this_sweep() {
+  if (!desk_->test() || !stage_) return desk_->say(tr("Open a test first: its other sweeps take a sweep's grid."));
+  if (!desk_->sweep()) return desk_->say(tr("This sweep follows the plan already: it has no grid of its own yet."));
+  const QString problem =
+      desk_->plan([&] { return book::plan_grid(desk_->book(), *desk_->test(), book::grid_of(*desk_->sweep())); });
+  if (!problem.isEmpty()) return desk_->warn(problem);
+  desk_->say(tr("The plan and every sweep not begun yet have this sweep's grid now. Ctrl+Z takes that back."));
 }
 
 void MainWindow::copy() {

@@ -54,6 +54,7 @@ class MainWindow : public QMainWindow {
   void choose_book();
   void paste();
   void copy();
+  void plan_like_this_sweep();
   void show_instruments();
   void toggle_look();
   void set_arms_length(bool on);

@@ -8,6 +8,7 @@
 #include "book/rig_model.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
 
@@ -26,9 +27,14 @@ Mast::Mast(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
 
 void Mast::describe() {
   if (!desk_.rung() || !desk_.stop()) return;
-  setAccessibleDescription(tr("Height %1, dimmer %2 %")
-                               .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())))
-                               .arg(desk_.stop()->percent));
+  QString words = tr("Height %1, dimmer %2 %")
+                      .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())))
+                      .arg(desk_.stop()->percent);
+  if (const book::SweepView* view = desk_.view())
+    words += tr(": %1 of %2 stations read").arg(view->read()).arg(view->states.size());
+  if (const int open = desk_.sweep() ? desk_.open_checks_of(desk_.sweep()->id) : 0; open > 0)
+    words += ", " + counted(open, tr("open check"), tr("open checks"));
+  setAccessibleDescription(words);
 }
 
 void Mast::paintEvent(QPaintEvent*) {
@@ -133,26 +139,23 @@ void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, 
                            const QColor& color) const {
   const book::TestBundle& test = *desk_.test();
   const book::Sweep* sweep = test.sweep(rung_id, stop_id);
-  int total = 0, read = 0, missing = 0;
-  if (sweep)
-    if (const book::SweepView* view = desk_.view_of(sweep->id)) {
-      total = static_cast<int>(view->states.size());
-      read = view->read(), missing = view->missing();
-    }
+  const book::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
   p.setPen(QPen(color, 1));
   p.setBrush(Qt::NoBrush);
   p.drawRect(square);
-  if (total == 0 || read + missing == 0) return;
-  if (read + missing < total) {
-    const double done = square.height() * (read + missing) / total;
-    p.fillRect(QRectF(square.left(), square.bottom() - done, square.width(), done), color);
-    return;
-  }
-  p.fillRect(square, missing > 0 ? theme().attention : color);
-  if (missing > 0) {
+  if (!view || view->read() + view->missing() == 0) return;
+  const double done = static_cast<double>(view->read() + view->missing()) / static_cast<double>(view->states.size());
+  p.fillRect(QRectF(square.left(), square.bottom() - square.height() * done, square.width(), square.height() * done),
+             color);
+  if (view->missing() > 0) {
     p.setPen(QPen(theme().panel, 1.5));
     p.drawLine(square.topLeft(), square.bottomRight());
   }
+  if (desk_.open_checks_of(sweep->id) == 0) return;
+  const QPointF corner = square.topRight() + QPointF(3, -3);
+  p.setPen(QPen(theme().panel, 1));
+  p.setBrush(theme().attention);
+  p.drawPolygon(QPolygonF({corner, corner - QPointF(7, 0), corner + QPointF(0, 7)}));
 }
 
 void Mast::draw_stops(QPainter& p) {

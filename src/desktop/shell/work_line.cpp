@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <algorithm>
 
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
@@ -70,8 +71,10 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
     complete += view->complete();
     holes += missing > 0;
   }
+  const auto open = std::count_if(desk.all_checks().begin(), desk.all_checks().end(),
+                                  [](const book::TestCheck& c) { return !c.set_aside; });
   if (begun > 0) {
-    walk = complete < planned ? StageMark::Begun : holes > 0 ? StageMark::NeedsLook : StageMark::Done;
+    walk = complete < planned ? StageMark::Begun : holes > 0 || open > 0 ? StageMark::NeedsLook : StageMark::Done;
     read = complete < planned ? StageMark::Begun : StageMark::Done;
     publish = StageMark::Begun;
   }

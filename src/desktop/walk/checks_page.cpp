@@ -8,7 +8,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "desktop/walk/station_words.h"
+#include "desktop/paint/station_words.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 

@@ -1,4 +1,4 @@
-#include "desktop/walk/station_words.h"
+#include "desktop/paint/station_words.h"
 
 #include <QCoreApplication>
 

@@ -1,0 +1,201 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "book/package/data_package.h"
+#include "book/rig_model.h"
+#include "book/test_checks.h"
+#include "core/bench/walk_order.h"
+#include "temporary_book.h"
+
+using namespace sunbreak;
+using namespace sunbreak::book;
+
+namespace {
+
+/// A 12 × 12 sweep under a hump of light, walked in its order, a reading every ten seconds.
+class Walked {
+ public:
+  Walked() {
+    id = book.add_test();
+    book->edit("walk", [&](Edit& e) {
+      book::Test test = book->find<book::Test>(id).value();
+      test.columns = test.rows = 12;
+      test.opening_probe = true;
+      e.save(test);
+    });
+    book->edit("walk", [&](Edit& e) {
+      const TestBundle b = book.bundle(id);
+      sweep = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
+      const Layout layout = lay_out(footprint_of(b.bench), grid_of(b.test)).value();
+      int second = 0;
+      for (const int s : walk_of(b.test, layout))
+        e.accept({0, sweep.id, s, true_at(layout, s), "typed", at(second += 10)});
+      reference = reference_station(layout);
+      reference_value = true_at(layout, reference);
+    });
+  }
+  static double true_at(const Layout& layout, int s) {
+    const double x = layout.stations[s].x_m / layout.footprint.width_m - 0.5,
+                 y = layout.stations[s].y_m / layout.footprint.depth_m - 0.5;
+    return 800 * (1 - x * x - y * y + 0.01 * y);
+  }
+  static std::string at(int second) {
+    char text[40];
+    std::snprintf(text, sizeof text, "2026-03-14T%02d:%02d:%02d.000Z", 9 + second / 3600, second / 60 % 60,
+                  second % 60);
+    return text;
+  }
+  void read_reference(int second, double value) {
+    book->edit("reference", [&](Edit& e) {
+      e.add(SideReading{0, sweep.id, reference, "reference", value, "typed", at(second)});
+    });
+  }
+  SweepView view() { return view_sweep(book.bundle(id), sweep).value(); }
+
+  TemporaryBook book;
+  Id id = 0;
+  Sweep sweep;
+  int reference = 0;
+  double reference_value = 0;
+};
+
+}  // namespace
+
+TEST(WalkRecords, TimesReadBackToTheMillisecond) {
+  EXPECT_DOUBLE_EQ(seconds_of("1970-01-02T00:00:01.250Z"), 86401.25);
+  EXPECT_TRUE(std::isnan(seconds_of("yesterday")));
+}
+
+TEST(WalkRecords, DriftAtTheReferenceScalesTheSweepAndRawStays) {
+  Walked w;
+  w.read_reference(1450, w.reference_value * 0.9);  // ten seconds after the last station
+  const SweepView view = w.view();
+  ASSERT_TRUE(view.drift.significant());
+  const int last = walk_of(w.book.bundle(w.id).test, view.layout).back();
+  // The reference was first read at 50 s, so at 1440 s the light had fallen by 10 % · 1390 / 1400.
+  EXPECT_NEAR(view.ppfd[last], view.states[last].raw / (1 - 0.1 * 1390 / 1400), 1e-6);
+  EXPECT_DOUBLE_EQ(view.states[last].raw, Walked::true_at(view.layout, last));
+  bool said = false;
+  for (const Check& c : checks_of(w.book.bundle(w.id), w.sweep, view, {}))
+    said = said || c.id == "drift at the reference";
+  EXPECT_TRUE(said);
+}
+
+TEST(WalkRecords, ATableFromAFileIsNotScaledByTime) {
+  Walked w;
+  w.read_reference(1450, w.reference_value * 0.9);
+  w.book->edit("table", [&](Edit& e) { e.accept({0, w.sweep.id, 3, 500, "file", Walked::at(9000)}); });
+  EXPECT_DOUBLE_EQ(w.view().ppfd[3], 500);
+}
+
+TEST(WalkRecords, ASetAsideCheckHoldsUntilItsStationIsReadAgain) {
+  Walked w;
+  w.book->edit("slip", [&](Edit& e) { e.accept({0, w.sweep.id, 40, 70, "typed", Walked::at(2000)}); });
+  const auto open = [&] {
+    const TestBundle b = w.book.bundle(w.id);
+    const SweepView view = w.view();
+    int count = 0;
+    for (const Check& c : checks_of(b, w.sweep, view, {})) count += !dismissal_of(b, w.sweep.id, c, &view).has_value();
+    return count;
+  };
+  ASSERT_EQ(open(), 1) << checks_of(w.book.bundle(w.id), w.sweep, w.view(), {}).back().saw;
+  const Check check = checks_of(w.book.bundle(w.id), w.sweep, w.view(), {}).front();
+  w.book->edit("aside", [&](Edit& e) {
+    e.add(Dismissal{0, w.id, w.sweep.id, check.id, stations_text(check), check.saw, "a cable lies there",
+                    Walked::at(2100)});
+  });
+  EXPECT_EQ(open(), 0);
+  w.book->edit("again", [&](Edit& e) { e.accept({0, w.sweep.id, 40, 60, "typed", Walked::at(2200)}); });
+  EXPECT_EQ(open(), 1) << "a new reading is a new finding";
+  w.book->undo();
+  EXPECT_EQ(open(), 0);
+}
+
+TEST(WalkRecords, SideReadingsAndDismissalsGoThroughAPackage) {
+  Walked w;
+  w.read_reference(700, 790);
+  w.book->edit("aside", [&](Edit& e) {
+    e.add(Dismissal{0, w.id, std::nullopt, "door open", "", "the door is open", "it is a curtain, \"closed\"",
+                    Walked::at(1)});
+    e.add(SideReading{0, w.sweep.id, 7, "repeat", 512.5, "live", Walked::at(5), 8, 1.25});
+  });
+  const TestBundle b = w.book.bundle(w.id);
+  const auto back = read_package(make_package(b));
+  ASSERT_TRUE(back.ok()) << back.problem().sentence();
+  EXPECT_EQ(back.value(), with_plain_ids(b));
+  const Id again = add_bundle(*w.book, back.value(), "bring in");
+  EXPECT_EQ(with_plain_ids(w.book.bundle(again)), with_plain_ids(b));
+}
+
+TEST(WalkRecords, APackageOfTheFirstFormatIsTaken) {
+  Walked w;
+  Archive archive = make_package(w.book.bundle(w.id));
+  archive.erase("side_reading.csv");
+  archive.erase("dismissal.csv");
+  // A column that came later is cut from the readings, as the first format had none.
+  std::string& readings = archive["reading.csv"];
+  std::string cut;
+  std::size_t from = 0;
+  while (from < readings.size()) {
+    const auto end = readings.find("\r\n", from);
+    std::string line = readings.substr(from, end - from);
+    line.erase(line.rfind(','));
+    line.erase(line.rfind(','));
+    cut += line + "\r\n";
+    from = end + 2;
+  }
+  readings = cut;
+  std::string& descriptor = archive["datapackage.json"];
+  EXPECT_FALSE(read_package(archive).ok()) << "the second format promises these columns";
+  descriptor.replace(descriptor.find("\"sunbreak_format\": 2"), 20, "\"sunbreak_format\": 1");
+  const auto back = read_package(archive);
+  ASSERT_TRUE(back.ok()) << back.problem().sentence();
+  EXPECT_EQ(back.value().readings.size(), 144u);
+  EXPECT_EQ(back.value().readings[0].samples, 1);
+  EXPECT_FALSE(back.value().test.opening_probe);
+}
+
+TEST(WalkRecords, APackageOfTheFirstFormatMustHaveWhatThatFormatHad) {
+  Walked w;
+  Archive archive = make_package(w.book.bundle(w.id));
+  std::string& descriptor = archive["datapackage.json"];
+  descriptor.replace(descriptor.find("\"sunbreak_format\": 2"), 20, "\"sunbreak_format\": 1");
+  std::string& readings = archive["reading.csv"];
+  readings.replace(readings.find(",raw,"), 5, ",row,");
+  EXPECT_FALSE(read_package(archive).ok());
+}
+
+TEST(WalkRecords, ARehearsalShowsAChangeAndKeepsNothing) {
+  Walked w;
+  const auto revision = w.book->revision();
+  const auto label = w.book->undo_label();
+  double seen = 0;
+  w.book->rehearse(
+      [&] {
+        w.book->edit("what if", [&](Edit& e) {
+          Bench bench = w.book.bundle(w.id).bench;
+          bench.width_m = 9;
+          e.save(bench);
+        });
+      },
+      [&] { seen = w.book.bundle(w.id).bench.width_m; });
+  EXPECT_EQ(seen, 9);
+  EXPECT_NE(w.book.bundle(w.id).bench.width_m, 9);
+  EXPECT_EQ(w.book->revision(), revision);
+  EXPECT_EQ(w.book->undo_label(), label);
+}
+
+TEST(WalkRecords, TheTapeRuleTakesTheSensorsHeightOff) {
+  TestBundle b;
+  Meter sensor;
+  sensor.id = 4;
+  sensor.receiving_height_m = 0.03;
+  b.meters = {sensor};
+  b.test.sensor_id = 4;
+  b.test.tape_from = "canopy";
+  b.test.canopy_height_m = 0.2;
+  EXPECT_NEAR(tape_rule(b).height_m(0.4), 0.57, 1e-12);
+  b.test.tape_from = "floor";
+  EXPECT_NEAR(tape_rule(b).height_m(0.4), 0.37, 1e-12);
+}

@@ -1,0 +1,422 @@
+#include <QComboBox>
+#include <QDialog>
+#include <QFile>
+#include <QLabel>
+#include <QListWidget>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QTimer>
+
+#include "desktop/instruments/instrument_hub.h"
+#include "desktop/paint/sweep_map.h"
+#include "desktop/rig/plan_drawing.h"
+#include "desktop/rig/side_drawing.h"
+#include "desktop/shell/mast.h"
+#include "desktop/walk/live_taker.h"
+#include "desktop/walk/tones.h"
+#include "report/html_report.h"
+#include "window_fixture.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+using book::StationState;
+
+/// Walk and Rig as they are worked at the bench: a new 6 × 6 test, driven by keys.
+class BenchSideTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    key(Qt::Key_N, Qt::ControlModifier);
+  }
+  void walk() { window_->show_stage(Stage::Walk); }
+  void enter(const QString& value) {
+    type(value);
+    key(Qt::Key_Return);
+  }
+  QString words(const char* object_name) { return find<QLabel>(object_name)->text(); }
+  void choose(const char* object_name, const QVariant& value) {
+    auto* box = find<QComboBox>(object_name);
+    ASSERT_NE(box, nullptr);
+    box->setCurrentIndex(box->findData(value));
+    emit box->activated(box->currentIndex());
+  }
+  /// Reads every station with a hump of light; the slipped one a tenth of it.
+  void read_all(int slipped = -1) {
+    for (const int s : std::vector<int>(desk().walk())) {
+      const Station& st = desk().view()->layout.stations[s];
+      const double x = st.x_m / 1.2 - 0.5, y = st.y_m / 1.2 - 0.5;
+      const double ppfd = std::round(800 * (1 - x * x - y * y));
+      desk().accept(s, s == slipped ? std::floor(ppfd / 10) : ppfd, "typed");
+    }
+  }
+};
+
+TEST_F(BenchSideTest, TheWalkOpensWithCornersAndCenterAndGivesAVerdict) {
+  walk();
+  EXPECT_TRUE(words("walkPlace").startsWith("Row 1 from the far wall,\n1st"));
+  for (const char* value : {"400", "401", "399", "400"}) enter(value);
+  EXPECT_TRUE(words("walkPlace").contains("Row 4 from the far wall,\n3rd")) << words("walkPlace").toStdString();
+  enter("700");
+  EXPECT_TRUE(words("walkVerdict").contains("level and centered")) << words("walkVerdict").toStdString();
+  EXPECT_TRUE(find<QLabel>("walkVerdict")->isVisible());
+}
+
+TEST_F(BenchSideTest, AnUnevenProbeSaysWhichWayToMoveIt) {
+  walk();
+  for (const char* value : {"400", "460", "458", "402", "700"}) enter(value);
+  EXPECT_TRUE(words("walkVerdict").contains("right side is brighter"));
+  // The model of the stated fixture is worked out beside the interface; then it says how far.
+  EXPECT_TRUE(QTest::qWaitFor([&] { return words("walkVerdict").contains("cm toward the left"); }, 10000))
+      << words("walkVerdict").toStdString();
+}
+
+TEST_F(BenchSideTest, OrderAndProbeFollowTheRig) {
+  choose("walkOrder", "center outward");
+  choose("openingProbe", false);
+  walk();
+  EXPECT_TRUE(words("walkPlace").startsWith("Row 3 from the far wall,\n3rd")) << words("walkPlace").toStdString();
+}
+
+TEST_F(BenchSideTest, SkippedStationsComeAgainAtTheEnd) {
+  choose("openingProbe", false);
+  fill("referenceEvery", "0");
+  walk();
+  key(Qt::Key_N);
+  EXPECT_TRUE(words("walkPlace").contains("2nd from the left"));
+  for (int i = 0; i < 35; ++i) enter(QString::number(400 + i % 4));
+  EXPECT_TRUE(words("walkPlace").startsWith("Row 1 from the far wall,\n1st")) << "the skipped one is left";
+  enter("402");
+  EXPECT_TRUE(desk().view()->complete());
+}
+
+TEST_F(BenchSideTest, RepeatsAreKeptBesideTheSweep) {
+  walk();
+  enter("400");
+  key(Qt::Key_Backspace);
+  key(Qt::Key_R);
+  EXPECT_TRUE(words("walkTurn").contains("repeatability"));
+  enter("404");
+  ASSERT_EQ(desk().test()->side_readings.size(), 1u);
+  EXPECT_EQ(desk().test()->side_readings[0].purpose, "repeat");
+  EXPECT_EQ(desk().view()->states[30].raw, 400) << "the sweep's own reading stays";
+  EXPECT_TRUE(words("walkNote").contains("1.0 %"));
+  desk().undo();
+  EXPECT_TRUE(desk().test()->side_readings.empty());
+}
+
+TEST_F(BenchSideTest, ARepeatNeedsAReading) {
+  walk();
+  key(Qt::Key_R);
+  EXPECT_TRUE(words("walkNote").contains("no reading yet"));
+}
+
+TEST_F(BenchSideTest, TheReferenceComesWhenItIsDueAndCanBePutOff) {
+  choose("openingProbe", false);
+  fill("referenceEvery", "4");
+  walk();
+  key(Qt::Key_F);
+  enter("900");  // before anything else: the start of the drift
+  for (int i = 0; i < 4; ++i) enter("500");
+  EXPECT_TRUE(words("walkTurn").contains("Reference"));
+  EXPECT_TRUE(words("walkPlace").contains("Row 4 from the far wall,\n3rd"));
+  key(Qt::Key_N);
+  EXPECT_FALSE(words("walkTurn").contains("Reference")) << "put off";
+  enter("500");
+  EXPECT_TRUE(words("walkTurn").contains("Reference")) << "but not for good";
+  enter("855");
+  EXPECT_TRUE(words("walkProgress").contains("drift -5.0 %, corrected")) << words("walkProgress").toStdString();
+  EXPECT_TRUE(words("walkPlace").startsWith("Row 1 from the far wall,\n6th")) << "and the walk goes on where it was";
+  EXPECT_EQ(desk().view()->states[30].raw, 500);
+  EXPECT_GT(desk().view()->ppfd[34], 500);
+}
+
+TEST_F(BenchSideTest, AllKeysOfACleanSweepTyped) {
+  fill("gridColumns", "12");
+  fill("gridRows", "12");
+  fill("referenceEvery", "0");
+  walk();
+  int keys = 0, digits = 0;
+  for (int i = 0; i < 144; ++i) {
+    const QString value = QString::number(500 + i % 3);
+    type(value);
+    key(Qt::Key_Return);
+    digits += static_cast<int>(value.size());
+    ++keys;
+  }
+  EXPECT_TRUE(desk().view()->complete());
+  EXPECT_EQ(keys, 144) << "the digits and one key each";
+  EXPECT_EQ(digits, 3 * 144);
+}
+
+TEST_F(BenchSideTest, AllKeysOfACleanSweepLive) {
+  fill("gridColumns", "12");
+  fill("gridRows", "12");
+  fill("referenceEvery", "0");
+  QFile file(path("log.txt"));
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  instruments::InstrumentSettings settings;
+  settings.speaks = instruments::Speaks::Stream;
+  settings.address = {instruments::TransportKind::File, {}, 0, file.fileName(), 0};
+  settings.answer_ms = settings.lost_ms = 60000;
+  window_->instruments().connect_to(settings);
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        file.write("424.5\n");
+        file.flush();
+        return window_->instruments().channel(instruments::Measures::Light).live().has_value();
+      },
+      5000));
+  walk();
+  int keys = 0;
+  while (!desk().view()->complete() && keys < 200) key(Qt::Key_Space), ++keys;
+  EXPECT_EQ(keys, 144);
+  EXPECT_EQ(desk().test()->readings.front().source, "live");
+}
+
+TEST_F(BenchSideTest, SpaceAveragesAsManyValuesAsThePlanSays) {
+  fill("samplesAReading", "3");
+  QFile file(path("log.txt"));
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  instruments::InstrumentSettings settings;
+  settings.speaks = instruments::Speaks::Stream;
+  settings.address = {instruments::TransportKind::File, {}, 0, file.fileName(), 0};
+  settings.answer_ms = settings.lost_ms = 60000;
+  window_->instruments().connect_to(settings);
+  const auto send = [&](const char* line, const std::function<bool()>& until) {
+    return QTest::qWaitFor(
+        [&, sent = false]() mutable {
+          if (!std::exchange(sent, true)) file.write(line), file.flush();
+          return until();
+        },
+        5000);
+  };
+  const auto& light = window_->instruments().channel(instruments::Measures::Light);
+  // A file's old lines are past: write until one is heard.
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        file.write("400\n");
+        file.flush();
+        return light.live().has_value();
+      },
+      5000));
+  QTest::qWait(700);
+  walk();
+  key(Qt::Key_Space);
+  EXPECT_TRUE(desk().test()->readings.empty()) << "one value of three";
+  ASSERT_TRUE(send("404\n", [&] { return light.last && light.last->value == 404; }));
+  ASSERT_TRUE(send("408\n", [&] { return !desk().test()->readings.empty(); }));
+  const book::Reading& r = desk().test()->readings[0];
+  EXPECT_DOUBLE_EQ(r.raw, 404);
+  EXPECT_EQ(r.samples, 3);
+  EXPECT_NEAR(r.spread.value_or(0), 4, 1e-9);
+}
+
+TEST_F(BenchSideTest, AnOpenCheckIsSetAsideWithAReasonThatTheReportPrints) {
+  walk();
+  read_all(14);
+  ASSERT_EQ(desk().checks().size(), 1u);
+  EXPECT_TRUE(find<QPushButton>("walkListChecks")->text().contains("1 open"));
+  const auto with_page = [&](const std::function<void(QDialog*)>& act) {
+    QTimer::singleShot(200, [&] {
+      auto* page = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+      ASSERT_NE(page, nullptr);
+      act(page);
+      page->close();
+    });
+    key(Qt::Key_L);
+  };
+  with_page([&](QDialog* page) {
+    EXPECT_TRUE(page->findChild<QLabel*>("checkDetails")->text().contains("What to do"));
+    QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
+    EXPECT_EQ(desk().checks().size(), 1u) << "not without a reason";
+    QTest::keyClicks(page->findChild<QLineEdit*>("checkReason"), "a pot stands there");
+    QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
+  });
+  EXPECT_TRUE(desk().checks().empty());
+  const std::string html = report::html_report(*desk().test()).html;
+  EXPECT_NE(html.find("a pot stands there"), std::string::npos);
+  with_page([&](QDialog* page) {
+    EXPECT_TRUE(page->findChild<QListWidget*>("checksList")->item(0)->text().contains("set aside"));
+    QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
+  });
+  EXPECT_EQ(desk().checks().size(), 1u) << "taken up again";
+}
+
+TEST_F(BenchSideTest, TheListOfChecksLeadsToTheStation) {
+  fill("heights", "60, 45");
+  walk();
+  read_all(14);
+  key(Qt::Key_PageUp);
+  ASSERT_EQ(desk().rung()->height_m, 0.6);
+  QTimer::singleShot(200, [&] {
+    auto* page = QApplication::activeModalWidget();
+    ASSERT_NE(page, nullptr);
+    QTest::mouseClick(page->findChild<QPushButton*>("checkGo"), Qt::LeftButton);
+  });
+  key(Qt::Key_L);
+  EXPECT_EQ(desk().rung()->height_m, 0.45) << "back on the sweep it is about";
+  EXPECT_TRUE(words("walkPlace").contains("Row 4 from the far wall,\n3rd"));
+}
+
+TEST_F(BenchSideTest, HeightsThatCannotBeAreSaidBetweenSweeps) {
+  fill("heights", "60, 45");
+  desk().step_rung(-1);
+  read_all();
+  desk().step_rung(1);
+  for (const int s : std::vector<int>(desk().walk())) desk().accept(s, 300, "typed");
+  bool said = false;
+  for (const book::TestCheck& c : desk().all_checks()) said = said || c.check.id == "brighter from higher up";
+  EXPECT_TRUE(said);
+  EXPECT_TRUE(window_->findChild<Mast*>()->accessibleDescription().contains("36 of 36"));
+}
+
+TEST_F(BenchSideTest, ArmsLengthFillsTheScreenAndEscapeEndsIt) {
+  walk();
+  key(Qt::Key_V);
+  EXPECT_TRUE(window_->isFullScreen());
+  EXPECT_FALSE(window_->findChild<Mast*>()->isVisible());
+  const auto pixels = [&] { return find<QLineEdit>("walkValue")->font().pixelSize(); };
+  EXPECT_GE(pixels(), 100);
+  enter("400");
+  EXPECT_EQ(desk().view()->read(), 1) << "the same keys work";
+  key(Qt::Key_Escape);
+  EXPECT_FALSE(window_->isFullScreen());
+  EXPECT_TRUE(window_->findChild<Mast*>()->isVisible());
+  key(Qt::Key_V);
+  window_->show_home();
+  EXPECT_FALSE(window_->isFullScreen()) << "leaving the stage ends it too";
+}
+
+TEST_F(BenchSideTest, TonesCanBeSilencedAndThatIsRemembered) {
+  walk();
+  key(Qt::Key_T);
+  EXPECT_FALSE(QSettings().value("walk/silenced").toBool());
+  key(Qt::Key_T);
+  EXPECT_TRUE(QSettings().value("walk/silenced").toBool());
+  for (const Tone tone : {Tone::Kept, Tone::Look, Tone::Done}) {
+    const auto samples = tone_samples(tone);
+    ASSERT_GT(samples.size(), 1000u);
+    EXPECT_EQ(samples.front(), 0) << "no click";
+    EXPECT_GT(*std::max_element(samples.begin(), samples.end()), 5000);
+  }
+}
+
+TEST_F(BenchSideTest, HandsFreeWithoutASensorSaysSo) {
+  walk();
+  key(Qt::Key_H);
+  EXPECT_TRUE(words("walkDoing").contains("Ctrl+I"));
+  key(Qt::Key_H);
+  EXPECT_TRUE(words("walkDoing").isEmpty());
+}
+
+TEST_F(BenchSideTest, PlanMapAndMastSpeak) {
+  walk();
+  enter("400");
+  SweepMap* map = nullptr;
+  for (SweepMap* m : window_->findChildren<SweepMap*>())
+    if (m->isVisible()) map = m;
+  ASSERT_NE(map, nullptr);
+  EXPECT_TRUE(map->accessibleDescription().contains("1 of 36")) << map->accessibleDescription().toStdString();
+  EXPECT_TRUE(map->accessibleDescription().contains("at hand: Row 1 from the far wall"));
+  EXPECT_TRUE(window_->findChild<Mast*>()->accessibleDescription().contains("1 of 36"));
+  EXPECT_TRUE(window_->findChild<PlanDrawing*>()->accessibleDescription().contains("6 × 6"));
+  EXPECT_TRUE(window_->findChild<SideDrawing*>()->accessibleDescription().contains("45 cm"));
+}
+
+TEST_F(BenchSideTest, HeightsAreTypedAsTheTapeShowsThem) {
+  desk().edit("sensor", [&](book::Edit& e) {
+    book::Meter sensor;
+    sensor.name = "S";
+    sensor.receiving_height_m = 0.03;
+    book::Test test = desk().test()->test;
+    test.sensor_id = e.add(sensor);
+    e.save(test);
+  });
+  choose("tapeFrom", "floor");
+  fill("heights", "48, 63");
+  ASSERT_EQ(desk().test()->rungs.size(), 2u);
+  EXPECT_NEAR(desk().test()->rungs[1].height_m, 0.45, 1e-9);
+  EXPECT_EQ(find<QLineEdit>("heights")->text(), "63, 48") << "and shown as the tape shows them";
+  choose("tapeFrom", "sensor");
+  EXPECT_EQ(find<QLineEdit>("heights")->text(), "60, 45");
+}
+
+TEST_F(BenchSideTest, ReadyMadeHeights) {
+  const auto press = [&](const QString& text) {
+    for (QPushButton* button : window_->findChildren<QPushButton*>())
+      if (button->text() == text) return QTest::mouseClick(button, Qt::LeftButton);
+    FAIL() << text.toStdString();
+  };
+  fill("emitterSpacing", "20");
+  press("Ladder");
+  EXPECT_NEAR(desk().test()->rungs.back().height_m, 0.30, 1e-9) << "one and a half gaps at least";
+  EXPECT_GE(desk().test()->rungs.size(), 3u);
+  press("Around the maker's height");
+  EXPECT_TRUE(words("message").contains("No hanging height is claimed"));
+  desk().edit("claim", [&](book::Edit& e) {
+    e.add(book::Claim{0, desk().test()->fixture.id, "height_m", std::nullopt, "45 cm over the canopy"});
+    e.add(book::Claim{0, desk().test()->fixture.id, "ppf_umol_s", 900, ""});
+  });
+  press("Around the maker's height");
+  ASSERT_EQ(desk().test()->rungs.size(), 3u);
+  EXPECT_NEAR(desk().test()->rungs[1].height_m, 0.45, 1e-9);
+  fill("centerReads", "800");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return desk().test()->rungs.size() == 4; }, 15000))
+      << words("message").toStdString();
+}
+
+TEST_F(BenchSideTest, TheDrawingsFollowWhatIsTyped) {
+  const QImage before = find<SideDrawing>("sideDrawing")->grab().toImage();
+  auto* heights = find<QLineEdit>("heights");
+  heights->setFocus();
+  heights->selectAll();
+  QTest::keyClicks(heights, "90, 30");
+  const QImage typing = find<SideDrawing>("sideDrawing")->grab().toImage();
+  EXPECT_NE(before, typing);
+  EXPECT_TRUE(words("effort").contains("2 sweeps"));
+  EXPECT_EQ(desk().test()->rungs.size(), 1u) << "not kept yet";
+  QTest::keyClick(heights, Qt::Key_Return);
+  EXPECT_EQ(desk().test()->rungs.size(), 2u);
+}
+
+TEST_F(BenchSideTest, HeightsMoveInTheSideViewByMouseAndKeys) {
+  auto* side = find<SideDrawing>("sideDrawing");
+  side->setFocus();
+  QTest::keyClick(side, Qt::Key_Up);
+  EXPECT_NEAR(desk().test()->rungs[0].height_m, 0.46, 1e-9);
+  QTest::keyClick(side, Qt::Key_Down);
+  QTest::keyClick(side, Qt::Key_Down);
+  EXPECT_NEAR(desk().test()->rungs[0].height_m, 0.44, 1e-9);
+  // The line of the only height: find it by the cursor it gives.
+  int y = -1;
+  for (int candidate = 0; candidate < side->height() && y < 0; ++candidate) {
+    QTest::mouseMove(side, QPoint(side->width() / 2, candidate));
+    QMouseEvent move(QEvent::MouseMove, QPointF(side->width() / 2.0, candidate), side->mapToGlobal(QPointF(0, 0)),
+                     Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+    QApplication::sendEvent(side, &move);
+    if (side->cursor().shape() == Qt::SizeVerCursor) y = candidate + 8;
+  }
+  ASSERT_GE(y, 0);
+  const auto send = [&](QEvent::Type type, int at, Qt::MouseButtons buttons) {
+    QMouseEvent event(type, QPointF(side->width() / 2.0, at), side->mapToGlobal(QPointF(0, 0)), Qt::LeftButton, buttons,
+                      Qt::NoModifier);
+    QApplication::sendEvent(side, &event);
+  };
+  send(QEvent::MouseButtonPress, y, Qt::LeftButton);
+  send(QEvent::MouseMove, y - 40, Qt::LeftButton);
+  send(QEvent::MouseButtonRelease, y - 40, Qt::NoButton);
+  EXPECT_GT(desk().test()->rungs[0].height_m, 0.5);
+}
+
+TEST_F(BenchSideTest, TheModelAdvisesOnStationsAndWarnsWhereItIsTooClose) {
+  fill("emitterSpacing", "40");
+  EXPECT_TRUE(words("heightAdvice").contains("1.5 times"));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return words("stationsAdvice").contains("give the mean to 1 %"); }, 15000));
+}
+
+TEST_F(BenchSideTest, TheChecklistIsKeptAndPrinted) {
+  choose("checkedLevel", "yes");
+  EXPECT_EQ(desk().test()->test.checked_level, "yes");
+  const std::string html = report::html_report(*desk().test()).html;
+  EXPECT_NE(html.find("Hung level, by a level"), std::string::npos);
+}
