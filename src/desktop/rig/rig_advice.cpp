@@ -90,7 +90,7 @@ QString RigAdvice::height_words() const {
   const book::TestBundle* test = desk_.test();
   if (!test || test->rungs.empty()) return {};
   const auto check = too_close_check(test->rungs.back().height_m, test->fixture.emitter_spacing_m);
-  return check ? text_of(check->saw + ": " + check->effect + ". " + check->remedy + ".") : QString();
+  return check ? text_of(check->saw + ": " + check->effect + "; " + check->remedy + ".") : QString();
 }
 
 void RigAdvice::find_height(double ppfd, double ppf_umol_s) {

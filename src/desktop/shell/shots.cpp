@@ -2,12 +2,16 @@
 
 #include <QApplication>
 #include <QCursor>
+#include <QElapsedTimer>
 #include <QEventLoop>
+#include <QLabel>
 #include <QPixmap>
 
 #include "desktop/publish/report_preview.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/theme/theme.h"
+#include "desktop/walk/checks_page.h"
+#include "desktop/walk/walk_view.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -40,11 +44,29 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   window.show_home();
   shoot("home.png", LookChoice::Paper);
   window.open_test(ostler, static_cast<int>(Stage::Rig));
+  const auto* advice = window.findChild<QLabel*>("stationsAdvice");
+  for (QElapsedTimer waited; advice->text().endsWith(QChar(0x2026));) {
+    if (!waited.isValid()) waited.start();
+    if (waited.elapsed() > 10000) break;
+    QApplication::processEvents(QEventLoop::WaitForMoreEvents, 200);
+  }
   shoot("rig.png", LookChoice::Paper);
   window.open_test(marrow, static_cast<int>(Stage::Walk));
   window.desk().step_rung(1);
   window.desk().step_stop(-1);
   shoot("walk.png", LookChoice::Paper);
+  auto* walk = window.findChild<WalkView*>();
+  walk->set_arms_length(true);
+  window.setWindowState(Qt::WindowNoState);  // a screen of the shot's size
+  shoot("walk-arms-length-loft.png", LookChoice::Loft);
+  walk->set_arms_length(false);
+  window.open_test(ostler, static_cast<int>(Stage::Walk));
+  ChecksPage checks(window.desk(), &window);
+  checks.show();
+  apply_look(*qApp, LookChoice::Paper);
+  for (int i = 0; i < 5; ++i) QApplication::processEvents();
+  all = checks.grab().save(text_of((folder / "checks.png").string())) && all;
+  checks.close();
   window.open_test(ostler, static_cast<int>(Stage::Read));
   window.desk().step_rung(2);
   shoot("read.png", LookChoice::Paper);
