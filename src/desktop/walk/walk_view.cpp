@@ -3,7 +3,6 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QHBoxLayout>
-#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -12,11 +11,9 @@
 
 #include "book/import/cell_numbers.h"
 #include "core/bench/walk_order.h"
-#include "core/checks/probe_verdict.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/station_words.h"
 #include "desktop/paint/sweep_map.h"
-#include "desktop/walk/checks_page.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/widgets/labels.h"
@@ -29,8 +26,6 @@ using instruments::LinkState;
 using instruments::Measures;
 
 namespace {
-constexpr int verdict_shown_for = 12;  ///< stations after the opening probe
-constexpr std::size_t checks_shown = 2;
 constexpr double second_look_agrees = 0.015;
 
 bool is_done(const StationState& s) { return s.kind != StationState::Untouched; }
@@ -124,32 +119,6 @@ void WalkView::refresh() {
   else
     describe_current();
   refresh_live();
-}
-
-void WalkView::refresh_checks() {
-  const auto probe = opening_probe(desk_.view()->layout);
-  std::optional<ProbeVerdict> verdict;
-  if (desk_.test()->test.opening_probe && !probe.empty())
-    verdict = probe_verdict(desk_.view()->layout, desk_.view()->ppfd, desk_.hang());
-  const int read = desk_.view()->read();
-  const bool early = read <= static_cast<int>(probe.size()) + verdict_shown_for;
-  side_->verdict->setVisible(verdict && (early || verdict->check) && !desk_.view()->complete());
-  if (verdict) {
-    side_->verdict->setText(verdict->check ? marked_attention(text_of(verdict->words))
-                                           : QStringLiteral("✓ ") + text_of(verdict->words));
-    set_tone(side_->verdict, verdict->check ? "attention" : "good");
-  }
-  QStringList open;
-  for (const Check& check : desk_.checks())
-    if (!verdict || !verdict->check || check.id != verdict->check->id) open << marked_attention(text_of(check.saw));
-  if (static_cast<std::size_t>(open.size()) > checks_shown)
-    open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
-  side_->checks->setText(open.join('\n'));
-  side_->checks->setVisible(!open.isEmpty());
-  const auto all_open = std::count_if(desk_.all_checks().begin(), desk_.all_checks().end(),
-                                      [](const book::TestCheck& c) { return !c.set_aside; });
-  side_->list_checks->setText(tr("All checks: %1 open").arg(all_open));
-  side_->list_checks->setVisible(!desk_.all_checks().empty());
 }
 
 void WalkView::refresh_live() {
@@ -324,67 +293,6 @@ void WalkView::take(const TakenValue& value, const QString& words) {
         "good");
 }
 
-bool WalkView::flagged(int station) const {
-  for (const Check& check : desk_.checks())
-    if (check.stations.size() < 3 &&
-        std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
-      return true;
-  return false;
-}
-
-/// Says at once what looks wrong with a reading just taken.
-bool WalkView::warn_of(int station) {
-  for (const Check& check : desk_.checks())
-    if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) {
-      const QString way = station == current_ ? tr("It is at hand now.") : tr("C goes there.");
-      say(marked_attention(tr("%1: %2. %3").arg(text_of(check.saw), text_of(check.remedy), way)), "attention");
-      return true;
-    }
-  return false;
-}
-
-void WalkView::go_to_next_check() {
-  const auto& walk = desk_.walk();
-  const auto checks = desk_.checks();
-  const auto named = [&](int station) {
-    return std::any_of(checks.begin(), checks.end(), [&](const Check& c) {
-      return std::find(c.stations.begin(), c.stations.end(), station) != c.stations.end();
-    });
-  };
-  const auto here = std::find(walk.begin(), walk.end(), current_);
-  auto next = here == walk.end() ? walk.end() : std::find_if(here + 1, walk.end(), named);
-  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), named);
-  if (next == walk.end()) {
-    if (!checks.empty()) return list_checks();
-    return say(tr("No station of this sweep looks wrong."), "good");
-  }
-  taker_.set_hands_free(false);
-  move_to(*next);
-  warn_of(*next);
-  side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
-}
-
-void WalkView::list_checks() {
-  taker_.set_hands_free(false);
-  ChecksPage page(desk_, window());
-  connect(&page, &ChecksPage::go, this, &WalkView::go_to);
-  page.exec();
-  refresh();
-  side_->value->setFocus();
-}
-
-void WalkView::go_to(book::Id sweep_id, int station) {
-  for (const book::Sweep& sweep : desk_.test()->sweeps)
-    if (sweep.id == sweep_id) {
-      desk_.choose(sweep.rung_id, sweep.stop_id);
-      break;
-    }
-  if (station >= 0 && desk_.view() && station < static_cast<int>(desk_.view()->states.size())) {
-    move_to(station);
-    warn_of(station);
-  }
-}
-
 void WalkView::take_watts() {
   if (side_->watts->isReadOnly()) return;
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
@@ -405,110 +313,6 @@ void WalkView::set_arms_length(bool on) {
   static_cast<QHBoxLayout*>(layout())->setStretch(1, on ? 1 : 0);
   emit arms_length_wanted(on);
   side_->value->setFocus();
-}
-
-bool WalkView::letter_key(int key) {
-  switch (key) {
-    case Qt::Key_C:
-      go_to_next_check();
-      return true;
-    case Qt::Key_F:
-      if (desk_.view() && desk_.view()->layout.is_lattice()) {
-        left_off_ = current_;
-        move_to(reference_station(desk_.view()->layout), Turn::Reference);
-      }
-      return true;
-    case Qt::Key_H:
-      taker_.set_hands_free(!taker_.hands_free() && !desk_.read_only());
-      side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
-      if (taker_.hands_free())
-        say(tr("Hands-free: a value that holds still is taken, and the next station is shown. H stops."), "good");
-      move_to(current_, turn_, true);
-      return true;
-    case Qt::Key_L:
-      list_checks();
-      return true;
-    case Qt::Key_M:
-      side_->value->setText({});
-      if (turn_ != Turn::Station) return skip(), true;
-      if (current_ >= 0 && desk_.declare_missing(current_)) {
-        say(tr("Kept as a missing station: the figures will say so."), "attention");
-        advance();
-      }
-      return true;
-    case Qt::Key_N:
-      skip();
-      return true;
-    case Qt::Key_R:
-      if (current_ >= 0 && desk_.view()->states[current_].kind != StationState::Read)
-        say(tr("This station has no reading yet: a repeat is of one that has."), "attention");
-      else if (current_ >= 0)
-        move_to(current_, turn_ == Turn::Repeat ? Turn::Station : Turn::Repeat, true);
-      return true;
-    case Qt::Key_T:
-      tones_.silence(!tones_.silenced());
-      side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
-      say(tones_.silenced() ? tr("Tones are silent.") : tr("Tones sound where there is a sound device."), "good");
-      tones_.play(Tone::Kept);
-      return true;
-    case Qt::Key_V:
-      set_arms_length(!arms_length_);
-      return true;
-    default:
-      return false;
-  }
-}
-
-bool WalkView::edit_key(QKeyEvent* key) {
-  const bool empty = side_->value->text().isEmpty();
-  switch (key->key()) {
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-      accept_typed();
-      return true;
-    case Qt::Key_Space:
-      accept_live();
-      return true;
-    case Qt::Key_Left:
-      move_by(-1, 0);
-      return true;
-    case Qt::Key_Right:
-      move_by(1, 0);
-      return true;
-    case Qt::Key_Up:
-      move_by(0, 1);
-      return true;
-    case Qt::Key_Down:
-      move_by(0, -1);
-      return true;
-    case Qt::Key_BracketLeft:
-      desk_.step_stop(-1);
-      return true;
-    case Qt::Key_BracketRight:
-      desk_.step_stop(1);
-      return true;
-    case Qt::Key_Delete:
-      if (!empty) return false;
-      if (current_ >= 0) desk_.clear_station(current_);
-      return true;
-    case Qt::Key_Backspace:
-      if (!empty) return false;
-      step_back();
-      return true;
-    case Qt::Key_Escape:
-      if (empty) set_arms_length(false);
-      side_->value->setText({});
-      return true;
-    default:
-      break;
-  }
-  if (key->matches(QKeySequence::Paste)) {
-    const QString text = QApplication::clipboard()->text();
-    if (!text.trimmed().contains('\t') && !text.trimmed().contains('\n')) return false;
-    emit pasted(text);
-    return true;
-  }
-  return !(key->modifiers() & ~Qt::ShiftModifier) && letter_key(key->key());
 }
 
 bool WalkView::eventFilter(QObject* watched, QEvent* event) {
@@ -533,25 +337,6 @@ void WalkView::arrive() {
   shown_ = {0, 0};
   refresh();
   side_->value->setFocus(Qt::OtherFocusReason);
-}
-
-std::vector<KeyHint> WalkView::keys() const {
-  return {{tr("Enter"), tr("keep the typed value and go to the next station")},
-          {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on")},
-          {tr("H"), tr("hands-free: take what holds still, and go on")},
-          {tr("Arrows"), tr("another station")},
-          {tr("N"), tr("skip: the next unread station; this one comes again at the end")},
-          {tr("Backspace"), tr("the station before, where nothing is typed")},
-          {tr("R"), tr("read the same station again, for repeatability")},
-          {tr("F"), tr("read the reference station again, for drift")},
-          {tr("C"), tr("go to the next station that is worth a look")},
-          {tr("L"), tr("list all checks; set one aside with a reason")},
-          {tr("M"), tr("declare the station missing")},
-          {tr("Delete"), tr("take the station's reading back")},
-          {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
-          {tr("T"), tr("tones on or off")},
-          {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
-          {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}};
 }
 
 }  // namespace sunbreak::desktop

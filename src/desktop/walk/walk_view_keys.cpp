@@ -1,0 +1,138 @@
+#include <QApplication>
+#include <QClipboard>
+#include <QKeyEvent>
+#include <QLineEdit>
+
+#include "core/bench/walk_order.h"
+#include "desktop/walk/walk_side.h"
+#include "desktop/walk/walk_view.h"
+
+/// The keys of Walk.
+namespace sunbreak::desktop {
+
+using book::StationState;
+
+bool WalkView::letter_key(int key) {
+  switch (key) {
+    case Qt::Key_C:
+      go_to_next_check();
+      return true;
+    case Qt::Key_F:
+      if (desk_.view() && desk_.view()->layout.is_lattice()) {
+        left_off_ = current_;
+        move_to(reference_station(desk_.view()->layout), Turn::Reference);
+      }
+      return true;
+    case Qt::Key_H:
+      taker_.set_hands_free(!taker_.hands_free() && !desk_.read_only());
+      side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+      if (taker_.hands_free())
+        say(tr("Hands-free: a value that holds still is taken, and the next station is shown. H stops."), "good");
+      move_to(current_, turn_, true);
+      return true;
+    case Qt::Key_L:
+      list_checks();
+      return true;
+    case Qt::Key_M:
+      side_->value->setText({});
+      if (turn_ != Turn::Station) return skip(), true;
+      if (current_ >= 0 && desk_.declare_missing(current_)) {
+        say(tr("Kept as a missing station: the figures will say so."), "attention");
+        advance();
+      }
+      return true;
+    case Qt::Key_N:
+      skip();
+      return true;
+    case Qt::Key_R:
+      if (current_ >= 0 && desk_.view()->states[current_].kind != StationState::Read)
+        say(tr("This station has no reading yet: a repeat is of one that has."), "attention");
+      else if (current_ >= 0)
+        move_to(current_, turn_ == Turn::Repeat ? Turn::Station : Turn::Repeat, true);
+      return true;
+    case Qt::Key_T:
+      tones_.silence(!tones_.silenced());
+      side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+      say(tones_.silenced() ? tr("Tones are silent.") : tr("Tones sound where there is a sound device."), "good");
+      tones_.play(Tone::Kept);
+      return true;
+    case Qt::Key_V:
+      set_arms_length(!arms_length_);
+      return true;
+    default:
+      return false;
+  }
+}
+
+bool WalkView::edit_key(QKeyEvent* key) {
+  const bool empty = side_->value->text().isEmpty();
+  switch (key->key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+      accept_typed();
+      return true;
+    case Qt::Key_Space:
+      accept_live();
+      return true;
+    case Qt::Key_Left:
+      move_by(-1, 0);
+      return true;
+    case Qt::Key_Right:
+      move_by(1, 0);
+      return true;
+    case Qt::Key_Up:
+      move_by(0, 1);
+      return true;
+    case Qt::Key_Down:
+      move_by(0, -1);
+      return true;
+    case Qt::Key_BracketLeft:
+      desk_.step_stop(-1);
+      return true;
+    case Qt::Key_BracketRight:
+      desk_.step_stop(1);
+      return true;
+    case Qt::Key_Delete:
+      if (!empty) return false;
+      if (current_ >= 0) desk_.clear_station(current_);
+      return true;
+    case Qt::Key_Backspace:
+      if (!empty) return false;
+      step_back();
+      return true;
+    case Qt::Key_Escape:
+      if (empty) set_arms_length(false);
+      side_->value->setText({});
+      return true;
+    default:
+      break;
+  }
+  if (key->matches(QKeySequence::Paste)) {
+    const QString text = QApplication::clipboard()->text();
+    if (!text.trimmed().contains('\t') && !text.trimmed().contains('\n')) return false;
+    emit pasted(text);
+    return true;
+  }
+  return !(key->modifiers() & ~Qt::ShiftModifier) && letter_key(key->key());
+}
+
+std::vector<KeyHint> WalkView::keys() const {
+  return {{tr("Enter"), tr("keep the typed value and go to the next station")},
+          {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on")},
+          {tr("H"), tr("hands-free: take what holds still, and go on")},
+          {tr("Arrows"), tr("another station")},
+          {tr("N"), tr("skip: the next unread station; this one comes again at the end")},
+          {tr("Backspace"), tr("the station before, where nothing is typed")},
+          {tr("R"), tr("read the same station again, for repeatability")},
+          {tr("F"), tr("read the reference station again, for drift")},
+          {tr("C"), tr("go to the next station that is worth a look")},
+          {tr("L"), tr("list all checks; set one aside with a reason")},
+          {tr("M"), tr("declare the station missing")},
+          {tr("Delete"), tr("take the station's reading back")},
+          {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
+          {tr("T"), tr("tones on or off")},
+          {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
+          {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}};
+}
+
+}  // namespace sunbreak::desktop
