@@ -11,6 +11,7 @@ void add_figures_command(CLI::App& app, int& status);
 
 /// Adds `predict SCENE`.
 void add_predict_command(CLI::App& app, int& status);
+void add_settle_command(CLI::App& app, int& status);
 
 /// Adds `demo`, `list`, `report`, `export` and `import`; their callbacks set `status`.
 void add_book_commands(CLI::App& app, int& status);

@@ -2,6 +2,7 @@
 #include <sys/wait.h>
 
 #include <algorithm>
+#include <cmath>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
@@ -185,4 +186,21 @@ TEST_F(Cli, ScenesItCannotTakeAreNamedByTheirMember) {
   }
   EXPECT_EQ(run("predict " + file("no.json", "{").string()).status, 3);
   EXPECT_EQ(run("predict " + (folder_ / "none.json").string()).status, 3);
+}
+
+TEST_F(Cli, SettleCheckJudgesALogAndRefusesWhatIsNone) {
+  std::string log = "time_min,ppfd,watts\n";
+  for (int minute = 0; minute <= 90; ++minute)
+    log += std::to_string(minute) + "," + std::to_string(600 + 30 * std::exp(-minute / 10.0)) + ",320.5\n";
+  const Outcome good = run("settle-check " + file("log.csv", log).string() + " --json");
+  ASSERT_EQ(good.status, 0) << good.err;
+  const auto j = nlohmann::json::parse(good.out);
+  EXPECT_EQ(j["light"]["state"], "settled");
+  EXPECT_NEAR(j["light"]["time_constant_s"].get<double>(), 600, 60);
+  EXPECT_EQ(j["watts"]["state"], "settled");
+  const Outcome early = run("settle-check " + file("early.csv", log.substr(0, 400)).string());
+  EXPECT_EQ(early.status, 0);
+  EXPECT_NE(early.out.find("Too early"), std::string::npos) << early.out;
+  EXPECT_EQ(run("settle-check " + file("bad.csv", "hello,there\n1,2\n").string()).status, 3);
+  EXPECT_EQ(run("settle-check " + (folder_ / "none.csv").string()).status, 3);
 }
