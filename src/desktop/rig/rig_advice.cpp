@@ -15,6 +15,7 @@
 namespace sunbreak::desktop {
 namespace {
 constexpr double tolerance = 0.01, lowest_tried_m = 0.05, clearance_m = 0.1;
+constexpr int rest_ms = 500;
 
 /// Runs `work` on another thread and hands its result to `done` on this one, unless `owner` is gone by then.
 template <typename Work, typename Done>
@@ -42,9 +43,15 @@ std::optional<double> claimed_ppf(const book::TestBundle& test) {
   return {};
 }
 
-RigAdvice::RigAdvice(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {}
+RigAdvice::RigAdvice(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
+  rest_.setSingleShot(true);
+  rest_.setInterval(rest_ms);
+  connect(&rest_, &QTimer::timeout, this, &RigAdvice::ask);
+}
 
-void RigAdvice::refresh() {
+void RigAdvice::refresh() { rest_.start(); }
+
+void RigAdvice::ask() {
   const book::TestBundle* test = desk_.test();
   if (!test || test->rungs.empty()) return;
   const Room room = book::room_of(test->bench);
@@ -58,6 +65,7 @@ void RigAdvice::refresh() {
   if (question == asked_) return;
   asked_ = question;
   needed_.reset();
+  emit changed();
   beside(
       this,
       [=] {

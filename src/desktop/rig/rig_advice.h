@@ -2,6 +2,7 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 
 #include "core/optics/sampling_advice.h"
 #include "desktop/shell/desk.h"
@@ -16,7 +17,7 @@ class RigAdvice : public QObject {
  public:
   explicit RigAdvice(Desk& desk, QObject* parent = nullptr);
 
-  /// Asks anew where the plan has changed.
+  /// Asks anew where the plan has changed, once it has rested for a moment.
   void refresh();
   /// In words, for the Rig; says so while it is being worked out.
   QString stations_words() const;
@@ -32,7 +33,10 @@ class RigAdvice : public QObject {
   void no_height(double ppfd);
 
  private:
+  void ask();
+
   Desk& desk_;
+  QTimer rest_;
   std::string asked_;
   std::optional<StationsNeeded> needed_;
 };
