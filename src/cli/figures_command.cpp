@@ -9,6 +9,7 @@
 #include <nlohmann/json.hpp>
 
 #include "book/import/sweep_table.h"
+#include "cli/input_output.h"
 #include "core/figures/definitions.h"
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/display.h"
@@ -24,9 +25,6 @@ struct Arguments {
   double photoperiod_h = 12;
   bool json = false;
 };
-
-/// JSON has no NaN and no infinity: both are null.
-ordered_json number(double value) { return std::isfinite(value) ? ordered_json(value) : ordered_json(nullptr); }
 
 ordered_json to_json(const SweepFigures& f, const Layout& layout) {
   const auto place = [&](const Extreme& e) {

@@ -1,25 +1,24 @@
 #include <fmt/format.h>
 
-#include <fstream>
 #include <iostream>
 #include <memory>
 #include <nlohmann/json.hpp>
 
 #include "book/scene/scene_file.h"
 #include "cli/figures_command.h"
+#include "cli/input_output.h"
 #include "core/optics/room_light.h"
 
 namespace sunbreak::cli {
 namespace {
 
 int predict(const std::string& file, bool json) {
-  std::ifstream in(file, std::ios::binary);
-  const std::string text((std::istreambuf_iterator<char>(in)), {});
-  if (!in.good() && text.empty()) {
-    std::cerr << Problem{file + " cannot be read", "", "check the path and its rights"}.sentence() << "\n";
+  const auto text = text_of_file(file);
+  if (!text) {
+    std::cerr << text.problem().sentence() << "\n";
     return input_error;
   }
-  const auto scene = book::read_scene(text);
+  const auto scene = book::read_scene(text.value());
   if (!scene) {
     std::cerr << file << ": " << scene.problem().sentence() << "\n";
     return input_error;

@@ -1,13 +1,12 @@
 #include <fmt/format.h>
 
-#include <cmath>
-#include <fstream>
 #include <iostream>
 #include <memory>
 #include <nlohmann/json.hpp>
 
 #include "book/import/delimited.h"
 #include "cli/figures_command.h"
+#include "cli/input_output.h"
 #include "core/power/settled.h"
 #include "core/quantity/number.h"
 #include "core/result.h"
@@ -61,8 +60,6 @@ Result<Log> read_log(const std::string& text) {
   return log;
 }
 
-ordered_json number(double value) { return std::isfinite(value) ? ordered_json(value) : ordered_json(nullptr); }
-
 ordered_json to_json(const SettledVerdict& v) {
   ordered_json j{{"state", v.state == SettledState::Settled  ? "settled"
                            : v.state == SettledState::Moving ? "moving"
@@ -78,13 +75,12 @@ ordered_json to_json(const SettledVerdict& v) {
 }
 
 int settle_check(const std::string& file, bool json) {
-  std::ifstream in(file, std::ios::binary);
-  const std::string bytes((std::istreambuf_iterator<char>(in)), {});
-  if (!in.good() && bytes.empty()) {
-    std::cerr << Problem{file + " cannot be read", "", "check the path and its rights"}.sentence() << "\n";
+  const auto text = text_of_file(file);
+  if (!text) {
+    std::cerr << text.problem().sentence() << "\n";
     return input_error;
   }
-  const auto log = read_log(bytes);
+  const auto log = read_log(text.value());
   if (!log) {
     std::cerr << file << ": " << log.problem().sentence() << "\n";
     return input_error;

@@ -301,6 +301,15 @@ TEST_F(BenchSideTest, TonesCanBeSilencedAndThatIsRemembered) {
   }
 }
 
+TEST_F(BenchSideTest, HandsFreeLeavesAFinishedSweepAlone) {
+  walk();
+  read_all();
+  key(Qt::Key_H);
+  EXPECT_TRUE(words("walkNote").contains("nothing to do"));
+  EXPECT_FALSE(find<QPushButton>("walkHandsFree")->isChecked());
+  EXPECT_TRUE(words("walkTurn").contains("All stations are read"));
+}
+
 TEST_F(BenchSideTest, HandsFreeWithoutASensorSaysSo) {
   walk();
   key(Qt::Key_H);

@@ -67,6 +67,14 @@ TEST_F(TablesTest, WhatIsNotKnownIsAskedForAndNothingIsTakenBefore) {
   EXPECT_EQ(take->text(), "Take 1 tables");
 }
 
+TEST_F(TablesTest, AnAssumedUnitIsSaidUntilTheHeightIsTyped) {
+  TablesDialog dialog(desk(), {{"h30.csv", matrix(6, 500)}}, window_.get());
+  dialog.show();
+  EXPECT_EQ(list(dialog)->item(0, 4)->text(), "a new height, its height taken as cm");
+  list(dialog)->item(0, 2)->setText("31");
+  EXPECT_EQ(list(dialog)->item(0, 4)->text(), "a new height");
+}
+
 TEST_F(TablesTest, AFileThatIsNoTableIsNamedAndTheOthersAreTaken) {
   TablesDialog dialog(desk(), {{"notes_30cm.txt", "hello there"}, {"b_45cm.csv", matrix(6, 700)}}, window_.get());
   dialog.show();

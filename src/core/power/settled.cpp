@@ -71,9 +71,8 @@ SettledVerdict settled(std::span<const TimedValue> log) {
   if (!covered) {
     v.words = fmt::format("Too early to say: the rule looks at 30 min, and the log has {}.", minutes(span_s));
     if (v.fit)
-      v.words += fmt::format(" It {} by {:.1f} % of its end value so far to come.",
-                             v.fit->remaining_share >= 0 ? "has a fall" : "has a rise",
-                             100 * std::abs(v.fit->remaining_share));
+      v.words += fmt::format(" By the fit, a {} of {:.1f} % is still to come.",
+                             v.fit->remaining_share >= 0 ? "fall" : "rise", 100 * std::abs(v.fit->remaining_share));
     return v;
   }
   v.change_in_window = change_of(averages, v.fit ? v.fit->noise_share : 0);

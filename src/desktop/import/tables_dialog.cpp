@@ -44,6 +44,7 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
       row.problem = text_of(draft.problem().sentence());
     row.height_m = named.height_m;
     row.percent = named.percent;
+    row.unit_assumed = named.unit_assumed;
     if (!row.percent && desk_.test()->stops.size() == 1) row.percent = desk_.test()->stops.front().percent;
     row.wanted = draft.ok();
     row.file = std::move(file);
@@ -84,6 +85,7 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
   connect(table_, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
     Row& row = rows_[static_cast<std::size_t>(item->row())];
     if (item->column() == File) row.wanted = item->checkState() == Qt::Checked;
+    if (item->column() == Height) row.unit_assumed = false;
     if (item->column() == Height) row.height_m = typed_length_m(item->text().trimmed(), desk_.units());
     if (item->column() == Dimmer) {
       QString problem;
@@ -155,8 +157,10 @@ void TablesDialog::judge() {
   int ready = 0, open = 0, refused = 0;
   for (int r = 0; r < static_cast<int>(rows_.size()); ++r) {
     const Row& row = rows_[static_cast<std::size_t>(r)];
-    const QString fate = fate_of(row);
+    QString fate = fate_of(row);
     const bool wrong = fate.startsWith(QStringLiteral("◣"));
+    if (!wrong && row.wanted && row.unit_assumed)
+      fate += tr(", its height taken as %1").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
     table_->item(r, Fate)->setText(fate);
     table_->item(r, Fate)->setForeground(wrong ? theme().attention : theme().ink);
     ready += row.wanted && !wrong;

@@ -33,7 +33,7 @@ class TablesDialog : public QDialog {
     std::optional<book::TableDraft> draft;
     QString problem;
     std::optional<double> height_m, percent;
-    bool wanted = false;
+    bool wanted = false, unit_assumed = false;
   };
   void fill();
   void judge();

@@ -131,9 +131,10 @@ void WalkView::refresh_live() {
 void WalkView::describe_current() {
   if (current_ < 0 || !desk_.view()) return;
   const Layout& layout = desk_.view()->layout;
-  side_->turn->setText(turn_ == Turn::Reference ? tr("Reference, once more for drift")
-                       : turn_ == Turn::Repeat  ? tr("The same station again, for repeatability")
-                                                : tr("Next station"));
+  side_->turn->setText(turn_ == Turn::Reference   ? tr("Reference, once more for drift")
+                       : turn_ == Turn::Repeat    ? tr("The same station again, for repeatability")
+                       : desk_.view()->complete() ? tr("All stations are read; at hand")
+                                                  : tr("Next station"));
   set_tone(side_->turn, turn_ == Turn::Station ? "" : "attention");
   side_->place->setText(station_words(layout, current_).replace(", ", ",\n"));
   side_->where->setText(station_place(layout, current_, desk_.units()));

@@ -24,6 +24,12 @@ bool WalkView::letter_key(int key) {
       }
       return true;
     case Qt::Key_H:
+      if (!taker_.hands_free() && desk_.view() && desk_.view()->complete()) {
+        side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
+        say(tr("Every station of this sweep is read: hands-free has nothing to do. Space reads the one at hand again."),
+            "attention");
+        return true;
+      }
       taker_.set_hands_free(!taker_.hands_free() && !desk_.read_only());
       side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
       if (taker_.hands_free())
