@@ -140,7 +140,7 @@ TEST(Settled, ShiftUnitAndResamplingChangeNoVerdict) {
 }
 
 TEST(Settled, OfLightAndWattsTheLaterOneSpeaks) {
-  const SettledVerdict v = settled(decay(0, 20, 60, 0.001), decay(0.06, 20, 60, 0.001));
+  const SettledVerdict v = later_of(settled(decay(0, 20, 60, 0.001)), settled(decay(0.06, 20, 60, 0.001)));
   EXPECT_EQ(v.state, SettledState::Moving);
   EXPECT_TRUE(v.words.starts_with("Watts:"));
 }

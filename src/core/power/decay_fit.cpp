@@ -2,17 +2,22 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <optional>
 #include <vector>
 
 namespace sunbreak {
 namespace {
 
 constexpr double block_s = 60, shortest_s = 15 * 60, shortest_restart_s = 30 * 60, change_window_s = 30 * 60,
-                 shortest_tau_s = 90, longest_tau_s = 3 * 3600;
+                 shortest_tau_s = 90, longest_tau_s = 3 * 3600, usual_tau_s = 90 * 60;
+constexpr double step_chance = 0.1, surely_stepped = 0.9, usual_step_share = 0.015;
 constexpr int taus = 72, fewest_blocks = 6;
-constexpr double restart_step_s = 300;
+constexpr std::size_t most_steps_tried = 240;
+constexpr double restart_step_s = 300, most_restarts = 40;
 constexpr double disturbed = 1.4;  ///< largest run of residuals, over what noise and wander make of as many
+constexpr double much_share = 0.01;
 constexpr double least_noise_share = 2e-5;
 constexpr double least_step_share = 2.5e-3;  ///< smaller ones do not begin the wait anew
 constexpr double wander_share =
@@ -20,9 +25,10 @@ constexpr double wander_share =
 
 /// The least-squares fit v∞ + A·x + S·(before the step) to the blocks for one τ, x = exp(−(t − t₀)/τ).
 struct Curve {
-  double tau_s = 0, step_at_s = 0;  ///< no step where it lies before the first block
+  double tau_s = 0, step_at_s = -INFINITY;
   double end_value = 0, amplitude = 0, step = 0, squares = INFINITY;
   double start_s = 0, x_end = 0;
+  double variance_of_step = 0;
   double variance_of_rest = 0;  ///< of A·x_end, in units of one mean's variance
 
   double at(double time_s) const {
@@ -30,28 +36,80 @@ struct Curve {
   }
 };
 
-Curve curve_for(std::span<const Block> blocks, double end_s, double tau_s, double step_at_s) {
-  Curve c{tau_s, step_at_s};
-  c.start_s = blocks.front().time_s;
-  c.x_end = std::exp(-(end_s - c.start_s) / tau_s);
-  const bool steps = step_at_s > c.start_s;
-  double n = 0, x1 = 0, xx = 0, y1 = 0, xy = 0, h1 = 0, hx = 0, hy = 0;
-  for (const Block& b : blocks) {
-    const double x = std::exp(-(b.time_s - c.start_s) / tau_s);
-    n += 1, x1 += x, xx += x * x, y1 += b.mean, xy += x * b.mean;
-    if (steps && b.time_s < step_at_s) h1 += 1, hx += x, hy += b.mean;
+/// All curves of one stretch of a log, by running sums: a step at any moment then costs no more than one solution of
+/// three equations.
+class Stretch {
+ public:
+  Stretch(std::span<const Block> blocks, double end_s) : blocks_(blocks), end_s_(end_s) {
+    for (const Block& b : blocks) middle_ += b.mean / static_cast<double>(blocks.size());
+    values_.push_back(0);
+    for (const Block& b : blocks) {
+      const double y = b.mean - middle_;
+      values_.push_back(values_.back() + y);
+      squares_ += y * y;
+    }
+    for (int i = 0; i < taus; ++i) {
+      const double tau_s = shortest_tau_s * std::pow(longest_tau_s / shortest_tau_s, i / (taus - 1.0));
+      OfTau& t = of_tau_[i];
+      t.tau_s = tau_s;
+      t.shape.push_back(0);
+      for (const Block& b : blocks) {
+        const double x = std::exp(-(b.time_s - blocks.front().time_s) / tau_s);
+        t.shape.push_back(t.shape.back() + x);
+        t.shape_squares += x * x;
+        t.shape_values += x * (b.mean - middle_);
+      }
+    }
   }
-  Eigen::Matrix3d normal;
-  normal << n, x1, h1, x1, xx, hx, h1, hx, steps ? h1 : 1;
-  const Eigen::LDLT<Eigen::Matrix3d> solver(normal);
-  if (solver.rcond() < 1e-10) return c;
-  const Eigen::Vector3d found = solver.solve(Eigen::Vector3d(y1, xy, hy));
-  c.end_value = found[0], c.amplitude = found[1], c.step = found[2];
-  c.squares = 0;
-  for (const Block& b : blocks) c.squares += std::pow(b.mean - c.at(b.time_s), 2);
-  c.variance_of_rest = c.x_end * c.x_end * solver.solve(Eigen::Vector3d::UnitY())[1];
-  return c;
-}
+
+  /// One curve a τ without a step.
+  std::vector<Curve> curves() const {
+    std::vector<Curve> all;
+    for (const OfTau& t : of_tau_) all.push_back(curve(t, {}));
+    return all;
+  }
+
+  /// One curve a τ for a step at every moment.
+  std::vector<Curve> curves_with_a_step() const {
+    std::vector<Curve> all;
+    const std::size_t first = 2, last = blocks_.size() - 2;
+    for (std::size_t at = first; at <= last; at += 1 + (last - first) / most_steps_tried)
+      for (const OfTau& t : of_tau_) all.push_back(curve(t, at));
+    return all;
+  }
+
+ private:
+  struct OfTau {
+    double tau_s = 0, shape_squares = 0, shape_values = 0;
+    std::vector<double> shape;  ///< running sums of x
+  };
+
+  Curve curve(const OfTau& t, std::optional<std::size_t> step_at) const {
+    Curve c{t.tau_s};
+    c.start_s = blocks_.front().time_s;
+    c.x_end = std::exp(-(end_s_ - c.start_s) / t.tau_s);
+    const std::size_t before = step_at.value_or(0);
+    if (step_at) c.step_at_s = blocks_[before].time_s;
+    const double n = static_cast<double>(blocks_.size()), h = static_cast<double>(before), x = t.shape.back(),
+                 hx = t.shape[before];
+    Eigen::Matrix3d normal;
+    normal << n, x, h, x, t.shape_squares, hx, h, hx, step_at ? h : 1;
+    const Eigen::LDLT<Eigen::Matrix3d> solver(normal);
+    if (solver.rcond() < 1e-10) return c;
+    const Eigen::Vector3d right(values_.back(), t.shape_values, step_at ? values_[before] : 0);
+    const Eigen::Vector3d found = solver.solve(right);
+    c.end_value = middle_ + found[0], c.amplitude = found[1], c.step = found[2];
+    c.squares = std::max(squares_ - found.dot(right), 0.0);
+    if (step_at) c.variance_of_step = solver.solve(Eigen::Vector3d::UnitZ())[2];
+    c.variance_of_rest = c.x_end * c.x_end * solver.solve(Eigen::Vector3d::UnitY())[1];
+    return c;
+  }
+
+  std::span<const Block> blocks_;
+  double end_s_, middle_ = 0, squares_ = 0;
+  std::vector<double> values_;  ///< running sums of the means, less their middle
+  std::array<OfTau, taus> of_tau_;
+};
 
 /// Variance of a block's mean by the differences of successive ones, which a slow fall hardly moves.
 double successive_variance(std::span<const Block> blocks) {
@@ -74,7 +132,9 @@ double correlation_factor(std::span<const Block> blocks, const Curve& curve) {
     if (i > 0) products += rest * before;
     before = rest;
   }
-  const double correlation = squares > 0 ? std::clamp(products / squares, 0.0, 0.85) : 0;
+  // What chance alone makes of so few residuals is no correlation yet.
+  const double by_chance = 1 / std::sqrt(static_cast<double>(blocks.size()));
+  const double correlation = squares > 0 ? std::clamp(products / squares - by_chance, 0.0, 0.85) : 0;
   return (1 + correlation) / (1 - correlation);
 }
 
@@ -88,34 +148,9 @@ double longest_run(std::span<const Block> blocks, const Curve& curve) {
   return largest;
 }
 
-/// One curve a τ, for a step at one moment.
-std::vector<Curve> curves_for(std::span<const Block> blocks, double end_s, double step_at_s) {
-  std::vector<Curve> curves;
-  for (int i = 0; i < taus; ++i)
-    curves.push_back(curve_for(blocks, end_s,
-                               shortest_tau_s * std::pow(longest_tau_s / shortest_tau_s, i / (taus - 1.0)), step_at_s));
-  return curves;
-}
-
 const Curve& best_of(const std::vector<Curve>& curves) {
   return *std::min_element(curves.begin(), curves.end(),
                            [](const Curve& a, const Curve& b) { return a.squares < b.squares; });
-}
-
-/// The curves with the step where it explains most; the moment is sought coarsely, then around the best.
-std::vector<Curve> curves_with_a_step(std::span<const Block> blocks, double end_s) {
-  const double first_s = blocks.front().time_s + 2 * block_s, last_s = end_s - 2 * block_s;
-  std::vector<Curve> best;
-  const auto seek = [&](double from_s, double to_s, double every_s) {
-    for (double at_s = from_s; at_s <= to_s; at_s += every_s) {
-      std::vector<Curve> curves = curves_for(blocks, end_s, at_s);
-      if (best.empty() || best_of(curves).squares < best_of(best).squares) best = std::move(curves);
-    }
-  };
-  seek(first_s, last_s, std::max(restart_step_s, (last_s - first_s) / 24));
-  const double around_s = best_of(best).step_at_s, width_s = std::max(restart_step_s, (last_s - first_s) / 24);
-  seek(std::max(first_s, around_s - width_s), std::min(last_s, around_s + width_s), std::max(block_s, width_s / 8));
-  return best;
 }
 
 /// Every τ counts by its likelihood; what is still to come and its spread are those of the mixture.
@@ -126,16 +161,26 @@ std::optional<DecayFit> mixture_of(std::span<const Block> blocks, double end_s, 
   const double scatter = best.squares / std::max(static_cast<double>(blocks.size()) - 3, 1.0);
   const double variance = correlation_factor(blocks, best) *
                           std::max({scatter, noise_variance, std::pow(least_noise_share * best.end_value, 2)});
-  double weights = 0, change = 0, rest = 0, rest_squares = 0, tau_log = 0, end_value = 0, amplitude = 0;
+  const double moments = std::max(1.0, static_cast<double>(curves.size()) / taus - 1);
+  double weights = 0, change = 0, rest = 0, rest_squares = 0, tau_log = 0, end_value = 0, amplitude = 0, much = 0,
+         stepped = 0;
   for (const Curve& c : curves) {
     if (!(c.end_value > 0) || !std::isfinite(c.squares)) continue;
-    const double weight = std::exp(-(c.squares - best.squares) / (2 * variance));
+    double weight =
+        std::pow(std::min(usual_tau_s / c.tau_s, 1.0), 2) * std::exp(-(c.squares - best.squares) / (2 * variance));
+    if (std::isfinite(c.step_at_s))
+      weight *= step_chance / moments *
+                std::min(1.0, std::sqrt(c.variance_of_step * variance) / (usual_step_share * c.end_value));
     const double share = c.amplitude * c.x_end / c.end_value;
     const double window_s = std::min(change_window_s, end_s - c.start_s);
     change += weight * share * std::expm1(window_s / c.tau_s);
     weights += weight;
     rest += weight * share;
-    rest_squares += weight * (share * share + c.variance_of_rest * variance / (c.end_value * c.end_value));
+    const double share_variance = c.variance_of_rest * variance / (c.end_value * c.end_value);
+    rest_squares += weight * (share * share + share_variance);
+    const double scale = std::sqrt(2 * share_variance);
+    much += weight * (std::erfc((much_share - share) / scale) + std::erfc((much_share + share) / scale)) / 2;
+    if (std::isfinite(c.step_at_s) && std::abs(c.step) > least_step_share * c.end_value) stepped += weight;
     tau_log += weight * std::log(c.tau_s);
     end_value += weight * c.end_value;
     amplitude += weight * c.amplitude;
@@ -149,7 +194,8 @@ std::optional<DecayFit> mixture_of(std::span<const Block> blocks, double end_s, 
   fit.window_change = change / weights;
   fit.remaining_sd = std::sqrt(std::max(rest_squares / weights - fit.remaining_share * fit.remaining_share, 0.0));
   fit.noise_share = std::sqrt(variance) / fit.end_value;
-  const bool steps = std::abs(best.step) > least_step_share * best.end_value;
+  fit.chance_of_much = much / weights;
+  const bool steps = stepped > surely_stepped * weights;
   fit.undisturbed_s = end_s - (steps ? std::max(best.start_s, best.step_at_s) : best.start_s);
   return fit;
 }
@@ -167,7 +213,7 @@ std::optional<DecayFit> fit_decay(std::span<const TimedValue> log) {
   const double end_s = log.back().time_s;
   std::optional<DecayFit> latest;
   // From the whole log to ever later stretches, until one decay, perhaps with one step in it, describes what is left.
-  for (double start_s = all.front().time_s;; start_s += restart_step_s) {
+  for (double start_s = all.front().time_s;; start_s += std::max(restart_step_s, (end_s - start_s) / most_restarts)) {
     const auto from = std::find_if(all.begin(), all.end(), [&](const Block& b) { return b.time_s >= start_s - 1e-9; });
     const std::span<const Block> blocks(from, all.end());
     const double length_s = end_s - blocks.front().time_s;
@@ -180,8 +226,12 @@ std::optional<DecayFit> fit_decay(std::span<const TimedValue> log) {
                  disturbed * std::sqrt(static_cast<double>(blocks.size()) *
                                        (noise_variance + std::pow(wander_share * c.end_value, 2)));
     };
-    std::vector<Curve> curves = curves_for(blocks, end_s, -INFINITY);
-    if (!plain(best_of(curves)) && start_s == all.front().time_s) curves = curves_with_a_step(blocks, end_s);
+    const Stretch stretch(blocks, end_s);
+    std::vector<Curve> curves = stretch.curves();
+    if (start_s == all.front().time_s) {
+      const std::vector<Curve> with_a_step = stretch.curves_with_a_step();
+      curves.insert(curves.end(), with_a_step.begin(), with_a_step.end());
+    }
     latest = mixture_of(blocks, end_s, curves, noise_variance);
     if (latest && plain(best_of(curves))) return latest;
   }

@@ -15,6 +15,7 @@ struct DecayFit {
   double time_constant_s = 0;  ///< τ
   double remaining_share = 0;  ///< A·exp(−(now − t₀)/τ) / v∞ at the log's end
   double remaining_sd = 0;     ///< its standard uncertainty
+  double chance_of_much = 0;   ///< probability that more than 1 % is still to come
   double window_change = 0;    ///< what the fitted curve changed by over the last 30 min [share of v∞]
   double noise_share = 0;      ///< scatter of the one-minute means about the fit, over v∞
   double undisturbed_s = 0;    ///< since the stretch began, or since the step in it
@@ -24,9 +25,9 @@ struct DecayFit {
 };
 
 /// The fit of the latest stretch of a log that one decay describes, perhaps with one step in it: of the whole log, or,
-/// where more disturbances spoil that, of what came after. τ from 1.5 min to 3 h, all other parameters by weighted
-/// least squares; the uncertainty runs over every τ the data allow (docs/method.md). Nothing for logs under 15 min or
-/// six minutes with a value.
+/// where more disturbances spoil that, of what came after. τ from 1.5 min to 3 h and the step's moment run over every
+/// value the data allow, each weighed by how well it fits; all other parameters by least squares (docs/method.md).
+/// Nothing for logs under 15 min or six minutes with a value. About 3 ms for a day of one-minute means.
 std::optional<DecayFit> fit_decay(std::span<const TimedValue> log);
 
 }  // namespace sunbreak

@@ -31,4 +31,7 @@ constexpr double mains_current_a(double power_w, double mains_v, double power_fa
   return power_w / (mains_v * power_factor);
 }
 
+/// A load that runs for hours is kept below this share of a circuit's rating by widespread rules; local ones decide.
+inline constexpr double continuous_load_share = 0.8;
+
 }  // namespace sunbreak

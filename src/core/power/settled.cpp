@@ -8,11 +8,11 @@
 namespace sunbreak {
 namespace {
 
-constexpr double average_s = 300, surely_share = 0.01;
-/// How many standard deviations of what is still to come are allowed for; a short log hides a slow lamp.
-constexpr double sure_when_short = 3.6, sure = 1.8, short_s = 45 * 60;
+constexpr double average_s = 300;
+/// How likely it may be that more than 1 % is still to come. A short log can hide a slow lamp.
+constexpr double chance_when_short = 0.002, chance = 0.1, short_s = 45 * 60;
 constexpr int fewest_readings = 3, fewest_for_a_fit = 12;
-constexpr double prediction_sd_share = 0.05, past_half = 0.5, edge_s = 1;
+constexpr double prediction_sd_share = 0.04, past_half = 0.5, edge_s = 1;
 
 /// The averages whose stretch lies in the last 30 minutes.
 std::vector<Block> last_averages(std::span<const TimedValue> log) {
@@ -78,10 +78,8 @@ SettledVerdict settled(std::span<const TimedValue> log) {
   v.change_in_window = change_of(averages, v.fit ? v.fit->noise_share : 0);
   if (v.fit) v.change_in_window = std::max(v.change_in_window, std::abs(v.fit->window_change));
   const bool still = v.change_in_window <= settled_share;
-  const bool little_to_come =
-      !v.fit || (std::abs(v.fit->remaining_share) <= settled_share &&
-                 std::abs(v.fit->remaining_share) + (span_s < short_s ? sure_when_short : sure) * v.fit->remaining_sd <=
-                     surely_share);
+  const bool little_to_come = !v.fit || (std::abs(v.fit->remaining_share) <= settled_share &&
+                                         v.fit->chance_of_much <= (span_s < short_s ? chance_when_short : chance));
   // A disturbance less than half an hour ago begins the wait anew.
   const bool undisturbed = !v.fit || v.fit->undisturbed_s >= settling_window_s - 2 * average_s;
   v.state = still && little_to_come && undisturbed ? SettledState::Settled : SettledState::Moving;
@@ -104,10 +102,10 @@ SettledVerdict settled(std::span<const TimedValue> log) {
   return v;
 }
 
-SettledVerdict settled(std::span<const TimedValue> light, std::span<const TimedValue> watts) {
-  SettledVerdict a = settled(light), b = settled(watts);
-  const bool light_later = a.state < b.state || (a.state == b.state && a.settles_in_s >= b.settles_in_s);
-  SettledVerdict& later = light_later ? a : b;
+SettledVerdict later_of(const SettledVerdict& light, const SettledVerdict& watts) {
+  const bool light_later =
+      light.state < watts.state || (light.state == watts.state && light.settles_in_s >= watts.settles_in_s);
+  SettledVerdict later = light_later ? light : watts;
   later.words = (light_later ? "Light: " : "Watts: ") + later.words;
   return later;
 }

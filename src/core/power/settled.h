@@ -27,12 +27,12 @@ struct SettledVerdict {
 };
 
 /// Settled: over the last 30 min, from a continuous log or at least three readings over that time, the averages differ
-/// by at most 0.5 % of their mean; and the fall still to come, by the fitted decay, is at most 0.5 %, and with twice
-/// its uncertainty at most 1 %. The rule works on five-minute averages, so that reading noise does not decide it, and
-/// on the fitted curve.
+/// by at most 0.5 % of their mean; and the fall still to come, by the fitted decay, is at most 0.5 %, with a chance of
+/// at most 10 % (0.2 % for logs under 45 min) that it is more than 1 %. The rule works on five-minute averages, so that
+/// reading noise does not decide it, and on the fitted curve.
 SettledVerdict settled(std::span<const TimedValue> log);
 
 /// Light and watts together: the less settled of the two.
-SettledVerdict settled(std::span<const TimedValue> light, std::span<const TimedValue> watts);
+SettledVerdict later_of(const SettledVerdict& light, const SettledVerdict& watts);
 
 }  // namespace sunbreak
