@@ -164,6 +164,16 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   announce();
 }
 
+void Book::keep(LogPart& part) {
+  if (read_only_) throw std::runtime_error("the lab book is open read-only");
+  SQLite::Transaction transaction(*db_);
+  if (part.id == 0)
+    part.id = insert(*db_, part);
+  else
+    update(*db_, part);
+  transaction.commit();
+}
+
 void Book::rehearse(const std::function<void()>& act, const std::function<void()>& look) {
   if (read_only_) return;
   rehearsal_ = look;

@@ -77,6 +77,10 @@ class Book {
   /// nothing.
   void edit(const std::string& label, const std::function<void(Edit&)>& change);
 
+  /// Writes a stretch of a log being recorded, without a step of undo and without announcing it. Gives a new one its
+  /// id.
+  void keep(LogPart& part);
+
   /// Runs `act`, whose edits are made, looked at by `look` while they stand, and taken back: nothing is kept and
   /// nothing is announced. Shows what a change would do before it is made.
   void rehearse(const std::function<void()>& act, const std::function<void()>& look);

@@ -68,7 +68,10 @@ void renumber_bundle(TestBundle& b, Assign assign) {
     if (p.reading_id) p.reading_id = readings.at(*p.reading_id);
   }
   renumber(b.placements, assign);
-  for (WallReading& w : b.wall_readings) w.sweep_id = sweeps.at(w.sweep_id);
+  for (WallReading& w : b.wall_readings) {
+    w.test_id = b.test.id;
+    if (w.sweep_id) w.sweep_id = sweeps.at(*w.sweep_id);
+  }
   renumber(b.wall_readings, assign);
   for (SideReading& s : b.side_readings) s.sweep_id = sweeps.at(s.sweep_id);
   renumber(b.side_readings, assign);
@@ -77,6 +80,17 @@ void renumber_bundle(TestBundle& b, Assign assign) {
     if (d.sweep_id) d.sweep_id = sweeps.at(*d.sweep_id);
   }
   renumber(b.dismissals, assign);
+  const auto of_the_test = [&](auto& records) {
+    for (auto& record : records) record.test_id = b.test.id;
+    return renumber(records, assign);
+  };
+  of_the_test(b.log_parts);
+  of_the_test(b.lamp_events);
+  const auto stair_stops = of_the_test(b.stair_stops);
+  for (StairReading& r : b.stair_readings) r.stair_stop_id = stair_stops.at(r.stair_stop_id);
+  renumber(b.stair_readings, assign);
+  of_the_test(b.target_settings);
+  of_the_test(b.temperatures);
 }
 
 std::vector<Spot> spots_from_json(const std::string& text) {
@@ -121,9 +135,17 @@ std::optional<TestBundle> load_bundle(const Book& book, Id test_id) {
   b.sweeps = book.all<Sweep>("WHERE test_id = ? ORDER BY id", test_id);
   b.readings = book.all<Reading>(of_test, test_id);
   b.placements = book.all<Placement>(of_test, test_id);
-  b.wall_readings = book.all<WallReading>(of_test, test_id);
+  const char* of_the_test = "WHERE test_id = ? ORDER BY id";
+  b.wall_readings = book.all<WallReading>(of_the_test, test_id);
+  b.log_parts = book.all<LogPart>(of_the_test, test_id);
+  b.lamp_events = book.all<LampEvent>("WHERE test_id = ? ORDER BY at, id", test_id);
+  b.stair_stops = book.all<StairStop>(of_the_test, test_id);
+  b.stair_readings = book.all<StairReading>(
+      "WHERE stair_stop_id IN (SELECT id FROM stair_stop WHERE test_id = ?) ORDER BY id", test_id);
+  b.target_settings = book.all<TargetSetting>(of_the_test, test_id);
+  b.temperatures = book.all<Temperature>(of_the_test, test_id);
   b.side_readings = book.all<SideReading>(of_test, test_id);
-  b.dismissals = book.all<Dismissal>("WHERE test_id = ? ORDER BY id", test_id);
+  b.dismissals = book.all<Dismissal>(of_the_test, test_id);
   return b;
 }
 

@@ -27,6 +27,12 @@ struct TestBundle {
   std::vector<WallReading> wall_readings;
   std::vector<SideReading> side_readings;
   std::vector<Dismissal> dismissals;
+  std::vector<LogPart> log_parts;  ///< packed; wall_log.h unpacks them
+  std::vector<LampEvent> lamp_events;
+  std::vector<StairStop> stair_stops;
+  std::vector<StairReading> stair_readings;
+  std::vector<TargetSetting> target_settings;
+  std::vector<Temperature> temperatures;
 
   const Rung* rung(Id id) const;
   const Stop* stop(Id id) const;

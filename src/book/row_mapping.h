@@ -31,6 +31,8 @@ void bind_value(SQLite::Statement& statement, int index, const Value& value) {
       statement.bind(index);
   } else if constexpr (std::is_same_v<Value, bool>) {
     statement.bind(index, static_cast<int>(value));
+  } else if constexpr (std::is_same_v<Value, Bytes>) {
+    statement.bind(index, value.data.data(), static_cast<int>(value.data.size()));
   } else {
     statement.bind(index, value);
   }
@@ -49,6 +51,8 @@ void read_value(const SQLite::Column& column, Value& value) {
     value = column.getInt64();
   } else if constexpr (std::is_same_v<Value, double>) {
     value = column.getDouble();
+  } else if constexpr (std::is_same_v<Value, Bytes>) {
+    value.data.assign(static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes()));
   } else {
     value = column.getString();
   }

@@ -86,6 +86,43 @@ CREATE TABLE dismissal(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENC
   reason TEXT NOT NULL, at TEXT NOT NULL);
 CREATE INDEX dismissal_test ON dismissal(test_id);
 )sql",
+    // 3 -> 4: the log of wall and light, what begins the wait anew, the dimmer's stair, settings found for crops,
+    // temperatures, and what energy costs. Wall readings belong to the test, with or without a sweep.
+    R"sql(
+ALTER TABLE test ADD COLUMN circuit_a REAL;
+ALTER TABLE test ADD COLUMN tariff_per_kwh REAL;
+ALTER TABLE test ADD COLUMN tariff_currency TEXT NOT NULL DEFAULT 'EUR';
+CREATE TABLE wall_reading_of_test(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id),
+  sweep_id INTEGER REFERENCES sweep(id), power_w REAL, voltage_v REAL, current_a REAL, apparent_va REAL,
+  power_factor REAL, frequency_hz REAL, light_raw REAL, taken_at TEXT NOT NULL);
+INSERT INTO wall_reading_of_test(id, test_id, sweep_id, power_w, voltage_v, current_a, apparent_va, power_factor,
+  frequency_hz, taken_at) SELECT w.id, s.test_id, w.sweep_id, w.power_w, w.voltage_v, w.current_a, w.apparent_va,
+  w.power_factor, w.frequency_hz, w.taken_at FROM wall_reading w JOIN sweep s ON s.id = w.sweep_id;
+DROP TABLE wall_reading;
+ALTER TABLE wall_reading_of_test RENAME TO wall_reading;
+CREATE INDEX wall_reading_test ON wall_reading(test_id);
+CREATE TABLE log_part(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id), source TEXT NOT NULL,
+  origin TEXT NOT NULL, dark_offset REAL NOT NULL, calibration_factor REAL NOT NULL, count INTEGER NOT NULL,
+  samples BLOB NOT NULL);
+CREATE INDEX log_part_test ON log_part(test_id);
+CREATE TABLE lamp_event(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id), kind TEXT NOT NULL,
+  percent REAL, at TEXT NOT NULL);
+CREATE INDEX lamp_event_test ON lamp_event(test_id);
+CREATE TABLE stair_stop(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id), percent REAL NOT NULL,
+  power_w REAL, power_factor REAL, taken_at TEXT NOT NULL);
+CREATE INDEX stair_stop_test ON stair_stop(test_id);
+CREATE TABLE stair_reading(id INTEGER PRIMARY KEY, stair_stop_id INTEGER NOT NULL REFERENCES stair_stop(id),
+  station INTEGER NOT NULL, raw REAL NOT NULL, source TEXT NOT NULL, samples INTEGER NOT NULL, spread REAL);
+CREATE INDEX stair_reading_stop ON stair_reading(stair_stop_id);
+CREATE TABLE target_setting(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id),
+  target_name TEXT NOT NULL, place TEXT NOT NULL, wanted_ppfd REAL NOT NULL, height_m REAL, percent REAL,
+  raw REAL NOT NULL, power_w REAL, taken_at TEXT NOT NULL);
+CREATE INDEX target_setting_test ON target_setting(test_id);
+CREATE TABLE temperature(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERENCES test(id), place TEXT NOT NULL,
+  method TEXT NOT NULL, read_c REAL NOT NULL, emissivity_set REAL, emissivity_true REAL, reflected_c REAL,
+  bare_metal INTEGER NOT NULL, taken_at TEXT NOT NULL, notes TEXT NOT NULL);
+CREATE INDEX temperature_test ON temperature(test_id);
+)sql",
 };
 
 }  // namespace

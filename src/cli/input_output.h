@@ -2,9 +2,13 @@
 
 #include <cmath>
 #include <fstream>
+#include <iostream>
 #include <nlohmann/json.hpp>
 #include <string>
+#include <vector>
 
+#include "book/import/sweep_table.h"
+#include "cli/figures_command.h"
 #include "core/result.h"
 
 namespace sunbreak::cli {
@@ -20,6 +24,19 @@ inline Result<std::string> text_of_file(const std::string& path) {
   std::string text((std::istreambuf_iterator<char>(in)), {});
   if (!in.good() && text.empty()) return Problem{path + " cannot be read", "", "check the path and its rights"};
   return text;
+}
+
+/// Says why an input was refused; returns the command's status.
+inline int refuse(Problem problem, const std::string& file = {}) {
+  if (!file.empty()) problem.seen = file + ": " + problem.seen;
+  std::cerr << problem.sentence() << "\n";
+  return input_error;
+}
+
+/// Says what was noticed in a table, row by row.
+inline void say_findings(const std::vector<book::Finding>& findings) {
+  for (const book::Finding& f : findings)
+    std::cerr << "note: " << (f.row > 0 ? "row " + std::to_string(f.row) + ": " : "") << f.words << "\n";
 }
 
 }  // namespace sunbreak::cli

@@ -14,15 +14,9 @@ namespace {
 
 int predict(const std::string& file, bool json) {
   const auto text = text_of_file(file);
-  if (!text) {
-    std::cerr << text.problem().sentence() << "\n";
-    return input_error;
-  }
+  if (!text) return refuse(text.problem());
   const auto scene = book::read_scene(text.value());
-  if (!scene) {
-    std::cerr << file << ": " << scene.problem().sentence() << "\n";
-    return input_error;
-  }
+  if (!scene) return refuse(scene.problem(), file);
   const auto& [room, emitters, stations] = scene.value();
   const RoomLight light(room);
   const Prediction p = light.predict_once(emitters, stations);

@@ -104,7 +104,7 @@ TEST(Undo, BringsBackADroppedRungWithItsWatts) {
     Sweep s = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
     s.power_w = 320;
     e.save(s);
-    e.add(WallReading{0, s.id, 320.0, {}, {}, {}, {}, {}, utc_now()});
+    e.add(WallReading{0, s.test_id, s.id, 320.0, {}, {}, {}, {}, {}, {}, utc_now()});
   });
   const TestBundle before = book.bundle(1);
   ASSERT_FALSE(plan_heights(*book, before, {0.45}).has_value());

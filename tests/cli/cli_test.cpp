@@ -204,3 +204,23 @@ TEST_F(Cli, SettleCheckJudgesALogAndRefusesWhatIsNone) {
   EXPECT_EQ(run("settle-check " + file("bad.csv", "hello,there\n1,2\n").string()).status, 3);
   EXPECT_EQ(run("settle-check " + (folder_ / "none.csv").string()).status, 3);
 }
+
+TEST_F(Cli, DimmerWorksOutAStair) {
+  const auto stair =
+      file("stair.csv",
+           "dial_pct;watts;power_factor;ppfd center;ppfd corner\n100;320;0,97;800;400\n50;168;0,95;440;220\n"
+           "10;44;0,82;84;42\nlow;1;1;1;1\n0;0,6;0,35;;\n");
+  const Outcome good = run("dimmer " + stair.string() + " --json");
+  ASSERT_EQ(good.status, 0) << good.err;
+  EXPECT_NE(good.err.find("row 5: 'low' is no number"), std::string::npos) << good.err;
+  const auto j = nlohmann::json::parse(good.out);
+  ASSERT_EQ(j["stops"].size(), 3u);
+  EXPECT_DOUBLE_EQ(j["stops"][1]["light_factor"].get<double>(), 0.55);
+  EXPECT_EQ(j["stops"][1]["stations"], 2);
+  EXPECT_NEAR(j["stops"][2]["relative_efficacy"].get<double>(), 0.105 / (44 / 320.0), 1e-12);
+  EXPECT_EQ(j["standby_w"], 0.6);
+  EXPECT_TRUE(j["notes"].empty());
+  const Outcome words = run("dimmer " + stair.string());
+  EXPECT_NE(words.out.find("Lowest stop with light: 10 %"), std::string::npos) << words.out;
+  EXPECT_EQ(run("dimmer " + file("none.csv", "a,b\n1,2\n").string()).status, 3);
+}

@@ -117,8 +117,8 @@ class DemoWriter {
         sweep.power_w = std::round(10 * watts) / 10;
         sweep.id = edit_.add(sweep);
         const double amperes = watts / 0.97 / 230.4;
-        edit_.add(WallReading{0, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
-                              std::round(10 * watts / 0.97) / 10, 0.97, 50.0, now()});
+        edit_.add(WallReading{0, test_id, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
+                              std::round(10 * watts / 0.97) / 10, 0.97, 50.0, std::nullopt, now()});
         walk(test, sweep, bench,
              placed(plan.truth.emitters,
                     {bench.width_m / 2 + plan.truth.off_x_m, bench.depth_m / 2 + plan.truth.off_y_m, plan.heights_m[r]},

@@ -9,6 +9,7 @@
 
 #include "book/import/delimited.h"
 #include "book/package/csv_writer.h"
+#include "book/package/log_samples.h"
 #include "core/figures/definitions.h"
 #include "core/quantity/number.h"
 
@@ -86,24 +87,37 @@ template <typename Record>
 void add_table(Archive& archive, ordered_json& resources, const std::vector<Record>& records) {
   ordered_json fields{field("id", "integer", "number of the row, unique in its table")};
   for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
-    fields.push_back(field(c.name, field_type<V>(), c.meaning));
+    if constexpr (!std::is_same_v<V, Bytes>) fields.push_back(field(c.name, field_type<V>(), c.meaning));
   });
   resources.push_back(resource(Table<Record>::name, std::move(fields), true));
   std::string& csv = archive[std::string(Table<Record>::name) + ".csv"];
-  csv = "id," + column_list<Record>(",") + "\r\n";
+  csv = "id";
+  for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
+    if constexpr (!std::is_same_v<V, Bytes>) csv += std::string(",") + c.name;
+  });
+  csv += "\r\n";
   for (const Record& record : records) {
     csv += std::to_string(record.id);
-    for_each_column<Record>([&](const auto& column) { csv += "," + to_cell(record.*(column.member)); });
+    for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
+      if constexpr (!std::is_same_v<V, Bytes>) csv += "," + to_cell(record.*(c.member));
+    });
     csv += "\r\n";
   }
 }
 
 template <typename Record>
 constexpr int first_format_of() {
-  return std::is_same_v<Record, SideReading> || std::is_same_v<Record, Dismissal> ? 2 : 1;
+  const auto is_one_of = []<typename... Others>(std::type_identity<Others>...) {
+    return (std::is_same_v<Record, Others> || ...);
+  };
+  if (is_one_of(std::type_identity<LogPart>{}, std::type_identity<LampEvent>{}, std::type_identity<StairStop>{},
+                std::type_identity<StairReading>{}, std::type_identity<TargetSetting>{},
+                std::type_identity<Temperature>{}))
+    return 3;
+  return is_one_of(std::type_identity<SideReading>{}, std::type_identity<Dismissal>{}) ? 2 : 1;
 }
 
-/// Columns that packages of format 1 lack.
+/// Columns that packages of earlier formats lack.
 bool came_later(std::string_view table, std::string_view column) {
   static constexpr std::pair<std::string_view, std::string_view> later[] = {
       {"fixture", "units"},           {"fixture", "unit_spacing_m"},
@@ -116,7 +130,9 @@ bool came_later(std::string_view table, std::string_view column) {
       {"test", "warm_up_min"},        {"test", "checked_level"},
       {"test", "checked_center"},     {"test", "checked_height"},
       {"test", "checked_fans"},       {"reading", "samples"},
-      {"reading", "spread"}};
+      {"reading", "spread"},          {"test", "circuit_a"},
+      {"test", "tariff_per_kwh"},     {"test", "tariff_currency"},
+      {"wall_reading", "test_id"},    {"wall_reading", "light_raw"}};
   return std::find(std::begin(later), std::end(later), std::pair(table, column)) != std::end(later);
 }
 
@@ -152,7 +168,9 @@ std::vector<Record> take_table(const Archive& archive, int format) {
             fmt::format("{}, row {}, column {}: '{}' cannot be read", name, row + 1, column, cell.substr(0, 40)));
     };
     take("id", record.id);
-    for_each_column<Record>([&](const auto& column) { take(column.name, record.*(column.member)); });
+    for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
+      if constexpr (!std::is_same_v<V, Bytes>) take(c.name, record.*(c.member));
+    });
   }
   return records;
 }
@@ -251,6 +269,21 @@ Archive make_package(const TestBundle& original) {
   add_table<WallReading>(archive, resources, b.wall_readings);
   add_table<SideReading>(archive, resources, b.side_readings);
   add_table<Dismissal>(archive, resources, b.dismissals);
+  add_table<LogPart>(archive, resources, b.log_parts);
+  add_table<LampEvent>(archive, resources, b.lamp_events);
+  add_table<StairStop>(archive, resources, b.stair_stops);
+  add_table<StairReading>(archive, resources, b.stair_readings);
+  add_table<TargetSetting>(archive, resources, b.target_settings);
+  add_table<Temperature>(archive, resources, b.temperatures);
+  archive["log_sample.csv"] = log_samples_csv(b.log_parts);
+  resources.push_back(resource(
+      "log_sample",
+      {field("log_part_id", "integer", "the part of the log"), field("time_s", "number", "when [s since 1970, UTC]"),
+       field("light_raw", "number", "light at the reference station [umol/m2/s before correction]"),
+       field("power_w", "number", "real power [W]"), field("voltage_v", "number", "voltage [V]"),
+       field("current_a", "number", "current [A]"), field("apparent_va", "number", "apparent power [VA]"),
+       field("power_factor", "number", "power factor"), field("frequency_hz", "number", "frequency [Hz]")},
+      false));
   archive["stations.csv"] = station_rows(b, false);
   resources.push_back(resource(
       "stations",
@@ -309,6 +342,13 @@ Result<TestBundle> read_package(const Archive& archive) {
     b.wall_readings = take_table<WallReading>(archive, version);
     b.side_readings = take_table<SideReading>(archive, version);
     b.dismissals = take_table<Dismissal>(archive, version);
+    b.log_parts = take_table<LogPart>(archive, version);
+    take_log_samples(archive, version, b.log_parts);
+    b.lamp_events = take_table<LampEvent>(archive, version);
+    b.stair_stops = take_table<StairStop>(archive, version);
+    b.stair_readings = take_table<StairReading>(archive, version);
+    b.target_settings = take_table<TargetSetting>(archive, version);
+    b.temperatures = take_table<Temperature>(archive, version);
     if (version < 2) b.test.opening_probe = false, b.test.reference_every = 0;
     TestBundle plain = with_plain_ids(b);
     for (const Sweep& sweep : plain.sweeps)

@@ -377,6 +377,7 @@ bool Desk::set_watts(std::optional<double> watts) {
     e.save(sweep);
     if (!watts) return;
     book::WallReading reading;
+    reading.test_id = test_->test.id;
     reading.sweep_id = sweep.id;
     reading.power_w = watts;
     reading.taken_at = book::utc_now();

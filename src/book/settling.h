@@ -1,0 +1,41 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "book/wall_log.h"
+#include "core/power/settled.h"
+
+namespace sunbreak::book {
+
+/// What the lamp was told to do, as far as the test's events tell.
+struct LampState {
+  std::optional<double> on_since_s;      ///< none: off, or never said
+  std::optional<double> waiting_from_s;  ///< the latest of switching on and setting the dimmer
+  bool off = false;
+  std::optional<double> percent;
+};
+LampState lamp_at(const TestBundle& bundle, double time_s);
+
+/// Whether light and watts had settled at a moment, by what was logged from the lamp's last change until then.
+struct Settling {
+  SettledState state = SettledState::TooShort;
+  std::string words;
+  SettledVerdict light, watts;
+  LampState lamp;
+  double from_s = 0, until_s = 0;  ///< of the log that was looked at; equal where there is none
+};
+Settling settling_at(const TestBundle& bundle, const WallLog& log, double time_s);
+
+/// Since when a log that is settled at its end has been [s, on the log's clock], to the minute.
+double settled_since_s(const TestBundle& bundle, const WallLog& log, const Settling& now);
+
+/// How a sweep was walked: settled or not when its first reading was taken.
+struct WalkedState {
+  enum Kind { NotKnown, NotSettled, Settled } kind = NotKnown;
+  std::string words;
+  double began_s = 0, ended_s = 0;  ///< first and last reading at the bench; 0 where none has a time
+};
+WalkedState walked_state(const TestBundle& bundle, const WallLog& log, const SweepView& view);
+
+}  // namespace sunbreak::book

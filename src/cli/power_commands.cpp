@@ -1,0 +1,136 @@
+#include <fmt/format.h>
+
+#include <cmath>
+#include <iostream>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+#include "book/import/log_table.h"
+#include "book/import/stair_table.h"
+#include "cli/figures_command.h"
+#include "cli/input_output.h"
+#include "core/power/dimmer_stair.h"
+#include "core/power/settled.h"
+
+namespace sunbreak::cli {
+namespace {
+
+using nlohmann::ordered_json;
+
+ordered_json to_json(const SettledVerdict& v) {
+  ordered_json j{{"state", v.state == SettledState::Settled  ? "settled"
+                           : v.state == SettledState::Moving ? "moving"
+                                                             : "too short"},
+                 {"change_in_30_min", number(v.change_in_window)},
+                 {"still_to_come", v.fit ? number(v.fit->remaining_share) : ordered_json(nullptr)},
+                 {"still_to_come_sd", v.fit ? number(v.fit->remaining_sd) : ordered_json(nullptr)},
+                 {"time_constant_s", v.fit ? number(v.fit->time_constant_s) : ordered_json(nullptr)},
+                 {"settles_in_s", v.settles_in_s ? number(*v.settles_in_s) : ordered_json(nullptr)},
+                 {"fall_since_on", v.fall_since_on ? number(*v.fall_since_on) : ordered_json(nullptr)},
+                 {"words", v.words}};
+  return j;
+}
+
+int settle_check(const std::string& file, bool json) {
+  const auto text = text_of_file(file);
+  if (!text) return refuse(text.problem());
+  const auto log = book::read_log_table(text.value());
+  if (!log) return refuse(log.problem(), file);
+  say_findings(log.value().findings);
+  std::vector<TimedValue> light, watts;
+  for (const book::LogSample& s : log.value().samples) {
+    if (std::isfinite(s.light_raw)) light.push_back({s.time_s, s.light_raw});
+    if (std::isfinite(s.power_w)) watts.push_back({s.time_s, s.power_w});
+  }
+  constexpr std::size_t fewest = 3;
+  if (light.size() < fewest && watts.size() < fewest)
+    return refuse({"it has fewer than three readings of light or watts with a time", "the rule needs three at least",
+                   "give one line a reading: time_s, ppfd, watts"},
+                  file);
+  const auto judged = [](const std::vector<TimedValue>& values) {
+    return values.size() < fewest ? std::nullopt : std::optional(settled(values));
+  };
+  const auto of_light = judged(light), of_watts = judged(watts);
+  const SettledVerdict both = of_light && of_watts ? later_of(*of_light, *of_watts) : of_light ? *of_light : *of_watts;
+  if (json) {
+    ordered_json j{{"verdict", both.words}};
+    j["light"] = of_light ? to_json(*of_light) : ordered_json(nullptr);
+    j["watts"] = of_watts ? to_json(*of_watts) : ordered_json(nullptr);
+    std::cout << j.dump(2) << "\n";
+  } else {
+    std::cout << both.words << "\n";
+  }
+  return 0;
+}
+
+ordered_json maybe(const std::optional<double>& value) { return value ? number(*value) : ordered_json(nullptr); }
+
+std::string column(const std::optional<double>& value, const char* format) {
+  return value ? fmt::format(fmt::runtime(format), *value) : "–";
+}
+
+int dimmer(const std::string& file, bool json) {
+  const auto text = text_of_file(file);
+  if (!text) return refuse(text.problem());
+  const auto draft = book::read_stair_table(text.value());
+  if (!draft) return refuse(draft.problem(), file);
+  say_findings(draft.value().findings);
+  const auto found = dimmer_stair(draft.value().steps);
+  if (!found) return refuse(found.problem(), file);
+  const DimmerStair& stair = found.value();
+  if (json) {
+    ordered_json j{{"full_dial_pct", number(stair.full_dial_pct)},
+                   {"standby_w", maybe(stair.standby_w)},
+                   {"lowest_pct", maybe(stair.lowest_pct)},
+                   {"drift", maybe(stair.drift)},
+                   {"notes", ordered_json::array()},
+                   {"stops", ordered_json::array()}};
+    for (const auto& note : {stair.full_is_guessed, stair.pattern_changes})
+      if (note) j["notes"].push_back(*note);
+    for (const StairRow& r : stair.rows)
+      j["stops"].push_back({{"dial_pct", number(r.dial_pct)},
+                            {"light_factor", maybe(r.light_factor)},
+                            {"spread", maybe(r.spread)},
+                            {"power_w", maybe(r.power_w)},
+                            {"power_factor", maybe(r.power_factor)},
+                            {"power_share", maybe(r.power_share)},
+                            {"relative_efficacy", maybe(r.relative_efficacy)},
+                            {"off_linear", maybe(r.off_linear)},
+                            {"stations", r.stations}});
+    std::cout << j.dump(2) << "\n";
+    return 0;
+  }
+  std::cout << fmt::format("{:>8}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", "dial, %", "light factor", "spread", "W", "PF",
+                           "relative efficacy", "off linear");
+  for (const StairRow& r : stair.rows) {
+    const auto percent = [](std::optional<double> share) { return share ? std::optional(100 * *share) : share; };
+    std::cout << fmt::format("{:>8g}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", r.dial_pct,
+                             column(r.light_factor, "{:.3f}"), column(percent(r.spread), "{:.1f} %"),
+                             column(r.power_w, "{:.1f}"), column(r.power_factor, "{:.2f}"),
+                             column(r.relative_efficacy, "{:.3f}"), column(percent(r.off_linear), "{:+.1f} %"));
+  }
+  if (stair.standby_w) std::cout << fmt::format("Standby: {:.2f} W.\n", *stair.standby_w);
+  if (stair.lowest_pct) std::cout << fmt::format("Lowest stop with light: {:g} %.\n", *stair.lowest_pct);
+  for (const auto& note : {stair.full_is_guessed, stair.pattern_changes})
+    if (note) std::cout << *note << "\n";
+  return 0;
+}
+
+}  // namespace
+
+void add_power_commands(CLI::App& app, int& status) {
+  const auto add = [&](const char* name, const char* does, const char* takes, const char* what, auto run) {
+    auto file = std::make_shared<std::string>();
+    auto json = std::make_shared<bool>(false);
+    CLI::App* command = app.add_subcommand(name, does);
+    command->add_option(takes, *file, what)->required();
+    command->add_flag("--json", *json, "as JSON");
+    command->callback([=, &status] { status = run(*file, *json); });
+  };
+  add("settle-check", "Tell whether light and watts of a warm-up log have settled", "LOG",
+      "a table with a time and any of ppfd, watts (docs/formats.md)", settle_check);
+  add("dimmer", "Work out a dimmer's stair: light factor, watts, efficacy against the dial", "STAIR",
+      "a table with the columns dial_pct, watts, power_factor, ppfd… (docs/formats.md)", dimmer);
+}
+
+}  // namespace sunbreak::cli
