@@ -7,6 +7,7 @@
 #include <unistd.h>
 
 #include <chrono>
+#include <cmath>
 #include <ctime>
 
 #include "book/backup.h"
@@ -55,15 +56,19 @@ std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
 
 }  // namespace
 
-std::string utc_now() {
-  const auto now = std::chrono::system_clock::now();
-  const std::time_t seconds = std::chrono::system_clock::to_time_t(now);
-  const auto ms = std::chrono::duration_cast<std::chrono::milliseconds>(now.time_since_epoch()).count() % 1000;
+std::string utc_text(double time_s) {
+  const auto ms = static_cast<std::int64_t>(std::llround(time_s * 1000));
+  const std::time_t seconds = static_cast<std::time_t>(ms / 1000);
   std::tm utc{};
   gmtime_r(&seconds, &utc);
   char text[32];
   std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%S", &utc);
-  return fmt::format("{}.{:03}Z", text, ms);
+  return fmt::format("{}.{:03}Z", text, ms % 1000);
+}
+
+std::string utc_now() {
+  const auto now = std::chrono::system_clock::now().time_since_epoch();
+  return utc_text(static_cast<double>(std::chrono::duration_cast<std::chrono::milliseconds>(now).count()) / 1000);
 }
 
 Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {

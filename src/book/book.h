@@ -117,7 +117,10 @@ class Book {
   std::uint64_t revision_ = 0;
 };
 
-/// The present moment, UTC, ISO 8601 to the millisecond.
+/// A moment [s since 1970] as the lab book writes it: UTC, ISO 8601 to the millisecond.
+std::string utc_text(double time_s);
+
+/// The present moment.
 std::string utc_now();
 
 }  // namespace sunbreak::book

@@ -25,6 +25,7 @@ class LogRecorder {
   /// Writes what has come since; it is on disk when this returns. Throws where it cannot be written.
   void keep();
   const LogPart& part() const { return part_; }
+  const std::vector<LogSample>& samples() const { return samples_; }
 
  private:
   Book& book_;

@@ -24,9 +24,9 @@ std::string ago(double seconds) {
 
 }  // namespace
 
-LampState lamp_at(const TestBundle& bundle, double time_s) {
+LampState lamp_at(LampEvents events, double time_s) {
   LampState lamp;
-  for (const LampEvent& e : bundle.lamp_events) {
+  for (const LampEvent& e : events) {
     const double at = seconds_of(e.at);
     if (!(at <= time_s)) continue;
     if (e.percent) lamp.percent = e.percent;
@@ -40,13 +40,20 @@ LampState lamp_at(const TestBundle& bundle, double time_s) {
   return lamp;
 }
 
-Settling settling_at(const TestBundle& bundle, const WallLog& log, double time_s) {
+Settling settling_at(LampEvents events, const WallLog& log, double time_s) {
   Settling s;
-  s.lamp = lamp_at(bundle, time_s);
+  s.lamp = lamp_at(events, time_s);
   const double from_s = s.lamp.waiting_from_s.value_or(-INFINITY);
   const auto light = stretch(log.light, from_s, time_s), watts = stretch(log.watts, from_s, time_s);
   if (s.lamp.off) {
-    s.words = "The lamp is off.";
+    double off_s = -INFINITY;
+    for (const LampEvent& e : events)
+      if (const double at = seconds_of(e.at); e.kind == "off" && at <= time_s) off_s = std::max(off_s, at);
+    const LampState off = s.lamp;
+    if (s = settling_at(events, log, off_s - 0.001); s.lamp.off) s = {};
+    s.lamp = off;
+    s.words = s.words.empty() ? "The lamp is off." : "The lamp is off. Until then: " + s.words;
+    s.state = SettledState::TooShort;
     return s;
   }
   if (light.empty() && watts.empty()) {
@@ -71,16 +78,16 @@ Settling settling_at(const TestBundle& bundle, const WallLog& log, double time_s
   return s;
 }
 
-double settled_since_s(const TestBundle& bundle, const WallLog& log, const Settling& now) {
+double settled_since_s(LampEvents events, const WallLog& log, const Settling& now) {
   double settled = now.until_s, not_yet = now.from_s;
   while (settled - not_yet > 60) {
     const double middle = (settled + not_yet) / 2;
-    (settling_at(bundle, log, middle).state == SettledState::Settled ? settled : not_yet) = middle;
+    (settling_at(events, log, middle).state == SettledState::Settled ? settled : not_yet) = middle;
   }
   return settled;
 }
 
-WalkedState walked_state(const TestBundle& bundle, const WallLog& log, const SweepView& view) {
+WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView& view, double dial_pct) {
   WalkedState w;
   double began = INFINITY, ended = -INFINITY;
   for (const StationState& s : view.states)
@@ -95,7 +102,14 @@ WalkedState walked_state(const TestBundle& bundle, const WallLog& log, const Swe
     w.words = "Nothing was logged: whether it was walked settled is not known.";
     return w;
   }
-  const Settling s = settling_at(bundle, log, began);
+  const Settling s = settling_at(events, log, began);
+  if (s.lamp.percent && std::abs(*s.lamp.percent - dial_pct) > 0.05) {
+    w.words = fmt::format(
+        "The log is of {:g} % of the dial, the sweep of {:g} %: whether it was walked settled is not "
+        "known.",
+        *s.lamp.percent, dial_pct);
+    return w;
+  }
   if (s.state == SettledState::Settled) {
     w.kind = WalkedState::Settled;
     w.words = "Walked settled. " + s.words;

@@ -8,14 +8,17 @@
 
 namespace sunbreak::book {
 
-/// What the lamp was told to do, as far as the test's events tell.
+/// The events of a test, earliest first.
+using LampEvents = std::span<const LampEvent>;
+
+/// What the lamp was told to do, as far as the events tell.
 struct LampState {
   std::optional<double> on_since_s;      ///< none: off, or never said
   std::optional<double> waiting_from_s;  ///< the latest of switching on and setting the dimmer
   bool off = false;
   std::optional<double> percent;
 };
-LampState lamp_at(const TestBundle& bundle, double time_s);
+LampState lamp_at(LampEvents events, double time_s);
 
 /// Whether light and watts had settled at a moment, by what was logged from the lamp's last change until then.
 struct Settling {
@@ -25,17 +28,17 @@ struct Settling {
   LampState lamp;
   double from_s = 0, until_s = 0;  ///< of the log that was looked at; equal where there is none
 };
-Settling settling_at(const TestBundle& bundle, const WallLog& log, double time_s);
+Settling settling_at(LampEvents events, const WallLog& log, double time_s);
 
 /// Since when a log that is settled at its end has been [s, on the log's clock], to the minute.
-double settled_since_s(const TestBundle& bundle, const WallLog& log, const Settling& now);
+double settled_since_s(LampEvents events, const WallLog& log, const Settling& now);
 
-/// How a sweep was walked: settled or not when its first reading was taken.
+/// How a sweep was walked: settled or not when its first reading was taken, at its setting of the dimmer [%].
 struct WalkedState {
   enum Kind { NotKnown, NotSettled, Settled } kind = NotKnown;
   std::string words;
   double began_s = 0, ended_s = 0;  ///< first and last reading at the bench; 0 where none has a time
 };
-WalkedState walked_state(const TestBundle& bundle, const WallLog& log, const SweepView& view);
+WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView& view, double dial_pct);
 
 }  // namespace sunbreak::book

@@ -164,19 +164,27 @@ Result<std::vector<LogSample>> unpack_samples(const Bytes& bytes) {
   }
 }
 
-WallLog wall_log(const TestBundle& b, UnpackedParts* known) {
+namespace {
+void add_to(WallLog& log, const LogSample& s, double dark, double factor) {
+  log.samples.push_back(s);
+  if (std::isfinite(s.light_raw)) log.light.push_back({s.time_s, (s.light_raw - dark) * factor});
+  if (std::isfinite(s.power_w)) log.watts.push_back({s.time_s, s.power_w});
+}
+}  // namespace
+
+void append(WallLog& log, const LogSample& sample, const LogPart& part) {
+  add_to(log, sample, part.dark_offset, part.calibration_factor);
+}
+
+WallLog wall_log(const TestBundle& b, UnpackedParts* known, Id except) {
   UnpackedParts fresh;
   UnpackedParts& parts = known ? *known : fresh;
   std::erase_if(parts, [&](const auto& entry) {
     return std::none_of(b.log_parts.begin(), b.log_parts.end(), [&](const LogPart& p) { return p.id == entry.first; });
   });
   WallLog log;
-  const auto add = [&](const LogSample& s, double dark, double factor) {
-    log.samples.push_back(s);
-    if (std::isfinite(s.light_raw)) log.light.push_back({s.time_s, (s.light_raw - dark) * factor});
-    if (std::isfinite(s.power_w)) log.watts.push_back({s.time_s, s.power_w});
-  };
   for (const LogPart& part : b.log_parts) {
+    if (part.id == except) continue;
     auto& entry = parts[part.id];
     if (entry.first != part.count) {
       auto samples = unpack_samples(part.samples);
@@ -184,12 +192,12 @@ WallLog wall_log(const TestBundle& b, UnpackedParts* known) {
           samples ? std::pair(part.count, std::move(samples.value())) : std::pair(part.count, std::vector<LogSample>());
     }
     if (entry.second.empty() && part.count > 0) ++log.unreadable;
-    for (const LogSample& s : entry.second) add(s, part.dark_offset, part.calibration_factor);
+    for (const LogSample& s : entry.second) add_to(log, s, part.dark_offset, part.calibration_factor);
   }
   const Meter* sensor = b.meter(b.test.sensor_id);
   for (const WallReading& w : b.wall_readings)
-    if (const LogSample s = sample_of(w); std::isfinite(s.time_s))
-      add(s, sensor ? sensor->dark_offset : 0, sensor ? sensor->factor : 1);
+    if (const LogSample s = sample_of(w); !w.sweep_id && std::isfinite(s.time_s))
+      add_to(log, s, sensor ? sensor->dark_offset : 0, sensor ? sensor->factor : 1);
   const auto earlier = [](const auto& x, const auto& y) { return x.time_s < y.time_s; };
   const auto in_order = [&](auto& list) {
     if (!std::is_sorted(list.begin(), list.end(), earlier)) std::stable_sort(list.begin(), list.end(), earlier);

@@ -71,11 +71,11 @@ class Warmed {
   }
   WalkedState walked() {
     const TestBundle b = book.bundle(id);
-    return walked_state(b, wall_log(b), view_sweep(b, sweep).value());
+    return walked_state(b.lamp_events, wall_log(b), view_sweep(b, sweep).value(), 100);
   }
   Settling at(double minutes) {
     const TestBundle b = book.bundle(id);
-    return settling_at(b, wall_log(b), began_s + 60 * minutes);
+    return settling_at(b.lamp_events, wall_log(b), began_s + 60 * minutes);
   }
 
   TemporaryBook book;
@@ -201,7 +201,7 @@ TEST(SettlingOfATest, FollowsTheLog) {
   const Settling end = w.at(80);
   EXPECT_EQ(end.state, SettledState::Settled) << end.words;
   const TestBundle b = w.book.bundle(w.id);
-  const double since = settled_since_s(b, wall_log(b), end) - began_s;
+  const double since = settled_since_s(b.lamp_events, wall_log(b), end) - began_s;
   // 0.06 · exp(−t / 420) changes by 0.5 % over the 30 min that end at 44 min at the earliest.
   EXPECT_GT(since, 44 * 60);
   EXPECT_LT(since, 65 * 60);

@@ -9,6 +9,7 @@
 #include <random>
 
 #include "book/bundle.h"
+#include "book/demo/demo_power.h"
 #include "book/rig_model.h"
 #include "book/test_checks.h"
 #include "core/bench/walk_order.h"
@@ -42,6 +43,9 @@ struct Truth {
 double dimmed_light(double percent) { return percent / 100 * (1.06 - 0.06 * percent / 100); }
 double dimmed_watts(double percent) { return 0.03 + 0.97 * percent / 100; }
 
+constexpr double standby_w = 0.5;
+constexpr int settle_again_s = 40 * 60;
+
 /// One sample test: what the plan says and how far it has been walked.
 struct Plan {
   const char* title;
@@ -56,6 +60,7 @@ struct Plan {
   double photoperiod_h;
   int walked;         ///< sweeps walked whole, brightest stop first down the rungs
   int then_readings;  ///< readings of the sweep after those
+  std::optional<PowerTruth> power{};
 };
 
 class DemoWriter {
@@ -93,6 +98,8 @@ class DemoWriter {
     test.tested_on = fmt::format("2026-03-{:02}", day_);
     test.mains_v = 230;
     test.mains_hz = 50;
+    test.circuit_a = 16;
+    test.tariff_per_kwh = 0.31;
     test.simulated = true;
     test.created_at = now();
     test.id = edit_.add(test);
@@ -100,8 +107,21 @@ class DemoWriter {
     std::vector<Id> rungs, stops;
     for (const double height : plan.heights_m) rungs.push_back(edit_.add(Rung{0, test_id, height}));
     for (const double percent : plan.percents) stops.push_back(edit_.add(Stop{0, test_id, percent}));
+    std::optional<SamplePower> power;
+    const auto settled = [&](double percent) { return settled_power(plan, bench, sensor_factor, percent); };
+    if (plan.power) {
+      power.emplace(edit_, test, *plan.power, [this] { return noise_.normal(); });
+      const double walk_s = seconds_of(now()), on_s = walk_s - plan.power->logged_min * 60;
+      power->settle(settled(plan.percents.front()), on_s, walk_s);
+      power->take_temperatures(walk_s - 120);
+    }
     int sweep_number = 0;
-    for (std::size_t s = 0; s < stops.size(); ++s)
+    for (std::size_t s = 0; s < stops.size(); ++s) {
+      if (power && s > 0 && sweep_number <= plan.walked && (sweep_number < plan.walked || plan.then_readings > 0)) {
+        const double from_s = seconds_of(now());
+        seconds_ += settle_again_s;
+        power->settle(settled(plan.percents[s]), from_s, seconds_of(now()));
+      }
       for (std::size_t r = 0; r < rungs.size(); ++r, ++sweep_number) {
         const int limit = sweep_number < plan.walked    ? most_stations
                           : sweep_number == plan.walked ? plan.then_readings
@@ -125,11 +145,33 @@ class DemoWriter {
                     dimmed_light(percent)),
              limit);
       }
+    }
+    if (power) {
+      power->switch_off(seconds_of(now()));
+      if (!plan.power->stair.empty()) {
+        std::vector<SettledPower> ladder;
+        for (const double dial : plan.power->stair) ladder.push_back(settled(dial));
+        power->walk_stair(ladder, reference_station(lay_out(footprint_of(bench), plan.grid).value()),
+                          seconds_of(now()) + 600);
+      }
+    }
     ++day_;
     seconds_ = 9 * 3600;
   }
 
  private:
+  SettledPower settled_power(const Plan& plan, const Bench& bench, double sensor_factor, double percent) {
+    const Layout layout = lay_out(footprint_of(bench), plan.grid).value();
+    const Station& s = layout.stations[reference_station(layout)];
+    const Vec3 place{s.x_m, s.y_m, 0};
+    const auto hung = placed(plan.truth.emitters, {bench.width_m / 2 + plan.truth.off_x_m,
+                                                   bench.depth_m / 2 + plan.truth.off_y_m, plan.heights_m.front()});
+    const Prediction predicted = light_in(bench).predict_once(hung, {&place, 1});
+    const double full = (predicted.direct[0] + predicted.reflected[0]) / sensor_factor;
+    return {percent, percent > 0 ? plan.truth.watts_at_full * dimmed_watts(percent) : standby_w,
+            full * dimmed_light(percent)};
+  }
+
   void walk(const Test& test, const Sweep& sweep, const Bench& bench, const std::vector<Emitter>& emitters, int limit) {
     const Layout layout = lay_out(footprint_of(bench), grid_of(sweep)).value();
     std::vector<Vec3> places;
@@ -240,24 +282,36 @@ void fill_demo(Book& book) {
                      fruiting,
                      12,
                      12,
-                     0},
+                     0,
+                     PowerTruth{0.045,
+                                420,
+                                75,
+                                {100, 90, 75, 50, 30, 20, 10, 0, 100},
+                                {{"air", "contact", 23.4, {}, {}},
+                                 {"driver", "infrared", 51.8, 0.95, 0.92},
+                                 {"bar top", "infrared", 44.6, 0.95, 0.90},
+                                 {"bar underside", "infrared", 47.9, 0.95, 0.90},
+                                 {"leaf", "infrared", 25.1, 0.95, 0.96}}}},
                     tent, qs1, factor, w1);
-    writer.add_test({"Brindle Panel 150 in the tent",
-                     fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling",
-                             "board 25 × 28 cm, white", 0.26, 0.30, 149, {1, 0, 10, 10, 0.03, 120}),
-                     {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
-                      claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
-                     {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
-                     tent.id,
-                     {0.6, 0.45, 0.3},
-                     {100},
-                     twelve,
-                     "flowering & fruiting",
-                     fruiting,
-                     12,
-                     3,
-                     0},
-                    tent, qs1, factor, w1);
+    writer.add_test(
+        {"Brindle Panel 150 in the tent",
+         fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26,
+                 0.30, 149, {1, 0, 10, 10, 0.03, 120}),
+         {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
+          claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
+         {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
+         tent.id,
+         {0.6, 0.45, 0.3},
+         {100},
+         twelve,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         3,
+         0,
+         PowerTruth{
+             0.07, 3000, 170, {}, {{"air", "contact", 22.8, {}, {}}, {"bar top", "infrared", 41.0, 0.95, {}, true}}}},
+        tent, qs1, factor, w1);
     writer.add_test({"Pell Narrow 300 on the loft floor",
                      fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.16, 0.2, 119,
                              {2, 0.2, 5, 5, 0.2, 60}),
@@ -273,36 +327,40 @@ void fill_demo(Book& book) {
                      2,
                      0},
                     floor, qs1, factor, w1);
-    writer.add_test({"Wicket Four-Tube in the window bay",
-                     fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart",
-                             0.56, 1.18, 85, {1, 0, 4, 16, 0.14, 120}),
-                     {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
-                     {bars(4, 0.42, 1.1, 16, 118), 0, 0, 112},
-                     bay.id,
-                     {0.4, 0.2},
-                     {100},
-                     bay_grid,
-                     "propagation",
-                     sprouts,
-                     16,
-                     2,
-                     0},
-                    bay, qs1, factor, w1);
-    writer.add_test({"Bess 400 in the tent",
-                     fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4,
-                             0, {1, 0, 8, 4, 0.05, 110}),
-                     {claim("power_w", 400, "400 W")},
-                     {reflector_lamp(0.3, 0.16, 640, 1.5), 0, 0, 430},
-                     tent.id,
-                     {0.8, 0.6},
-                     {100},
-                     twelve,
-                     "flowering & fruiting",
-                     fruiting,
-                     12,
-                     2,
-                     0},
-                    tent, qs1, factor, w1);
+    writer.add_test(
+        {"Wicket Four-Tube in the window bay",
+         fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart", 0.56, 1.18,
+                 85, {1, 0, 4, 16, 0.14, 120}),
+         {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
+         {bars(4, 0.42, 1.1, 16, 118), 0, 0, 112},
+         bay.id,
+         {0.4, 0.2},
+         {100},
+         bay_grid,
+         "propagation",
+         sprouts,
+         16,
+         2,
+         0,
+         PowerTruth{-0.06, 500, 60, {}, {{"air", "contact", 21.9, {}, {}}, {"ballast", "contact", 71.5, {}, {}}}}},
+        bay, qs1, factor, w1);
+    writer.add_test(
+        {"Bess 400 in the tent",
+         fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0,
+                 {1, 0, 8, 4, 0.05, 110}),
+         {claim("power_w", 400, "400 W")},
+         {reflector_lamp(0.3, 0.16, 640, 1.5), 0, 0, 430},
+         tent.id,
+         {0.8, 0.6},
+         {100},
+         twelve,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         2,
+         0,
+         PowerTruth{0.03, 380, 18, {}, {{"air", "contact", 24.6, {}, {}}, {"ballast", "infrared", 84.0, 0.95, 0.93}}}},
+        tent, qs1, factor, w1);
     writer.add_test({"Marrow Twin in the tent",
                      fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
                              "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {2, 0.58, 8, 10, 0.05, 120}),
@@ -320,7 +378,8 @@ void fill_demo(Book& book) {
                      fruiting,
                      12,
                      4,
-                     59},
+                     59,
+                     PowerTruth{0.05, 600, 70, {100, 110, 100, 80, 60, 40, 20, 0, 100}, {}}},
                     tent, qs1, factor, w1);
     writer.add_test({"Tansy Round 60 in the window bay",
                      fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22,

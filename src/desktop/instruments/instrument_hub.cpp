@@ -18,6 +18,7 @@ using instruments::Measures;
 namespace {
 
 constexpr int lines_kept = 6;
+constexpr double simulator_speed = 10;
 
 QString group_of(Measures what) {
   return what == Measures::Light ? QStringLiteral("instruments/light/") : QStringLiteral("instruments/power/");
@@ -165,11 +166,19 @@ void InstrumentHub::send_carriage(const QPointF& place_m) {
 }
 
 void InstrumentHub::hang_simulated(double height_m, double dimmer_pct) {
+  command_simulator("SIM:HEIG " + QByteArray::number(height_m, 'f', 4) + "\nSIM:DIM " +
+                    QByteArray::number(dimmer_pct, 'f', 2) + "\n");
+}
+
+void InstrumentHub::switch_simulated(bool on) { command_simulator(on ? "SIM:POW 0\nSIM:POW 1\n" : "SIM:POW 0\n"); }
+
+double InstrumentHub::simulated_speed() const { return simulated() ? simulator_speed : 1; }
+
+void InstrumentHub::command_simulator(const QByteArray& lines) {
   if (!simulated() || control_port_ == 0) return;
   auto* line = new QTcpSocket(this);
   connect(line, &QTcpSocket::connected, line, [=] {
-    line->write("SIM:HEIG " + QByteArray::number(height_m, 'f', 4) + "\nSIM:DIM " +
-                QByteArray::number(dimmer_pct, 'f', 2) + "\n");
+    line->write(lines);
     line->disconnectFromHost();
   });
   connect(line, &QTcpSocket::disconnected, line, &QObject::deleteLater);
@@ -180,7 +189,8 @@ void InstrumentHub::hang_simulated(double height_m, double dimmer_pct) {
 void InstrumentHub::start_simulated_bench() {
   if (simulated()) return;
   simulator_says_.clear();
-  simulator_.start(QCoreApplication::applicationDirPath() + "/sunbreak-benchsim", {"--speed", "10", "--with-parent"});
+  simulator_.start(QCoreApplication::applicationDirPath() + "/sunbreak-benchsim",
+                   {"--speed", QString::number(simulator_speed), "--with-parent"});
   emit changed();
 }
 

@@ -48,6 +48,10 @@ class InstrumentHub : public QObject {
   bool simulated() const { return simulator_.state() != QProcess::NotRunning; }
   /// Hangs the simulated fixture at a height and sets its dimmer, as a tester's hands would.
   void hang_simulated(double height_m, double dimmer_pct);
+  /// Switches the simulated fixture, on from cold.
+  void switch_simulated(bool on);
+  /// How many times real time the simulated bench runs; 1 without one.
+  double simulated_speed() const;
   quint16 simulator_control_port() const { return control_port_; }
 
  signals:
@@ -59,6 +63,7 @@ class InstrumentHub : public QObject {
 
  private:
   void read_ports();
+  void command_simulator(const QByteArray& lines);
 
   QThread thread_;
   std::array<Channel, 2> channels_;

@@ -250,7 +250,7 @@ int Desk::open_checks_of(Id sweep_id) const {
 bool Desk::set_aside(const book::TestCheck& c, const std::string& reason) {
   return test_ && edit(tr("set a check aside"), [&](Edit& e) {
            e.add(book::Dismissal{0, test_->test.id, c.sweep_id ? std::optional(c.sweep_id) : std::nullopt, c.check.id,
-                                 book::stations_text(c.check), c.check.saw, reason, book::utc_now()});
+                                 book::stations_text(c.check), c.check.saw, reason, clock_.utc_text()});
          });
 }
 
@@ -319,7 +319,7 @@ bool Desk::accept(int station, const TakenValue& value) {
   if (!test_ || !rung() || !stop()) return false;
   const book::Sweep* present = sweep();
   book::Reading reading{
-      0, present ? present->id : 0, station, value.raw, value.source, book::utc_now(), value.samples, value.spread};
+      0, present ? present->id : 0, station, value.raw, value.source, clock_.utc_text(), value.samples, value.spread};
   const bool marks_simulated = value.source == "simulated" && !test_->test.simulated;
   if (present && view_of(present->id) && !marks_simulated)
     known_change_ = [&] {
@@ -352,7 +352,7 @@ bool Desk::accept_beside(int station, const std::string& purpose, const TakenVal
   if (!test_ || !rung() || !stop()) return false;
   return edit(purpose == "reference" ? tr("reading of the reference") : tr("repeat reading"), [&](Edit& e) {
     const book::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
-    e.add(book::SideReading{0, sweep.id, station, purpose, value.raw, value.source, book::utc_now(), value.samples,
+    e.add(book::SideReading{0, sweep.id, station, purpose, value.raw, value.source, clock_.utc_text(), value.samples,
                             value.spread});
   });
 }
@@ -380,7 +380,7 @@ bool Desk::set_watts(std::optional<double> watts) {
     reading.test_id = test_->test.id;
     reading.sweep_id = sweep.id;
     reading.power_w = watts;
-    reading.taken_at = book::utc_now();
+    reading.taken_at = clock_.utc_text();
     e.add(reading);
   });
 }

@@ -10,6 +10,7 @@
 #include "book/test_checks.h"
 #include "core/quantity/display.h"
 #include "core/result.h"
+#include "desktop/shell/bench_clock.h"
 #include "report/light_scale.h"
 
 namespace sunbreak::desktop {
@@ -31,6 +32,8 @@ class Desk : public QObject {
 
   book::Book& book() { return *book_; }
   bool read_only() const { return book_->read_only(); }
+  /// The clock that all of the test's times are taken from.
+  BenchClock& clock() { return clock_; }
 
   UnitSystem units() const { return units_; }
   void set_units(UnitSystem units);
@@ -110,6 +113,7 @@ class Desk : public QObject {
   void step_history(bool undoing);
 
   std::unique_ptr<book::Book> book_;
+  BenchClock clock_;
   UnitSystem units_ = UnitSystem::Metric;
   std::optional<book::TestBundle> test_;
   book::Id rung_id_ = 0, stop_id_ = 0;

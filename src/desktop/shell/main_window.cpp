@@ -32,8 +32,11 @@
 #include "desktop/shell/later_stage.h"
 #include "desktop/shell/mast.h"
 #include "desktop/shell/sensor_strip.h"
+#include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
 #include "desktop/walk/walk_view.h"
+#include "desktop/warmup/log_import.h"
+#include "desktop/warmup/warm_up_view.h"
 #include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
@@ -42,13 +45,19 @@ constexpr qint64 largest_table = 32 << 20;
 }
 
 MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
-    : QMainWindow(parent), desk_(std::make_unique<Desk>(std::move(book))), hub_(std::make_unique<InstrumentHub>()) {
+    : QMainWindow(parent),
+      desk_(std::make_unique<Desk>(std::move(book))),
+      hub_(std::make_unique<InstrumentHub>()),
+      log_(std::make_unique<TestLog>(*desk_)) {
   setAcceptDrops(true);
   setMinimumSize(1000, 640);
   build_frame();
   build_stages();
   build_menu();
   connect(desk_.get(), &Desk::changed, this, &MainWindow::refresh);
+  connect(hub_.get(), &InstrumentHub::changed, this, [this, was = 1.0]() mutable {
+    if (const double speed = hub_->simulated_speed(); speed != was) desk_->clock().run_at(was = speed);
+  });
   qApp->installEventFilter(this);
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
   if (desk_->read_only())
@@ -120,7 +129,7 @@ void MainWindow::build_frame() {
   middle->addWidget(mast_);
   middle->addWidget(stack_, 1);
   column->addLayout(middle, 1);
-  auto* strip = new SensorStrip(*desk_, *hub_, centre);
+  auto* strip = new SensorStrip(*desk_, *hub_, *log_, centre);
   strip_ = strip;
   connect(strip, &SensorStrip::wants_instruments, this, &MainWindow::show_instruments);
   column->addWidget(strip);
@@ -133,14 +142,15 @@ void MainWindow::build_stages() {
   connect(home_, &HomeView::open, this, &MainWindow::open_test);
   connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);
   const auto later = [&](Stage stage, const QString& what) { return new LaterStage(stage_name(stage), what, stack_); };
-  walk_ = new WalkView(*desk_, *hub_, stack_);
+  walk_ = new WalkView(*desk_, *hub_, *log_, stack_);
   connect(walk_, &WalkView::pasted, this,
           [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
   connect(walk_, &WalkView::wants_file, this, &MainWindow::choose_file);
   connect(walk_, &WalkView::arms_length_wanted, this, &MainWindow::set_arms_length);
+  auto* warm_up = new WarmUpView(*desk_, *hub_, *log_, stack_);
+  connect(warm_up, &WarmUpView::wants_file, this, &MainWindow::choose_file);
   stages_ = {new RigView(*desk_, stack_),
-             later(Stage::WarmUp, tr("Here light and watts will be followed from switch-on until they hold still, and "
-                                     "the dimmer's steps and temperatures taken.")),
+             warm_up,
              walk_,
              new ReadView(*desk_, stack_),
              later(Stage::Settle,
@@ -271,7 +281,9 @@ void MainWindow::plan_like_this_sweep() {
 }
 
 void MainWindow::copy() {
-  if (front()->copy()) desk_->say(tr("The sweep is on the clipboard as a table, far row first."));
+  if (front()->copy())
+    desk_->say(stage_ == Stage::WarmUp ? tr("The log is on the clipboard as a table.")
+                                       : tr("The sweep is on the clipboard as a table, far row first."));
 }
 
 void MainWindow::paste() {
@@ -337,8 +349,16 @@ void MainWindow::bring_in_file(const QString& path) {
 void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
   if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
     return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
+  if (stage_ == Stage::WarmUp) return bring_in_log(bytes, origin);
   ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
   if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
+}
+
+void MainWindow::bring_in_log(const std::string& bytes, const QString& origin) {
+  auto draft = book::read_log_table(bytes);
+  if (!draft) return desk_->warn(origin + ": " + text_of(draft.problem().sentence()));
+  LogImport dialog(*desk_, *log_, std::move(draft.value()), origin, this);
+  if (dialog.exec() == QDialog::Accepted) desk_->say(tr("The log is in. Ctrl+Z takes it out again."));
 }
 
 void MainWindow::choose_book() {

@@ -18,6 +18,7 @@ class InstrumentHub;
 class Mast;
 class SensorStrip;
 class StageView;
+class TestLog;
 class WalkView;
 
 /// The frame: work line, mast, stage, sensor strip. Owns the desk and with it the lab book.
@@ -29,6 +30,7 @@ class MainWindow : public QMainWindow {
 
   Desk& desk() { return *desk_; }
   InstrumentHub& instruments() { return *hub_; }
+  TestLog& log() { return *log_; }
   void show_home();
   void show_stage(Stage stage);
   void open_test(book::Id id, int stage = -1);
@@ -49,6 +51,7 @@ class MainWindow : public QMainWindow {
   void build_menu();
   void add_key(const QKeySequence& keys, const std::function<void()>& act);
   void bring_in_table(std::string bytes, const QString& origin, const std::string& source);
+  void bring_in_log(const std::string& bytes, const QString& origin);
   void choose_file();
   void open_book(const QString& path);
   void choose_book();
@@ -63,6 +66,7 @@ class MainWindow : public QMainWindow {
 
   std::unique_ptr<Desk> desk_;
   std::unique_ptr<InstrumentHub> hub_;
+  std::unique_ptr<TestLog> log_;
   WorkLine* work_line_;
   QWidget *top_, *strip_;
   Mast* mast_;

@@ -10,13 +10,18 @@
 
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/shell/desk.h"
+#include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 
 namespace sunbreak::desktop {
+namespace {
+constexpr int tick_ms = 2000;
+}
 
-SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, QWidget* parent) : QWidget(parent), desk_(desk), hub_(hub) {
+SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent)
+    : QWidget(parent), desk_(desk), hub_(hub), log_(log) {
   setObjectName("sensorStrip");
   setAttribute(Qt::WA_StyledBackground);
   setFixedHeight(60);
@@ -27,6 +32,8 @@ SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, QWidget* parent) : QWid
   reading_ = add_figure(row, tr("Last reading"), tr("µmol/m²/s"), &reading_name_);
   watts_ = add_figure(row, tr("At the wall"), tr("W"), &watts_name_);
   progress_ = add_figure(row, tr("This sweep"), tr("stations"));
+  since_ = add_figure(row, tr("Since switch-on"), tr("min"), &since_name_);
+  since_->setObjectName("sinceFigure");
   message_ = new QLabel(this);
   message_->setWordWrap(true);
   message_->setObjectName("message");
@@ -44,6 +51,10 @@ SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, QWidget* parent) : QWid
   connect(&desk_, &Desk::said, this, &SensorStrip::say);
   connect(&hub_, &InstrumentHub::said, this, &SensorStrip::say);
   connect(&hub_, &InstrumentHub::changed, this, &SensorStrip::refresh);
+  connect(&log_, &TestLog::judged, this, &SensorStrip::refresh_settling);
+  auto* tick = new QTimer(this);
+  connect(tick, &QTimer::timeout, this, &SensorStrip::refresh_settling);
+  tick->start(tick_ms);
   refresh();
 }
 
@@ -73,6 +84,7 @@ void SensorStrip::refresh() {
   progress_->setText(
       desk_.test() && desk_.view() ? tr("%1/%2").arg(desk_.view()->read()).arg(desk_.view()->states.size()) : none);
   refresh_live();
+  refresh_settling();
   if (!desk_.sweep() || !desk_.view() ||
       hub_.channel(instruments::Measures::Light).state != instruments::LinkState::Off)
     return;
@@ -110,6 +122,19 @@ void SensorStrip::refresh_live() {
   instruments_->setText(hub_.simulated() ? tr("Instruments: simulated bench")
                         : any            ? tr("Instruments")
                                          : tr("Connect instruments…"));
+}
+
+/// Since when the lamp is on, and whether light and watts have settled since.
+void SensorStrip::refresh_settling() {
+  const book::LampState lamp = log_.lamp();
+  since_->setText(
+      lamp.on_since_s
+          ? QString::number(std::floor(std::max(0.0, desk_.clock().now_s() - *lamp.on_since_s) / 60), 'f', 0)
+          : QStringLiteral("–"));
+  const bool judged = lamp.on_since_s && !log_.log().samples.empty();
+  since_name_->setText(!judged                                          ? tr("Since switch-on")
+                       : log_.settling().state == SettledState::Settled ? tr("On, settled")
+                                                                        : tr("On, not settled"));
 }
 
 void SensorStrip::say(const QString& words, bool bad) {

@@ -10,13 +10,14 @@ namespace sunbreak::desktop {
 
 class Desk;
 class InstrumentHub;
+class TestLog;
 
 /// The foot of the window, readable from two meters: the last reading and the watts of the chosen sweep, what was just
 /// said, and which instruments are connected.
 class SensorStrip : public QWidget {
   Q_OBJECT
  public:
-  SensorStrip(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
+  SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent = nullptr);
 
  signals:
   void wants_instruments();
@@ -27,10 +28,12 @@ class SensorStrip : public QWidget {
   void say(const QString& words, bool bad);
 
   void refresh_live();
+  void refresh_settling();
 
   Desk& desk_;
   InstrumentHub& hub_;
-  QLabel *reading_name_, *reading_, *watts_name_, *watts_, *progress_, *message_;
+  TestLog& log_;
+  QLabel *reading_name_, *reading_, *watts_name_, *watts_, *progress_, *since_name_, *since_, *message_;
   QPushButton* instruments_;
   QTimer* fade_;
 };

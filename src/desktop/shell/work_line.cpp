@@ -55,12 +55,18 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
   auto& walk = marks[static_cast<int>(Stage::Walk)];
   auto& read = marks[static_cast<int>(Stage::Read)];
   auto& publish = marks[static_cast<int>(Stage::Publish)];
-  rig = walk = read = publish = StageMark::Untouched;
+  auto& warm_up = marks[static_cast<int>(Stage::WarmUp)];
+  rig = warm_up = walk = read = publish = StageMark::Untouched;
   const book::TestBundle* test = desk.test();
   if (!test) return marks;
   rig = test->fixture.name == "New fixture" || test->rungs.empty() || test->stops.empty() || !test->test.sensor_id
             ? StageMark::Begun
             : StageMark::Done;
+  // How far it settled is for the page itself: here, that there is a log or a stair is told.
+  if (!test->log_parts.empty() || !test->wall_readings.empty() || !test->lamp_events.empty() ||
+      !test->stair_stops.empty())
+    warm_up = test->stair_stops.empty() || (test->log_parts.empty() && test->wall_readings.empty()) ? StageMark::Begun
+                                                                                                    : StageMark::Done;
   const std::size_t planned = test->rungs.size() * test->stops.size();
   std::size_t begun = 0, complete = 0, holes = 0;
   for (const book::Sweep& sweep : test->sweeps) {

@@ -14,6 +14,7 @@
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/station_words.h"
 #include "desktop/paint/sweep_map.h"
+#include "desktop/shell/test_log.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/widgets/labels.h"
@@ -31,8 +32,8 @@ constexpr double second_look_agrees = 0.015;
 bool is_done(const StationState& s) { return s.kind != StationState::Untouched; }
 }  // namespace
 
-WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent)
-    : StageView(parent), desk_(desk), hub_(hub), taker_(hub) {
+WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent)
+    : StageView(parent), desk_(desk), hub_(hub), log_(log), taker_(hub) {
   auto* middle = new QWidget(this);
   middle->setObjectName("ground");
   middle->setAttribute(Qt::WA_StyledBackground);
@@ -47,6 +48,9 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent)
   head->addWidget(progress_);
   head->addStretch();
   middle_layout->addLayout(head);
+  settling_ = new QLabel(middle);
+  settling_->setObjectName("walkSettling");
+  middle_layout->addWidget(settling_);
   map_ = new SweepMap(desk_, middle);
   middle_layout->addWidget(map_, 1);
   side_ = new WalkSide(this);
@@ -79,6 +83,7 @@ void WalkView::connect_all() {
     skip();
   });
   connect(&hub_, &InstrumentHub::changed, this, &WalkView::refresh_live);
+  connect(&log_, &TestLog::judged, this, &WalkView::refresh_settling);
 }
 
 void WalkView::refresh() {
@@ -113,12 +118,36 @@ void WalkView::refresh() {
   side_->value->setReadOnly(desk_.read_only());
   side_->watts->setReadOnly(desk_.read_only());
   side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+  refresh_settling();
   refresh_checks();
   if (other_sweep)
     move_to(current_);
   else
     describe_current();
   refresh_live();
+}
+
+/// Walking before light and watts have settled is allowed; the sweep says so.
+void WalkView::refresh_settling() {
+  if (!desk_.test()) return;
+  const book::WalkedState* walked = desk_.sweep() ? log_.walked(desk_.sweep()->id) : nullptr;
+  const bool begun = walked && walked->began_s > 0;
+  const bool logged = !log_.log().samples.empty();
+  const auto kind = begun                                            ? walked->kind
+                    : log_.settling().state == SettledState::Settled ? book::WalkedState::Settled
+                                                                     : book::WalkedState::NotSettled;
+  QString words;
+  if (begun && kind != book::WalkedState::NotKnown)
+    words = kind == book::WalkedState::Settled ? tr("walked settled")
+                                               : marked_attention(tr("walked before it had settled"));
+  else if (!begun && logged)
+    words = kind == book::WalkedState::Settled
+                ? tr("light and watts have settled")
+                : marked_attention(tr("not settled yet: a sweep walked now is marked so"));
+  settling_->setText(words);
+  settling_->setToolTip(text_of(begun ? walked->words : log_.settling().words));
+  settling_->setVisible(!words.isEmpty());
+  set_tone(settling_, kind == book::WalkedState::Settled ? "good" : "attention");
 }
 
 void WalkView::refresh_live() {

@@ -11,6 +11,7 @@ namespace sunbreak::desktop {
 
 class InstrumentHub;
 class SweepMap;
+class TestLog;
 class WalkSide;
 
 /// Walk: the readings of one sweep in walk order while the map fills: typed, taken live, or hands-free. Each accepted
@@ -18,7 +19,7 @@ class WalkSide;
 class WalkView : public StageView {
   Q_OBJECT
  public:
-  WalkView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
+  WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   bool copy() override;
@@ -44,6 +45,7 @@ class WalkView : public StageView {
   void refresh();
   void refresh_checks();
   void refresh_live();
+  void refresh_settling();
   void describe_current();
   void move_to(int station, Turn turn = Turn::Station, bool again = false);
   void move_by(int columns, int rows);
@@ -67,11 +69,12 @@ class WalkView : public StageView {
 
   Desk& desk_;
   InstrumentHub& hub_;
+  TestLog& log_;
   LiveTaker taker_;
   Tones tones_;
   SweepMap* map_;
   WalkSide* side_;
-  QLabel *title_, *progress_;
+  QLabel *title_, *progress_, *settling_;
   int current_ = -1, left_off_ = -1;  ///< station at hand; where the walk was left for the reference
   int reference_put_off_ = 0;         ///< stations read before the reference is asked for again after a skip
   int second_look_ = -1;              ///< station that was read twice because it looked wrong

@@ -1,0 +1,165 @@
+#include "desktop/shell/test_log.h"
+
+#include <fmt/format.h>
+
+#include <QFutureWatcher>
+#include <QtConcurrent>
+
+#include "desktop/shell/desk.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+constexpr int keep_every_ms = 10'000, judge_after_ms = 400;
+
+/// All that walked states depend on but the readings of the sweeps.
+std::string records_of(const book::TestBundle& test, book::Id live_part) {
+  std::string text;
+  for (const book::LogPart& p : test.log_parts)
+    if (p.id != live_part) text += fmt::format("p{} ", p.id);
+  for (const book::LampEvent& e : test.lamp_events) text += fmt::format("e{}{}{} ", e.id, e.kind, e.at);
+  for (const book::WallReading& w : test.wall_readings) text += fmt::format("w{} ", w.id);
+  return text;
+}
+
+}  // namespace
+
+TestLog::TestLog(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
+  keep_.setInterval(keep_every_ms);
+  judge_.setSingleShot(true);
+  judge_.setInterval(judge_after_ms);
+  connect(&keep_, &QTimer::timeout, this, &TestLog::keep);
+  connect(&judge_, &QTimer::timeout, this, &TestLog::judge);
+  connect(&desk_, &Desk::changed, this, &TestLog::reload);
+  reload();
+}
+
+TestLog::~TestLog() { stop(); }
+
+const book::WalkedState* TestLog::walked(book::Id sweep_id) const {
+  const auto found = walked_.find(sweep_id);
+  return found == walked_.end() ? nullptr : &found->second;
+}
+
+book::LampState TestLog::lamp() const {
+  return desk_.test() ? book::lamp_at(desk_.test()->lamp_events, desk_.clock().now_s()) : book::LampState{};
+}
+
+void TestLog::reload() {
+  const book::TestBundle* test = desk_.test();
+  const book::Id id = test ? test->test.id : 0;
+  if (id != test_id_) {
+    stop();
+    test_id_ = id;
+    unpacked_.clear();
+    settling_ = {};
+    settled_since_s_.reset();
+    walked_.clear();
+    judged_records_.clear();
+  }
+  const book::Id live = recorder_ ? recorder_->part().id : 0;
+  log_ = test ? book::wall_log(*test, &unpacked_, live) : book::WallLog{};
+  if (recorder_)
+    for (const book::LogSample& s : recorder_->samples()) book::append(log_, s, recorder_->part());
+  if (test && !log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
+  if (test && !test->lamp_events.empty()) desk_.clock().not_before(book::seconds_of(test->lamp_events.back().at));
+  emit grown();
+  judge_.start();
+}
+
+bool TestLog::start(const std::string& source) {
+  if (!desk_.test() || desk_.read_only()) return false;
+  if (recorder_) return true;
+  recorder_ = std::make_unique<book::LogRecorder>(desk_.book(), *desk_.test(), source);
+  keep_.start();
+  return true;
+}
+
+void TestLog::stop() {
+  if (!recorder_) return;
+  keep();
+  recorder_.reset();
+  keep_.stop();
+}
+
+void TestLog::add(const book::LogSample& sample) {
+  if (!recorder_) return;
+  if (recorder_->full()) {
+    const std::string source = recorder_->part().source;
+    stop();
+    if (!start(source)) return;
+  }
+  recorder_->add(sample);
+  book::append(log_, sample, recorder_->part());
+  emit grown();
+  if (!judge_.isActive()) judge_.start();
+}
+
+void TestLog::keep() {
+  if (!recorder_ || !recorder_->has_news()) return;
+  try {
+    recorder_->keep();
+    unpacked_[recorder_->part().id] = {recorder_->part().count, recorder_->samples()};
+  } catch (const std::exception& e) {
+    desk_.warn(tr("The log could not be written (%1). It goes on in memory and is tried again; free some space or "
+                  "check the disk.")
+                   .arg(e.what()));
+  }
+}
+
+void TestLog::judge() {
+  if (!desk_.test()) return;
+  if (judging_) {
+    again_ = true;
+    return;
+  }
+  judging_ = true;
+  const std::string records = records_of(*desk_.test(), recorder_ ? recorder_->part().id : 0);
+  // What sweeps were walked in does not change while the log grows: only new sweeps are asked about.
+  std::map<book::Id, std::pair<book::SweepView, double>> asked;
+  for (const book::Sweep& sweep : desk_.test()->sweeps) {
+    const book::SweepView* view = desk_.view_of(sweep.id);
+    if (!view || view->read() == 0) continue;
+    const auto known = walked_.find(sweep.id);
+    const int read = view->read();
+    if (records == judged_records_ && known != walked_.end() && asked_of_[sweep.id] == read) continue;
+    asked_of_[sweep.id] = read;
+    book::SweepView times;
+    times.states = view->states;
+    const book::Stop* stop = desk_.test()->stop(sweep.stop_id);
+    asked.emplace(sweep.id, std::pair(std::move(times), stop ? stop->percent : 100));
+  }
+  const auto settled_before =
+      settled_since_s_ && settled_since_of_ == settling_.lamp.waiting_from_s ? settled_since_s_ : std::nullopt;
+  auto* watcher = new QFutureWatcher<Answer>(this);
+  connect(watcher, &QFutureWatcher<Answer>::finished, this, [this, watcher, records, id = test_id_] {
+    watcher->deleteLater();
+    judging_ = false;
+    if (id == test_id_) {
+      Answer answer = watcher->result();
+      if (records != judged_records_) walked_.clear();
+      judged_records_ = records;
+      settling_ = std::move(answer.settling);
+      settled_since_s_ = answer.settled_since_s;
+      settled_since_of_ = settling_.lamp.waiting_from_s;
+      for (auto& [sweep, state] : answer.walked) walked_[sweep] = std::move(state);
+      emit judged();
+    }
+    if (std::exchange(again_, false)) judge_.start();
+  });
+  watcher->setFuture(QtConcurrent::run(
+      [events = desk_.test()->lamp_events, log = log_, asked = std::move(asked), settled_before,
+       now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)]() -> Answer {
+        Answer answer;
+        answer.settling = book::settling_at(events, log, now);
+        const bool same_wait =
+            settled_before && settled_before >= answer.settling.lamp.waiting_from_s.value_or(-INFINITY);
+        if (answer.settling.state == SettledState::Settled)
+          answer.settled_since_s = same_wait ? settled_before : book::settled_since_s(events, log, answer.settling);
+        for (const auto& [sweep, of] : asked)
+          answer.walked[sweep] = book::walked_state(events, log, of.first, of.second);
+        return answer;
+      }));
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,31 @@
+#pragma once
+
+#include <QDialog>
+
+#include "book/import/log_table.h"
+
+class QLineEdit;
+
+namespace sunbreak::desktop {
+
+class Desk;
+class TestLog;
+
+/// Shows what a logger's table was understood to say before it is taken, and asks when it begins where it has no dates.
+class LogImport : public QDialog {
+  Q_OBJECT
+ public:
+  LogImport(Desk& desk, TestLog& log, book::LogDraft draft, const QString& origin, QWidget* parent = nullptr);
+
+ private:
+  void take();
+
+  Desk& desk_;
+  book::LogDraft draft_;
+  QString origin_;
+  double on_s_;
+  QLineEdit* begins_ = nullptr;
+  class QLabel* problem_;
+};
+
+}  // namespace sunbreak::desktop

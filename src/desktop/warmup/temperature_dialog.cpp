@@ -1,0 +1,169 @@
+#include "desktop/warmup/temperature_dialog.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "book/stair_records.h"
+#include "desktop/shell/desk.h"
+#include "desktop/widgets/form.h"
+#include "desktop/widgets/labels.h"
+#include "desktop/widgets/takers.h"
+
+namespace sunbreak::desktop {
+
+TemperatureDialog::TemperatureDialog(Desk& desk, QWidget* parent) : QDialog(parent), desk_(desk) {
+  setObjectName("temperatureDialog");
+  setWindowTitle(tr("Add a temperature"));
+  resize(520, 460);
+  taken_.place = "driver";
+  taken_.method = "infrared";
+  // The instrument of the last one is likely the one at hand.
+  if (!desk_.test()->temperatures.empty()) {
+    const book::Temperature& last = desk_.test()->temperatures.back();
+    taken_.method = last.method;
+    taken_.emissivity_set = last.emissivity_set;
+    taken_.reflected_c = last.reflected_c;
+  }
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(24, 16, 24, 16);
+  auto* caution =
+      wrapped_label(tr("Do not touch: surfaces over 60 °C burn. Leave covers closed; what is inside is for a "
+                       "licensed electrician."),
+                    this);
+  caution->setProperty("quiet", true);
+  layout->addWidget(caution);
+  form_ = new Form(this);
+  build_form();
+  layout->addWidget(form_);
+  result_ = wrapped_label({}, this);
+  result_->setObjectName("temperatureResult");
+  layout->addWidget(result_);
+  layout->addStretch();
+  auto* row = new QHBoxLayout;
+  row->addStretch();
+  auto* leave = new QPushButton(tr("Leave it"), this);
+  leave->setAutoDefault(false);
+  auto* take = primary_button(tr("Keep it"), this);
+  take->setObjectName("keepTemperature");
+  row->addWidget(leave);
+  row->addWidget(take);
+  layout->addLayout(row);
+  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+  connect(take, &QPushButton::clicked, this, &TemperatureDialog::keep);
+  show_result();
+  findChild<QWidget*>("temperatureRead")->setFocus();
+}
+
+void TemperatureDialog::build_form() {
+  const auto changed = [this] {
+    show_result();
+    return QString();
+  };
+  form_
+      ->choice(
+          tr("Place"),
+          [] {
+            return std::vector<Choice>{{tr("driver"), "driver"},
+                                       {tr("bar or sink, top"), "bar top"},
+                                       {tr("bar or sink, underside"), "bar underside"},
+                                       {tr("ballast"), "ballast"},
+                                       {tr("lamp"), "lamp"},
+                                       {tr("leaf"), "leaf"},
+                                       {tr("tent wall"), "tent wall"},
+                                       {tr("floor or substrate"), "floor"},
+                                       {tr("air"), "air"}};
+          },
+          [this] { return QVariant(text_of(taken_.place)); },
+          [=, this](const QVariant& v) {
+            taken_.place = text_of(v.toString());
+            return changed();
+          })
+      ->setObjectName("temperaturePlace");
+  form_
+      ->choice(
+          tr("How"),
+          [] {
+            return std::vector<Choice>{
+                {tr("infrared thermometer"), "infrared"}, {tr("thermal camera"), "camera"}, {tr("contact"), "contact"}};
+          },
+          [this] { return QVariant(text_of(taken_.method)); },
+          [=, this](const QVariant& v) {
+            taken_.method = text_of(v.toString());
+            return changed();
+          })
+      ->setObjectName("temperatureMethod");
+  const auto number = [&](const QString& name, const char* object, NumberRange range,
+                          std::optional<double> book::Temperature::*field, const QString& unit, const QString& hint) {
+    form_
+        ->line(
+            name, [=, this] { return show_number(taken_.*field); },
+            take_number(range,
+                        [=, this](std::optional<double> v) {
+                          taken_.*field = v;
+                          return changed();
+                        }),
+            [=] { return unit; }, hint)
+        ->setObjectName(object);
+  };
+  form_
+      ->line(
+          tr("Read"), [this] { return read_ ? show_number(taken_.read_c) : QString(); },
+          take_number({-60, 1200},
+                      [=, this](std::optional<double> v) {
+                        read_ = v.has_value();
+                        taken_.read_c = v.value_or(0);
+                        return changed();
+                      }),
+          [] { return QStringLiteral("°C"); })
+      ->setObjectName("temperatureRead");
+  number(tr("Emissivity set"), "emissivitySet", {0.01, 1}, &book::Temperature::emissivity_set, {},
+         tr("of the instrument"));
+  number(tr("of the surface"), "emissivityTrue", {0.01, 1}, &book::Temperature::emissivity_true, {},
+         tr("paint, tape, leaf 0.95"));
+  number(tr("Reflected"), "reflected", {-60, 400}, &book::Temperature::reflected_c, QStringLiteral("°C"),
+         tr("the air where empty"));
+  form_
+      ->choice(
+          tr("Bare or polished metal"),
+          [] {
+            return std::vector<Choice>{{tr("no"), false}, {tr("yes"), true}};
+          },
+          [this] { return QVariant(taken_.bare_metal); },
+          [=, this](const QVariant& v) {
+            taken_.bare_metal = v.toBool();
+            return changed();
+          })
+      ->setObjectName("bareMetal");
+}
+
+void TemperatureDialog::show_result() {
+  QStringList words;
+  if (read_) {
+    taken_.taken_at = desk_.clock().utc_text();
+    const TemperatureShot shot = book::shot_of(*desk_.test(), taken_);
+    const auto surface = surface_temperature_c(shot);
+    words << (surface ? tr("The surface is at %1 °C%2.")
+                            .arg(surface.value(), 0, 'f', 1)
+                            .arg(shot.air_c && taken_.place != "air"
+                                     ? tr(", %1 K over air").arg(surface.value() - *shot.air_c, 0, 'f', 1)
+                                     : QString())
+                      : text_of(surface.problem().sentence()));
+    for (const Check& c : temperature_checks(shot))
+      words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
+  }
+  result_->setText(words.join("\n"));
+}
+
+void TemperatureDialog::keep() {
+  if (QWidget* typing = focusWidget()) typing->clearFocus();
+  if (!read_) return result_->setText(tr("Nothing was read yet: type the temperature, or leave it."));
+  const auto surface = surface_temperature_c(book::shot_of(*desk_.test(), taken_));
+  if (!surface) return show_result();
+  taken_.test_id = desk_.test()->test.id;
+  taken_.taken_at = desk_.clock().utc_text();
+  if (desk_.edit(tr("temperature"), [&](book::Edit& e) { e.add(taken_); })) accept();
+}
+
+}  // namespace sunbreak::desktop

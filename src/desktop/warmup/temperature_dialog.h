@@ -1,0 +1,32 @@
+#pragma once
+
+#include <QDialog>
+
+#include "book/records.h"
+
+class QLabel;
+
+namespace sunbreak::desktop {
+
+class Desk;
+class Form;
+
+/// Takes one temperature: where, how, what was read, and for infrared what the correction needs.
+class TemperatureDialog : public QDialog {
+  Q_OBJECT
+ public:
+  explicit TemperatureDialog(Desk& desk, QWidget* parent = nullptr);
+
+ private:
+  void build_form();
+  void show_result();
+  void keep();
+
+  Desk& desk_;
+  book::Temperature taken_;
+  bool read_ = false;
+  Form* form_;
+  QLabel* result_;
+};
+
+}  // namespace sunbreak::desktop

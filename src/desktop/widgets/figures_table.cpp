@@ -1,0 +1,51 @@
+#include "desktop/widgets/figures_table.h"
+
+#include <QHeaderView>
+
+#include "desktop/theme/theme.h"
+#include "desktop/widgets/labels.h"
+
+namespace sunbreak::desktop {
+namespace {
+constexpr int row_px = 22;
+}
+
+FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWidget* parent)
+    : QTableWidget(0, static_cast<int>(headers.size()), parent) {
+  setAccessibleName(name);
+  setHorizontalHeaderLabels(headers);
+  verticalHeader()->hide();
+  verticalHeader()->setDefaultSectionSize(row_px);
+  verticalHeader()->setMinimumSectionSize(row_px);
+  horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+  horizontalHeader()->setHighlightSections(false);
+  for (int c = 0; c < columnCount(); ++c)
+    horizontalHeaderItem(c)->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+  setEditTriggers(QAbstractItemView::NoEditTriggers);
+  setSelectionBehavior(QAbstractItemView::SelectRows);
+  setSelectionMode(QAbstractItemView::SingleSelection);
+  setTabKeyNavigation(false);
+  setShowGrid(false);
+  setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+}
+
+void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {
+  const int current = currentRow();
+  setRowCount(static_cast<int>(rows.size()));
+  for (int r = 0; r < rowCount(); ++r)
+    for (int c = 0; c < columnCount() && c < static_cast<int>(rows[r].size()); ++c) {
+      const FigureCell& cell = rows[r][c];
+      auto* item = new QTableWidgetItem(cell.attention ? marked_attention(cell.text) : cell.text);
+      item->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+      item->setToolTip(cell.tip);
+      if (cell.attention) item->setForeground(theme().attention);
+      setItem(r, c, item);
+    }
+  if (current >= 0 && current < rowCount()) setCurrentCell(current, 0);
+  setFixedHeight(horizontalHeader()->sizeHint().height() + row_px * rowCount() + 4);
+  setVisible(rowCount() > 0);
+}
+
+}  // namespace sunbreak::desktop
