@@ -87,6 +87,22 @@ double settled_since_s(LampEvents events, const WallLog& log, const Settling& no
   return settled;
 }
 
+std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log) {
+  double longest_s = 0, until_s = 0;
+  for (std::size_t i = 0; i < events.size(); ++i) {
+    if (events[i].kind != "on") continue;
+    const double from_s = seconds_of(events[i].at),
+                 next_s = i + 1 < events.size() ? seconds_of(events[i + 1].at) - 0.001 : INFINITY;
+    const auto light = stretch(log.light, from_s, next_s);
+    if (light.empty() || light.back().time_s - from_s <= longest_s) continue;
+    longest_s = light.back().time_s - from_s;
+    until_s = light.back().time_s;
+  }
+  if (longest_s == 0) return {};
+  const Settling s = settling_at(events, log, until_s);
+  return s.state == SettledState::Settled ? s.light.fall_since_on : std::nullopt;
+}
+
 WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView& view, double dial_pct) {
   WalkedState w;
   double began = INFINITY, ended = -INFINITY;

@@ -33,6 +33,10 @@ Settling settling_at(LampEvents events, const WallLog& log, double time_s);
 /// Since when a log that is settled at its end has been [s, on the log's clock], to the minute.
 double settled_since_s(LampEvents events, const WallLog& log, const Settling& now);
 
+/// The published fall of light from switch-on to settled, as a share of the settled light (a rise is below 0): of the
+/// longest stretch from a switch-on to the next change. Nothing where no such stretch was logged or it had not settled.
+std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log);
+
 /// How a sweep was walked: settled or not when its first reading was taken, at its setting of the dimmer [%].
 struct WalkedState {
   enum Kind { NotKnown, NotSettled, Settled } kind = NotKnown;

@@ -231,6 +231,25 @@ TEST(SettlingOfATest, ASweepKnowsHowItWasWalked) {
   EXPECT_EQ(early.walked().kind, WalkedState::NotKnown);
 }
 
+TEST(SettlingOfATest, TheFallFromSwitchOnIsPublishedOnceSettled) {
+  Warmed w(warm_up(80, 0.06, 420, 5));
+  const TestBundle b = w.book.bundle(w.id);
+  ASSERT_TRUE(fall_from_switch_on(b.lamp_events, wall_log(b)));
+  EXPECT_NEAR(*fall_from_switch_on(b.lamp_events, wall_log(b)), 0.06, 0.003);
+  Warmed short_one(warm_up(20, 0.06, 420, 5));
+  const TestBundle s = short_one.book.bundle(short_one.id);
+  EXPECT_FALSE(fall_from_switch_on(s.lamp_events, wall_log(s)));
+}
+
+TEST(SettlingOfATest, ASweepAtAnotherSettingThanTheLogIsNotKnown) {
+  Warmed w(warm_up(80, 0.06, 420, 5));
+  w.walk(began_s + 79 * 60);
+  const TestBundle b = w.book.bundle(w.id);
+  const auto state = walked_state(b.lamp_events, wall_log(b), view_sweep(b, w.sweep).value(), 60);
+  EXPECT_EQ(state.kind, WalkedState::NotKnown);
+  EXPECT_NE(state.words.find("100 % of the dial, the sweep of 60 %"), std::string::npos) << state.words;
+}
+
 TEST(SettlingOfATest, WattsAloneAreSaidToBeAlone) {
   auto samples = warm_up(80, 0.06, 420, 5);
   for (LogSample& s : samples) s.light_raw = LogSample::missing;

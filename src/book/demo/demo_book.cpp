@@ -152,7 +152,7 @@ class DemoWriter {
         std::vector<SettledPower> ladder;
         for (const double dial : plan.power->stair) ladder.push_back(settled(dial));
         power->walk_stair(ladder, reference_station(lay_out(footprint_of(bench), plan.grid).value()),
-                          seconds_of(now()) + 600);
+                          seconds_of(now()) + 5400);
       }
     }
     ++day_;

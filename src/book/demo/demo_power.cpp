@@ -45,6 +45,7 @@ void SamplePower::settle(const SettledPower& at, double from_s, double until_s) 
 }
 
 void SamplePower::walk_stair(const std::vector<SettledPower>& stops, int station, double from_s) {
+  edit_.add(LampEvent{0, test_.id, "on", 100.0, utc_text(from_s - 3600)});
   double at = from_s;
   double full_w = 0;
   for (const SettledPower& s : stops) full_w = std::max(full_w, s.watts);

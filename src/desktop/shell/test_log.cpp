@@ -54,6 +54,7 @@ void TestLog::reload() {
     unpacked_.clear();
     settling_ = {};
     settled_since_s_.reset();
+    fall_.reset();
     walked_.clear();
     judged_records_.clear();
   }
@@ -141,6 +142,7 @@ void TestLog::judge() {
       judged_records_ = records;
       settling_ = std::move(answer.settling);
       settled_since_s_ = answer.settled_since_s;
+      fall_ = answer.fall;
       settled_since_of_ = settling_.lamp.waiting_from_s;
       for (auto& [sweep, state] : answer.walked) walked_[sweep] = std::move(state);
       emit judged();
@@ -152,6 +154,7 @@ void TestLog::judge() {
        now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)]() -> Answer {
         Answer answer;
         answer.settling = book::settling_at(events, log, now);
+        answer.fall = book::fall_from_switch_on(events, log);
         const bool same_wait =
             settled_before && settled_before >= answer.settling.lamp.waiting_from_s.value_or(-INFINITY);
         if (answer.settling.state == SettledState::Settled)

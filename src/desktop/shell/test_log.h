@@ -28,6 +28,8 @@ class TestLog : public QObject {
   /// How a sweep was walked; nothing while that is not known yet.
   const book::WalkedState* walked(book::Id sweep_id) const;
   book::LampState lamp() const;
+  /// The published fall of light from switch-on to settled, as a share.
+  std::optional<double> fall() const { return fall_; }
 
   /// Recording: samples go into a part of their own and are on disk every ten seconds.
   bool recording() const { return recorder_ != nullptr; }
@@ -44,7 +46,7 @@ class TestLog : public QObject {
  private:
   struct Answer {
     book::Settling settling;
-    std::optional<double> settled_since_s;
+    std::optional<double> settled_since_s, fall;
     std::map<book::Id, book::WalkedState> walked;
   };
   void reload();
@@ -58,7 +60,7 @@ class TestLog : public QObject {
   std::unique_ptr<book::LogRecorder> recorder_;
   QTimer keep_, judge_;
   book::Settling settling_;
-  std::optional<double> settled_since_s_, settled_since_of_;
+  std::optional<double> settled_since_s_, settled_since_of_, fall_;
   std::map<book::Id, book::WalkedState> walked_;
   std::map<book::Id, int> asked_of_;  ///< stations read when a sweep was last asked about
   std::string judged_records_;        ///< what of the book walked_ was worked out from

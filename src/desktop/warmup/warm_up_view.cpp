@@ -203,16 +203,16 @@ void WarmUpView::refresh_verdict() {
     tone = "good";
     facts << text_of(s.words);
   } else {
-    verdict_->setText(lamp.off                            ? tr("The lamp is off")
+    verdict_->setText(lamp.off                            ? words_when_off()
                       : s.state == SettledState::TooShort ? tr("Too early to say")
                                                           : tr("Not settled yet"));
     tone = s.state == SettledState::Moving ? "attention" : "";
-    facts << text_of(s.words);
+    if (!lamp.off) facts << text_of(s.words);
   }
-  if (s.light.fall_since_on)
-    facts << tr("Light since switch-on: %1 %2 % to settled.")
-                 .arg(*s.light.fall_since_on >= 0 ? tr("a fall of") : tr("a rise of"))
-                 .arg(100 * std::abs(*s.light.fall_since_on), 0, 'f', 1);
+  if (const auto fall = log_.fall())
+    facts << (*fall >= 0 ? tr("From switch-on to settled light fell by %1 %.")
+                         : tr("From switch-on to settled light rose by %1 %."))
+                 .arg(100 * std::abs(*fall), 0, 'f', 1);
   if (!log_.log().samples.empty())
     for (const Check& c : wall_checks(book::wall_sample(log_.log().samples.back())))
       facts << marked_attention(text_of(c.saw + ": " + c.effect + "."));
@@ -223,6 +223,22 @@ void WarmUpView::refresh_verdict() {
   detail_->setText(facts.join(" "));
   clock_->setText(lamp.on_since_s ? tr("Since switch-on: %1").arg(duration(std::max(0.0, now - *lamp.on_since_s)))
                                   : QString());
+}
+
+/// With the lamp off what matters is how the sweeps were walked.
+QString WarmUpView::words_when_off() const {
+  qsizetype settled = 0, not_settled = 0;
+  for (const book::Sweep& sweep : desk_.test()->sweeps)
+    if (const book::WalkedState* walked = log_.walked(sweep.id)) {
+      settled += walked->kind == book::WalkedState::Settled;
+      not_settled += walked->kind == book::WalkedState::NotSettled;
+    }
+  if (settled + not_settled == 0) return tr("The lamp is off");
+  if (not_settled == 0)
+    return tr("The lamp is off. Walked settled: %1").arg(counted(settled, tr("sweep"), tr("sweeps")));
+  return tr("The lamp is off. Walked before it had settled: %1 of %2")
+      .arg(not_settled)
+      .arg(counted(settled + not_settled, tr("sweep"), tr("sweeps")));
 }
 
 void WarmUpView::mark_lamp(const char* kind) {

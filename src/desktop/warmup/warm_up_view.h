@@ -42,6 +42,7 @@ class WarmUpView : public StageView {
   void refresh();
   void refresh_traces();
   void refresh_verdict();
+  QString words_when_off() const;
   void mark_lamp(const char* kind);
   void toggle_recording();
   void run_stair();
