@@ -9,11 +9,13 @@
 #include <QTest>
 #include <cmath>
 
+#include "book/wall_log.h"
 #include "core/sweep/field.h"
 #include "desktop/paint/sweep_map.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/mast.h"
 #include "desktop/theme/theme.h"
+#include "desktop/warmup/trace_chart.h"
 
 using namespace sunbreak;
 using namespace sunbreak::desktop;
@@ -158,6 +160,69 @@ void page_to_the_next_height(benchmark::State& state) {
   }
 }
 BENCHMARK(page_to_the_next_height)->Unit(benchmark::kMillisecond);
+
+/// A log of 24 hours at one sample a second, as meter and sensor show it.
+book::Id add_day_log(book::Book& book) {
+  book::Id test_id = 0;
+  book.edit("day log", [&](book::Edit& e) {
+    book::Test test;
+    test.fixture_id = e.add(book::Fixture{});
+    test.bench_id = e.add(book::Bench{});
+    test_id = test.id = e.add(test);
+    e.add(book::Rung{0, test_id, 0.45});
+    e.add(book::Stop{0, test_id, 100});
+    e.add(book::LampEvent{0, test_id, "on", 100.0, book::utc_text(1'773'478'800)});
+    constexpr int a_part = 3600;
+    for (int from = 0; from < 86400; from += a_part) {
+      std::vector<book::LogSample> samples;
+      for (int t = from; t < from + a_part; ++t) {
+        const double wander = std::sin(t * 0.7) + std::sin(t * 0.013) + std::sin(t * 1.9);
+        book::LogSample s;
+        s.time_s = 1'773'478'800.0 + t;
+        s.light_raw = std::round(7000 * (1 + 0.05 * std::exp(-t / 900.0) + 0.001 * wander)) / 10;
+        s.power_w = std::round(3220 * (1 + 0.03 * std::exp(-t / 900.0) + 0.0005 * wander)) / 10;
+        s.voltage_v = std::round(2300 + 6 * wander) / 10;
+        s.power_factor = 0.97;
+        samples.push_back(s);
+      }
+      book::LogPart part{0, test_id, "live", {}, 0, 1, a_part, book::pack_samples(samples)};
+      e.add(part);
+    }
+  });
+  return test_id;
+}
+
+/// A log of a day opened: read from the lab book, unpacked, and its page painted.
+void open_a_day_at_one_hertz(benchmark::State& state) {
+  Bench& b = the_bench();
+  static const book::Id test = add_day_log(b.window->desk().book());
+  for (auto _ : state) {
+    b.window->open_test(b.typed_test, static_cast<int>(Stage::WarmUp));
+    QApplication::processEvents();
+    b.window->open_test(test, static_cast<int>(Stage::WarmUp));
+    QApplication::processEvents();
+  }
+}
+BENCHMARK(open_a_day_at_one_hertz)->Unit(benchmark::kMillisecond)->Iterations(5);
+
+/// One frame of its traces, while they are panned by keys; the argument is how many times they are zoomed in.
+void frame_of_a_day_at_one_hertz(benchmark::State& state) {
+  Bench& b = the_bench();
+  static const book::Id test = add_day_log(b.window->desk().book());
+  b.window->open_test(test, static_cast<int>(Stage::WarmUp));
+  QApplication::processEvents();
+  auto* traces = b.window->findChild<TraceChart*>();
+  for (int i = 0; i < state.range(0); ++i) QTest::keyClick(traces, Qt::Key_Plus);
+  QImage canvas(1280, 400, QImage::Format_ARGB32_Premultiplied);
+  Qt::Key way = Qt::Key_Right;
+  for (auto _ : state) {
+    const double before = traces->from_s();
+    QTest::keyClick(traces, way);
+    if (before == traces->from_s()) way = way == Qt::Key_Right ? Qt::Key_Left : Qt::Key_Right;
+    traces->render(&canvas);
+  }
+}
+BENCHMARK(frame_of_a_day_at_one_hertz)->ArgName("zoomed")->Arg(0)->Arg(1)->Arg(4)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -7,9 +7,11 @@
 #include <kainjow/mustache.hpp>
 #include <map>
 
+#include "book/settling.h"
 #include "core/bench/walk_order.h"
 #include "core/figures/definitions.h"
 #include "embedded/sunbreak_report.h"
+#include "report/power_section.h"
 #include "report/svg_figures.h"
 
 namespace sunbreak::report {
@@ -312,6 +314,9 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
                        short_number(low, 1), short_number(high, 1), short_number(b.test.photoperiod_h, 1))));
   page.set("method", data(method));
 
+  const book::WallLog log = book::wall_log(b);
+  add_power_section(page, b, log);
+
   List sweeps;
   for (const auto& [sweep, view] : chosen) {
     const FigureContext context =
@@ -341,6 +346,8 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
           data(fmt::format("The reference station moved by {:+.1f} % while this sweep was walked; readings "
                            "are scaled to its start, raw values are in the data package.",
                            100 * view.drift.largest_change())));
+    const book::WalkedState walked = book::walked_state(b.lamp_events, log, view, b.stop(sweep->stop_id)->percent);
+    notices.push_back(data(walked.words));
     s.set("notices", data(notices));
     s.set("map", sink.put(map_svg(b, view, context.target, range, units)));
     s.set("figures", data(figure_rows(f, view.layout, units)));

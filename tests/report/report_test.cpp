@@ -122,3 +122,25 @@ TEST(LightScale, RoundRangesHoldBothEnds) {
     EXPECT_GT(range.high, range.low);
   }
 }
+
+TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
+  book::TestBundle b = small_bundle();
+  b.test.tariff_per_kwh = 0.3;
+  b.stair_stops = {{1, 0, 100, 100.0, 0.97, "2026-03-14T09:00:00.000Z"},
+                   {2, 0, 50, 55.0, 0.95, "2026-03-14T09:02:00.000Z"}};
+  b.stair_readings = {{1, 1, 0, 400, "typed", 1, {}}, {2, 2, 0, 210, "typed", 1, {}}};
+  book::Temperature hot;
+  hot.place = "ballast";
+  hot.read_c = 71.5;
+  b.temperatures = {hot};
+  const std::string html = html_report(b).html;
+  EXPECT_TRUE(holds(html, ">0.525<")) << "210 / 400";
+  EXPECT_TRUE(holds(html, ">+2.5 %<"));
+  EXPECT_TRUE(holds(html, ">71.5<"));
+  EXPECT_TRUE(holds(html, "burns at a touch"));
+  EXPECT_TRUE(holds(html, "1.2 kWh a day")) << "100 W for 12 h";
+  EXPECT_TRUE(holds(html, "whether it was walked settled is not known"));
+  b.stair_stops.clear();
+  b.stair_readings.clear();
+  EXPECT_FALSE(holds(html_report(b).html, "Dimmer stair"));
+}

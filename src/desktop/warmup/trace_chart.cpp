@@ -20,6 +20,7 @@ constexpr double left_room = 64, right_room = 72, axis_room = 20, gap = 6, top_r
 constexpr double shortest_view_s = 20, least_span_share = 0.004, column_px = 1.5;
 /// Values further apart than this are not joined by a line: nothing was logged between them.
 constexpr double least_gap_s = 90;
+constexpr std::size_t few_columns = 400;
 
 QString clock_text(double seconds) {
   const qint64 s = std::llround(std::abs(seconds));
@@ -191,27 +192,7 @@ void TraceChart::draw_trace(QPainter& p, const Trace& trace, const QRectF& box) 
   }
   p.save();
   p.setClipRect(box);
-  p.setRenderHint(QPainter::Antialiasing, columns.size() < 400);
-  p.setPen(QPen(trace.color, 1.5));
-  const double joined_s = std::max(least_gap_s, 6 * (to_s_ - from_s_) / static_cast<double>(columns.size()));
-  QPolygonF line;
-  const ThinColumn* before = nullptr;
-  const auto end_line = [&] {
-    if (line.size() == 1)
-      p.drawEllipse(line.front(), 1.5, 1.5);
-    else
-      p.drawPolyline(line);
-    line.clear();
-  };
-  for (const ThinColumn& c : columns) {
-    if (before && c.first_s - before->last_s > joined_s) end_line();
-    const double x = x_of(c.first_s);
-    line << QPointF(x, y_of(c.first));
-    if (c.low != c.high)
-      line << QPointF(x, y_of(c.low)) << QPointF(x, y_of(c.high)) << QPointF(x_of(c.last_s), y_of(c.last));
-    before = &c;
-  }
-  end_line();
+  draw_line(p, columns, trace.color, y_of);
   p.restore();
   p.setPen(t.quiet);
   p.drawText(QRectF(box.right() - 326, box.top() + 2, 320, 14), Qt::AlignRight | Qt::AlignVCenter,
@@ -231,6 +212,29 @@ void TraceChart::draw_trace(QPainter& p, const Trace& trace, const QRectF& box) 
     p.setPen(QPen(t.quiet, 1));
     p.drawLine(QPointF(x_of(shown->first_s), box.top()), QPointF(x_of(shown->first_s), box.bottom()));
   }
+}
+
+/// Where a pixel column holds many values it is one upright stroke from its lowest to its highest, joined to the next;
+/// a hairline, since wider ones take the painter ten times as long.
+void TraceChart::draw_line(QPainter& p, const std::vector<ThinColumn>& columns, const QColor& color,
+                           const std::function<double(double)>& y_of) const {
+  const bool sparse = columns.size() < few_columns;
+  p.setRenderHint(QPainter::Antialiasing, sparse);
+  p.setPen(QPen(color, sparse ? 1.5 : 1));
+  const double joined_s = std::max(least_gap_s, 6 * (to_s_ - from_s_) / static_cast<double>(columns.size()));
+  QVector<QLineF> strokes;
+  const ThinColumn* before = nullptr;
+  for (const ThinColumn& c : columns) {
+    const double x = x_of(c.first_s);
+    const bool joined = before && c.first_s - before->last_s <= joined_s;
+    if (joined) strokes << QLineF(x_of(before->last_s), y_of(before->last), x, y_of(c.first));
+    if (c.low != c.high)
+      strokes << QLineF(x, y_of(c.low), x, y_of(c.high));
+    else if (!joined)
+      p.drawEllipse(QPointF(x, y_of(c.first)), 1.5, 1.5);
+    before = &c;
+  }
+  p.drawLines(strokes);
 }
 
 void TraceChart::zoom(double factor, double around_s) {

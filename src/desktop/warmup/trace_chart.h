@@ -1,10 +1,12 @@
 #pragma once
 
 #include <QWidget>
+#include <functional>
 #include <optional>
 #include <span>
 #include <vector>
 
+#include "core/power/thinned.h"
 #include "core/power/timed_value.h"
 
 namespace sunbreak::desktop {
@@ -61,6 +63,8 @@ class TraceChart : public QWidget {
   double time_at(double x) const;
   void zoom(double factor, double around_s);
   void draw_trace(QPainter& p, const Trace& trace, const QRectF& box) const;
+  void draw_line(QPainter& p, const std::vector<ThinColumn>& columns, const QColor& color,
+                 const std::function<double(double)>& y_of) const;
   void draw_time_axis(QPainter& p) const;
   void draw_marks(QPainter& p) const;
   std::pair<double, double> extent() const;

@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QStyle>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -142,7 +143,11 @@ void WarmUpView::refresh() {
   if (!desk_.test()) return;
   const bool on = log_.lamp().on_since_s.has_value();
   lamp_->setText(on ? tr("Switched off") : tr("Switched on now"));
-  lamp_->setProperty("primary", !on);
+  if (lamp_->property("primary").toBool() == on) {
+    lamp_->setProperty("primary", !on);
+    lamp_->style()->unpolish(lamp_);
+    lamp_->style()->polish(lamp_);
+  }
   record_->setChecked(recording_->on());
   record_->setText(recording_->on() ? tr("Recording") : tr("Record"));
   back_->setVisible(recording_->on() && !recording_->light_counts());
@@ -155,11 +160,12 @@ void WarmUpView::refresh_traces() {
   if (!desk_.test() || !isVisible()) return;
   const book::LampState lamp = log_.lamp();
   const book::WallLog& log = log_.log();
-  double zero = lamp.on_since_s.value_or(log.samples.empty() ? desk_.clock().now_s() : log.samples.front().time_s);
+  const double begins = log.samples.empty() ? desk_.clock().now_s() : log.samples.front().time_s;
+  double zero = lamp.on_since_s.value_or(begins);
   std::vector<TraceMark> marks;
   for (const book::LampEvent& e : desk_.test()->lamp_events) {
     const double at = book::seconds_of(e.at);
-    if (e.kind == "on" && !lamp.on_since_s) zero = at;
+    if (e.kind == "on" && !lamp.on_since_s && at <= begins) zero = at;
     marks.push_back({at,
                      e.kind == "on"    ? tr("on")
                      : e.kind == "off" ? tr("off")
@@ -209,6 +215,12 @@ void WarmUpView::refresh_verdict() {
     tone = s.state == SettledState::Moving ? "attention" : "";
     if (!lamp.off) facts << text_of(s.words);
   }
+  if (lamp.off)
+    for (const book::Sweep& sweep : desk_.test()->sweeps)
+      if (const auto* walked = log_.walked(sweep.id); walked && walked->kind == book::WalkedState::NotSettled) {
+        facts << text_of(walked->words);
+        break;
+      }
   if (const auto fall = log_.fall())
     facts << (*fall >= 0 ? tr("From switch-on to settled light fell by %1 %.")
                          : tr("From switch-on to settled light rose by %1 %."))

@@ -1,0 +1,107 @@
+#include "report/power_section.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "book/settling.h"
+#include "book/stair_records.h"
+#include "core/power/running_cost.h"
+#include "core/quantity/display.h"
+
+namespace sunbreak::report {
+namespace {
+
+using kainjow::mustache::data;
+using List = kainjow::mustache::list;
+
+std::string figure(const std::optional<double>& value, int decimals) {
+  return value ? fmt::format("{:.{}f}", *value, decimals) : "–";
+}
+
+List stair_rows(const DimmerStair& stair) {
+  List rows;
+  for (const StairRow& r : stair.rows) {
+    data row;
+    row.set("dial", short_number(r.dial_pct, 1));
+    row.set("light", figure(r.light_factor, 3));
+    row.set("spread", r.spread ? fmt::format("{:.1f} %", 100 * *r.spread) : "–");
+    row.set("watts", figure(r.power_w, 1));
+    row.set("factor", figure(r.power_factor, 2));
+    row.set("efficacy", figure(r.relative_efficacy, 3));
+    row.set("off_linear", r.off_linear ? fmt::format("{:+.1f} %", 100 * *r.off_linear) : "–");
+    rows.push_back(row);
+  }
+  return rows;
+}
+
+List stair_notes(const DimmerStair& stair) {
+  List notes;
+  if (stair.lowest_pct) notes.push_back(data(fmt::format("Lowest setting with light: {:g} %.", *stair.lowest_pct)));
+  if (stair.standby_w) notes.push_back(data(fmt::format("Standby: {:.1f} W.", *stair.standby_w)));
+  for (const auto& note : {stair.full_is_guessed, stair.pattern_changes})
+    if (note) notes.push_back(data(*note));
+  return notes;
+}
+
+List temperature_rows(const book::TestBundle& b) {
+  List rows;
+  for (const book::Temperature& t : b.temperatures) {
+    const TemperatureShot shot = book::shot_of(b, t);
+    const auto surface = surface_temperature_c(shot);
+    const auto lamp = book::lamp_at(b.lamp_events, book::seconds_of(t.taken_at));
+    data row;
+    row.set("place", t.place);
+    row.set("method", t.method);
+    row.set("read", fmt::format("{:.1f}", t.read_c));
+    row.set("surface", surface ? fmt::format("{:.1f}", surface.value()) : "–");
+    row.set("rise",
+            surface && shot.air_c && t.place != "air" ? fmt::format("{:.1f}", surface.value() - *shot.air_c) : "–");
+    row.set("after",
+            lamp.on_since_s ? fmt::format("{:.0f} min", (book::seconds_of(t.taken_at) - *lamp.on_since_s) / 60) : "–");
+    std::string words;
+    for (const Check& c : temperature_checks(shot)) words += (words.empty() ? "" : "; ") + c.saw + ": " + c.effect;
+    row.set("words", words);
+    rows.push_back(row);
+  }
+  return rows;
+}
+
+List cost_notes(const book::TestBundle& b, double watts) {
+  List notes;
+  const RunningCost c = running_cost(watts, b.test.photoperiod_h, b.test.tariff_per_kwh.value_or(0));
+  std::string words =
+      fmt::format("At {:.1f} W and {} h of light a day: {:.1f} kWh a day, {:.0f} a month, {:.0f} a year", watts,
+                  short_number(b.test.photoperiod_h, 1), c.kwh_day, c.kwh_month, c.kwh_year);
+  if (b.test.tariff_per_kwh)
+    words += fmt::format("; at {} {} a kWh {:.2f}, {:.2f}, {:.2f} {}", short_number(*b.test.tariff_per_kwh, 4),
+                         b.test.tariff_currency, c.money_day, c.money_month, c.money_year, b.test.tariff_currency);
+  notes.push_back(data(words + fmt::format(". Heat: {:.0f} BTU/h.", heat_btu_h(watts))));
+  return notes;
+}
+
+}  // namespace
+
+void add_power_section(data& page, const book::TestBundle& b, const book::WallLog& log) {
+  List warm_up;
+  if (const auto fall = book::fall_from_switch_on(b.lamp_events, log))
+    warm_up.push_back(data(fmt::format("From switch-on to settled, light {} by {:.1f} %.", *fall >= 0 ? "fell" : "rose",
+                                       100 * std::abs(*fall))));
+  else if (!log.samples.empty())
+    warm_up.push_back(data("No logged stretch from switch-on had settled: its fall is not stated."));
+  const auto stair = book::stair_of(b);
+  std::optional<double> watts;
+  for (const book::Sweep& sweep : b.sweeps)
+    if (sweep.power_w && *sweep.power_w > watts.value_or(0)) watts = sweep.power_w;
+  const List cost = watts ? cost_notes(b, *watts) : List();
+  page.set("has_power", !warm_up.empty() || stair.ok() || !b.temperatures.empty() || !cost.empty());
+  page.set("warm_up", data(warm_up));
+  page.set("has_stair", stair.ok());
+  page.set("stair", data(stair ? stair_rows(stair.value()) : List()));
+  page.set("stair_notes", data(stair ? stair_notes(stair.value()) : List()));
+  page.set("has_temperatures", !b.temperatures.empty());
+  page.set("temperatures", data(temperature_rows(b)));
+  page.set("cost", data(cost));
+}
+
+}  // namespace sunbreak::report

@@ -1,0 +1,14 @@
+#pragma once
+
+#include <kainjow/mustache.hpp>
+
+#include "book/bundle.h"
+#include "book/wall_log.h"
+
+namespace sunbreak::report {
+
+/// The part of a report about warm-up, dimmer, temperatures, cost and heat: sets `has_power` and what the template
+/// shows under it. `log` is the test's own.
+void add_power_section(kainjow::mustache::data& page, const book::TestBundle& test, const book::WallLog& log);
+
+}  // namespace sunbreak::report
