@@ -66,7 +66,7 @@ class WarmUpTest : public WindowTest {
   /// Does `act` every few milliseconds while a dialog is open, until it says that it is done.
   void in_dialog(const std::function<bool(QWidget*)>& act) {
     auto* timer = new QTimer(window_.get());
-    QObject::connect(timer, &QTimer::timeout, window_.get(), [=] {
+    QObject::connect(timer, &QTimer::timeout, window_.get(), [this, act, timer] {
       QWidget* dialog = QApplication::activeModalWidget();
       if (dialog && QApplication::activeWindow() != dialog) QApplication::setActiveWindow(dialog);
       if (!dialog || !act(dialog)) return;

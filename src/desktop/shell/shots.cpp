@@ -9,6 +9,7 @@
 
 #include "desktop/publish/report_preview.h"
 #include "desktop/shell/main_window.h"
+#include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
 #include "desktop/walk/checks_page.h"
 #include "desktop/walk/walk_view.h"
@@ -51,6 +52,15 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
     QApplication::processEvents(QEventLoop::WaitForMoreEvents, 200);
   }
   shoot("rig.png", LookChoice::Paper);
+  const auto shoot_warm_up = [&](const char* fixture, const char* name, LookChoice look) {
+    window.open_test(test_named(window, fixture), static_cast<int>(Stage::WarmUp));
+    QEventLoop until_judged;
+    QObject::connect(&window.log(), &TestLog::judged, &until_judged, &QEventLoop::quit);
+    until_judged.exec();
+    shoot(name, look);
+  };
+  shoot_warm_up("Ostler Six-Bar", "warm-up.png", LookChoice::Paper);
+  shoot_warm_up("Brindle Panel 150", "warm-up-loft.png", LookChoice::Loft);
   window.open_test(marrow, static_cast<int>(Stage::Walk));
   window.desk().step_rung(1);
   window.desk().step_stop(-1);

@@ -12,12 +12,15 @@ namespace {
 
 constexpr int keep_every_ms = 10'000, judge_after_ms = 400;
 
-/// All that walked states depend on but the readings of the sweeps.
+/// Names everything of the test's log but what is being recorded.
 std::string records_of(const book::TestBundle& test, book::Id live_part) {
   std::string text;
+  if (const book::Meter* sensor = test.meter(test.test.sensor_id))
+    text += fmt::format("s{} {} ", sensor->dark_offset, sensor->factor);
   for (const book::LogPart& p : test.log_parts)
-    if (p.id != live_part) text += fmt::format("p{} ", p.id);
-  for (const book::LampEvent& e : test.lamp_events) text += fmt::format("e{}{}{} ", e.id, e.kind, e.at);
+    if (p.id != live_part) text += fmt::format("p{}:{} ", p.id, p.count);
+  for (const book::LampEvent& e : test.lamp_events)
+    text += fmt::format("e{}{}{}{} ", e.id, e.kind, e.at, e.percent.value_or(-1));
   for (const book::WallReading& w : test.wall_readings) text += fmt::format("w{} ", w.id);
   return text;
 }
@@ -59,13 +62,17 @@ void TestLog::reload() {
     judged_records_.clear();
   }
   const book::Id live = recorder_ ? recorder_->part().id : 0;
+  // Most changes of the book, such as a reading, leave the log as it is.
+  const std::string records = test ? fmt::format("{} {}", id, records_of(*test, live)) : std::string();
+  judge_.start();
+  if (records == loaded_records_) return;
+  loaded_records_ = records;
   log_ = test ? book::wall_log(*test, &unpacked_, live) : book::WallLog{};
   if (recorder_)
     for (const book::LogSample& s : recorder_->samples()) book::append(log_, s, recorder_->part());
   if (test && !log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
   if (test && !test->lamp_events.empty()) desk_.clock().not_before(book::seconds_of(test->lamp_events.back().at));
   emit grown();
-  judge_.start();
 }
 
 bool TestLog::start(const std::string& source) {
@@ -150,7 +157,8 @@ void TestLog::judge() {
     if (std::exchange(again_, false)) judge_.start();
   });
   watcher->setFuture(QtConcurrent::run(
-      [events = desk_.test()->lamp_events, log = log_, asked = std::move(asked), settled_before,
+      [events = desk_.test()->lamp_events, log = book::WallLog{{}, log_.light, log_.watts, 0}, asked = std::move(asked),
+       settled_before,
        now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)]() -> Answer {
         Answer answer;
         answer.settling = book::settling_at(events, log, now);

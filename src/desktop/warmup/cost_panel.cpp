@@ -105,7 +105,7 @@ void CostPanel::refresh() {
     };
     row(tr("day"), c.kwh_day, c.money_day);
     row(tr("week"), c.kwh_week, c.money_week);
-    row(tr("month, 30.4 days"), c.kwh_month, c.money_month);
+    row(tr("month (30.4 d)"), c.kwh_month, c.money_month);
     row(tr("year"), c.kwh_year, c.money_year);
     words << tr("%1 W · heat %2 BTU/h").arg(*watts, 0, 'f', 1).arg(heat_btu_h(*watts), 0, 'f', 0);
     if (test.mains_v) {

@@ -100,6 +100,7 @@ StairPanel::StairPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(des
   table_ = new FiguresTable({tr("Dial %"), tr("Light"), tr("W"), tr("PF"), tr("Per W"), tr("Off line")},
                             tr("Dimmer stair"), this);
   table_->setObjectName("stairTable");
+  table_->set_spare_columns({3, 5});
   layout->addWidget(table_);
   words_ = wrapped_label({}, this);
   words_->setObjectName("stairWords");

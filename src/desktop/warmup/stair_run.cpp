@@ -61,6 +61,7 @@ void StairRun::build() {
   plan->addWidget(quiet_label(tr("Settings, in this order"), this));
   plan_ = new QLineEdit(proposed_stops(*desk_.test()), this);
   plan_->setObjectName("stairStops");
+  plan_->setCursorPosition(0);
   plan_->setAccessibleName(tr("Settings, in this order"));
   plan->addWidget(plan_, 1);
   plan->addWidget(quiet_label(tr("% of the dial · light at"), this));

@@ -140,6 +140,7 @@ void TemperatureDialog::build_form() {
 
 void TemperatureDialog::show_result() {
   QStringList words;
+  set_tone(result_, "");
   if (read_) {
     taken_.taken_at = desk_.clock().utc_text();
     const TemperatureShot shot = book::shot_of(*desk_.test(), taken_);
@@ -150,8 +151,9 @@ void TemperatureDialog::show_result() {
                                      ? tr(", %1 K over air").arg(surface.value() - *shot.air_c, 0, 'f', 1)
                                      : QString())
                       : text_of(surface.problem().sentence()));
-    for (const Check& c : temperature_checks(shot))
-      words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
+    const auto checks = temperature_checks(shot);
+    if (!checks.empty() || !surface) set_tone(result_, "attention");
+    for (const Check& c : checks) words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
   }
   result_->setText(words.join("\n"));
 }

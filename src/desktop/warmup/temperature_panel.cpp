@@ -30,6 +30,7 @@ TemperaturePanel::TemperaturePanel(Desk& desk, QWidget* parent) : QWidget(parent
   table_ = new FiguresTable({tr("Place"), tr("Read °C"), tr("True °C"), tr("Rise K"), tr("After")}, tr("Temperatures"),
                             this);
   table_->setObjectName("temperatureTable");
+  table_->set_spare_columns({1});
   table_->installEventFilter(this);
   layout->addWidget(table_);
   words_ = wrapped_label({}, this);

@@ -103,7 +103,7 @@ void TraceChart::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   for (int i = 0; i < 2; ++i) p.fillRect(plot(i), t.ground);
   draw_marks(p);
-  draw_time_axis(p);
+  if (!light_.empty() || !watts_.empty() || !bands_.empty()) draw_time_axis(p);
   draw_trace(p, {light_, tr("Light, reference"), tr("µmol/m²/s"), t.ember, 1}, plot(0));
   draw_trace(p, {watts_, tr("At the wall"), tr("W"), t.lake, 1}, plot(1));
   if (hasFocus()) {
@@ -160,7 +160,7 @@ void TraceChart::draw_time_axis(QPainter& p) const {
     p.setPen(t.quiet);
     p.drawText(QRectF(x - 40, low.bottom() + 3, 80, 14), Qt::AlignCenter, clock_text(at));
   }
-  p.drawText(QRectF(low.right() + 6, low.bottom() + 3, right_room - 6, 14), Qt::AlignLeft | Qt::AlignVCenter,
+  p.drawText(QRectF(low.right() + 28, low.bottom() + 3, right_room - 28, 14), Qt::AlignLeft | Qt::AlignVCenter,
              to_s_ - from_s_ >= 3600 ? tr("h:min:s") : tr("min:s"));
 }
 

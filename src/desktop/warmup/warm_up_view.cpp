@@ -33,7 +33,7 @@ using instruments::Measures;
 
 namespace {
 
-constexpr int tick_ms = 1000, column_width = 300;
+constexpr int tick_ms = 1000;
 
 QPushButton* key_button(const QString& text, const char* name, const QString& tip, QWidget* parent) {
   auto* button = new QPushButton(text, parent);
@@ -85,6 +85,7 @@ QWidget* WarmUpView::build_head() {
   words->setSpacing(2);
   verdict_ = figure_label(20, head);
   verdict_->setObjectName("settlingVerdict");
+  verdict_->setWordWrap(true);
   words->addWidget(verdict_);
   detail_ = wrapped_label({}, head);
   detail_->setObjectName("settlingDetail");
@@ -124,13 +125,13 @@ QWidget* WarmUpView::build_lower() {
   inside->setObjectName("ground");
   auto* row = new QHBoxLayout(inside);
   row->setContentsMargins(0, 8, 8, 12);
-  row->setSpacing(24);
+  row->setSpacing(16);
   stair_ = new StairPanel(desk_, inside);
   temperatures_ = new TemperaturePanel(desk_, inside);
   auto* cost = new CostPanel(desk_, log_, inside);
   for (QWidget* panel :
        {static_cast<QWidget*>(stair_), static_cast<QWidget*>(temperatures_), static_cast<QWidget*>(cost)}) {
-    panel->setMinimumWidth(panel == cost ? column_width - 60 : column_width - 20);
+    panel->setMinimumWidth(panel == stair_ ? 264 : panel == cost ? 208 : 248);
     row->addWidget(panel, panel == cost ? 3 : 4);
   }
   scroll->setWidget(inside);

@@ -1,6 +1,7 @@
 #include "desktop/widgets/figures_table.h"
 
 #include <QHeaderView>
+#include <algorithm>
 
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
@@ -46,6 +47,24 @@ void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {
   if (current >= 0 && current < rowCount()) setCurrentCell(current, 0);
   setFixedHeight(horizontalHeader()->sizeHint().height() + row_px * rowCount() + 4);
   setVisible(rowCount() > 0);
+  fit_columns();
+}
+
+void FiguresTable::resizeEvent(QResizeEvent* event) {
+  QTableWidget::resizeEvent(event);
+  fit_columns();
+}
+
+void FiguresTable::fit_columns() {
+  for (const int c : spare_) setColumnHidden(c, false);
+  const auto wanted = [this] {
+    int width = 16;
+    for (int c = 0; c < columnCount(); ++c)
+      if (!isColumnHidden(c)) width += std::max(sizeHintForColumn(c), horizontalHeader()->sectionSizeHint(c));
+    return width;
+  };
+  for (const int c : spare_)
+    if (wanted() > viewport()->width()) setColumnHidden(c, true);
 }
 
 }  // namespace sunbreak::desktop

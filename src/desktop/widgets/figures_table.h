@@ -18,6 +18,15 @@ class FiguresTable : public QTableWidget {
   FiguresTable(const QStringList& headers, const QString& name, QWidget* parent = nullptr);
   /// Shows the rows and takes just the height they need.
   void show_rows(const std::vector<std::vector<FigureCell>>& rows);
+  /// Columns that are left out, the first of them first, where there is no room for all.
+  void set_spare_columns(std::vector<int> columns) { spare_ = std::move(columns); }
+
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  void fit_columns();
+  std::vector<int> spare_;
 };
 
 }  // namespace sunbreak::desktop
