@@ -24,7 +24,7 @@ List stair_rows(const DimmerStair& stair) {
   for (const StairRow& r : stair.rows) {
     data row;
     row.set("dial", short_number(r.dial_pct, 1));
-    row.set("light", figure(r.light_factor, 3));
+    row.set("share_of_light", figure(r.light_factor, 3));
     row.set("spread", r.spread ? fmt::format("{:.1f} %", 100 * *r.spread) : "–");
     row.set("watts", figure(r.power_w, 1));
     row.set("factor", figure(r.power_factor, 2));

@@ -224,3 +224,15 @@ TEST_F(Cli, DimmerWorksOutAStair) {
   EXPECT_NE(words.out.find("Lowest stop with light: 10 %"), std::string::npos) << words.out;
   EXPECT_EQ(run("dimmer " + file("none.csv", "a,b\n1,2\n").string()).status, 3);
 }
+
+TEST_F(Cli, SettleCheckGoesByWattsAloneWhereThereIsNoLight) {
+  std::string log = "time;V;W\n";
+  for (int i = 0; i <= 60; ++i)
+    log += std::string(i < 60 ? "0:" : "1:") + (i % 60 < 10 ? "0" : "") + std::to_string(i % 60) + ":00;230,1;" +
+           (i < 10 ? "330,5" : "322,0") + "\n";
+  const Outcome outcome = run("settle-check " + file("watts.csv", log).string() + " --json");
+  ASSERT_EQ(outcome.status, 0) << outcome.err;
+  const auto j = nlohmann::json::parse(outcome.out);
+  EXPECT_TRUE(j["light"].is_null());
+  EXPECT_EQ(j["watts"]["state"], "settled");
+}
