@@ -1,6 +1,9 @@
+#include <QFile>
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QTimer>
+#include <ctime>
 
 #include "book/stair_records.h"
 #include "desktop/shell/bench_clock.h"
@@ -145,6 +148,39 @@ TEST_F(TypedWarmUpTest, RecordingWithoutInstrumentsSaysWhatToDo) {
   key(Qt::Key_R);
   EXPECT_FALSE(window_->log().recording());
   EXPECT_TRUE(words(window_.get(), "message").contains("Ctrl+I")) << words(window_.get(), "message").toStdString();
+}
+
+TEST_F(TypedWarmUpTest, ALoggersLocalTimeIsTakenAsSuch) {
+  qputenv("TZ", "EST5");  // five hours behind UTC, no summer time
+  tzset();
+  QFile file(path("dated.csv"));
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write("timestamp,W\n2026-03-14 09:00:00,322\n2026-03-14 09:00:10,322\n");
+  file.close();
+  QTimer::singleShot(300, window_.get(), [] {
+    QWidget* dialog = QApplication::activeModalWidget();
+    ASSERT_NE(dialog, nullptr);
+    QTest::keyClick(dialog->findChild<QPushButton*>("takeLog"), Qt::Key_Return);
+  });
+  window_->bring_in_file(path("dated.csv"));
+  qunsetenv("TZ");
+  tzset();
+  ASSERT_EQ(window_->log().log().watts.size(), 2u);
+  EXPECT_EQ(window_->log().log().watts[0].time_s, book::seconds_of("2026-03-14T14:00:00.000Z"));
+}
+
+TEST_F(TypedWarmUpTest, ASimulatedTestThatRanAheadDoesNotMoveAnothersClock) {
+  const double real = desk().clock().now_s();
+  desk().edit("ahead", [&](book::Edit& e) {
+    book::Test test = desk().test()->test;
+    test.simulated = true;
+    e.save(test);
+    e.add(book::LampEvent{0, test.id, "on", 100.0, book::utc_text(real + 2 * 86400)});
+  });
+  EXPECT_GT(desk().clock().now_s(), real + 86400) << "what it reads next comes after that";
+  key(Qt::Key_Home, Qt::AltModifier);
+  key(Qt::Key_N, Qt::ControlModifier);
+  EXPECT_LT(desk().clock().now_s(), real + 60);
 }
 
 TEST(BenchClock, RunsFasterWhenToldAndNeverGoesBack) {

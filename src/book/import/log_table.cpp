@@ -275,7 +275,7 @@ Result<LogDraft> read_log_table(std::string_view bytes) {
         draft.findings.empty() ? "it has no rows under its header" : "the first says: " + draft.findings.front().words,
         "check that the header names the columns, and how times and numbers are written"};
   draft.dated = times.form() == TimeForm::Dated;
-  draft.understood.push_back(draft.dated                       ? "times with their date, taken as UTC"
+  draft.understood.push_back(draft.dated                       ? "times with their date"
                              : times.form() == TimeForm::Clock ? "times as h:mm:ss"
                                                                : "times in " + columns->time_words + " from the start");
   for (const auto& v : columns->values)

@@ -23,6 +23,8 @@ void BenchClock::run_at(double speed) {
   speed_ = std::clamp(speed, 1.0, 10'000.0);
 }
 
+void BenchClock::back_to_now() { from_s_ = from_real_s_ = real_s(); }
+
 void BenchClock::not_before(double time_s) {
   const double now = now_s();
   if (time_s > now) from_s_ += time_s - now;

@@ -25,6 +25,11 @@ std::string records_of(const book::TestBundle& test, book::Id live_part) {
   return text;
 }
 
+bool is_simulated(const book::TestBundle& test) {
+  return test.test.simulated || std::any_of(test.log_parts.begin(), test.log_parts.end(),
+                                            [](const book::LogPart& p) { return p.source == "simulated"; });
+}
+
 }  // namespace
 
 TestLog::TestLog(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
@@ -53,6 +58,8 @@ void TestLog::reload() {
   const book::Id id = test ? test->test.id : 0;
   if (id != test_id_) {
     stop();
+    // A simulated bench may have run ahead of time in the test before; what is read by hand never does.
+    if (desk_.clock().speed() == 1) desk_.clock().back_to_now();
     test_id_ = id;
     unpacked_.clear();
     settling_ = {};
@@ -70,8 +77,10 @@ void TestLog::reload() {
   log_ = test ? book::wall_log(*test, &unpacked_, live) : book::WallLog{};
   if (recorder_)
     for (const book::LogSample& s : recorder_->samples()) book::append(log_, s, recorder_->part());
-  if (test && !log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
-  if (test && !test->lamp_events.empty()) desk_.clock().not_before(book::seconds_of(test->lamp_events.back().at));
+  if (test && is_simulated(*test)) {
+    if (!log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
+    if (!test->lamp_events.empty()) desk_.clock().not_before(book::seconds_of(test->lamp_events.back().at));
+  }
   emit grown();
 }
 

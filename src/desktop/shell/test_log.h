@@ -63,7 +63,7 @@ class TestLog : public QObject {
   std::optional<double> settled_since_s_, settled_since_of_, fall_;
   std::map<book::Id, book::WalkedState> walked_;
   std::map<book::Id, int> asked_of_;  ///< stations read when a sweep was last asked about
-  std::string loaded_records_;  ///< what of the book log_ was read from
+  std::string loaded_records_;        ///< what of the book log_ was read from
   std::string judged_records_;        ///< what of the book walked_ was worked out from
   bool judging_ = false, again_ = false;
 };

@@ -1,11 +1,14 @@
 #include "desktop/warmup/log_import.h"
 
+#include <QComboBox>
+#include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <cmath>
 
 #include "book/log_edits.h"
 #include "desktop/shell/desk.h"
@@ -34,8 +37,15 @@ LogImport::LogImport(Desk& desk, TestLog& log, book::LogDraft draft, const QStri
   auto* understood = wrapped_label(words.join(" · "), this);
   understood->setObjectName("logUnderstood");
   layout->addWidget(understood);
-  if (!draft_.dated) {
-    auto* row = new QHBoxLayout;
+  auto* row = new QHBoxLayout;
+  if (draft_.dated) {
+    row->addWidget(quiet_label(tr("The logger's clock shows"), this));
+    zone_ = new QComboBox(this);
+    zone_->setObjectName("logZone");
+    zone_->addItem(tr("the time of day here"), true);
+    zone_->addItem(tr("UTC"), false);
+    row->addWidget(zone_);
+  } else {
     row->addWidget(quiet_label(
         lamp.on_since_s ? tr("It begins, minutes after switch-on") : tr("It begins, minutes after now less its length"),
         this));
@@ -43,9 +53,9 @@ LogImport::LogImport(Desk& desk, TestLog& log, book::LogDraft draft, const QStri
     begins_->setObjectName("logBegins");
     begins_->setMaximumWidth(80);
     row->addWidget(begins_);
-    row->addStretch();
-    layout->addLayout(row);
   }
+  row->addStretch();
+  layout->addLayout(row);
   QStringList findings;
   for (const book::Finding& f : draft_.findings) findings << tr("row %1: %2").arg(f.row).arg(text_of(f.words));
   auto* list = wrapped_label(findings.isEmpty() ? tr("Every row was taken.") : findings.join("\n"), this);
@@ -83,8 +93,14 @@ void LogImport::take() {
     problem_->setText(problem);
     if (!problem.isEmpty()) return begins_->setFocus();
   }
+  book::LogDraft taken = draft_;
+  if (zone_ && zone_->currentData().toBool()) {
+    const auto begins = QDateTime::fromSecsSinceEpoch(std::llround(taken.samples.front().time_s), Qt::UTC);
+    const int ahead_s = QDateTime(begins.date(), begins.time()).offsetFromUtc();
+    for (book::LogSample& s : taken.samples) s.time_s -= ahead_s;
+  }
   const QString problem = desk_.plan([&]() -> std::optional<Problem> {
-    book::take_log(desk_.book(), *desk_.test(), draft_, text_of(origin_), on_s_ + 60 * *minutes);
+    book::take_log(desk_.book(), *desk_.test(), taken, text_of(origin_), on_s_ + 60 * *minutes);
     return {};
   });
   if (!problem.isEmpty()) return problem_->setText(problem);

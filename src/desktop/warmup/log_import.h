@@ -24,7 +24,8 @@ class LogImport : public QDialog {
   book::LogDraft draft_;
   QString origin_;
   double on_s_;
-  QLineEdit* begins_ = nullptr;
+  QLineEdit* begins_ = nullptr;      ///< for times from the log's start
+  class QComboBox* zone_ = nullptr;  ///< for dated ones
   class QLabel* problem_;
 };
 

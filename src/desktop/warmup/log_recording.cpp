@@ -36,7 +36,10 @@ void LogRecording::set_on(bool on) {
   last_s_ = 0;
   light_ = watts_ = {};
   wall_ = {};
-  log_.start(simulated ? "simulated" : "live");
+  if (!log_.start(simulated ? "simulated" : "live"))
+    desk_.warn(
+        tr("Nothing can be recorded here: the lab book is open in another window. Close that one, then open the "
+           "book again."));
   emit changed();
 }
 
