@@ -198,6 +198,11 @@ template void set_grid(Test&, const Grid&);
 template void set_grid(Sweep&, const Grid&);
 
 Correction correction_of(const Sweep& s) { return {s.dark_offset, s.calibration_factor, s.spectral_factor}; }
+Correction correction_of(const TestBundle& b) {
+  const Meter* sensor = b.meter(b.test.sensor_id);
+  return sensor ? Correction{sensor->dark_offset, sensor->factor, 1} : Correction{};
+}
+Correction correction_of(const LogPart& part) { return {part.dark_offset, part.calibration_factor, 1}; }
 Footprint footprint_of(const Bench& bench) { return {bench.width_m, bench.depth_m}; }
 
 int SweepView::read() const {

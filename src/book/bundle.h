@@ -66,6 +66,9 @@ extern template void set_grid(Test&, const Grid&);
 extern template void set_grid(Sweep&, const Grid&);
 
 Correction correction_of(const Sweep& sweep);
+/// As the test's sensor is set now; none where the test names no sensor.
+Correction correction_of(const TestBundle& bundle);
+Correction correction_of(const LogPart& part);
 Footprint footprint_of(const Bench& bench);
 
 /// What is known at one station.

@@ -8,10 +8,9 @@ LogPart empty_part(const TestBundle& test, const std::string& source) {
   LogPart part;
   part.test_id = test.test.id;
   part.source = source;
-  if (const Meter* sensor = test.meter(test.test.sensor_id)) {
-    part.dark_offset = sensor->dark_offset;
-    part.calibration_factor = sensor->factor;
-  }
+  const Correction correction = correction_of(test);
+  part.dark_offset = correction.dark_offset;
+  part.calibration_factor = correction.calibration_factor;
   return part;
 }
 

@@ -135,6 +135,11 @@ WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView&
     w.words = "Nothing was logged before it since the lamp's last change: whether it was walked settled is not known.";
     return w;
   }
+  if (began - s.until_s > settling_window_s) {
+    w.words = fmt::format("The log ends {} before it, not settled yet: whether it was walked settled is not known.",
+                          ago(began - s.until_s));
+    return w;
+  }
   w.kind = WalkedState::NotSettled;
   w.words = "Walked before light and watts had settled. " + s.words;
   if (s.lamp.on_since_s) w.words += fmt::format(" It began {} after switch-on.", ago(began - *s.lamp.on_since_s));

@@ -6,8 +6,7 @@
 namespace sunbreak::book {
 
 Result<DimmerStair> stair_of(const TestBundle& test) {
-  const Meter* sensor = test.meter(test.test.sensor_id);
-  const double dark = sensor ? sensor->dark_offset : 0, factor = sensor ? sensor->factor : 1;
+  const Correction correction = correction_of(test);
   std::vector<StairStep> steps;
   for (const StairStop& stop : test.stair_stops) {
     StairStep& step = steps.emplace_back();
@@ -17,7 +16,7 @@ Result<DimmerStair> stair_of(const TestBundle& test) {
     step.power_factor = stop.power_factor;
     for (const StairReading& r : test.stair_readings) {
       if (r.stair_stop_id != stop.id) continue;
-      StairLight light{r.station, (r.raw - dark) * factor, {}};
+      StairLight light{r.station, corrected_ppfd(r.raw, correction), {}};
       if (r.spread && r.samples > 1 && r.raw > 0) light.error_share = *r.spread / std::sqrt(r.samples) / r.raw;
       step.light.push_back(light);
     }

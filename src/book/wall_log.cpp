@@ -165,16 +165,14 @@ Result<std::vector<LogSample>> unpack_samples(const Bytes& bytes) {
 }
 
 namespace {
-void add_to(WallLog& log, const LogSample& s, double dark, double factor) {
+void add_to(WallLog& log, const LogSample& s, const Correction& correction) {
   log.samples.push_back(s);
-  if (std::isfinite(s.light_raw)) log.light.push_back({s.time_s, (s.light_raw - dark) * factor});
+  if (std::isfinite(s.light_raw)) log.light.push_back({s.time_s, corrected_ppfd(s.light_raw, correction)});
   if (std::isfinite(s.power_w)) log.watts.push_back({s.time_s, s.power_w});
 }
 }  // namespace
 
-void append(WallLog& log, const LogSample& sample, const LogPart& part) {
-  add_to(log, sample, part.dark_offset, part.calibration_factor);
-}
+void append(WallLog& log, const LogSample& sample, const LogPart& part) { add_to(log, sample, correction_of(part)); }
 
 WallLog wall_log(const TestBundle& b, UnpackedParts* known, Id except) {
   UnpackedParts fresh;
@@ -192,12 +190,10 @@ WallLog wall_log(const TestBundle& b, UnpackedParts* known, Id except) {
           samples ? std::pair(part.count, std::move(samples.value())) : std::pair(part.count, std::vector<LogSample>());
     }
     if (entry.second.empty() && part.count > 0) ++log.unreadable;
-    for (const LogSample& s : entry.second) add_to(log, s, part.dark_offset, part.calibration_factor);
+    for (const LogSample& s : entry.second) add_to(log, s, correction_of(part));
   }
-  const Meter* sensor = b.meter(b.test.sensor_id);
   for (const WallReading& w : b.wall_readings)
-    if (const LogSample s = sample_of(w); !w.sweep_id && std::isfinite(s.time_s))
-      add_to(log, s, sensor ? sensor->dark_offset : 0, sensor ? sensor->factor : 1);
+    if (const LogSample s = sample_of(w); !w.sweep_id && std::isfinite(s.time_s)) add_to(log, s, correction_of(b));
   const auto earlier = [](const auto& x, const auto& y) { return x.time_s < y.time_s; };
   const auto in_order = [&](auto& list) {
     if (!std::is_sorted(list.begin(), list.end(), earlier)) std::stable_sort(list.begin(), list.end(), earlier);

@@ -250,6 +250,19 @@ TEST(SettlingOfATest, ASweepAtAnotherSettingThanTheLogIsNotKnown) {
   EXPECT_NE(state.words.find("100 % of the dial, the sweep of 60 %"), std::string::npos) << state.words;
 }
 
+TEST(SettlingOfATest, ALogThatEndedLongBeforeTellsNothingUnlessItHadSettled) {
+  Warmed w(warm_up(33, 0.06, 420, 5));
+  w.walk(began_s + 40 * 60);
+  EXPECT_EQ(w.walked().kind, WalkedState::NotSettled);
+  Warmed later(warm_up(33, 0.06, 420, 5));
+  later.walk(began_s + 120 * 60);
+  EXPECT_EQ(later.walked().kind, WalkedState::NotKnown);
+  EXPECT_NE(later.walked().words.find("ends 87 min before it"), std::string::npos) << later.walked().words;
+  Warmed settled(warm_up(80, 0.06, 420, 5));
+  settled.walk(began_s + 180 * 60);
+  EXPECT_EQ(settled.walked().kind, WalkedState::Settled) << "until the lamp changes";
+}
+
 TEST(SettlingOfATest, WattsAloneAreSaidToBeAlone) {
   auto samples = warm_up(80, 0.06, 420, 5);
   for (LogSample& s : samples) s.light_raw = LogSample::missing;

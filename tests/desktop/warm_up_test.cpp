@@ -191,6 +191,25 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
       5000));
 }
 
+TEST_F(WarmUpTest, WhatWasRecordedStaysInSightWhenTheRecordingStops) {
+  BenchProcess bench({"--speed", QString::number(speed)});
+  connect_all(bench);
+  desk().clock().run_at(speed);
+  key(Qt::Key_R);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().log().samples.size() > 20; }, 5000));
+  key(Qt::Key_R);
+  EXPECT_FALSE(window_->log().recording());
+  const std::size_t recorded = window_->log().log().samples.size();
+  desk().choose(desk().test()->rungs[0].id, desk().test()->stops[0].id);  // no edit: the test is not read anew
+  EXPECT_EQ(window_->log().log().samples.size(), recorded);
+  desk().edit("remark", [&](book::Edit& e) {
+    book::Test test = desk().test()->test;
+    test.notes = "read anew";
+    e.save(test);
+  });
+  EXPECT_EQ(window_->log().log().samples.size(), recorded);
+}
+
 TEST_F(WarmUpTest, WalkingBeforeItHasSettledIsAllowedAndMarked) {
   key(Qt::Key_O);
   desk().clock().run_at(10'000);

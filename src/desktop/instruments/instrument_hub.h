@@ -46,6 +46,10 @@ class InstrumentHub : public QObject {
   void start_simulated_bench();
   void stop_simulated_bench();
   bool simulated() const { return simulator_.state() != QProcess::NotRunning; }
+  /// Whether what a device shows is computed: it is of this simulated bench, or says that it is of another.
+  bool computed(instruments::Measures what) const {
+    return simulated() || channel(what).identity.contains("simulated");
+  }
   /// Hangs the simulated fixture at a height and sets its dimmer, as a tester's hands would.
   void hang_simulated(double height_m, double dimmer_pct);
   /// Switches the simulated fixture, on from cold.

@@ -357,6 +357,17 @@ bool Desk::accept_beside(int station, const std::string& purpose, const TakenVal
   });
 }
 
+void Desk::take_log_part(const book::LogPart& part) {
+  if (!test_ || part.test_id != test_->test.id) return;
+  auto& parts = test_->log_parts;
+  const auto present =
+      std::find_if(parts.begin(), parts.end(), [&](const book::LogPart& p) { return p.id == part.id; });
+  if (present == parts.end())
+    parts.push_back(part);
+  else
+    *present = part;
+}
+
 bool Desk::declare_missing(int station) {
   if (!test_ || !rung() || !stop()) return false;
   return edit(tr("missing station"), [&](Edit& e) {

@@ -89,6 +89,8 @@ class Desk : public QObject {
   bool accept(int station, double raw, const std::string& source) { return accept(station, TakenValue{raw, source}); }
   /// Keeps a reading beside the sweep's own: `purpose` is reference or repeat.
   bool accept_beside(int station, const std::string& purpose, const TakenValue& value);
+  /// A stretch of the test's log was written beside the edits: takes it in without reading the test anew.
+  void take_log_part(const book::LogPart& part);
   bool declare_missing(int station);
   bool clear_station(int station);
   bool set_watts(std::optional<double> watts);

@@ -15,8 +15,8 @@ constexpr int keep_every_ms = 10'000, judge_after_ms = 400;
 /// Names everything of the test's log but what is being recorded.
 std::string records_of(const book::TestBundle& test, book::Id live_part) {
   std::string text;
-  if (const book::Meter* sensor = test.meter(test.test.sensor_id))
-    text += fmt::format("s{} {} ", sensor->dark_offset, sensor->factor);
+  const Correction sensor = book::correction_of(test);
+  text += fmt::format("s{} {} ", sensor.dark_offset, sensor.calibration_factor);
   for (const book::LogPart& p : test.log_parts)
     if (p.id != live_part) text += fmt::format("p{}:{} ", p.id, p.count);
   for (const book::LampEvent& e : test.lamp_events)
@@ -101,7 +101,9 @@ void TestLog::stop() {
 
 void TestLog::add(const book::LogSample& sample) {
   if (!recorder_) return;
-  if (recorder_->full()) {
+  if (recorder_->full()) keep();
+  // A part that could not be written goes on growing until it can.
+  if (recorder_->full() && !recorder_->has_news()) {
     const std::string source = recorder_->part().source;
     stop();
     if (!start(source)) return;
@@ -116,6 +118,7 @@ void TestLog::keep() {
   if (!recorder_ || !recorder_->has_news()) return;
   try {
     recorder_->keep();
+    desk_.take_log_part(recorder_->part());
     unpacked_[recorder_->part().id] = {recorder_->part().count, recorder_->samples()};
   } catch (const std::exception& e) {
     desk_.warn(tr("The log could not be written (%1). It goes on in memory and is tried again; free some space or "

@@ -275,9 +275,7 @@ void WalkView::accept_live() {
       "bad");
 }
 
-bool WalkView::simulated_light() const {
-  return hub_.simulated() || hub_.channel(Measures::Light).identity.contains("simulated");
-}
+bool WalkView::simulated_light() const { return hub_.computed(Measures::Light); }
 
 void WalkView::on_held(const HeldValue& held) {
   if (!isVisible() || current_ < 0) return;

@@ -14,8 +14,6 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double square_feet_a_m2 = 10.7639;
-
 /// Watts of the chosen sweep, or what the meter showed last.
 std::optional<double> watts_of(Desk& desk, const book::WallLog& log) {
   if (desk.sweep() && desk.sweep()->power_w) return desk.sweep()->power_w;
@@ -83,7 +81,7 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
 }
 
 void CostPanel::refresh() {
-  if (!desk_.test() || !isEnabled()) return;
+  if (!desk_.test()) return;
   const book::Test& test = desk_.test()->test;
   form_->refresh();
   form_->set_editable(!desk_.read_only());
@@ -121,11 +119,11 @@ void CostPanel::refresh() {
       }
     }
     const Footprint f = book::footprint_of(desk_.test()->bench);
-    const double density = *watts / (f.width_m * f.depth_m);
+    const double area_m2 = f.width_m * f.depth_m;
     words << (desk_.units() == UnitSystem::Metric
-                  ? tr("%1 W/m² of footprint; a rule of thumb, no measure of light.").arg(density, 0, 'f', 0)
+                  ? tr("%1 W/m² of footprint; a rule of thumb, no measure of light.").arg(*watts / area_m2, 0, 'f', 0)
                   : tr("%1 W/ft² of footprint; a rule of thumb, no measure of light.")
-                        .arg(density / square_feet_a_m2, 0, 'f', 1));
+                        .arg(*watts / square_feet(area_m2), 0, 'f', 1));
   }
   table_->show_rows(rows);
   words_->setText(words.join("\n"));

@@ -31,8 +31,7 @@ void LogRecording::set_on(bool on) {
     return desk_.warn(
         tr("No instrument is connected, so there is nothing to record. Ctrl+I connects one; or type what "
            "the meters show."));
-  const bool simulated = hub_.simulated() || hub_.channel(Measures::Light).identity.contains("simulated") ||
-                         hub_.channel(Measures::Power).identity.contains("simulated");
+  const bool simulated = hub_.computed(Measures::Light) || hub_.computed(Measures::Power);
   last_s_ = 0;
   light_ = watts_ = {};
   wall_ = {};

@@ -275,7 +275,7 @@ void StairRun::take_light(const HeldValue& light) {
   reading.raw = light.value;
   reading.samples = light.samples;
   if (light.samples > 1) reading.spread = light.spread;
-  const bool simulated = hub_.simulated() || hub_.channel(Measures::Light).identity.contains("simulated");
+  const bool simulated = hub_.computed(Measures::Light);
   reading.source = light.samples > 1 ? (simulated ? "simulated" : "live") : "typed";
   readings_.push_back(reading);
   if (++station_at_ < stations_.size()) return enter(Phase::Light);

@@ -116,8 +116,7 @@ void TargetFinder::describe() {
     turn_->setText(tr("Put the sensor there: which way to turn is said by what it reads."));
     return set_tone(turn_, "");
   }
-  const book::Meter* sensor = desk_.test()->meter(desk_.test()->test.sensor_id);
-  const double reads = sensor ? (*raw - sensor->dark_offset) * sensor->factor : *raw;
+  const double reads = corrected_ppfd(*raw, book::correction_of(*desk_.test()));
   const double off = reads / *wanted - 1;
   set_tone(turn_, std::abs(off) <= near_enough ? "good" : "");
   if (std::abs(off) <= near_enough)

@@ -263,7 +263,7 @@ void WarmUpView::mark_lamp(const char* kind) {
         e.add(book::LampEvent{0, desk_.test()->test.id, kind, percent, desk_.clock().utc_text()});
       }))
     return;
-  if (on) hub_.switch_simulated(true), recording_->set_light_counts(true), bring_sensor_back();
+  if (on) hub_.switch_simulated(true), bring_sensor_back();
   if (!on) hub_.switch_simulated(false);
   const bool connected =
       hub_.channel(Measures::Light).state != LinkState::Off || hub_.channel(Measures::Power).state != LinkState::Off;
