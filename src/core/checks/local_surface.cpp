@@ -93,6 +93,18 @@ std::vector<View> views_of(const Layout& layout, std::span<const double> ppfd, s
   return views;
 }
 
+/// The view of a whole sweep that its readings scatter least about; without residuals where none has enough of them.
+View best_view(const Layout& layout, std::span<const double> ppfd) {
+  constexpr std::ptrdiff_t fewest_residuals = 20;
+  View best;
+  for (View& view : views_of(layout, ppfd, std::vector<char>(ppfd.size(), 0))) {
+    const auto judged =
+        std::count_if(view.residuals.begin(), view.residuals.end(), [](auto& r) { return !std::isnan(r.standard); });
+    if (judged >= fewest_residuals && (best.residuals.empty() || view.spread < best.spread)) best = std::move(view);
+  }
+  return best;
+}
+
 /// How far a reading is from what the others make likely, and what that is.
 struct Suspicion {
   int station = -1;
@@ -170,14 +182,19 @@ std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<c
 }
 
 double reading_noise(const Layout& layout, std::span<const double> ppfd) {
-  constexpr std::ptrdiff_t fewest_residuals = 20;
-  double noise = unread;
-  for (const View& view : views_of(layout, ppfd, std::vector<char>(ppfd.size(), 0))) {
-    const auto judged =
-        std::count_if(view.residuals.begin(), view.residuals.end(), [](auto& r) { return !std::isnan(r.standard); });
-    if (judged >= fewest_residuals && (std::isnan(noise) || view.spread < noise)) noise = view.spread;
-  }
-  return noise;
+  const View best = best_view(layout, ppfd);
+  return best.residuals.empty() ? unread : best.spread;
+}
+
+std::vector<double> expected_light(const Layout& layout, std::span<const double> ppfd) {
+  const View best = best_view(layout, ppfd);
+  std::vector<double> light(ppfd.begin(), ppfd.end());
+  if (best.residuals.empty()) return light;
+  // A residual is about the surface without the reading; with it, the surface lies nearer by its leverage.
+  for (std::size_t i = 0; i < light.size(); ++i)
+    if (const SurfaceResidual& r = best.residuals[i]; !std::isnan(r.log_ratio))
+      light[i] *= std::exp(-r.log_ratio / (1 + r.leverage));
+  return light;
 }
 
 std::vector<Check> local_surface_checks(const Layout& layout, std::span<const double> ppfd) {

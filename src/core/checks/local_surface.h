@@ -24,6 +24,10 @@ std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<c
 /// where fewer than 20 readings have a surface.
 double reading_noise(const Layout& layout, std::span<const double> ppfd);
 
+/// The light that the readings are taken to scatter about: the surface they fit best, without any reading's own noise.
+/// The readings themselves where too few have a surface, and NaN where nothing was read.
+std::vector<double> expected_light(const Layout& layout, std::span<const double> ppfd);
+
 /// Readings far from what their neighbors or their mirror images make likely: over 4.2 robust standard deviations of
 /// all residuals, and over 5 %. The worst is taken out and the rest judged anew, so that one bad reading does not
 /// accuse its neighbors. Slips of a digit, a tilted sensor, a shadow. Method: docs/method.md.

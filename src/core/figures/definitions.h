@@ -8,6 +8,7 @@ namespace sunbreak {
 /// How one figure is named, what it means and how it is worked out, in the words shown beside it everywhere.
 struct FigureDefinition {
   std::string_view id, label, unit, meaning, formula;
+  std::string_view depends_on;  ///< what of the plan and the record it changes with
 };
 
 /// Every published figure, in the order they are shown.

@@ -31,6 +31,13 @@ class Field {
 
   bool exists() const { return columns_ > 0; }
 
+  const Rectangle& area() const { return area_; }
+  /// The lines that the stations lie on, ascending [m].
+  const std::vector<double>& xs_m() const { return xs_; }
+  const std::vector<double>& ys_m() const { return ys_; }
+  /// The value at the crossing of two of them.
+  double at_station(int column, int row) const { return values_[static_cast<std::size_t>(row) * columns_ + column]; }
+
   /// PPFD at a place of the measured area [m from the front-left corner]; NaN where unknown.
   double at(double x_m, double y_m) const;
 

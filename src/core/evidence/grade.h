@@ -1,0 +1,53 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace sunbreak {
+
+/// How far the record of a sweep bears its figures out.
+enum class Grade { Spot, Working, Benchmark };
+
+std::string_view name(Grade grade);
+
+/// What was recorded about a sweep.
+struct EvidenceFacts {
+  bool lattice = false;  ///< a regular grid; false for spots
+  int stations = 0, unread = 0;
+  double area_m2 = 0;  ///< measured
+  bool by_lux = false;
+  enum { SettlingNotKnown, NotSettled, Settled } settling = SettlingNotKnown;
+  std::string settling_words;
+  std::optional<double> drift;  ///< largest change at the reference, as a share; none where it was not read again
+  std::optional<double> power_w;
+  bool power_in_the_same_state = false;  ///< read while the sweep was walked, or settled at its setting
+  std::string datum;
+  std::optional<double> sensor_height_m;
+  std::optional<double> months_since_calibration;  ///< when the test was done
+  bool walls_stated = false, door_stated = false;
+  bool level_checked = false, center_checked = false;
+  int open_checks = 0;
+};
+
+/// One condition of benchmark grade.
+struct Condition {
+  std::string_view id;
+  bool met = false;
+  std::string saw;  ///< what is on record
+  std::string way;  ///< what would meet it; empty where it is met
+  enum Where { Rig, WarmUp, Walk } where = Rig;
+};
+
+struct Evidence {
+  Grade grade = Grade::Spot;
+  std::vector<Condition> conditions;
+  int missing() const;
+};
+
+/// Grades a sweep: benchmark where every condition is met, working where one or two are not, otherwise spot. Spot
+/// checks and lux-based sweeps are spot whatever else is met. The conditions are those of docs/method.md.
+Evidence grade(const EvidenceFacts& facts);
+
+}  // namespace sunbreak

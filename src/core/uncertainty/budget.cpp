@@ -1,0 +1,297 @@
+#include "core/uncertainty/budget.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <numbers>
+#include <random>
+
+#include "core/checks/local_surface.h"
+#include "core/sweep/field.h"
+#include "core/uncertainty/figure_values.h"
+#include "core/uncertainty/grid_sampling.h"
+#include "core/uncertainty/station_slopes.h"
+#include "core/uncertainty/symmetric_light.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr double coverage_factor = 2;
+constexpr int draws = 200;
+constexpr double coverage_step_m = 0.02;
+
+using Values = std::vector<double>;
+
+/// Normal deviates, the same each time a budget is worked out.
+class Normal {
+ public:
+  double operator()() {
+    const double u = (static_cast<double>(engine_() >> 11) + 1) * 0x1p-53,
+                 v = static_cast<double>(engine_() >> 11) * 0x1p-53;
+    return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
+  }
+
+ private:
+  std::mt19937_64 engine_{20260321};
+};
+
+/// Works figures out anew for readings that are a little off.
+class Refigure {
+ public:
+  explicit Refigure(const BudgetQuestion& q) : q_(q), band_(q.context.target), context_(q.context) {
+    context_.target.reset();
+    context_.nominal_sizes.clear();
+  }
+
+  Values operator()(std::span<const double> ppfd) const { return with_power(ppfd, context_.power_w); }
+
+  Values with_power(std::span<const double> ppfd, std::optional<double> power_w) const {
+    FigureContext context = context_;
+    context.power_w = power_w;
+    const auto f = sweep_figures(*q_.layout, ppfd, context);
+    return f ? figure_values(*f, in_band_share(ppfd)) : Values(uncertain_figures().size(), unread);
+  }
+
+  double in_band_share(std::span<const double> ppfd) const {
+    const Field field(*q_.layout, ppfd);
+    if (!band_ || !field.exists()) return unread;
+    const Raster raster = field.raster(coverage_step_m);
+    const auto inside =
+        std::count_if(raster.ppfd.begin(), raster.ppfd.end(), [&](double e) { return band_->contains(e); });
+    return static_cast<double>(inside) / static_cast<double>(raster.ppfd.size());
+  }
+
+ private:
+  const BudgetQuestion& q_;
+  std::optional<Band> band_;
+  FigureContext context_;
+};
+
+/// Half the distance between the figures with an error to one side and to the other.
+Values half_distance(const Values& above, const Values& below) {
+  Values half;
+  for (std::size_t k = 0; k < above.size(); ++k) {
+    const double size = std::abs(above[k] - below[k]) / 2;
+    half.push_back(std::isfinite(size) ? size : 0);
+  }
+  return half;
+}
+
+/// An error that multiplies each reading by 1 ± `relative(station)`.
+template <typename Relative>
+Values pattern(const BudgetQuestion& q, const Refigure& refigure, Relative relative) {
+  std::vector<double> above(q.ppfd.begin(), q.ppfd.end()), below = above;
+  for (std::size_t i = 0; i < above.size(); ++i) {
+    const double size = relative(i);
+    above[i] *= 1 + size;
+    below[i] *= 1 - size;
+  }
+  return half_distance(refigure(above), refigure(below));
+}
+
+/// 0 in the middle, 1 at the station farthest from it: the light there comes in at the lowest angles.
+std::vector<double> obliqueness(const Layout& layout) {
+  std::vector<double> share;
+  for (const Station& s : layout.stations)
+    share.push_back(std::hypot(s.x_m - layout.footprint.width_m / 2, s.y_m - layout.footprint.depth_m / 2));
+  const double farthest = share.empty() ? 0 : *std::max_element(share.begin(), share.end());
+  for (double& s : share) s = farthest > 0 ? s / farthest : 0;
+  return share;
+}
+
+/// Mean and spread of each figure over draws, about what it is without the error.
+struct Spread {
+  Values sum, squares;
+  void add(const Values& drawn, const Values& base) {
+    sum.resize(base.size()), squares.resize(base.size());
+    for (std::size_t k = 0; k < base.size(); ++k) {
+      const double off = drawn[k] - base[k];
+      if (!std::isfinite(off)) continue;
+      sum[k] += off;
+      squares[k] += off * off;
+    }
+  }
+  double mean(std::size_t k) const { return sum[k] / draws; }
+  double sd(std::size_t k) const {
+    return std::sqrt(std::max(0.0, squares[k] / draws - mean(k) * mean(k)) * draws / (draws - 1));
+  }
+};
+
+/// What reading noise and the stations' places do, drawn together and apart.
+struct RandomParts {
+  Values repeatability, position, bias;
+};
+
+/// The light that noise is drawn about: of a symmetric fixture where the readings allow it, otherwise a smooth surface.
+std::vector<double> noiseless(const BudgetQuestion& q) {
+  std::vector<double> light = expected_light(*q.layout, q.ppfd), scatter;
+  const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
+  for (std::size_t i = 0; i < light.size(); ++i)
+    scatter.push_back(std::hypot(q.repeatability.value, q.position_m.value * slope[i].x / light[i],
+                                 q.position_m.value * slope[i].y / light[i]));
+  return symmetric_light(*q.layout, q.ppfd, scatter).value_or(std::move(light));
+}
+
+RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
+  const std::vector<double> light = noiseless(q);
+  const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
+  const Values base = refigure(light);
+  Spread both, noise, place;
+  Normal normal;
+  std::vector<double> shaken(light), noisy(light), moved(light);
+  for (int draw = 0; draw < draws; ++draw) {
+    for (std::size_t i = 0; i < light.size(); ++i) {
+      const double by_noise = light[i] * q.repeatability.value * normal(),
+                   by_place = q.position_m.value * (slope[i].x * normal() + slope[i].y * normal());
+      noisy[i] = light[i] + by_noise;
+      moved[i] = light[i] + by_place;
+      shaken[i] = light[i] + by_noise + by_place;
+    }
+    both.add(refigure(shaken), base);
+    noise.add(refigure(noisy), base);
+    place.add(refigure(moved), base);
+  }
+  RandomParts parts;
+  for (std::size_t k = 0; k < base.size(); ++k) {
+    // Together they spread a figure less than apart where it is an extreme; each keeps its part of the whole.
+    const double apart = std::hypot(noise.sd(k), place.sd(k)), share = apart > 0 ? both.sd(k) / apart : 0;
+    parts.repeatability.push_back(share * noise.sd(k));
+    parts.position.push_back(share * place.sd(k));
+    parts.bias.push_back(both.mean(k));
+  }
+  return parts;
+}
+
+/// Figures that hold the area mean, and to which power.
+constexpr std::pair<std::string_view, int> goes_with_the_mean[] = {
+    {"mean_ppfd", 1},         {"ppf_umol_s", 1},        {"canopy_efficacy_umol_j", 1}, {"ppfd_per_watt", 1},
+    {"dli_mean_mol_m2_d", 1}, {"lowest_over_mean", -1}, {"p5_over_mean", -1}};
+
+/// What the spacing of the stations leaves open, with the noise that the half grids show anyway taken out. Lowest,
+/// highest and the center are of stations and have none; their ratios to the mean take the mean's.
+Values grid_sampling(const BudgetQuestion& q, const Refigure& refigure, const Values& values, const Values& noise) {
+  Values result(values.size(), 0);
+  const Layout& layout = *q.layout;
+  if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return result;
+  const HalfGrids halves = half_grids(layout, q.ppfd);
+  const Values difference = half_distance(refigure(halves.first), refigure(halves.second));
+  const auto beyond_noise = [&](double size, std::size_t k) {
+    return std::sqrt(std::max(0.0, size * size - noise[k] * noise[k]));
+  };
+  for (const std::string_view id : {"median_ppfd", "p5_ppfd", "p95_ppfd", "sd_ppfd", "cv", "left_right_pct",
+                                    "front_back_pct", "centroid_x_m", "centroid_y_m"}) {
+    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    result[k] = beyond_noise(difference[k], k);
+  }
+  const auto mean = static_cast<std::size_t>(uncertain_index("mean_ppfd"));
+  const double of_mean = beyond_noise(difference[mean], mean) / values[mean];
+  for (const auto& [id, power] : goes_with_the_mean) {
+    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    if (std::isfinite(values[k])) result[k] = of_mean * std::abs(values[k]);
+  }
+  const auto band = static_cast<std::size_t>(uncertain_index("coverage"));
+  const double share = std::abs(refigure.in_band_share(filled(layout, halves.first)) -
+                                refigure.in_band_share(filled(layout, halves.second))) /
+                       2;
+  if (std::isfinite(share)) result[band] = beyond_noise(share, band);
+  return result;
+}
+
+/// The footprint's sides are known to `edge_m` each: so is its area, and what is worked out with it.
+Values edges(const BudgetQuestion& q, const Values& values) {
+  Values result(values.size(), 0);
+  const Rectangle& area = q.layout->measured;
+  const double relative = q.edge_m.value * std::hypot(1 / area.width_m, 1 / area.depth_m);
+  for (const std::string_view id : {"ppf_umol_s", "canopy_efficacy_umol_j", "power_density_w_m2"}) {
+    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    if (std::isfinite(values[k])) result[k] = relative * std::abs(values[k]);
+  }
+  return result;
+}
+
+Values of_power(const BudgetQuestion& q, const Refigure& refigure) {
+  if (!q.context.power_w) return Values(uncertain_figures().size(), 0);
+  return half_distance(refigure.with_power(q.ppfd, *q.context.power_w * (1 + q.power.value)),
+                       refigure.with_power(q.ppfd, *q.context.power_w * (1 - q.power.value)));
+}
+
+}  // namespace
+
+Budget uncertainty_budget(const BudgetQuestion& q) {
+  const Refigure refigure(q);
+  Budget budget;
+  budget.values = refigure(q.ppfd);
+  const RandomParts random = random_parts(q, refigure);
+  const std::vector<double> oblique = obliqueness(*q.layout);
+  const auto at = [](const std::vector<double>& list, std::size_t i) {
+    return i < list.size() && std::isfinite(list[i]) ? list[i] : 0;
+  };
+  const auto add = [&](std::string_view id, std::string_view label, const Term& term, bool shared, Values standard,
+                       bool in_meters = false) {
+    budget.contributions.push_back({id, label, term, in_meters, shared, std::move(standard)});
+  };
+  const auto whole = [&](const Term& term) { return pattern(q, refigure, [&](std::size_t) { return term.value; }); };
+  add("calibration", "Sensor calibration", q.calibration, true, whole(q.calibration));
+  add("spectral", "Spectral response", q.spectral, true, whole(q.spectral));
+  add("cosine", "Cosine response", q.cosine, true,
+      pattern(q, refigure, [&](std::size_t i) { return q.cosine.value * oblique[i]; }));
+  add("repeatability", "Repeatability of a reading", q.repeatability, false, random.repeatability);
+  add("height", "Height", q.height_m, false,
+      pattern(q, refigure, [&](std::size_t i) { return q.height_m.value * at(q.slope_per_m, i); }), true);
+  add("position", "Place of a station", q.position_m, false, random.position, true);
+  add("drift", "Drift during the walk", q.drift, false,
+      pattern(q, refigure, [&](std::size_t i) { return q.drift.value * at(q.walked, i); }));
+  Values noise;
+  for (std::size_t k = 0; k < budget.values.size(); ++k)
+    noise.push_back(std::hypot(random.repeatability[k], random.position[k]));
+  add("grid", "Grid sampling", {0, Origin::Measured, "difference between the full grid and its two half grids"}, false,
+      grid_sampling(q, refigure, budget.values, noise));
+  add("power", "Power meter", q.power, true, of_power(q, refigure));
+  add("edges", "Footprint edges", q.edge_m, true, edges(q, budget.values), true);
+  budget.bias = random.bias;
+  const double mean_bias = -edge_term(*q.layout, q.ppfd);
+  for (const auto& [id, power] : goes_with_the_mean) {
+    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    if (std::isfinite(budget.values[k])) budget.bias[k] += power * mean_bias * budget.values[k];
+  }
+  for (std::size_t k = 0; k < budget.values.size(); ++k) {
+    double squares = 0;
+    for (const Contribution& c : budget.contributions) squares += c.standard[k] * c.standard[k];
+    budget.standard.push_back(std::sqrt(squares));
+  }
+  return budget;
+}
+
+double Budget::expanded(std::string_view id) const {
+  const int k = uncertain_index(id);
+  if (k < 0 || !std::isfinite(values[k])) return unread;
+  return coverage_factor * standard[k] + std::abs(bias[k]);
+}
+
+double Budget::relative(std::string_view id) const {
+  const int k = uncertain_index(id);
+  return k < 0 ? unread : expanded(id) / std::abs(values[k]);
+}
+
+const Contribution* Budget::largest(std::string_view id) const {
+  const int k = uncertain_index(id);
+  const Contribution* found = nullptr;
+  if (k < 0) return found;
+  for (const Contribution& c : contributions)
+    if (c.standard[k] > (found ? found->standard[k] : 0)) found = &c;
+  return found;
+}
+
+double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id) {
+  const int k = uncertain_index(id);
+  if (k < 0) return unread;
+  double squares = 0;
+  for (std::size_t i = 0; i < a.contributions.size(); ++i) {
+    const double ra = a.contributions[i].standard[k] / std::abs(a.values[k]),
+                 rb = b.contributions[i].standard[k] / std::abs(b.values[k]);
+    squares += a.contributions[i].shared ? (ra - rb) * (ra - rb) : ra * ra + rb * rb;
+  }
+  return coverage_factor * std::sqrt(squares) + std::abs(a.bias[k] / a.values[k] - b.bias[k] / b.values[k]);
+}
+
+}  // namespace sunbreak

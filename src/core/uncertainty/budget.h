@@ -1,0 +1,71 @@
+#pragma once
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/bench/grid.h"
+#include "core/figures/sweep_figures.h"
+
+namespace sunbreak {
+
+/// Where the size of a contribution comes from.
+enum class Origin { Measured, Stated, Assumed };
+
+/// How unsure one thing is: a standard uncertainty, relative unless its name says meters, and where it comes from.
+struct Term {
+  double value = 0;
+  Origin origin = Origin::Assumed;
+  std::string words{};
+};
+
+/// What a budget is worked out from. Assumed sizes are the usual ones of a careful bench.
+struct BudgetQuestion {
+  const Layout* layout = nullptr;
+  std::span<const double> ppfd;  ///< corrected, one value a station, NaN where unread
+  FigureContext context;
+  Term calibration{0.025}, spectral{0.015}, cosine{0.01};
+  Term repeatability{0.01};  ///< of one reading
+  Term height_m{0.005};
+  std::vector<double> slope_per_m;  ///< d ln E / dh, one a station
+  Term position_m{0.005};           ///< of one station, along each axis
+  Term drift{0.005};                ///< from the first reading to the last
+  std::vector<double> walked;       ///< share of the walk's time at which each station was read
+  Term power{0.01};
+  Term edge_m{0.003};  ///< of the footprint's width and of its depth
+};
+
+/// One line of the budget: what it adds to each figure, in the figure's own unit and in the order of
+/// uncertain_figures().
+struct Contribution {
+  std::string_view id, label;
+  Term term;
+  bool in_meters = false;  ///< of the term
+  bool shared = false;     ///< alike for all sweeps taken with the same meters: cancels where two are compared
+  std::vector<double> standard;
+};
+
+/// What the figures of one sweep are sure to (GUM, JCGM 100; random parts by JCGM 101). Contributions add in
+/// quadrature. What pulls a figure one way, as reading noise pulls the lowest of many readings and as the light's bend
+/// between stations pulls the mean, is kept apart: U = 2 u + |bias| (JCGM 100, F.2.4.5).
+struct Budget {
+  std::vector<double> values, standard, bias;
+  std::vector<Contribution> contributions;
+
+  /// Expanded uncertainty at k = 2, in the figure's unit; NaN where the figure is unknown.
+  double expanded(std::string_view id) const;
+  /// The same as a share of the figure.
+  double relative(std::string_view id) const;
+  /// The contribution that is largest for a figure; none where all are 0.
+  const Contribution* largest(std::string_view id) const;
+};
+
+Budget uncertainty_budget(const BudgetQuestion& question);
+
+/// Relative expanded uncertainty (k = 2) of the ratio of one figure between two sweeps taken with the same meters:
+/// shared contributions cancel as far as they are alike, the others add.
+double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id);
+
+}  // namespace sunbreak
