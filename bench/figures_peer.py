@@ -1,6 +1,7 @@
-"""The figures of one sweep in plain NumPy and SciPy, as a careful user would script them: the peer of compare_figures.
+"""The figures of sweeps in plain NumPy and SciPy, as a careful user would script them: the peer of compare_figures and,
+for a lattice of sweeps with several targets, of compare_lattice.
 
-Reads one JSON line with the sweep, then for each further line computes everything once and answers with one JSON line:
+Reads one JSON line with the sweep or sweeps, then for each further line computes everything once and answers with one JSON line:
 the milliseconds it took, and the figures."""
 import json
 import sys
@@ -65,6 +66,17 @@ def centred_circle(inside, width, depth):
     return 2 * float(np.sqrt(nearest2))
 
 
+def coverage(raster, low, high, width, depth):
+    rows, columns = raster.shape
+    inside = (raster >= low) & (raster <= high)
+    rectangle, centred = largest_rectangle(inside), centred_rectangle(inside)
+    sx, sy = width / columns, depth / rows
+    circle = centred_circle(inside, width, depth) if inside.any() else 0
+    return {"in_band_share": inside.mean(), "too_dim_share": (raster < low).mean(), "too_bright_share": (raster > high).mean(),
+            "largest_rectangle_m": [rectangle[0] * sx, rectangle[1] * sy],
+            "largest_centred_rectangle_m": [centred[0] * sx, centred[1] * sy], "largest_centred_circle_m": circle}
+
+
 def figures(s):
     columns, rows, width, depth = s["columns"], s["rows"], s["width_m"], s["depth_m"]
     grid = np.asarray(s["ppfd"]).reshape(rows, columns)
@@ -86,8 +98,9 @@ def figures(s):
     interpolator = field_interpolator(xs, ys, grid)
     nx, ny = round(width / 0.01), round(depth / 0.01)
     raster = field_at(interpolator, xs, ys, (np.arange(nx) + 0.5) * width / nx, (np.arange(ny) + 0.5) * depth / ny)
-    inside = (raster >= s["low"]) & (raster <= s["high"])
-    rectangle, centred = largest_rectangle(inside), centred_rectangle(inside)
+    bands = s.get("bands") or [[s["low"], s["high"]]]
+    covered = [coverage(raster, low, high, width, depth) for low, high in bands]
+    low_end, high_end = bands[0]
     nominal = []
     for w, d in s["sizes"]:
         if w > width + 0.001 or d > depth + 0.001:
@@ -99,7 +112,7 @@ def figures(s):
         edges_x = field_at(interpolator, xs, ys, px, np.array([y0, y0 + d]))
         edges_y = field_at(interpolator, xs, ys, np.array([x0, x0 + w]), py)
         edge = (edges_x.mean(axis=1).sum() * w + edges_y.mean(axis=0).sum() * d) / (2 * (w + d))
-        nominal += [part.mean(), edge, ((part >= s["low"]) & (part <= s["high"])).mean()]
+        nominal += [part.mean(), edge, ((part >= low_end) & (part <= high_end)).mean()]
     ascending = np.sort(raster, axis=None)
     at_or_above = ascending.size - np.searchsorted(ascending, s["levels"], side="left")
     return {
@@ -109,21 +122,34 @@ def figures(s):
         "lowest_over_highest": low / high, "highest_over_lowest": high / low, "p5_over_mean": p5 / mean, "rings": rings,
         "centre_ppfd": centre, "left_right_pct": 100 * (right - left) / mean, "front_back_pct": 100 * (back - front) / mean,
         "centroid_m": [(values * xx.ravel()).sum() / values.sum() - xx.mean(), (values * yy.ravel()).sum() / values.sum() - yy.mean()],
-        "dli_mean_mol_m2_d": mean * 3600 * s["photoperiod_h"] / 1e6, "in_band_share": inside.mean(),
-        "too_dim_share": (raster < s["low"]).mean(), "too_bright_share": (raster > s["high"]).mean(),
-        "largest_rectangle_m": [rectangle[0] * width / nx, rectangle[1] * depth / ny],
-        "largest_centred_rectangle_m": [centred[0] * width / nx, centred[1] * depth / ny],
-        "largest_centred_circle_m": centred_circle(inside, width, depth), "nominal": nominal,
+        "dli_mean_mol_m2_d": mean * 3600 * s["photoperiod_h"] / 1e6, **covered[0], "covered": covered, "nominal": nominal,
         "area_curve_m2": at_or_above * (width / nx) * (depth / ny),
     }
+
+
+def lattice(s):
+    """Every figure of each sweep, with the coverage of all targets; answered as sums."""
+    sums = dict.fromkeys(["mean", "lowest_over_mean", "in_band", "rectangles_m2", "centred_m2", "circles_m", "areas_m2"], 0.0)
+    for ppfd in s["sweeps"]:
+        f = figures({**s, "ppfd": ppfd})
+        sums["mean"] += f["mean_ppfd"]
+        sums["lowest_over_mean"] += f["lowest_over_mean"]
+        sums["areas_m2"] += f["area_curve_m2"].sum()
+        for c in f["covered"]:
+            sums["in_band"] += c["in_band_share"]
+            sums["rectangles_m2"] += np.prod(c["largest_rectangle_m"])
+            sums["centred_m2"] += np.prod(c["largest_centred_rectangle_m"])
+            sums["circles_m"] += c["largest_centred_circle_m"]
+    return sums
 
 
 def main():
     sweep = json.loads(sys.stdin.readline())
     for _ in sys.stdin:
         begun = time.perf_counter()
-        result = figures(sweep)
+        result = lattice(sweep) if "sweeps" in sweep else figures(sweep)
         spent = 1000 * (time.perf_counter() - begun)
+        result.pop("covered", None)
         print(json.dumps({"ms": spent, "figures": result}, default=lambda v: v.tolist()), flush=True)
 
 

@@ -10,8 +10,15 @@ namespace {
 constexpr double fit_slack_m = 0.001;
 constexpr double step_m = 0.01;
 
-/// Mean along the rectangle's edge by the midpoint rule, in steps as near to 1 cm as divide each side evenly.
-double edge_mean(const Field& field, const Rectangle& r) {
+int count_in_band(const Raster& raster, const Band& band) {
+  int count = 0;
+  for (const double ppfd : raster.ppfd) count += band.contains(ppfd);
+  return count;
+}
+
+}  // namespace
+
+double edge_mean_ppfd(const Field& field, const Rectangle& r) {
   double sum = 0, length = 0;
   const auto along = [&](double x0, double y0, double dx, double dy, double side) {
     const int steps = std::max(1, static_cast<int>(std::lround(side / step_m)));
@@ -25,14 +32,6 @@ double edge_mean(const Field& field, const Rectangle& r) {
   return sum / length;
 }
 
-int count_in_band(const Raster& raster, const Band& band) {
-  int count = 0;
-  for (const double ppfd : raster.ppfd) count += band.contains(ppfd);
-  return count;
-}
-
-}  // namespace
-
 std::vector<NominalFootprint> nominal_footprints(const Field& field, const Rectangle& measured,
                                                  std::span<const Footprint> sizes, const std::optional<Band>& band) {
   std::vector<NominalFootprint> result;
@@ -41,7 +40,7 @@ std::vector<NominalFootprint> nominal_footprints(const Field& field, const Recta
     if (size.width_m > measured.width_m + fit_slack_m || size.depth_m > measured.depth_m + fit_slack_m) continue;
     const Rectangle r{measured.left_m + (measured.width_m - size.width_m) / 2,
                       measured.front_m + (measured.depth_m - size.depth_m) / 2, size.width_m, size.depth_m};
-    NominalFootprint nominal{size, edge_mean(field, r), 0, 0, false};
+    NominalFootprint nominal{size, edge_mean_ppfd(field, r), 0, 0, false};
     const Raster raster = field.raster(r, step_m);
     const int in_band = band ? count_in_band(raster, *band) : 0;
     nominal.inside_mean_ppfd =

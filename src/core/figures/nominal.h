@@ -18,6 +18,9 @@ struct NominalFootprint {
   bool passes = false;          ///< at least 90 % in band and the edge mean at or above the band's low end
 };
 
+/// Mean along the edge of a rectangle by the midpoint rule, in steps as near to 1 cm as divide each side evenly.
+double edge_mean_ppfd(const Field& field, const Rectangle& rectangle);
+
 /// Works out each size that fits in the measured area (to 1 mm); sizes that do not fit are left out. A size that
 /// holds an unread place has NaN means.
 std::vector<NominalFootprint> nominal_footprints(const Field& field, const Rectangle& measured,
