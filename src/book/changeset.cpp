@@ -10,10 +10,10 @@
 namespace sunbreak::book {
 namespace {
 
-constexpr const char* covered[] = {"fixture",       "claim",          "bench",      "meter",      "test",
-                                   "rung",          "stop",           "sweep",      "placement",  "wall_reading",
-                                   "side_reading",  "dismissal",      "log_part",   "lamp_event", "stair_stop",
-                                   "stair_reading", "target_setting", "temperature"};
+constexpr const char* covered[] = {"fixture",       "claim",          "bench",       "meter",      "test",
+                                   "rung",          "stop",           "sweep",       "placement",  "wall_reading",
+                                   "side_reading",  "dismissal",      "log_part",    "lamp_event", "stair_stop",
+                                   "stair_reading", "target_setting", "temperature", "crop_target"};
 
 void check(int code, const char* doing) {
   if (code != SQLITE_OK) throw std::runtime_error(std::string(doing) + ": " + sqlite3_errstr(code));

@@ -4,6 +4,7 @@
 
 #include "book/power_records.h"
 #include "book/record_table.h"
+#include "book/target_records.h"
 
 /// The rows about fixtures, benches, plans and readings.
 namespace sunbreak::book {
@@ -133,6 +134,7 @@ struct Test {
   double photoperiod_h = 12;
   std::string target_name = "flowering & fruiting";
   double target_low_ppfd = 600, target_high_ppfd = 1000;
+  bool target_by_daily_light = false;  ///< the band is one of daily light: it moves with the photoperiod
   std::string door, datum;
   std::string tape_from = "sensor";  ///< sensor, floor or canopy
   std::optional<double> canopy_height_m;
@@ -144,6 +146,9 @@ struct Test {
   std::string tested_by, tested_on;
   std::optional<double> mains_v, mains_hz, circuit_a, tariff_per_kwh;
   std::string tariff_currency = "EUR";
+  /// Standard uncertainties as the tester states them; the usual ones where not stated.
+  std::optional<double> height_uncertainty_m, position_uncertainty_m, edge_uncertainty_m, spectral_uncertainty_pct,
+      cosine_uncertainty_pct;
   std::string notes, created_at;
   bool simulated = false, removed = false;
   bool operator==(const Test&) const = default;
@@ -190,6 +195,17 @@ struct Table<Test> {
                  Column{"circuit_a", &Test::circuit_a, "rating of the circuit it is plugged into [A]"},
                  Column{"tariff_per_kwh", &Test::tariff_per_kwh, "price of energy, per kWh"},
                  Column{"tariff_currency", &Test::tariff_currency, "currency of that price"},
+                 Column{"target_by_daily_light", &Test::target_by_daily_light,
+                        "the target's band is one of daily light and moves with the photoperiod"},
+                 Column{"height_uncertainty_m", &Test::height_uncertainty_m, "standard uncertainty of the heights [m]"},
+                 Column{"position_uncertainty_m", &Test::position_uncertainty_m,
+                        "standard uncertainty of a station's place along each axis [m]"},
+                 Column{"edge_uncertainty_m", &Test::edge_uncertainty_m,
+                        "standard uncertainty of the footprint's width and depth [m]"},
+                 Column{"spectral_uncertainty_pct", &Test::spectral_uncertainty_pct,
+                        "standard uncertainty of the sensor's spectral response [%]"},
+                 Column{"cosine_uncertainty_pct", &Test::cosine_uncertainty_pct,
+                        "standard uncertainty of the sensor's cosine response at the lowest angles [%]"},
                  Column{"notes", &Test::notes, "remarks"},
                  Column{"created_at", &Test::created_at, "when the test was set up (UTC)"},
                  Column{"simulated", &Test::simulated, "readings come from a simulated bench"},

@@ -4,6 +4,8 @@
 
 #include <iterator>
 
+#include "book/target_shelf.h"
+
 namespace sunbreak::book {
 namespace {
 
@@ -123,7 +125,21 @@ CREATE TABLE temperature(id INTEGER PRIMARY KEY, test_id INTEGER NOT NULL REFERE
   bare_metal INTEGER NOT NULL, taken_at TEXT NOT NULL, notes TEXT NOT NULL);
 CREATE INDEX temperature_test ON temperature(test_id);
 )sql",
+    // 4 -> 5: crop targets on the shelf; bands of daily light; uncertainties as the tester states them.
+    R"sql(
+ALTER TABLE test ADD COLUMN target_by_daily_light INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE test ADD COLUMN height_uncertainty_m REAL;
+ALTER TABLE test ADD COLUMN position_uncertainty_m REAL;
+ALTER TABLE test ADD COLUMN edge_uncertainty_m REAL;
+ALTER TABLE test ADD COLUMN spectral_uncertainty_pct REAL;
+ALTER TABLE test ADD COLUMN cosine_uncertainty_pct REAL;
+CREATE TABLE crop_target(id INTEGER PRIMARY KEY, set_name TEXT NOT NULL, reason TEXT NOT NULL, name TEXT NOT NULL,
+  by_daily_light INTEGER NOT NULL, low REAL NOT NULL, high REAL NOT NULL, photoperiod_h REAL NOT NULL,
+  removed INTEGER NOT NULL);
+)sql",
 };
+
+constexpr int first_with_targets = 5;
 
 }  // namespace
 
@@ -132,7 +148,10 @@ int schema_version() { return static_cast<int>(std::size(steps)); }
 void migrate(SQLite::Database& db, int to) {
   const int from = db.execAndGet("PRAGMA user_version").getInt();
   SQLite::Transaction transaction(db);
-  for (int version = from; version < to; ++version) db.exec(steps[version]);
+  for (int version = from; version < to; ++version) {
+    db.exec(steps[version]);
+    if (version + 1 == first_with_targets) seed_targets(db);
+  }
   db.exec("PRAGMA user_version = " + std::to_string(to));
   db.exec("PRAGMA application_id = " + std::to_string(application_id));
   // Changesets name columns by position: undo does not reach back over a change of schema.

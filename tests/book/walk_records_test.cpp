@@ -1,5 +1,6 @@
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
 #include <cmath>
 
 #include "book/package/data_package.h"
@@ -148,7 +149,8 @@ TEST(WalkRecords, APackageOfTheFirstFormatIsTaken) {
   readings = cut;
   std::string& descriptor = archive["datapackage.json"];
   EXPECT_FALSE(read_package(archive).ok()) << "the second format promises these columns";
-  descriptor.replace(descriptor.find("\"sunbreak_format\": 3"), 20, "\"sunbreak_format\": 1");
+  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format)), 20,
+                     "\"sunbreak_format\": 1");
   const auto back = read_package(archive);
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value().readings.size(), 144u);
@@ -160,7 +162,8 @@ TEST(WalkRecords, APackageOfTheFirstFormatMustHaveWhatThatFormatHad) {
   Walked w;
   Archive archive = make_package(w.book.bundle(w.id));
   std::string& descriptor = archive["datapackage.json"];
-  descriptor.replace(descriptor.find("\"sunbreak_format\": 3"), 20, "\"sunbreak_format\": 1");
+  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format)), 20,
+                     "\"sunbreak_format\": 1");
   std::string& readings = archive["reading.csv"];
   readings.replace(readings.find(",raw,"), 5, ",row,");
   EXPECT_FALSE(read_package(archive).ok());

@@ -178,13 +178,15 @@ TEST(Definitions, EveryFigureSaysWhatItIs) {
   EXPECT_NE(figure_definition("ppfd_per_watt").unit, figure_definition("canopy_efficacy_umol_j").unit);
 }
 
-TEST(Targets, DailyLightBandsFollowThePhotoperiod) {
+TEST(Targets, ShipWithPpfdAndDailyLightBands) {
   const auto sets = shipped_target_sets();
   ASSERT_EQ(sets.size(), 3u);
-  EXPECT_EQ(sets[0].targets[3].low_ppfd, 600);
-  EXPECT_NEAR(sets[2].targets[3].low_ppfd, 25e6 / (3600 * 12), 1e-9);
+  EXPECT_EQ(sets[0].targets[3].low, 600);
+  EXPECT_FALSE(sets[0].targets[3].by_daily_light);
+  EXPECT_EQ(sets[2].targets[3].low, 25);
+  EXPECT_TRUE(sets[2].targets[3].by_daily_light);
   for (const TargetSet& set : sets) {
     EXPECT_FALSE(set.reason.empty());
-    for (const Target& t : set.targets) EXPECT_LT(t.low_ppfd, t.high_ppfd);
+    for (const Target& t : set.targets) EXPECT_LT(t.low, t.high);
   }
 }

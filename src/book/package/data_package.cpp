@@ -8,6 +8,7 @@
 #include <stdexcept>
 
 #include "book/import/delimited.h"
+#include "book/judgement.h"
 #include "book/package/csv_writer.h"
 #include "book/package/log_samples.h"
 #include "core/figures/definitions.h"
@@ -119,20 +120,38 @@ constexpr int first_format_of() {
 
 /// Columns that packages of earlier formats lack.
 bool came_later(std::string_view table, std::string_view column) {
-  static constexpr std::pair<std::string_view, std::string_view> later[] = {
-      {"fixture", "units"},           {"fixture", "unit_spacing_m"},
-      {"fixture", "unit_tilt_deg"},   {"fixture", "emitter_spacing_m"},
-      {"fixture", "emitters_across"}, {"fixture", "emitters_deep"},
-      {"fixture", "beam_angle_deg"},  {"test", "tape_from"},
-      {"test", "canopy_height_m"},    {"test", "walk_order"},
-      {"test", "opening_probe"},      {"test", "reference_every"},
-      {"test", "samples_a_reading"},  {"test", "seconds_a_reading"},
-      {"test", "warm_up_min"},        {"test", "checked_level"},
-      {"test", "checked_center"},     {"test", "checked_height"},
-      {"test", "checked_fans"},       {"reading", "samples"},
-      {"reading", "spread"},          {"test", "circuit_a"},
-      {"test", "tariff_per_kwh"},     {"test", "tariff_currency"},
-      {"wall_reading", "test_id"},    {"wall_reading", "light_raw"}};
+  static constexpr std::pair<std::string_view, std::string_view> later[] = {{"fixture", "units"},
+                                                                            {"fixture", "unit_spacing_m"},
+                                                                            {"fixture", "unit_tilt_deg"},
+                                                                            {"fixture", "emitter_spacing_m"},
+                                                                            {"fixture", "emitters_across"},
+                                                                            {"fixture", "emitters_deep"},
+                                                                            {"fixture", "beam_angle_deg"},
+                                                                            {"test", "tape_from"},
+                                                                            {"test", "canopy_height_m"},
+                                                                            {"test", "walk_order"},
+                                                                            {"test", "opening_probe"},
+                                                                            {"test", "reference_every"},
+                                                                            {"test", "samples_a_reading"},
+                                                                            {"test", "seconds_a_reading"},
+                                                                            {"test", "warm_up_min"},
+                                                                            {"test", "checked_level"},
+                                                                            {"test", "checked_center"},
+                                                                            {"test", "checked_height"},
+                                                                            {"test", "checked_fans"},
+                                                                            {"reading", "samples"},
+                                                                            {"reading", "spread"},
+                                                                            {"test", "circuit_a"},
+                                                                            {"test", "tariff_per_kwh"},
+                                                                            {"test", "tariff_currency"},
+                                                                            {"test", "target_by_daily_light"},
+                                                                            {"test", "height_uncertainty_m"},
+                                                                            {"test", "position_uncertainty_m"},
+                                                                            {"test", "edge_uncertainty_m"},
+                                                                            {"test", "spectral_uncertainty_pct"},
+                                                                            {"test", "cosine_uncertainty_pct"},
+                                                                            {"wall_reading", "test_id"},
+                                                                            {"wall_reading", "light_raw"}};
   return std::find(std::begin(later), std::end(later), std::pair(table, column)) != std::end(later);
 }
 
@@ -214,15 +233,19 @@ std::string station_rows(const TestBundle& bundle, bool for_spreadsheet) {
 }
 
 std::string figure_rows(const TestBundle& bundle) {
-  std::string csv = "sweep_id,figure,value,unit,formula\r\n";
+  std::string csv = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
+  const SweepViews views = views_of(bundle);
   for (const Sweep& sweep : bundle.sweeps) {
-    const auto view = view_sweep(bundle, sweep);
-    if (!view) continue;
-    const auto f = sweep_figures(view.value().layout, view.value().ppfd, figure_context(bundle, sweep, {}));
+    const auto view = views.find(sweep.id);
+    if (view == views.end()) continue;
+    const auto f = sweep_figures(view->second.layout, view->second.ppfd, figure_context(bundle, sweep, {}));
     if (!f) continue;
+    const Budget budget = uncertainty_budget(budget_question(bundle, sweep, view->second, views));
     const auto row = [&](const char* id, double value) {
       const FigureDefinition& d = figure_definition(id);
-      csv += fmt::format("{},{},{},{},{}\r\n", sweep.id, id, number_cell(value),
+      const double expanded = budget.expanded(id);
+      csv += fmt::format("{},{},{},{},{},{}\r\n", sweep.id, id, number_cell(value),
+                         std::isfinite(expanded) ? number_cell(expanded) : "",
                          quoted_cell(d.unit == "%" ? "1" : d.unit), quoted_cell(d.formula));
     };
     row("mean_ppfd", f->mean_ppfd);
@@ -295,12 +318,13 @@ Archive make_package(const TestBundle& original) {
        field("state", "string", "read, missing or untouched")},
       false));
   archive["figures.csv"] = figure_rows(b);
-  resources.push_back(
-      resource("figures",
-               {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
-                field("value", "number", "its value; ratios and shares as fractions of 1"),
-                field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
-               false));
+  resources.push_back(resource(
+      "figures",
+      {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
+       field("value", "number", "its value; ratios and shares as fractions of 1"),
+       field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
+       field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
+      false));
   const ordered_json descriptor{
       {"profile", "tabular-data-package"},
       {"name", "sunbreak-test"},

@@ -20,6 +20,6 @@ Result<TestBundle> read_package_file(const std::filesystem::path& file);
 /// The stations of all sweeps in one table for a spreadsheet: place, height, setting, raw and corrected value.
 std::string spreadsheet_csv(const TestBundle& bundle);
 
-constexpr int package_format = 3;
+constexpr int package_format = 4;
 
 }  // namespace sunbreak::book

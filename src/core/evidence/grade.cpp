@@ -32,7 +32,8 @@ Condition settled_condition(const EvidenceFacts& f) {
 
 Condition drift_condition(const EvidenceFacts& f) {
   Condition c{"drift", f.drift && std::abs(*f.drift) <= most_drift, {}, {}, Condition::Walk};
-  c.saw = f.drift ? fmt::format("reference changed by {:.1f} % during the walk", 100 * *f.drift)
+  c.saw = f.drift ? fmt::format("reference {} by {:.1f} % during the walk", *f.drift < 0 ? "fell" : "rose",
+                                100 * std::abs(*f.drift))
                   : "reference not read again during the walk";
   if (!c.met)
     c.way = f.drift ? "let light and sensor settle, then walk again"

@@ -38,6 +38,7 @@ struct Condition {
   std::string saw;  ///< what is on record
   std::string way;  ///< what would meet it; empty where it is met
   enum Where { Rig, WarmUp, Walk } where = Rig;
+  bool operator==(const Condition&) const = default;
 };
 
 struct Evidence {

@@ -5,10 +5,11 @@
 
 namespace sunbreak {
 
-/// A crop target: a PPFD band [µmol m⁻² s⁻¹] with the photoperiod [h] it goes with.
+/// A crop target: a band of PPFD [µmol m⁻² s⁻¹] or of daily light [mol m⁻² d⁻¹], with the photoperiod [h] it goes with.
 struct Target {
   std::string_view name;
-  double low_ppfd = 0, high_ppfd = 0, photoperiod_h = 0;
+  double low = 0, high = 0, photoperiod_h = 0;
+  bool by_daily_light = false;
 };
 
 /// The targets of one school, and why it draws them so.

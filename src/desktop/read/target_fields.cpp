@@ -1,8 +1,6 @@
 #include "desktop/read/target_fields.h"
 
-#include <cmath>
-
-#include "core/targets/target_sets.h"
+#include "book/target_shelf.h"
 #include "desktop/shelf/record_fields.h"
 #include "desktop/widgets/takers.h"
 
@@ -11,8 +9,6 @@ namespace sunbreak::desktop {
 using book::Test;
 
 namespace {
-
-QString words_of(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<int>(text.size())); }
 
 QString store(Desk& desk, const std::function<void(Test&)>& alter) {
   if (!desk.test()) return {};
@@ -24,47 +20,31 @@ QString store(Desk& desk, const std::function<void(Test&)>& alter) {
                                                                                      : QObject::tr("Not kept.");
 }
 
-QString key_of(std::string_view set, std::string_view target) { return words_of(set) + "/" + words_of(target); }
-
-/// The shipped target a test has, or an empty key for one of its own.
-QString present_key(const Test& test) {
-  for (const TargetSet& set : shipped_target_sets())
-    for (const Target& t : set.targets)
-      if (test.target_name == t.name && std::abs(test.target_low_ppfd - t.low_ppfd) < 1e-6 &&
-          std::abs(test.target_high_ppfd - t.high_ppfd) < 1e-6 && test.photoperiod_h == t.photoperiod_h)
-        return key_of(set.name, t.name);
-  return {};
-}
-
 }  // namespace
+
+QString target_words(const book::CropTarget& t) {
+  return QStringLiteral("%1: %2, %3–%4 %5, %6 h")
+      .arg(text_of(t.set_name), text_of(t.name), show_number(t.low, 0), show_number(t.high, 0),
+           t.by_daily_light ? QObject::tr("mol/m²/d") : QObject::tr("µmol/m²/s"), show_number(t.photoperiod_h, 1));
+}
 
 void add_target_fields(Form& form, Desk& desk) {
   form.choice(
       QObject::tr("Target"),
-      [] {
-        std::vector<Choice> choices{{QObject::tr("own band"), QString()}};
-        for (const TargetSet& set : shipped_target_sets())
-          for (const Target& t : set.targets)
-            choices.push_back({QStringLiteral("%1: %2, %3–%4, %5 h")
-                                   .arg(words_of(set.name), words_of(t.name))
-                                   .arg(t.low_ppfd, 0, 'f', 0)
-                                   .arg(t.high_ppfd, 0, 'f', 0)
-                                   .arg(t.photoperiod_h),
-                               key_of(set.name, t.name)});
+      [&desk] {
+        std::vector<Choice> choices{{QObject::tr("own band"), QVariant(qlonglong(0))}};
+        for (const book::CropTarget& t : book::crop_targets(desk.book()))
+          choices.push_back({target_words(t), QVariant(qlonglong(t.id))});
         return choices;
       },
-      [&desk] { return QVariant(desk.test() ? present_key(desk.test()->test) : QString()); },
+      [&desk] {
+        const auto present =
+            desk.test() ? book::target_of(book::crop_targets(desk.book()), desk.test()->test) : std::nullopt;
+        return QVariant(qlonglong(present ? present->id : 0));
+      },
       [&desk](const QVariant& v) -> QString {
-        for (const TargetSet& set : shipped_target_sets())
-          for (const Target& t : set.targets)
-            if (v.toString() == key_of(set.name, t.name))
-              return store(desk, [&](Test& test) {
-                test.target_name = t.name;
-                test.target_low_ppfd = t.low_ppfd;
-                test.target_high_ppfd = t.high_ppfd;
-                test.photoperiod_h = t.photoperiod_h;
-              });
-        return {};
+        const auto target = desk.book().find<book::CropTarget>(v.toLongLong());
+        return target ? store(desk, [&](Test& test) { book::set_target(test, *target); }) : QString();
       });
   const auto number = [&](const QString& name, double Test::*member, const NumberRange& range, const QString& unit) {
     return form.line(
@@ -72,15 +52,17 @@ void add_target_fields(Form& form, Desk& desk) {
         take_number(range,
                     [=, &desk](std::optional<double> v) {
                       return store(desk, [&](Test& test) {
+                        if (member == &Test::photoperiod_h) return book::set_photoperiod(test, *v);
                         test.*member = *v;
-                        if (present_key(test).isEmpty()) test.target_name = "own band";
+                        test.target_by_daily_light = false;
+                        if (!book::target_of(book::crop_targets(desk.book()), test)) test.target_name = "own band";
                       });
                     }),
         [unit] { return unit; });
   };
   number(QObject::tr("Band, from"), &Test::target_low_ppfd, {0, 5000, false}, "µmol/m²/s")->setObjectName("targetLow");
   number(QObject::tr("Band, to"), &Test::target_high_ppfd, {1, 6000, false}, "µmol/m²/s")->setObjectName("targetHigh");
-  number(QObject::tr("Photoperiod"), &Test::photoperiod_h, {0.1, 24, false}, "h/day");
+  number(QObject::tr("Photoperiod"), &Test::photoperiod_h, {0.1, 24, false}, "h/day")->setObjectName("photoperiod");
 }
 
 }  // namespace sunbreak::desktop

@@ -5,7 +5,10 @@
 
 namespace sunbreak::desktop {
 
-/// The crop target of the test on the desk: one of the shipped sets, or its own band and photoperiod.
+/// A target with its list, band and photoperiod.
+QString target_words(const book::CropTarget& target);
+
+/// The crop target of the test on the desk: one from the shelf, or its own band and photoperiod.
 void add_target_fields(Form& form, Desk& desk);
 
 }  // namespace sunbreak::desktop

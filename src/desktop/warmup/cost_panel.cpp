@@ -3,6 +3,7 @@
 #include <QLabel>
 #include <QVBoxLayout>
 
+#include "book/target_shelf.h"
 #include "core/power/running_cost.h"
 #include "desktop/shell/desk.h"
 #include "desktop/shell/test_log.h"
@@ -46,7 +47,7 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
                           if constexpr (std::is_same_v<decltype(test.*field), std::optional<double>&>)
                             test.*field = v;
                           else
-                            test.*field = v.value_or(test.*field);
+                            book::set_photoperiod(test, v.value_or(test.*field));
                           return desk_.edit(tr("cost and heat"), [&](book::Edit& e) { e.save(test); })
                                      ? QString()
                                      : tr("Not kept.");

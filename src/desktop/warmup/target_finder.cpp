@@ -8,7 +8,7 @@
 #include <QPushButton>
 #include <cmath>
 
-#include "core/targets/target_sets.h"
+#include "book/target_shelf.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
@@ -45,9 +45,11 @@ void TargetFinder::build() {
   target_ = new QComboBox(this);
   const book::Test& test = desk_.test()->test;
   target_->addItem(text_of(test.target_name), test.target_low_ppfd);
-  for (const Target& t : shipped_target_sets().front().targets)
-    if (t.name != test.target_name)
-      target_->addItem(QString::fromUtf8(t.name.data(), static_cast<qsizetype>(t.name.size())), t.low_ppfd);
+  const auto shelf = book::crop_targets(desk_.book());
+  const auto present = book::target_of(shelf, test);
+  for (const book::CropTarget& t : shelf)
+    if (t.name != test.target_name && t.set_name == (present ? present->set_name : shelf.front().set_name))
+      target_->addItem(text_of(t.name), book::band_of(t, t.photoperiod_h).low);
   place_ = new QComboBox(this);
   for (const auto& [text, value] :
        {std::pair{tr("the corners"), "corners"}, {tr("the edge"), "edge"}, {tr("the center"), "center"}})
