@@ -8,6 +8,7 @@
 #include "book/demo/demo_book.h"
 #include "book/package/data_package.h"
 #include "cli/figures_command.h"
+#include "cli/source_test.h"
 #include "report/html_report.h"
 
 namespace sunbreak::cli {
@@ -34,28 +35,6 @@ std::optional<Problem> write_file(const fs::path& file, const std::string& text)
     return Problem{fmt::format("{} cannot be written", file.string()), "", "check the folder and its free space"};
   }
   return {};
-}
-
-/// The test meant by a number or a name; without one, the only test there is.
-Result<book::TestBundle> find_test(const Book& book, const std::string& wanted) {
-  std::vector<book::Test> matches;
-  for (const book::Test& test : book.all<book::Test>("WHERE removed = 0 ORDER BY id"))
-    if (wanted.empty() || test.name == wanted || std::to_string(test.id) == wanted) matches.push_back(test);
-  if (matches.empty())
-    return Problem{fmt::format("the lab book holds no test '{}'", wanted), "", "see its tests with: sunbreak-cli list"};
-  if (matches.size() > 1)
-    return Problem{
-        wanted.empty() ? "the lab book holds several tests" : fmt::format("several tests are called '{}'", wanted), "",
-        "name one by its number from: sunbreak-cli list"};
-  return *book::load_bundle(book, matches.front().id);
-}
-
-/// A test from a lab book, or the one in a data package.
-Result<book::TestBundle> source_test(const std::string& file, const std::string& test) {
-  if (fs::path(file).extension() == ".zip") return book::read_package_file(file);
-  auto opened = Book::open(file, Book::Mode::ReadOnly);
-  if (!opened) return opened.problem();
-  return find_test(*opened.value(), test);
 }
 
 int demo(const std::string& file) {

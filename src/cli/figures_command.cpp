@@ -3,80 +3,29 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <cstdio>
 #include <fstream>
 #include <iostream>
 #include <memory>
 #include <nlohmann/json.hpp>
 
 #include "book/import/sweep_table.h"
+#include "cli/figures_json.h"
 #include "cli/input_output.h"
 #include "core/figures/definitions.h"
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/display.h"
+#include "core/sweep/reduction.h"
 
 namespace sunbreak::cli {
 namespace {
 
-using nlohmann::ordered_json;
-
 struct Arguments {
-  std::string file, footprint, grid = "cells", margin, first_row, place_unit;
+  std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce;
   std::optional<double> watts, target_low, target_high;
   double photoperiod_h = 12;
   bool json = false;
 };
-
-ordered_json to_json(const SweepFigures& f, const Layout& layout) {
-  const auto place = [&](const Extreme& e) {
-    return ordered_json{layout.stations[e.station].x_m, layout.stations[e.station].y_m};
-  };
-  ordered_json rings = ordered_json::array();
-  for (const Ring& ring : f.rings) rings.push_back(number(ring.mean_ppfd));
-  ordered_json j{{"stations", f.stations},
-                 {"missing", f.missing},
-                 {"read_share", f.read_share},
-                 {"area_m2", f.area_m2},
-                 {"mean_ppfd", number(f.mean_ppfd)},
-                 {"lowest_ppfd", f.lowest.ppfd},
-                 {"lowest_at_m", place(f.lowest)},
-                 {"highest_ppfd", f.highest.ppfd},
-                 {"highest_at_m", place(f.highest)},
-                 {"median_ppfd", f.median_ppfd},
-                 {"p5_ppfd", f.p5_ppfd},
-                 {"p95_ppfd", f.p95_ppfd},
-                 {"sd_ppfd", f.sd_ppfd},
-                 {"cv", number(f.cv)},
-                 {"ppf_umol_s", f.ppf_umol_s}};
-  j["power_w"] = f.power_w ? number(*f.power_w) : ordered_json(nullptr);
-  j["canopy_efficacy_umol_j"] = f.efficacy ? number(f.efficacy->canopy_efficacy_umol_j) : ordered_json(nullptr);
-  j["ppfd_per_watt"] = f.efficacy ? number(f.efficacy->ppfd_per_watt) : ordered_json(nullptr);
-  j["power_density_w_m2"] = f.efficacy ? number(f.efficacy->power_density_w_m2) : ordered_json(nullptr);
-  j["lowest_over_mean"] = number(f.evenness.lowest_over_mean);
-  j["lowest_over_highest"] = number(f.evenness.lowest_over_highest);
-  j["highest_over_lowest"] = number(f.evenness.highest_over_lowest);
-  j["p5_over_mean"] = number(f.evenness.p5_over_mean);
-  j["rings"] = rings;
-  j["centre_ppfd"] = number(f.centre_ppfd);
-  j["left_right_pct"] = number(f.balance.left_right_pct);
-  j["front_back_pct"] = number(f.balance.front_back_pct);
-  j["centroid_m"] = {number(f.balance.centroid_x_m), number(f.balance.centroid_y_m)};
-  j["dli_mean_mol_m2_d"] = number(f.dli_mean_mol_m2_d);
-  if (f.coverage) {
-    const Coverage& c = *f.coverage;
-    j["coverage"] = {
-        {"in_band_m2", c.in_band_m2},
-        {"in_band_share", c.in_band_share},
-        {"too_dim_share", c.too_dim_share},
-        {"too_bright_share", c.too_bright_share},
-        {"unread_share", c.unread_share},
-        {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
-        {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}},
-        {"largest_centred_circle_m", c.largest_centred_circle_m}};
-  } else {
-    j["coverage"] = nullptr;
-  }
-  return j;
-}
 
 void print_words(const SweepFigures& f, const Layout& layout) {
   const auto row = [](const char* id, double value, int decimals, const std::string& more = {}) {
@@ -164,11 +113,23 @@ int run(const Arguments& a) {
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};
-  const SweepFigures f = *sweep_figures(d.layout, d.raw, figure_context);
+  Layout layout = d.layout;
+  std::vector<double> ppfd = d.raw;
+  if (!a.reduce.empty()) {
+    int columns = 0, rows = 0;
+    if (std::sscanf(a.reduce.c_str(), "%dx%d", &columns, &rows) != 2)
+      return fail(usage_error,
+                  {fmt::format("--reduce {} is no size", a.reduce), "", "give columns x rows, such as 8x8"});
+    auto reduced = reduce(layout, ppfd, columns, rows);
+    if (!reduced) return fail(usage_error, reduced.problem());
+    layout = std::move(reduced.value().layout);
+    ppfd = std::move(reduced.value().ppfd);
+  }
+  const SweepFigures f = *sweep_figures(layout, ppfd, figure_context);
   if (a.json)
-    std::cout << to_json(f, d.layout).dump(2) << "\n";
+    std::cout << figures_json(f, layout).dump(2) << "\n";
   else
-    print_words(f, d.layout);
+    print_words(f, layout);
   return 0;
 }
 
@@ -193,6 +154,8 @@ void add_figures_command(CLI::App& app, int& status) {
   command->add_option("--photoperiod", a->photoperiod_h, "hours of light a day")->capture_default_str();
   command->add_option("--target-low", a->target_low, "low end of the target's PPFD band");
   command->add_option("--target-high", a->target_high, "high end of the target's PPFD band");
+  command->add_option("--reduce", a->reduce,
+                      "average the readings into a coarser grid's cells first, such as 8x8, to compare evenness");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   command->callback([a, &status] { status = run(*a); });
 }

@@ -13,6 +13,7 @@
 #include "embedded/sunbreak_report.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
+#include "report/trust_section.h"
 
 namespace sunbreak::report {
 namespace {
@@ -116,13 +117,20 @@ class FigureSink {
   bool apart_;
 };
 
-List figure_rows(const SweepFigures& f, const Layout& layout, UnitSystem units) {
+List figure_rows(const SweepFigures& f, const Budget& budget, const Layout& layout, UnitSystem units) {
   List rows;
   const auto add = [&](const char* id, const std::string& value, const std::string& where = {}) {
     const FigureDefinition& d = figure_definition(id);
+    // As many decimals as the value is printed with.
+    const auto point = value.find('.');
+    const auto digits = point == std::string::npos ? point : value.find_first_not_of("0123456789", point + 1);
+    const int decimals = point == std::string::npos ? 0 : static_cast<int>(std::min(digits, value.size()) - point - 1);
+    const bool share = d.unit == "%" && !std::string_view(id).ends_with("_pct");
+    const bool per_foot = std::string_view(id) == "power_density_w_m2" && units == UnitSystem::Imperial;
     data row;
     row.set("label", std::string(d.label));
     row.set("value", value);
+    row.set("sure", plus_minus(budget, id, share ? 100 : per_foot ? 1 / square_feet(1) : 1, decimals));
     row.set("where", where);
     rows.push_back(row);
   };
@@ -170,6 +178,7 @@ List figure_rows(const SweepFigures& f, const Layout& layout, UnitSystem units) 
                     percent(c.too_dim_share), percent(c.too_bright_share)));
     data row;
     row.set("label", "Largest rectangle in band");
+    row.set("sure", "");
     row.set("value",
             c.in_band_m2 > 0 ? size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units) : "none");
     row.set("where", c.largest_centred_rectangle.area_m2() > 0
@@ -317,6 +326,10 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   const book::WallLog log = book::wall_log(b);
   add_power_section(page, b, log);
 
+  const auto judged = book::judge(b, book::views_of(b), log);
+  const auto grade = book::test_grade(judged);
+  page.set("graded", grade.has_value());
+  if (grade) page.set("test_grade", std::string(name(*grade)));
   List sweeps;
   for (const auto& [sweep, view] : chosen) {
     const FigureContext context =
@@ -328,6 +341,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
     s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
     s.set("mean", ppfd_text(f.mean_ppfd));
+    s.set("mean_sure", plus_minus(judged.at(sweep->id).budget, "mean_ppfd", 1, f.mean_ppfd < 100 ? 1 : 0));
     s.set("lowest_over_mean", fmt::format("{:.2f}", f.evenness.lowest_over_mean));
     s.set("ppf", fmt::format("{:.0f}", f.ppf_umol_s));
     s.set("power", f.power_w ? short_number(*f.power_w, 1) : "not stated");
@@ -349,8 +363,9 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
     const book::WalkedState walked = book::walked_state(b.lamp_events, log, view, b.stop(sweep->stop_id)->percent);
     notices.push_back(data(walked.words));
     s.set("notices", data(notices));
+    add_trust(s, judged.at(sweep->id));
     s.set("map", sink.put(map_svg(b, view, context.target, range, units)));
-    s.set("figures", data(figure_rows(f, view.layout, units)));
+    s.set("figures", data(figure_rows(f, judged.at(sweep->id).budget, view.layout, units)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
     if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, units)));

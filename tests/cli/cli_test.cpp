@@ -236,3 +236,46 @@ TEST_F(Cli, SettleCheckGoesByWattsAloneWhereThereIsNoLight) {
   EXPECT_TRUE(j["light"].is_null());
   EXPECT_EQ(j["watts"]["state"], "settled");
 }
+
+TEST_F(Cli, ReadTellsFiguresWithTheirUncertaintyEvidenceAndTargets) {
+  const std::string book = (folder_ / "demo.sunbreak").string();
+  ASSERT_EQ(run("demo " + book).status, 0);
+  const Outcome r = run("read " + book + " --test 7 --json --cut 0,60,60,60");
+  ASSERT_EQ(r.status, 0) << r.err;
+  const auto j = nlohmann::json::parse(r.out);
+  ASSERT_GE(j["sweeps"].size(), 1u);
+  for (const auto& sweep : j["sweeps"]) {
+    const double mean = sweep["figures"]["mean_ppfd"], sure = sweep["uncertainty"]["mean_ppfd"]["expanded_k2"];
+    EXPECT_GT(sure / mean, 0.03);
+    EXPECT_LT(sure / mean, 0.12);
+    double squares = 0;
+    for (const auto& [name, part] : sweep["uncertainty"]["mean_ppfd"]["contributions"].items())
+      squares += part.get<double>() * part.get<double>();
+    const auto& u = sweep["uncertainty"]["mean_ppfd"];
+    EXPECT_NEAR(std::sqrt(squares), u["standard"].get<double>(), 1e-9);
+    EXPECT_NEAR(2 * u["standard"].get<double>() + std::abs(u["bias"].get<double>()), sure, 1e-9);
+    EXPECT_EQ(sweep["evidence"]["conditions"].size(), 10u);
+    EXPECT_EQ(sweep["targets"].size(), 14u);
+    EXPECT_NEAR(sweep["cut"]["length_m"].get<double>(), 0.6, 1e-9);
+  }
+  const Outcome words = run("read " + book + " --test 7");
+  EXPECT_NE(words.out.find("largest part: "), std::string::npos);
+  EXPECT_NE(words.out.find(" grade"), std::string::npos);
+}
+
+TEST_F(Cli, ReadRefusesWhatItDoesNotUnderstand) {
+  EXPECT_EQ(run("read " + (folder_ / "none.sunbreak").string() + " --cut 1,2,3").status, 2);
+  EXPECT_NE(run("read " + (folder_ / "none.zip").string()).status, 0);
+}
+
+TEST_F(Cli, FiguresOfAReducedSweep) {
+  const std::string table = file("four.csv", "10,20,30,40\n10,20,30,40\n10,20,30,40\n10,20,30,40\n").string();
+  const Outcome r = run("figures " + table + " --footprint 120x120cm --reduce 2x2 --json");
+  ASSERT_EQ(r.status, 0) << r.err;
+  const auto j = nlohmann::json::parse(r.out);
+  EXPECT_EQ(j["stations"], 4);
+  EXPECT_NEAR(j["lowest_ppfd"].get<double>(), 15, 1e-9);
+  EXPECT_NEAR(j["mean_ppfd"].get<double>(), 25, 1e-9);
+  EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce 8x8").status, 2);
+  EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce small").status, 2);
+}

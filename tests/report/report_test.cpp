@@ -144,3 +144,12 @@ TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
   b.stair_readings.clear();
   EXPECT_FALSE(holds(html_report(b).html, "Dimmer stair"));
 }
+
+TEST(HtmlReport, SaysHowSureItsFiguresAre) {
+  const std::string html = html_report(small_bundle()).html;
+  EXPECT_TRUE(holds(html, "How sure"));
+  EXPECT_TRUE(holds(html, "Evidence: Spot grade"));
+  EXPECT_TRUE(holds(html, "Sensor calibration"));
+  EXPECT_TRUE(holds(html, "Largest part of the mean&apos;s: ") || holds(html, "Largest part of the mean's: "));
+  EXPECT_TRUE(holds(html, "± "));
+}

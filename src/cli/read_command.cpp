@@ -1,0 +1,174 @@
+#include <fmt/format.h>
+
+#include <iostream>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+#include "book/judgement.h"
+#include "book/target_shelf.h"
+#include "book/wall_log.h"
+#include "cli/figures_command.h"
+#include "cli/figures_json.h"
+#include "cli/input_output.h"
+#include "cli/source_test.h"
+#include "core/figures/definitions.h"
+#include "core/quantity/length.h"
+#include "core/sweep/cut.h"
+#include "core/targets/target_fit.h"
+#include "core/uncertainty/figure_values.h"
+
+namespace sunbreak::cli {
+namespace {
+
+using nlohmann::ordered_json;
+
+struct Arguments {
+  std::string file, test, cut;
+  bool json = false;
+};
+
+/// The two ends of "x1,y1,x2,y2" in centimeters.
+Result<std::pair<Place, Place>> parse_cut(const std::string& text) {
+  double x1 = 0, y1 = 0, x2 = 0, y2 = 0;
+  char rest = 0;
+  if (std::sscanf(text.c_str(), "%lf,%lf,%lf,%lf%c", &x1, &y1, &x2, &y2, &rest) != 4)
+    return Problem{fmt::format("--cut {} does not name two places", text), "",
+                   "give x1,y1,x2,y2 in cm from the front left, such as 0,60,120,60"};
+  return std::pair{Place{x1 / 100, y1 / 100}, Place{x2 / 100, y2 / 100}};
+}
+
+ordered_json uncertainty_json(const Budget& budget) {
+  ordered_json j = ordered_json::object();
+  for (const std::string_view id : uncertain_figures()) {
+    const double expanded = budget.expanded(id);
+    if (std::isnan(expanded)) continue;
+    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    ordered_json parts = ordered_json::object();
+    for (const Contribution& c : budget.contributions)
+      if (c.standard[k] > 0) parts[std::string(c.id)] = c.standard[k];
+    const Contribution* largest = budget.largest(id);
+    j[std::string(id)] = {{"expanded_k2", number(expanded)},
+                          {"standard", budget.standard[k]},
+                          {"bias", budget.bias[k]},
+                          {"largest", largest ? ordered_json(std::string(largest->id)) : ordered_json(nullptr)},
+                          {"contributions", parts}};
+  }
+  return j;
+}
+
+ordered_json evidence_json(const Evidence& evidence) {
+  ordered_json conditions = ordered_json::array();
+  for (const Condition& c : evidence.conditions)
+    conditions.push_back({{"id", std::string(c.id)}, {"met", c.met}, {"saw", c.saw}, {"way", c.way}});
+  return {{"grade", std::string(name(evidence.grade))}, {"conditions", conditions}};
+}
+
+ordered_json cut_json(const Cut& c) {
+  ordered_json points = ordered_json::array();
+  for (const CutPoint& p : c.points) points.push_back({p.along_m, p.place.x_m, p.place.y_m, number(p.ppfd)});
+  return {{"length_m", c.length_m},
+          {"mean_ppfd", number(c.mean_ppfd)},
+          {"lowest_ppfd", number(c.lowest.ppfd)},
+          {"highest_ppfd", number(c.highest.ppfd)},
+          {"points_along_x_y_ppfd", points}};
+}
+
+ordered_json targets_json(const book::SweepView& view, const std::vector<book::CropTarget>& targets) {
+  std::vector<Band> bands;
+  for (const book::CropTarget& t : targets) bands.push_back(book::band_of(t, t.photoperiod_h));
+  const std::vector<TargetFit> fits = target_fits(Field(view.layout, view.ppfd), bands);
+  ordered_json j = ordered_json::array();
+  for (std::size_t i = 0; i < fits.size(); ++i) {
+    ordered_json one{{"set", targets[i].set_name},
+                     {"name", targets[i].name},
+                     {"band_ppfd", {bands[i].low, bands[i].high}},
+                     {"photoperiod_h", targets[i].photoperiod_h},
+                     {"edge_mean_ppfd", number(fits[i].edge_mean_ppfd)},
+                     {"passes", fits[i].passes}};
+    one.update(coverage_json(fits[i].coverage));
+    j.push_back(one);
+  }
+  return j;
+}
+
+void print_sweep(const SweepFigures& f, const book::SweepJudgement& judged) {
+  const auto line = [&](const char* id, double value, int decimals) {
+    const FigureDefinition& d = figure_definition(id);
+    const double scale = d.unit == "%" ? 100 : 1, expanded = judged.budget.expanded(id) * scale;
+    const Contribution* largest = judged.budget.largest(id);
+    fmt::print("  {:<22}{:>9.{}f} ± {:<8.{}f}{:<12}{}\n", d.label, value * scale, decimals, expanded, decimals, d.unit,
+               largest ? fmt::format("largest part: {}", largest->label) : "");
+  };
+  line("mean_ppfd", f.mean_ppfd, 1);
+  line("ppf_umol_s", f.ppf_umol_s, 1);
+  if (f.efficacy) line("canopy_efficacy_umol_j", f.efficacy->canopy_efficacy_umol_j, 3);
+  line("lowest_over_mean", f.evenness.lowest_over_mean, 3);
+  line("cv", f.cv, 1);
+  if (f.coverage) line("coverage", f.coverage->in_band_share, 1);
+  fmt::print("  Evidence: {} grade\n", name(judged.evidence.grade));
+  for (const Condition& c : judged.evidence.conditions)
+    if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
+}
+
+int run(const Arguments& a) {
+  std::optional<std::pair<Place, Place>> line;
+  if (!a.cut.empty()) {
+    const auto ends = parse_cut(a.cut);
+    if (!ends) {
+      std::cerr << ends.problem().sentence() << "\n";
+      return usage_error;
+    }
+    line = ends.value();
+  }
+  const auto source = source_test(a.file, a.test);
+  if (!source) return refuse(source.problem());
+  const book::TestBundle& bundle = source.value();
+  const book::SweepViews views = book::views_of(bundle);
+  const auto judged = book::judge(bundle, views, book::wall_log(bundle));
+  const std::vector<book::CropTarget> targets = source_targets(a.file);
+  ordered_json sweeps = ordered_json::array();
+  for (const book::Sweep& sweep : bundle.sweeps) {
+    const auto one = judged.find(sweep.id);
+    if (one == judged.end()) continue;
+    const book::SweepView& view = views.at(sweep.id);
+    const SweepFigures f = *sweep_figures(view.layout, view.ppfd, book::figure_context(bundle, sweep, {}));
+    const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
+    if (!a.json) {
+      fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * height_m, percent, f.stations - f.missing,
+                 f.stations);
+      print_sweep(f, one->second);
+      continue;
+    }
+    ordered_json j{{"height_m", height_m},
+                   {"dimmer_pct", percent},
+                   {"figures", figures_json(f, view.layout)},
+                   {"uncertainty", uncertainty_json(one->second.budget)},
+                   {"evidence", evidence_json(one->second.evidence)},
+                   {"targets", targets_json(view, targets)}};
+    if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
+    sweeps.push_back(j);
+  }
+  const auto grade = book::test_grade(judged);
+  const std::string grade_name = grade ? std::string(name(*grade)) : "none";
+  if (a.json)
+    std::cout << ordered_json{{"test", book::title_of(bundle)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2)
+              << "\n";
+  else
+    fmt::print("{}: {} grade\n", book::title_of(bundle), grade_name);
+  return 0;
+}
+
+}  // namespace
+
+void add_read_command(CLI::App& app, int& status) {
+  auto a = std::make_shared<Arguments>();
+  CLI::App* command = app.add_subcommand(
+      "read", "Figures of every sweep of a test with their uncertainty, the evidence grade, and how targets are met");
+  command->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
+  command->add_option("--test", a->test, "the test's number or name");
+  command->add_option("--cut", a->cut, "with --json: the profile along x1,y1,x2,y2 [cm from the front left]");
+  command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
+  command->callback([a, &status] { status = run(*a); });
+}
+
+}  // namespace sunbreak::cli

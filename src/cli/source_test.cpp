@@ -1,0 +1,44 @@
+#include "cli/source_test.h"
+
+#include <fmt/format.h>
+
+#include <filesystem>
+
+#include "book/package/data_package.h"
+
+namespace sunbreak::cli {
+
+using book::Book;
+
+namespace {
+
+/// The test meant by a number or a name; without one, the only test there is.
+Result<book::TestBundle> find_test(const Book& book, const std::string& wanted) {
+  std::vector<book::Test> matches;
+  for (const book::Test& test : book.all<book::Test>("WHERE removed = 0 ORDER BY id"))
+    if (wanted.empty() || test.name == wanted || std::to_string(test.id) == wanted) matches.push_back(test);
+  if (matches.empty())
+    return Problem{fmt::format("the lab book holds no test '{}'", wanted), "", "see its tests with: sunbreak-cli list"};
+  if (matches.size() > 1)
+    return Problem{
+        wanted.empty() ? "the lab book holds several tests" : fmt::format("several tests are called '{}'", wanted), "",
+        "name one by its number from: sunbreak-cli list"};
+  return *book::load_bundle(book, matches.front().id);
+}
+
+}  // namespace
+
+Result<book::TestBundle> source_test(const std::string& file, const std::string& test) {
+  if (std::filesystem::path(file).extension() == ".zip") return book::read_package_file(file);
+  auto opened = Book::open(file, Book::Mode::ReadOnly);
+  if (!opened) return opened.problem();
+  return find_test(*opened.value(), test);
+}
+
+std::vector<book::CropTarget> source_targets(const std::string& file) {
+  if (std::filesystem::path(file).extension() != ".zip")
+    if (auto opened = Book::open(file, Book::Mode::ReadOnly)) return book::crop_targets(*opened.value());
+  return book::shipped_targets();
+}
+
+}  // namespace sunbreak::cli
