@@ -194,7 +194,7 @@ TEST_F(WindowTest, AMapIsPaintedInTheScalesColors) {
   MapScene scene;
   scene.view = desk().view();
   scene.bench = &desk().test()->bench;
-  scene.range = desk().scale();
+  scene.scale.range = desk().scale();
   scene.numbers = scene.rulers = false;
   const MapFit fit = fit_map(QRectF(0, 0, 400, 400), desk().view()->layout.footprint, false);
   paint_map(p, fit, scene);
@@ -202,7 +202,7 @@ TEST_F(WindowTest, AMapIsPaintedInTheScalesColors) {
   for (int i = 0; i < 4; ++i) {
     const Station& s = desk().view()->layout.stations[i];
     EXPECT_EQ(image.pixelColor(fit.pixel(s.x_m, s.y_m).toPoint()).name(),
-              qcolor(report::light_color(scene.range.share(100.0 * (i + 1)))).name())
+              qcolor(report::light_color(scene.scale.range.share(100.0 * (i + 1)))).name())
         << i;
   }
   EXPECT_LT(fit.pixel(0.3, 0.9).y(), fit.pixel(0.3, 0.3).y()) << "the far wall is at the top";
@@ -221,7 +221,7 @@ TEST_F(WindowTest, BandHatchMarksWhatIsTooDim) {
     MapScene scene;
     scene.view = desk().view();
     scene.bench = &desk().test()->bench;
-    scene.range = desk().scale();
+    scene.scale.range = desk().scale();
     scene.band = band;
     scene.numbers = scene.rulers = false;
     paint_map(p, fit_map(QRectF(0, 0, 300, 300), desk().view()->layout.footprint, false), scene);

@@ -74,7 +74,7 @@ QPixmap thumbnail(const book::TestBundle& bundle) {
   MapScene scene;
   scene.view = &*fullest;
   scene.bench = &bundle.bench;
-  scene.range = report::round_range(lowest, highest);
+  scene.scale.range = report::round_range(lowest, highest);
   scene.numbers = scene.rulers = false;
   paint_map(p, fit_map(QRectF(0, 0, fp.width_m * scale, fp.depth_m * scale), fp, false), scene);
   return pixmap;

@@ -5,7 +5,8 @@
 
 #include "book/bundle.h"
 #include "core/quantity/display.h"
-#include "report/light_scale.h"
+#include "desktop/paint/map_fit.h"
+#include "desktop/paint/value_scale.h"
 
 namespace sunbreak::desktop {
 
@@ -13,39 +14,22 @@ namespace sunbreak::desktop {
 struct MapScene {
   const book::SweepView* view = nullptr;
   const book::Bench* bench = nullptr;
-  report::ScaleRange range;
-  std::optional<Band> band;
+  const std::vector<double>* values = nullptr;  ///< one a station, shown in place of PPFD
+  ValueScale scale;
+  ValueText text;
+  std::optional<Band> band;  ///< in the values' unit
   UnitSystem units = UnitSystem::Metric;
-  int current = -1;     ///< station ringed in ember
-  bool numbers = true;  ///< where they fit
-  bool rulers = true;   ///< places, door and light scale around the map
+  int current = -1;          ///< station ringed in ember
+  bool numbers = true;       ///< those that fit, lowest and highest always among them
+  bool contours = false;     ///< lines of equal value at round values, over the continuous field
+  bool rulers = true;        ///< places and door around the map
+  bool key = true;           ///< and the scale under it
+  bool plain_paths = false;  ///< for pictures in vectors: no brushes that only screens know
 };
 
-/// A map fitted into a rectangle: where things are on it.
-struct MapFit {
-  QRectF floor;      ///< the footprint
-  double scale = 1;  ///< pixels per meter
-  double depth_m = 1;
-
-  QPointF pixel(double x_m, double y_m) const { return {floor.left() + x_m * scale, floor.bottom() - y_m * scale}; }
-  QPointF meters(const QPointF& pixel) const {
-    return {(pixel.x() - floor.left()) / scale, (floor.bottom() - pixel.y()) / scale};
-  }
-  QRectF box(const Rectangle& r) const {
-    return {pixel(r.left_m, r.front_m + r.depth_m), QSizeF(r.width_m * scale, r.depth_m * scale)};
-  }
-};
-
-/// The largest true-to-scale map of a footprint in a rectangle, leaving room for what stands around and under it.
-MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers, double foot_room = 88);
-
-/// Paints the map, far wall at the top: stations colored by the light scale with their values, hatched below the band,
-/// dotted above it; unread stations as open dots, missing ones crossed; walls and door as the bench states them.
+/// Paints the map, far wall at the top: stations or the field between them in the scale's colors, values, hatched below
+/// the band and dotted above it; unread stations as open dots, missing ones crossed; walls and door as the bench states
+/// them.
 void paint_map(QPainter& p, const MapFit& fit, const MapScene& scene);
-
-/// Only what stands around a map: walls, door side, places.
-void paint_surroundings(QPainter& p, const MapFit& fit, const MapScene& scene);
-
-QColor qcolor(const report::Rgb& c);
 
 }  // namespace sunbreak::desktop

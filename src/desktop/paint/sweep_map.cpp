@@ -53,10 +53,14 @@ void SweepMap::set_numbers(bool numbers) {
 void SweepMap::paintEvent(QPaintEvent*) {
   if (!desk_.test() || !desk_.view()) return;
   QPainter p(this);
-  MapScene scene{desk_.view(),  &desk_.test()->bench,
-                 desk_.scale(), band_shown_ ? desk_.band() : std::nullopt,
-                 desk_.units(), current_,
-                 numbers_,      true};
+  MapScene scene;
+  scene.view = desk_.view();
+  scene.bench = &desk_.test()->bench;
+  scene.scale.range = desk_.scale();
+  scene.band = band_shown_ ? desk_.band() : std::nullopt;
+  scene.units = desk_.units();
+  scene.current = current_;
+  scene.numbers = numbers_;
   paint_map(p, fit_map(rect(), desk_.view()->layout.footprint, true), scene);
 }
 

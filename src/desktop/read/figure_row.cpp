@@ -16,7 +16,8 @@ QString definition_words(std::string_view id) {
   const FigureDefinition& d = figure_definition(id);
   return QString::fromUtf8(d.label.data(), d.label.size()) + ": " +
          QString::fromUtf8(d.meaning.data(), d.meaning.size()) + ". " +
-         QString::fromUtf8(d.formula.data(), d.formula.size()) + ".";
+         QString::fromUtf8(d.formula.data(), d.formula.size()) + ".\n" +
+         QObject::tr("Depends on: %1.").arg(QString::fromUtf8(d.depends_on.data(), d.depends_on.size()));
 }
 
 FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent)
@@ -30,6 +31,8 @@ FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent)
   value_ = figure_label(large ? 40 : 13, this);
   unit_ = quiet_label({}, this);
   where_ = quiet_label({}, this);
+  uncertainty_ = new QLabel(this);
+  uncertainty_->setObjectName("uncertainty");
   if (large) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(4, 0, 4, 0);
@@ -38,9 +41,14 @@ FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent)
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
     row->addWidget(value_);
-    row->addWidget(unit_, 0, Qt::AlignBottom);
+    auto* beside = new QVBoxLayout;
+    beside->setSpacing(0);
+    beside->addStretch();
+    beside->addWidget(uncertainty_);
+    beside->addWidget(unit_);
+    beside->addSpacing(6);
+    row->addLayout(beside);
     row->addStretch();
-    unit_->setContentsMargins(0, 0, 0, 8);
     column->addLayout(row);
     where_->hide();
     return;
@@ -52,7 +60,18 @@ FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent)
   row->addStretch();
   row->addWidget(where_);
   row->addWidget(value_);
+  row->addWidget(uncertainty_);
   row->addWidget(unit_);
+}
+
+void FigureRow::set_uncertainty(const QString& plus_minus) {
+  uncertainty_->setText(plus_minus);
+  setAccessibleDescription(value_->text() + " " + plus_minus + " " + unit_->text() + " " + where_->text());
+}
+
+void FigureRow::set_particulars(const QString& words) {
+  setWhatsThis(words.isEmpty() ? definition_ : definition_ + "\n" + words);
+  if (hasFocus()) emit described(whatsThis());
 }
 
 void FigureRow::set_value(const QString& value, const QString& unit, const QString& where) {
@@ -64,12 +83,12 @@ void FigureRow::set_value(const QString& value, const QString& unit, const QStri
 }
 
 QString FigureRow::value() const { return value_->text(); }
-void FigureRow::enterEvent(QEnterEvent*) { emit described(definition_); }
+void FigureRow::enterEvent(QEnterEvent*) { emit described(whatsThis()); }
 void FigureRow::leaveEvent(QEvent*) {
   if (!hasFocus()) emit described({});
 }
 void FigureRow::focusInEvent(QFocusEvent*) {
-  emit described(definition_);
+  emit described(whatsThis());
   update();
 }
 void FigureRow::focusOutEvent(QFocusEvent*) {

@@ -14,6 +14,10 @@ class FigureRow : public QWidget {
   /// `large`: name above, value in large digits. The id is one of the core's table of definitions.
   FigureRow(std::string_view id, bool large, QWidget* parent = nullptr);
   void set_value(const QString& value, const QString& unit, const QString& where = {});
+  /// What the value is sure to (k = 2), in its unit; empty while that is not known.
+  void set_uncertainty(const QString& plus_minus);
+  /// What this sweep adds to the definition: its numbers in the formula, and how sure they are.
+  void set_particulars(const QString& words);
   QString value() const;
 
  signals:
@@ -28,10 +32,10 @@ class FigureRow : public QWidget {
 
  private:
   QString definition_;
-  QLabel *value_, *unit_, *where_;
+  QLabel *value_, *unit_, *where_, *uncertainty_;
 };
 
-/// A figure's meaning and formula in words.
+/// A figure's meaning, formula and what it depends on, in words.
 QString definition_words(std::string_view id);
 
 }  // namespace sunbreak::desktop

@@ -7,9 +7,12 @@
 #include <algorithm>
 
 #include "core/figures/definitions.h"
+#include "core/figures/worked_formula.h"
 #include "core/sweep/field.h"
+#include "core/sweep/reduction.h"
 #include "desktop/paint/charts.h"
 #include "desktop/read/figure_row.h"
+#include "desktop/read/judge.h"
 #include "desktop/read/target_fields.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
@@ -27,7 +30,7 @@ QString ppfd(double value) { return text_of(ppfd_text(value)); }
 
 }  // namespace
 
-FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+FiguresColumn::FiguresColumn(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent), desk_(desk), judge_(judge) {
   setObjectName("figuresColumn");
   setAttribute(Qt::WA_StyledBackground);
   setFixedWidth(400);
@@ -52,7 +55,7 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
   empty_layout->addStretch();
 
   definition_ = wrapped_label({}, this);
-  definition_->setMinimumHeight(72);
+  definition_->setMinimumHeight(116);
   definition_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   definition_->setContentsMargins(24, 8, 16, 8);
   definition_->setObjectName("definition");
@@ -119,10 +122,18 @@ void FiguresColumn::build(QVBoxLayout* column) {
   set_tone(warning_, "attention");
   warning_->setContentsMargins(4, 0, 0, 0);
   column->addWidget(warning_);
+  grade_ = wrapped_label({}, content_);
+  grade_->setObjectName("gradeLine");
+  grade_->setContentsMargins(4, 0, 0, 0);
+  column->addWidget(grade_);
   add_section(column, tr("Evenness, by each school"));
-  add_pair(column, "lowest_over_mean", "lowest_over_highest");
-  add_pair(column, "highest_over_lowest", "cv");
-  add_row(column, "p5_over_mean");
+  for (const char* id : {"lowest_over_mean", "lowest_over_highest", "highest_over_lowest", "p5_over_mean", "cv"})
+    add_row(column, id);
+  reduced_ = wrapped_label({}, content_);
+  reduced_->setObjectName("reducedEvenness");
+  reduced_->setProperty("quiet", true);
+  reduced_->setContentsMargins(4, 2, 0, 0);
+  column->addWidget(reduced_);
 
   rings_box_ = new QWidget(content_);
   auto* rings_column = new QVBoxLayout(rings_box_);
@@ -163,7 +174,8 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
   add_target_fields(*target_, desk_);
   column->addWidget(target_);
   column->addSpacing(4);
-  add_pair(column, "dli_mean_mol_m2_d", "coverage");
+  add_row(column, "dli_mean_mol_m2_d");
+  add_row(column, "coverage");
   coverage_words_ = wrapped_label({}, content_);
   coverage_words_->setContentsMargins(4, 0, 0, 0);
   coverage_words_->setProperty("quiet", true);
@@ -195,7 +207,63 @@ void FiguresColumn::refresh() {
   scroll_->setVisible(figures.has_value());
   empty_->setVisible(!figures.has_value());
   definition_->setText(figures ? tr("Point at a figure, or Tab to it, for its definition.") : QString());
-  if (figures) show_figures(*figures);
+  if (!figures) return;
+  show_figures(*figures);
+  show_reduced();
+  show_uncertainty(*figures);
+  show_grade();
+}
+
+/// What a dense sweep comes to on coarser grids: its extremes alone compare with nothing.
+void FiguresColumn::show_reduced() {
+  const book::SweepView& view = *desk_.view();
+  QStringList words;
+  for (const int side : {8, 12}) {
+    if (view.layout.columns < 2 * side || view.layout.rows < 2 * side) continue;
+    const auto reduced = reduce(view.layout, view.ppfd, side, side);
+    const auto f =
+        reduced ? sweep_figures(reduced.value().layout, reduced.value().ppfd, {{}, 12, {}, {}}) : std::nullopt;
+    if (f) words << tr("%1 on %2 × %2").arg(fixed(f->evenness.lowest_over_mean, 2)).arg(side);
+  }
+  reduced_->setVisible(!words.isEmpty());
+  reduced_->setText(tr("Averaged into a coarser grid's cells, lowest ÷ mean is %1: compare with sweeps of such grids.")
+                        .arg(words.join(tr(", "))));
+}
+
+void FiguresColumn::show_uncertainty(const SweepFigures& f) {
+  const Budget* budget = judge_.budget();
+  const double unit = meters_per(surface_unit(desk_.units()));
+  for (const auto& [id, row] : rows_) {
+    QStringList words;
+    if (const std::string worked = worked_formula(id, f); !worked.empty())
+      words << tr("Here: %1.").arg(text_of(worked));
+    const QString value = row->value();
+    const bool centroid = id == "centroid_m", percent = figure_definition(id).unit == "%" && !id.ends_with("_pct");
+    const std::string_view of = centroid ? "centroid_x_m" : std::string_view(id);
+    double expanded = budget ? budget->expanded(of) * (percent ? 100 : centroid ? 1 / unit : 1) : unread;
+    if (id == "power_density_w_m2" && desk_.units() == UnitSystem::Imperial) expanded /= square_feet(1);
+    const auto point = value.indexOf('.');
+    const int decimals = point < 0 ? 0 : static_cast<int>(value.mid(point + 1).section(',', 0, 0).size());
+    row->set_uncertainty(std::isfinite(expanded) ? QStringLiteral("± ") + fixed(expanded, decimals) : QString());
+    if (const Contribution* largest = budget ? budget->largest(of) : nullptr)
+      words << tr("Sure to ± %1 with k = 2; the largest part is %2.")
+                   .arg(fixed(expanded, decimals + 1),
+                        QString::fromUtf8(largest->label.data(), static_cast<qsizetype>(largest->label.size()))
+                            .toLower());
+    row->set_particulars(words.join(' '));
+  }
+}
+
+void FiguresColumn::show_grade() {
+  const auto evidence = judge_.evidence_of(desk_.sweep() ? desk_.sweep()->id : 0);
+  grade_->setVisible(evidence.has_value());
+  if (!evidence) return;
+  const bool whole = evidence->missing() == 0;
+  set_tone(grade_, whole ? "good" : "");
+  const QString grade =
+      QString::fromUtf8(name(evidence->grade).data(), static_cast<qsizetype>(name(evidence->grade).size()));
+  grade_->setText(whole ? tr("● Evidence: %1 grade").arg(grade)
+                        : tr("○ Evidence: %1 grade, %2 missing (4 shows the way)").arg(grade).arg(evidence->missing()));
 }
 
 void FiguresColumn::show_figures(const SweepFigures& f) {
@@ -223,7 +291,7 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
   const double unit = meters_per(surface_unit(desk_.units()));
   set("centroid_m",
       signed_fixed(f.balance.centroid_x_m / unit, 1) + ", " + signed_fixed(f.balance.centroid_y_m / unit, 1),
-      QString::fromUtf8(symbol(surface_unit(desk_.units())).data()), tr("right, back of middle"));
+      QString::fromUtf8(symbol(surface_unit(desk_.units())).data()), tr("from the middle"));
   set("ppf_umol_s", fixed(f.ppf_umol_s, 0), tr("µmol/s"),
       tr("on %1").arg(text_of(area_text(f.area_m2, desk_.units()))));
   set("power_w", f.power_w ? text_of(short_number(*f.power_w, 1)) : tr("not read"), f.power_w ? tr("W") : QString());

@@ -16,6 +16,7 @@ namespace sunbreak::desktop {
 class AreaCurveChart;
 class FigureRow;
 class Form;
+class Judge;
 class RingsChart;
 
 /// The figures of the chosen sweep, each with its definition a hover or a Tab away, the rings, the area curve, the
@@ -23,7 +24,7 @@ class RingsChart;
 class FiguresColumn : public QWidget {
   Q_OBJECT
  public:
-  explicit FiguresColumn(Desk& desk, QWidget* parent = nullptr);
+  FiguresColumn(Desk& desk, Judge& judge, QWidget* parent = nullptr);
   void refresh();
 
  protected:
@@ -40,13 +41,17 @@ class FiguresColumn : public QWidget {
   void show_figures(const SweepFigures& f);
   void show_coverage(const SweepFigures& f);
   void show_nominal(const SweepFigures& f);
+  void show_uncertainty(const SweepFigures& f);
+  void show_grade();
+  void show_reduced();
   QString place(int station) const;
 
   Desk& desk_;
+  Judge& judge_;
   std::map<std::string, FigureRow*> rows_;
   RingsChart* rings_;
   AreaCurveChart* curve_;
-  QLabel *definition_, *coverage_words_, *warning_, *rings_unit_, *nominal_rule_;
+  QLabel *definition_, *coverage_words_, *warning_, *grade_, *reduced_, *rings_unit_, *nominal_rule_;
   QWidget *content_, *empty_, *rings_box_, *field_box_;
   QScrollArea* scroll_;
   QGridLayout* nominal_;

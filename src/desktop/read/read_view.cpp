@@ -2,27 +2,64 @@
 
 #include <QApplication>
 #include <QClipboard>
+#include <QDateTime>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QStackedWidget>
 #include <QVBoxLayout>
+#include <cmath>
 
-#include "desktop/paint/sweep_map.h"
+#include "core/sweep/cut.h"
+#include "desktop/paint/station_words.h"
+#include "desktop/read/all_sweeps.h"
+#include "desktop/read/cut_chart.h"
+#include "desktop/read/field_map.h"
 #include "desktop/read/figures_column.h"
+#include "desktop/read/judge.h"
+#include "desktop/read/read_tools.h"
+#include "desktop/read/save_picture.h"
+#include "desktop/read/targets_page.h"
+#include "desktop/read/trust_page.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/widgets/elided_label.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 
 namespace sunbreak::desktop {
+namespace {
 
-ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+constexpr int small_width = 960;
+constexpr double fine_step_m = 0.01, cut_turn_degrees = 15, zoom_step = 1.5;
+
+}  // namespace
+
+ReadView::ReadView(Desk& desk, TestLog& log, QWidget* parent)
+    : StageView(parent), desk_(desk), judge_(new Judge(desk, log, this)) {
   setFocusPolicy(Qt::StrongFocus);
+  figures_ = new FiguresColumn(desk_, *judge_, this);
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  layout->addWidget(make_middle(), 1);
+  layout->addWidget(figures_);
+  connect(&desk_, &Desk::changed, this, [this] {
+    if (isVisible()) refresh();
+  });
+  connect(judge_, &Judge::judged, this, [this] {
+    if (isVisible()) figures_->refresh();
+  });
+}
+
+QWidget* ReadView::make_middle() {
   auto* middle = new QWidget(this);
   middle->setObjectName("ground");
   middle->setAttribute(Qt::WA_StyledBackground);
   auto* column = new QVBoxLayout(middle);
-  column->setContentsMargins(16, 12, 16, 8);
+  column->setContentsMargins(12, 10, 12, 8);
+  column->setSpacing(4);
   auto* head = new QHBoxLayout;
   title_ = figure_label(20, middle);
   state_ = new ElidedLabel(middle);
@@ -30,22 +67,68 @@ ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   head->addSpacing(16);
   head->addWidget(state_, 1);
   column->addLayout(head);
-  map_ = new SweepMap(desk_, middle);
-  map_->set_band_shown(true);
+  auto* tabs = new QHBoxLayout;
+  tabs->setSpacing(4);
+  for (const auto& [page, text] : {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
+                                   std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")}}) {
+    auto* tab = new QPushButton(text, middle);
+    tab->setCheckable(true);
+    tab->setProperty("plain", true);
+    tab->setProperty("tab", true);
+    tab->setObjectName(QStringLiteral("readPage%1").arg(page + 1));
+    connect(tab, &QPushButton::clicked, this, [this, to = page] { show_page(to); });
+    tabs->addWidget(tab);
+    tabs_.push_back(tab);
+  }
+  tabs->addStretch();
+  tools_ = new ReadTools(desk_, settings_, this);
+  tools_->add_picture_menu(*tabs);
+  column->addLayout(tabs);
+  pages_ = new QStackedWidget(middle);
+  pages_->addWidget(make_map_page());
+  sweeps_ = new AllSweeps(desk_, settings_, pages_);
+  targets_ = new TargetsPage(desk_, pages_);
+  trust_ = new TrustPage(desk_, *judge_, pages_);
+  for (QWidget* page : std::initializer_list<QWidget*>{sweeps_, targets_, trust_}) pages_->addWidget(page);
+  column->addWidget(pages_, 1);
+  connect(sweeps_, &AllSweeps::opened, this, [this] { show_page(MapPage); });
+  connect(targets_, &TargetsPage::opened, this, [this] { show_page(MapPage); });
+  connect(trust_, &TrustPage::go, this, &StageView::go);
+  tabs_[MapPage]->setChecked(true);
+  return middle;
+}
+
+QWidget* ReadView::make_map_page() {
+  auto* page = new QWidget(this);
+  page->setObjectName("ground");
+  page->setAttribute(Qt::WA_StyledBackground);
+  auto* column = new QVBoxLayout(page);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(4);
+  column->addWidget(tools_);
+  map_ = new FieldMap(desk_, settings_, page);
   column->addWidget(map_, 1);
-  figures_ = new FiguresColumn(desk_, this);
-  auto* layout = new QHBoxLayout(this);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->setSpacing(0);
-  layout->addWidget(middle, 1);
-  layout->addWidget(figures_);
-  connect(&desk_, &Desk::changed, this, [this] {
-    if (isVisible()) refresh();
+  cut_ = new CutChart(page);
+  cut_->hide();
+  column->addWidget(cut_);
+  readout_ = new ElidedLabel(page);
+  readout_->setObjectName("readout");
+  column->addWidget(readout_);
+  connect(tools_, &ReadTools::changed, this, &ReadView::settings_changed);
+  connect(tools_, &ReadTools::wants_cut, map_, &FieldMap::step_cut);
+  connect(tools_, &ReadTools::wants_picture_copied, this, &ReadView::copy_picture);
+  connect(tools_, &ReadTools::wants_picture_saved, this, &ReadView::save_picture);
+  connect(map_, &FieldMap::pointed, this, &ReadView::read_out);
+  connect(map_, &FieldMap::cut_changed, this, [this] {
+    tools_->refresh();
+    show_cut();
   });
+  return page;
 }
 
 void ReadView::refresh() {
   if (!desk_.test() || !desk_.view() || !desk_.rung() || !desk_.stop()) return;
+  judge_->look();
   title_->setText(
       tr("%1 · %2 %")
           .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
@@ -54,6 +137,71 @@ void ReadView::refresh() {
   if (!desk_.test()->test.door.empty()) words << tr("door %1").arg(text_of(desk_.test()->test.door));
   state_->setText(words.join(QStringLiteral(" · ")));
   figures_->refresh();
+  tools_->refresh();
+  map_->renew();
+  show_cut();
+  read_out(settings_.pointed);
+  if (pages_->currentIndex() == SweepsPage) sweeps_->update();
+  if (pages_->currentIndex() == TargetPage) targets_->refresh();
+  if (pages_->currentIndex() == SurePage) trust_->refresh();
+}
+
+void ReadView::settings_changed() { refresh(); }
+
+void ReadView::resizeEvent(QResizeEvent* event) {
+  StageView::resizeEvent(event);
+  make_room();
+}
+
+/// In a small window the figures make way for what is wide.
+void ReadView::make_room() { figures_->setVisible(width() >= small_width || pages_->currentIndex() == MapPage); }
+
+void ReadView::show_page(Page page) {
+  pages_->setCurrentIndex(page);
+  for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == page);
+  make_room();
+  refresh();
+  if (page == SweepsPage)
+    sweeps_->setFocus();
+  else if (page == TargetPage)
+    targets_->findChild<QWidget*>("targetFits")->setFocus();
+  else
+    setFocus(Qt::OtherFocusReason);
+}
+
+void ReadView::show_cut() {
+  cut_->setVisible(settings_.cut.has_value());
+  if (!settings_.cut || !desk_.view()) return;
+  const ShownValues shown = shown_values(desk_, *desk_.view(), settings_);
+  cut_->show_cut(cut(Field(desk_.view()->layout, shown.values), settings_.cut->first, settings_.cut->second),
+                 shown.text, shown.band, desk_.units());
+}
+
+void ReadView::read_out(int station) {
+  if (!desk_.view() || station < 0 || station >= std::ssize(desk_.view()->states))
+    return readout_->setText(tr("Point at a station, or use the arrow keys, for its record. Wheel or + and − zoom."));
+  const book::SweepView& view = *desk_.view();
+  const book::StationState& s = view.states[station];
+  QStringList words{station_place(view.layout, station, desk_.units())};
+  if (s.kind == book::StationState::Read) {
+    const ShownValues shown = shown_values(desk_, view, settings_);
+    words << tr("%1 %2").arg(shown.text.text(shown.values[station]), shown.text.unit);
+    words << tr("raw %1, corrected %2").arg(show_number(s.raw, 2), show_number(view.ppfd[station], 2));
+    if (s.samples > 1)
+      words << tr("mean of %1 values%2")
+                   .arg(s.samples)
+                   .arg(s.spread ? tr(", spread %1").arg(show_number(*s.spread, 2)) : QString());
+    if (std::isfinite(s.taken_s))
+      words << QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(1000 * s.taken_s)).toString("yyyy-MM-dd hh:mm");
+    QStringList open;
+    for (const Check& check : desk_.checks())
+      if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
+        open << text_of(check.saw);
+    words << (open.isEmpty() ? tr("no check open") : QStringLiteral("◣ ") + open.join("; "));
+  } else {
+    words << (s.kind == book::StationState::Missing ? tr("declared missing") : tr("not read yet"));
+  }
+  readout_->setText(words.join(QStringLiteral(" · ")));
 }
 
 void ReadView::arrive() {
@@ -62,11 +210,88 @@ void ReadView::arrive() {
 }
 
 void ReadView::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_N && event->modifiers() == Qt::NoModifier) {
-    numbers_ = !numbers_;
-    return map_->set_numbers(numbers_);
+  const int page = event->key() - Qt::Key_1;
+  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= SurePage)
+    return show_page(static_cast<Page>(page));
+  if (event->key() == Qt::Key_E && event->modifiers() == Qt::ControlModifier) return save_picture();
+  if (event->key() == Qt::Key_C && event->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier))
+    return copy_picture();
+  if (event->key() == Qt::Key_Q && !(event->modifiers() & ~Qt::ShiftModifier)) {
+    constexpr int count = 4;
+    const int step = event->modifiers() & Qt::ShiftModifier ? count - 1 : 1;
+    return tools_->choose(static_cast<Quantity>((static_cast<int>(settings_.quantity) + step) % count));
   }
+  if (pages_->currentIndex() == MapPage && map_key(event)) return;
   StageView::keyPressEvent(event);
+}
+
+bool ReadView::map_key(QKeyEvent* event) {
+  if (!desk_.view()) return false;
+  const auto flip = [&](bool MapSettings::*which) {
+    settings_.*which = !(settings_.*which);
+    settings_changed();
+    return true;
+  };
+  const bool fine = event->modifiers() & Qt::ShiftModifier, pan = event->modifiers() & Qt::ControlModifier;
+  const Layout& layout = desk_.view()->layout;
+  const auto arrow = [&](int right, int back) {
+    const double across = layout.measured.width_m / std::max(1, layout.columns),
+                 deep = layout.measured.depth_m / std::max(1, layout.rows);
+    if (pan)
+      map_->move_by(right * across, back * deep);
+    else if (settings_.cut)
+      map_->move_cut(right * (fine ? fine_step_m : across), back * (fine ? fine_step_m : deep));
+    else
+      map_->point_beside(right, back);
+    return true;
+  };
+  switch (event->key()) {
+    case Qt::Key_Left:
+      return arrow(-1, 0);
+    case Qt::Key_Right:
+      return arrow(1, 0);
+    case Qt::Key_Up:
+      return arrow(0, 1);
+    case Qt::Key_Down:
+      return arrow(0, -1);
+    case Qt::Key_Plus:
+    case Qt::Key_Equal:
+      return map_->zoom_by(zoom_step), true;
+    case Qt::Key_Minus:
+      return map_->zoom_by(1 / zoom_step), true;
+    case Qt::Key_0:
+      return map_->zoom_by(0), true;
+    default:
+      break;
+  }
+  if (event->modifiers() & ~Qt::ShiftModifier) return false;
+  switch (event->key()) {
+    case Qt::Key_N:
+      return flip(&MapSettings::numbers);
+    case Qt::Key_C:
+      return flip(&MapSettings::contours);
+    case Qt::Key_L:
+      return flip(&MapSettings::fixture);
+    case Qt::Key_F:
+      return flip(&MapSettings::footprints);
+    case Qt::Key_G:
+      return flip(&MapSettings::rings);
+    case Qt::Key_V:
+      return flip(&MapSettings::coverage);
+    case Qt::Key_S:
+      return flip(&MapSettings::own_scale);
+    case Qt::Key_D:
+      tools_->step_other();
+      return true;
+    case Qt::Key_X:
+      if (layout.is_lattice()) map_->step_cut();
+      return true;
+    case Qt::Key_R:
+      map_->turn_cut(fine ? -cut_turn_degrees : cut_turn_degrees);
+      return true;
+    default:
+      return false;
+  }
 }
 
 bool ReadView::copy() {
@@ -75,10 +300,50 @@ bool ReadView::copy() {
   return true;
 }
 
+void ReadView::draw_picture(QPainter& p, const QRectF& room, bool in_vectors) const {
+  const bool all = pages_->currentIndex() == SweepsPage;
+  p.setPen(title_->palette().color(QPalette::WindowText));
+  p.setFont(title_->font());
+  QString words = text_of(book::title_of(*desk_.test()));
+  if (!all) words += QStringLiteral(" · ") + title_->text();
+  p.drawText(QRectF(room.left() + 48, room.top() + 8, room.width() - 64, 24), Qt::AlignLeft | Qt::AlignVCenter,
+             shown_values(desk_, *desk_.view(), settings_).title + QStringLiteral(" · ") + words);
+  const QRectF below = room.adjusted(0, 36, 0, 0);
+  if (all)
+    sweeps_->paint_page(p, below, in_vectors);
+  else
+    map_->paint_picture(p, below, in_vectors);
+}
+
+void ReadView::copy_picture() {
+  if (!desk_.test() || !desk_.view()) return;
+  QApplication::clipboard()->setImage(
+      picture([this](QPainter& p, const QRectF& room, bool in_vectors) { draw_picture(p, room, in_vectors); },
+              QSize(1600, 1600)));
+  desk_.say(tr("The picture is on the clipboard, 1600 px wide."));
+}
+
+void ReadView::save_picture() {
+  if (!desk_.test() || !desk_.view()) return;
+  const QString name = text_of(book::title_of(*desk_.test())) + " " + title_->text();
+  SavePicture dialog([this](QPainter& p, const QRectF& room, bool in_vectors) { draw_picture(p, room, in_vectors); },
+                     QString(name).replace(QStringLiteral(" · "), " ").replace('/', '-'), this);
+  dialog.exec();
+}
+
 std::vector<KeyHint> ReadView::keys() const {
-  return {{tr("Tab"), tr("from figure to figure, each with its definition")},
-          {tr("N"), tr("numbers on the map on or off")},
+  return {{tr("1 2 3 4"), tr("map, all sweeps, targets, how sure")},
+          {tr("Q"), tr("PPFD, daily light, percent of the mean, difference; Shift+Q goes back")},
+          {tr("D"), tr("take the difference from the next sweep")},
+          {tr("N · C"), tr("numbers, contours on or off")},
+          {tr("X"), tr("a cut across, deep, along each diagonal, none; arrows move it, R turns it")},
+          {tr("Arrows"), tr("the record of a station; with Ctrl they move a zoomed map")},
+          {tr("+ − 0"), tr("nearer, farther, the whole map")},
+          {tr("L F G V"), tr("fixture, usual footprints, rings, rectangles and circle in band")},
+          {tr("S"), tr("a scale of its own, or one for all sweeps of the test")},
+          {tr("Tab"), tr("from figure to figure, each with its definition")},
           {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")},
+          {tr("Ctrl+Shift+C · Ctrl+E"), tr("copy, save the picture")},
           {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")}};
 }
 

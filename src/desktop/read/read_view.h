@@ -1,35 +1,71 @@
 #pragma once
 
+#include "desktop/read/map_settings.h"
 #include "desktop/shell/desk.h"
 #include "desktop/shell/stage_view.h"
 
 class QLabel;
+class QPushButton;
+class QStackedWidget;
 
 namespace sunbreak::desktop {
 
+class AllSweeps;
+class CutChart;
+class FieldMap;
 class FiguresColumn;
-class SweepMap;
+class Judge;
+class ReadTools;
+class TargetsPage;
+class TestLog;
+class TrustPage;
 
-/// Read: the map of the chosen sweep and every figure that is worked out from it.
+/// Read: the map of the chosen sweep, all sweeps beside each other, how targets are met, how sure it all is; and every
+/// figure that is worked out from the sweep.
 class ReadView : public StageView {
   Q_OBJECT
  public:
-  explicit ReadView(Desk& desk, QWidget* parent = nullptr);
+  enum Page { MapPage, SweepsPage, TargetPage, SurePage };
+
+  ReadView(Desk& desk, TestLog& log, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   bool copy() override;
 
+  MapSettings& settings() { return settings_; }
+  void show_page(Page page);
+  /// Shows the settings as they are now.
+  void settings_changed();
+
  protected:
   void keyPressEvent(QKeyEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
 
  private:
+  QWidget* make_middle();
+  QWidget* make_map_page();
   void refresh();
+  void make_room();
+  void show_cut();
+  void read_out(int station);
+  bool map_key(QKeyEvent* event);
+  void copy_picture();
+  void save_picture();
+  void draw_picture(QPainter& p, const QRectF& room, bool in_vectors) const;
 
   Desk& desk_;
-  SweepMap* map_;
+  MapSettings settings_;
+  Judge* judge_;
+  QLabel *title_, *state_, *readout_;
+  std::vector<QPushButton*> tabs_;
+  QStackedWidget* pages_;
+  ReadTools* tools_;
+  FieldMap* map_;
+  CutChart* cut_;
+  AllSweeps* sweeps_;
+  TargetsPage* targets_;
+  TrustPage* trust_;
   FiguresColumn* figures_;
-  QLabel *title_, *state_;
-  bool numbers_ = true;
 };
 
 }  // namespace sunbreak::desktop

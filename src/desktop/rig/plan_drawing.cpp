@@ -4,7 +4,7 @@
 
 #include "book/rig_model.h"
 #include "book/test_checks.h"
-#include "desktop/paint/map_painter.h"
+#include "desktop/paint/map_frame.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 
@@ -91,12 +91,7 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
     p.drawEllipse(path.first(), radius + 1.5, radius + 1.5);
   }
 
-  book::SweepView view{layout, std::vector<book::StationState>(layout.stations.size()), {}};
-  MapScene scene;
-  scene.view = &view;
-  scene.bench = &test->bench;
-  scene.units = desk_.units();
-  paint_surroundings(p, fit, scene);
+  paint_surroundings(p, fit, test->bench, desk_.units());
   p.setPen(t.quiet);
   p.setFont(text_font(11));
   p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, width() - fit.floor.left(), 60),

@@ -152,7 +152,7 @@ void MainWindow::build_stages() {
   stages_ = {new RigView(*desk_, stack_),
              warm_up,
              walk_,
-             new ReadView(*desk_, stack_),
+             new ReadView(*desk_, *log_, stack_),
              later(Stage::Settle,
                    tr("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
              later(Stage::Audit, tr("Here each of the maker's claims will be held against what was measured.")),

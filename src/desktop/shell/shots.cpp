@@ -8,6 +8,8 @@
 #include <QPixmap>
 
 #include "desktop/publish/report_preview.h"
+#include "desktop/read/judge.h"
+#include "desktop/read/read_view.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
@@ -21,6 +23,46 @@ book::Id test_named(MainWindow& window, const std::string& fixture) {
   for (const book::Test& test : window.desk().book().all<book::Test>("WHERE removed = 0 ORDER BY id"))
     if (window.desk().book().find<book::Fixture>(test.fixture_id)->name == fixture) return test.id;
   return 0;
+}
+
+/// Read in its views, each once the sweep's budget is there.
+void shoot_read(MainWindow& window, book::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
+  window.open_test(test, static_cast<int>(Stage::Read));
+  window.desk().step_rung(2);
+  auto* read = window.findChild<ReadView*>();
+  auto* judge = window.findChild<Judge*>();
+  for (QElapsedTimer waited; !judge->budget();) {
+    if (!waited.isValid()) waited.start();
+    if (waited.elapsed() > 10000) break;
+    QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
+  }
+  const MapSettings plain = read->settings();
+  const auto set = [&](const MapSettings& settings) {
+    read->settings() = settings;
+    read->settings_changed();
+  };
+  shoot("read.png", LookChoice::Paper);
+  MapSettings lines = plain;
+  lines.numbers = false;
+  lines.contours = lines.coverage = true;
+  set(lines);
+  shoot("read-contours-loft.png", LookChoice::Loft);
+  lines.coverage = false;
+  lines.cut = {{0, 0.45}, {1.2, 0.75}};
+  set(lines);
+  shoot("read-cut.png", LookChoice::Paper);
+  MapSettings difference = plain;
+  difference.quantity = Quantity::Difference;
+  set(difference);
+  shoot("read-difference.png", LookChoice::Paper);
+  set(plain);
+  read->show_page(ReadView::SweepsPage);
+  shoot("read-sweeps.png", LookChoice::Paper);
+  read->show_page(ReadView::TargetPage);
+  shoot("read-targets.png", LookChoice::Paper);
+  read->show_page(ReadView::SurePage);
+  shoot("read-how-sure-loft.png", LookChoice::Loft);
+  read->show_page(ReadView::MapPage);
 }
 
 }  // namespace
@@ -77,16 +119,12 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   for (int i = 0; i < 5; ++i) QApplication::processEvents();
   all = checks.grab().save(text_of((folder / "checks.png").string())) && all;
   checks.close();
-  window.open_test(ostler, static_cast<int>(Stage::Read));
-  window.desk().step_rung(2);
-  shoot("read.png", LookChoice::Paper);
+  shoot_read(window, ostler, shoot);
   window.show_stage(Stage::Publish);
   QEventLoop until_shown;
   QObject::connect(window.findChild<ReportPreview*>(), &ReportPreview::shown, &until_shown, &QEventLoop::quit);
   until_shown.exec();
   shoot("publish.png", LookChoice::Paper);
-  window.show_stage(Stage::Read);
-  shoot("read-loft.png", LookChoice::Loft);
   return all;
 }
 

@@ -1,0 +1,97 @@
+#include "desktop/read/judge.h"
+
+#include <QFutureWatcher>
+#include <QtConcurrent>
+#include <algorithm>
+
+#include "desktop/shell/test_log.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+/// What a budget is worked out from, without the readings behind the views.
+book::TestBundle plan_of(const book::TestBundle& test) {
+  book::TestBundle plan;
+  plan.test = test.test;
+  plan.fixture = test.fixture;
+  plan.bench = test.bench;
+  plan.meters = test.meters;
+  plan.rungs = test.rungs;
+  plan.stops = test.stops;
+  plan.sweeps = test.sweeps;
+  return plan;
+}
+
+}  // namespace
+
+Judge::Judge(Desk& desk, TestLog& log, QObject* parent) : QObject(parent), desk_(desk), log_(log) {
+  connect(&log, &TestLog::judged, this, &Judge::judged);
+}
+
+QString Judge::state_of(book::Id sweep_id) const {
+  return QStringLiteral("%1 %2").arg(desk_.book().revision()).arg(sweep_id);
+}
+
+const Budget* Judge::budget_of(book::Id sweep_id) const {
+  const auto found = answers_.find(sweep_id);
+  return found != answers_.end() && found->second.state == state_of(sweep_id) ? &found->second.budget : nullptr;
+}
+
+std::optional<Evidence> Judge::evidence_of(book::Id sweep_id) const {
+  const book::SweepView* view = desk_.view_of(sweep_id);
+  if (!desk_.test() || !view || view->read() == 0) return {};
+  const auto& sweeps = desk_.test()->sweeps;
+  const auto sweep = std::find_if(sweeps.begin(), sweeps.end(), [&](auto& s) { return s.id == sweep_id; });
+  if (sweep == sweeps.end()) return {};
+  const book::WalkedState* walked = log_.walked(sweep_id);
+  const int open = desk_.open_checks_of(sweep_id) + desk_.open_checks_of(0);
+  return grade(book::evidence_facts(*desk_.test(), *sweep, *view, walked ? *walked : book::WalkedState{},
+                                    log_.log().watts, open));
+}
+
+std::optional<std::pair<Grade, book::Id>> Judge::weakest() const {
+  std::optional<std::pair<Grade, book::Id>> found;
+  if (desk_.test())
+    for (const book::Sweep& sweep : desk_.test()->sweeps)
+      if (const auto evidence = evidence_of(sweep.id); evidence && (!found || evidence->grade < found->first))
+        found = {evidence->grade, sweep.id};
+  return found;
+}
+
+void Judge::look(book::Id also) {
+  wanted_.clear();
+  for (const book::Id id : {desk_.sweep() ? desk_.sweep()->id : 0, also})
+    if (const book::SweepView* view = desk_.view_of(id); view && view->read() > 0 && !budget_of(id))
+      wanted_.push_back(id);
+  work();
+}
+
+void Judge::work() {
+  if (working_ || wanted_.empty() || !desk_.test()) return;
+  const book::Id sweep_id = wanted_.front();
+  wanted_.erase(wanted_.begin());
+  const auto& sweeps = desk_.test()->sweeps;
+  const auto sweep = std::find_if(sweeps.begin(), sweeps.end(), [&](auto& s) { return s.id == sweep_id; });
+  if (sweep == sweeps.end()) return work();
+  book::SweepViews views;  // the other rungs at the same stop tell how the light falls with height
+  for (const book::Sweep& other : sweeps)
+    if (const book::SweepView* view = desk_.view_of(other.id); view && other.stop_id == sweep->stop_id)
+      views.emplace(other.id, *view);
+  working_ = true;
+  auto* watcher = new QFutureWatcher<Budget>(this);
+  connect(watcher, &QFutureWatcher<Budget>::finished, this, [this, watcher, sweep_id, state = state_of(sweep_id)] {
+    watcher->deleteLater();
+    working_ = false;
+    answers_[sweep_id] = {state, watcher->result()};
+    if (state != state_of(sweep_id) && std::find(wanted_.begin(), wanted_.end(), sweep_id) == wanted_.end() &&
+        desk_.view_of(sweep_id))
+      wanted_.push_back(sweep_id);
+    emit judged();
+    work();
+  });
+  watcher->setFuture(QtConcurrent::run([plan = plan_of(*desk_.test()), chosen = *sweep, views = std::move(views)] {
+    return uncertainty_budget(book::budget_question(plan, chosen, views.at(chosen.id), views));
+  }));
+}
+
+}  // namespace sunbreak::desktop

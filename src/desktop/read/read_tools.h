@@ -1,0 +1,49 @@
+#pragma once
+
+#include <QWidget>
+#include <map>
+
+#include "desktop/read/map_settings.h"
+#include "desktop/shell/desk.h"
+
+class QBoxLayout;
+class QComboBox;
+class QPushButton;
+class QToolButton;
+class QAction;
+
+namespace sunbreak::desktop {
+
+/// The row of choices over the map: what it shows, how, and what is drawn on it.
+class ReadTools : public QWidget {
+  Q_OBJECT
+ public:
+  ReadTools(Desk& desk, MapSettings& settings, QWidget* parent = nullptr);
+  /// Adds the menu of the picture to a row that every page shows.
+  void add_picture_menu(QBoxLayout& to);
+  /// Shows the settings as they are.
+  void refresh();
+  void choose(Quantity quantity);
+  /// The next sweep to take the difference from.
+  void step_other();
+
+ signals:
+  void changed();
+  void wants_cut();
+  void wants_picture_copied();
+  void wants_picture_saved();
+
+ private:
+  QToolButton* menu_button(const QString& text, const char* name);
+  QPushButton* toggle(const QString& text, const QString& tip, const char* name);
+
+  Desk& desk_;
+  MapSettings& settings_;
+  std::map<Quantity, QPushButton*> quantities_;
+  QPushButton *numbers_, *contours_, *cut_;
+  QComboBox* other_;
+  QToolButton* drawn_ = nullptr;
+  std::vector<std::pair<QAction*, bool MapSettings::*>> drawn_actions_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,30 @@
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "desktop/paint/value_scale.h"
+#include "desktop/read/map_settings.h"
+#include "desktop/shell/desk.h"
+
+namespace sunbreak::desktop {
+
+/// A sweep's stations in the quantity chosen, with the scale they are colored by.
+struct ShownValues {
+  std::vector<double> values;  ///< NaN where unknown
+  ValueScale scale;
+  ValueText text;
+  std::optional<Band> band;  ///< the target's, in the values' unit; none where it has none
+  QString title;             ///< of the quantity
+};
+
+/// What the map of one sweep of the test on the desk shows.
+ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings);
+
+/// The sweeps with readings that a difference from `sweep` can be taken from, in the order of the mast.
+std::vector<book::Id> other_sweeps(const Desk& desk, book::Id sweep);
+
+/// "45 cm · 100 %".
+QString sweep_words(const Desk& desk, book::Id sweep_id);
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,265 @@
+#include "desktop/read/trust_page.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "core/uncertainty/figure_values.h"
+#include "desktop/read/shown_values.h"
+#include "desktop/shell/work_line.h"
+#include "desktop/widgets/figures_table.h"
+#include "desktop/widgets/form.h"
+#include "desktop/widgets/labels.h"
+#include "desktop/widgets/takers.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+const char* const shown_figures[] = {"mean_ppfd", "canopy_efficacy_umol_j", "lowest_over_mean"};
+
+QString grade_text(Grade grade) {
+  return (grade == Grade::Benchmark ? QStringLiteral("●●● ")
+          : grade == Grade::Working ? QStringLiteral("●●○ ")
+                                    : QStringLiteral("●○○ ")) +
+         QString::fromUtf8(name(grade).data(), static_cast<qsizetype>(name(grade).size()));
+}
+
+QString condition_name(std::string_view id) {
+  static const std::map<std::string_view, QString> names{
+      {"grid", TrustPage::tr("Grid")},           {"complete", TrustPage::tr("Complete")},
+      {"settled", TrustPage::tr("Settled")},     {"drift", TrustPage::tr("Drift")},
+      {"watts", TrustPage::tr("Watts")},         {"height", TrustPage::tr("Height")},
+      {"calibration", TrustPage::tr("Sensor")},  {"walls", TrustPage::tr("Walls, door")},
+      {"level", TrustPage::tr("Level, center")}, {"checks", TrustPage::tr("Checks")}};
+  const auto found = names.find(id);
+  return found == names.end() ? QString() : found->second;
+}
+
+std::pair<QString, Stage> way_to(const Condition& c) {
+  switch (c.where) {
+    case Condition::Rig:
+      return {TrustPage::tr("To Rig"), Stage::Rig};
+    case Condition::WarmUp:
+      return {TrustPage::tr("To Warm-up"), Stage::WarmUp};
+    default:
+      return {TrustPage::tr("To Walk"), Stage::Walk};
+  }
+}
+
+QString origin_text(const Term& term) {
+  const QString words = text_of(term.words);
+  return term.origin == Origin::Measured ? TrustPage::tr("measured: %1").arg(words)
+         : term.origin == Origin::Stated ? words
+                                         : TrustPage::tr("assumed: %1").arg(words);
+}
+
+}  // namespace
+
+TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent), desk_(desk), judge_(judge) {
+  setObjectName("trustPage");
+  setAttribute(Qt::WA_StyledBackground);
+  auto* outer = new QVBoxLayout(this);
+  outer->setContentsMargins(0, 8, 0, 0);
+  auto* scroll = new QScrollArea(this);
+  scroll->setWidgetResizable(true);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll->setFocusPolicy(Qt::NoFocus);
+  auto* content = new QWidget(scroll);
+  content->setObjectName("ground");
+  content->setAttribute(Qt::WA_StyledBackground);
+  auto* column = new QVBoxLayout(content);
+  column->setContentsMargins(0, 0, 8, 0);
+  column->setSpacing(6);
+  grade_ = figure_label(24, content);
+  grade_->setObjectName("evidenceGrade");
+  column->addWidget(grade_);
+  grade_words_ = wrapped_label({}, content);
+  grade_words_->setProperty("quiet", true);
+  column->addWidget(grade_words_);
+  conditions_ = new QGridLayout;
+  conditions_->setHorizontalSpacing(12);
+  conditions_->setVerticalSpacing(2);
+  conditions_->setColumnStretch(1, 1);
+  column->addLayout(conditions_);
+  column->addSpacing(8);
+  column->addWidget(thin_rule(content));
+  column->addWidget(heading_label(tr("Uncertainty budget, k = 2"), content));
+  budget_words_ = wrapped_label({}, content);
+  budget_words_->setObjectName("budgetWords");
+  column->addWidget(budget_words_);
+  budget_ = new FiguresTable(
+      {tr("part"), tr("size"), tr("mean"), tr("efficacy"), tr("lowest ÷ mean"), tr("where it comes from")},
+      tr("Uncertainty budget"), content);
+  budget_->setObjectName("budgetTable");
+  budget_->set_spare_columns({5});
+  column->addWidget(budget_);
+  origin_ = wrapped_label({}, content);
+  origin_->setObjectName("budgetOrigin");
+  origin_->setProperty("quiet", true);
+  column->addWidget(origin_);
+  connect(budget_, &QTableWidget::currentCellChanged, this, &TrustPage::show_origin);
+  column->addSpacing(4);
+  stated_ = new Form(content);
+  stated_->heading(tr("State your own, as standard uncertainties"));
+  const auto add = [&](const QString& name, const char* object, std::optional<double> book::Test::*field, double scale,
+                       const QString& unit, const QString& hint) {
+    stated_
+        ->line(
+            name,
+            [=, this] {
+              const auto value = desk_.test() ? desk_.test()->test.*field : std::nullopt;
+              return value ? show_number(*value * scale, 2) : QString();
+            },
+            take_number({0, 100},
+                        [=, this](std::optional<double> v) -> QString {
+                          book::Test test = desk_.test()->test;
+                          test.*field = v ? std::optional(*v / scale) : std::nullopt;
+                          return desk_.edit(tr("stated uncertainty"), [&](book::Edit& e) { e.save(test); })
+                                     ? QString()
+                                     : tr("Not kept.");
+                        }),
+            [=] { return unit; }, hint)
+        ->setObjectName(object);
+  };
+  add(tr("Height"), "heightUncertainty", &book::Test::height_uncertainty_m, 1000, tr("mm"), tr("5 assumed"));
+  add(tr("Place of a station"), "placeUncertainty", &book::Test::position_uncertainty_m, 1000, tr("mm"),
+      tr("5 assumed"));
+  add(tr("Footprint edges"), "edgeUncertainty", &book::Test::edge_uncertainty_m, 1000, tr("mm"), tr("3 assumed"));
+  add(tr("Spectral response"), "spectralUncertainty", &book::Test::spectral_uncertainty_pct, 1, "%", tr("1.5 assumed"));
+  add(tr("Cosine response"), "cosineUncertainty", &book::Test::cosine_uncertainty_pct, 1, "%", tr("1 assumed"));
+  stated_->note([] { return tr("Sensor and power meter have theirs on the shelf (Home) and on Rig."); });
+  column->addWidget(stated_);
+  column->addStretch();
+  scroll->setWidget(content);
+  outer->addWidget(scroll);
+  connect(&judge_, &Judge::judged, this, [this] {
+    if (isVisible()) refresh();
+  });
+}
+
+void TrustPage::refresh() {
+  if (!desk_.test()) return;
+  show_evidence();
+  show_budget();
+  stated_->refresh();
+  stated_->set_editable(!desk_.read_only());
+}
+
+void TrustPage::clear_conditions() {
+  while (QLayoutItem* item = conditions_->takeAt(0)) {
+    if (item->widget()) item->widget()->deleteLater();
+    delete item;
+  }
+}
+
+void TrustPage::show_evidence() {
+  const book::Id sweep_id = desk_.sweep() ? desk_.sweep()->id : 0;
+  const auto evidence = judge_.evidence_of(sweep_id);
+  if (!evidence) {
+    shown_.clear();
+    clear_conditions();
+    grade_->setText(tr("No evidence yet"));
+    return grade_words_->setText(tr("This sweep has no reading. Walk it (Alt+3)."));
+  }
+  grade_->setText(tr("%1 grade").arg(grade_text(evidence->grade)));
+  QString words = evidence->missing() == 0
+                      ? tr("This sweep meets every condition.")
+                      : tr("This sweep misses %1 of %2 conditions; benchmark misses none, working one "
+                           "or two.")
+                            .arg(evidence->missing())
+                            .arg(evidence->conditions.size());
+  if (const auto weakest = judge_.weakest())
+    words += tr(" The test is %1, as its weakest sweep, %2.")
+                 .arg(grade_text(weakest->first), sweep_words(desk_, weakest->second));
+  grade_words_->setText(words);
+  // Made anew only where something changed: the keyboard may rest on one of the ways.
+  if (shown_ == evidence->conditions) return;
+  shown_ = evidence->conditions;
+  clear_conditions();
+  int row = 0;
+  QWidget* home = grade_->parentWidget();
+  for (const Condition& c : evidence->conditions) {
+    auto* mark = new QLabel((c.met ? QStringLiteral("● ") : QStringLiteral("◣ ")) + condition_name(c.id), home);
+    set_tone(mark, c.met ? "good" : "attention");
+    conditions_->addWidget(mark, row, 0, Qt::AlignTop);
+    auto* saw = wrapped_label(c.met ? text_of(c.saw) : text_of(c.saw) + tr(": ") + text_of(c.way), home);
+    conditions_->addWidget(saw, row, 1);
+    if (!c.met) {
+      const auto [text, stage] = way_to(c);
+      auto* way = new QPushButton(text, home);
+      way->setObjectName("way_" + QString::fromUtf8(c.id.data(), static_cast<qsizetype>(c.id.size())));
+      way->setProperty("plain", true);
+      connect(way, &QPushButton::clicked, this, [this, to = stage] { emit go(static_cast<int>(to)); });
+      conditions_->addWidget(way, row, 2, Qt::AlignTop);
+    }
+    ++row;
+  }
+}
+
+/// Where the part under the keyboard comes from, since the table has no room for all of it.
+void TrustPage::show_origin() {
+  const Budget* budget = judge_.budget();
+  const int row = budget_->currentRow();
+  if (!budget || row < 0 || row >= std::ssize(budget->contributions))
+    return origin_->setText(budget ? tr("Choose a line to see where its size comes from.") : QString());
+  const Contribution& c = budget->contributions[row];
+  origin_->setText(QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())) + ": " +
+                   origin_text(c.term) + ".");
+}
+
+void TrustPage::show_budget() {
+  const Budget* budget = judge_.budget();
+  if (!budget) {
+    budget_->show_rows({});
+    return budget_words_->setText(desk_.figures() ? tr("Being worked out…") : QString());
+  }
+  const auto relative = [](double part, double whole) {
+    return std::isfinite(whole) && whole != 0 ? QString::number(100 * part / std::abs(whole), 'f', 2) + " %"
+                                              : QStringLiteral("–");
+  };
+  std::vector<std::vector<FigureCell>> rows;
+  for (const Contribution& c : budget->contributions) {
+    std::vector<FigureCell> row{{QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())), {}, false}};
+    const double size = c.term.value;
+    row.push_back({size <= 0     ? QString()
+                   : c.in_meters ? QString::number(1000 * size, 'f', 1) + " mm"
+                                 : QString::number(100 * size, 'f', 2) + " %",
+                   {},
+                   false});
+    for (const char* id : shown_figures) {
+      const int k = uncertain_index(id);
+      row.push_back({relative(c.standard[k], budget->values[k]), {}, budget->largest(id) == &c});
+    }
+    row.push_back({origin_text(c.term), origin_text(c.term), false});
+    rows.push_back(std::move(row));
+  }
+  const auto total = [&](const QString& name, auto value) {
+    std::vector<FigureCell> row{{name, {}, false}, {}};
+    for (const char* id : shown_figures) row.push_back({value(id), {}, false});
+    row.push_back({});
+    rows.push_back(std::move(row));
+  };
+  total(tr("one-way pull"), [&](const char* id) {
+    const int k = uncertain_index(id);
+    return relative(std::abs(budget->bias[k]), budget->values[k]);
+  });
+  total(tr("± with k = 2"), [&](const char* id) {
+    const double u = budget->relative(id);
+    return std::isfinite(u) ? QString::number(100 * u, 'f', 2) + " %" : QStringLiteral("–");
+  });
+  budget_->show_rows(rows);
+  show_origin();
+  const Contribution* largest = budget->largest("mean_ppfd");
+  budget_words_->setText(
+      tr("Standard uncertainties as a share of each figure; the last line is twice their quadratic sum plus what pulls "
+         "one way. ◣ marks the largest part%1.")
+          .arg(largest
+                   ? tr(": of the mean, %1")
+                         .arg(QString::fromUtf8(largest->label.data(), static_cast<qsizetype>(largest->label.size()))
+                                  .toLower())
+                   : QString()));
+}
+
+}  // namespace sunbreak::desktop

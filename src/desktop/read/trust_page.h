@@ -1,0 +1,43 @@
+#pragma once
+
+#include <QWidget>
+
+#include "desktop/read/judge.h"
+
+class QGridLayout;
+class QLabel;
+class QScrollArea;
+
+namespace sunbreak::desktop {
+
+class FiguresTable;
+class Form;
+
+/// How sure the figures of the chosen sweep are: its evidence grade with a way to each missing condition, and its
+/// uncertainty budget with the largest part named.
+class TrustPage : public QWidget {
+  Q_OBJECT
+ public:
+  TrustPage(Desk& desk, Judge& judge, QWidget* parent = nullptr);
+  void refresh();
+
+ signals:
+  /// Asks for the stage where a condition can be met.
+  void go(int stage);
+
+ private:
+  void show_evidence();
+  void clear_conditions();
+  void show_budget();
+  void show_origin();
+
+  Desk& desk_;
+  Judge& judge_;
+  QLabel *grade_, *grade_words_, *budget_words_, *origin_;
+  QGridLayout* conditions_;
+  FiguresTable* budget_;
+  Form* stated_;
+  std::vector<Condition> shown_;
+};
+
+}  // namespace sunbreak::desktop
