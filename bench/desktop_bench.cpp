@@ -4,6 +4,7 @@
 
 #include <QApplication>
 #include <QLineEdit>
+#include <QMouseEvent>
 #include <QSettings>
 #include <QTemporaryDir>
 #include <QTest>
@@ -12,6 +13,8 @@
 #include "book/wall_log.h"
 #include "core/sweep/field.h"
 #include "desktop/paint/sweep_map.h"
+#include "desktop/read/field_map.h"
+#include "desktop/read/read_view.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/mast.h"
 #include "desktop/theme/theme.h"
@@ -120,42 +123,87 @@ void write_and_sync(benchmark::State& state) {
 }
 BENCHMARK(write_and_sync)->Unit(benchmark::kMillisecond)->Iterations(1)->Repetitions(41)->ReportAggregatesOnly();
 
+/// Pages up and down through the heights of the test on the desk.
+class Pager {
+ public:
+  void step(Desk& desk) {
+    const auto* before = desk.rung();
+    desk.step_rung(way_);
+    if (before == desk.rung()) way_ = -way_;
+  }
+
+ private:
+  int way_ = 1;
+};
+
 /// One frame of mast and map while the heights of a 23,040-reading test are paged through.
-void frame_of_mast_and_map(benchmark::State& state) {
+template <typename Map>
+void frame_of_mast_and_map(benchmark::State& state, Stage stage) {
   Bench& b = the_bench();
-  b.window->open_test(b.dense_test, static_cast<int>(state.range(0)));
+  b.window->open_test(b.dense_test, static_cast<int>(stage));
   QApplication::processEvents();
   auto* mast = b.window->findChild<Mast*>();
-  SweepMap* map = nullptr;
-  for (SweepMap* m : b.window->findChildren<SweepMap*>())
+  Map* map = nullptr;
+  for (Map* m : b.window->findChildren<Map*>())
     if (m->isVisible()) map = m;
   QImage canvas(1280, 800, QImage::Format_ARGB32_Premultiplied);
-  int way = 1;
+  Pager pager;
   for (auto _ : state) {
     state.PauseTiming();
-    const auto* before = b.window->desk().rung();
-    b.window->desk().step_rung(way);
-    if (before == b.window->desk().rung()) way = -way;
+    pager.step(b.window->desk());
     state.ResumeTiming();
     mast->render(&canvas);
     map->render(&canvas);
   }
 }
-BENCHMARK(frame_of_mast_and_map)
-    ->ArgName("stage")
-    ->Arg(static_cast<int>(Stage::Walk))
-    ->Arg(static_cast<int>(Stage::Read))
-    ->Unit(benchmark::kMillisecond);
+void frame_on_walk(benchmark::State& state) { frame_of_mast_and_map<SweepMap>(state, Stage::Walk); }
+void frame_on_read(benchmark::State& state) { frame_of_mast_and_map<FieldMap>(state, Stage::Read); }
+BENCHMARK(frame_on_walk)->Unit(benchmark::kMillisecond);
+BENCHMARK(frame_on_read)->Unit(benchmark::kMillisecond);
+
+/// The map of a 48 × 48 sweep with contours and numbers: painted for the first time, nothing kept of it.
+void first_paint_of_contours_and_numbers(benchmark::State& state) {
+  Bench& b = the_bench();
+  b.window->open_test(b.dense_test, static_cast<int>(Stage::Read));
+  auto* read = b.window->findChild<ReadView*>();
+  read->settings().contours = read->settings().numbers = true;
+  read->settings_changed();
+  QApplication::processEvents();
+  auto* map = b.window->findChild<FieldMap*>();
+  QImage canvas(map->size(), QImage::Format_ARGB32_Premultiplied);
+  for (auto _ : state) {
+    state.PauseTiming();
+    map->renew();
+    state.ResumeTiming();
+    map->render(&canvas);
+  }
+}
+BENCHMARK(first_paint_of_contours_and_numbers)->Unit(benchmark::kMillisecond);
+
+/// The pointer moved from station to station over that map: found, read out, ringed, painted.
+void hover_over_the_dense_map(benchmark::State& state) {
+  Bench& b = the_bench();
+  auto* map = b.window->findChild<FieldMap*>();
+  QImage canvas(map->size(), QImage::Format_ARGB32_Premultiplied);
+  map->render(&canvas);
+  int x = 0;
+  for (auto _ : state) {
+    x = (x + 17) % map->width();
+    const QPointF at(x, map->height() * 0.4);
+    QMouseEvent move(QEvent::MouseMove, at, map->mapToGlobal(at), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+    QApplication::sendEvent(map, &move);
+    map->render(&canvas);
+  }
+}
+BENCHMARK(hover_over_the_dense_map)->Unit(benchmark::kMillisecond);
 
 /// The whole of paging to the next height: figures, checks and all of the window painted.
 void page_to_the_next_height(benchmark::State& state) {
   Bench& b = the_bench();
   b.window->open_test(b.dense_test, static_cast<int>(Stage::Read));
-  int way = 1;
+  Pager pager;
   for (auto _ : state) {
-    const auto* before = b.window->desk().rung();
-    b.window->desk().step_rung(way);
-    if (before == b.window->desk().rung()) way = -way;
+    pager.step(b.window->desk());
     QApplication::processEvents();
   }
 }
