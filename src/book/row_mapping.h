@@ -8,54 +8,14 @@
 #include <vector>
 
 #include "book/records.h"
+#include "book/row_values.h"
 
 /// Moves records to and from their tables by the columns that Table<T> names.
 namespace sunbreak::book {
 
-template <typename Value>
-struct is_optional : std::false_type {};
-template <typename Value>
-struct is_optional<std::optional<Value>> : std::true_type {};
-
 template <typename Record, typename Visit>
 void for_each_column(Visit visit) {
   std::apply([&](const auto&... column) { (visit(column), ...); }, Table<Record>::columns);
-}
-
-template <typename Value>
-void bind_value(SQLite::Statement& statement, int index, const Value& value) {
-  if constexpr (is_optional<Value>::value) {
-    if (value)
-      bind_value(statement, index, *value);
-    else
-      statement.bind(index);
-  } else if constexpr (std::is_same_v<Value, bool>) {
-    statement.bind(index, static_cast<int>(value));
-  } else if constexpr (std::is_same_v<Value, Bytes>) {
-    statement.bind(index, value.data.data(), static_cast<int>(value.data.size()));
-  } else {
-    statement.bind(index, value);
-  }
-}
-
-template <typename Value>
-void read_value(const SQLite::Column& column, Value& value) {
-  if constexpr (is_optional<Value>::value) {
-    value.reset();
-    if (!column.isNull()) read_value(column, value.emplace());
-  } else if constexpr (std::is_same_v<Value, bool>) {
-    value = column.getInt() != 0;
-  } else if constexpr (std::is_same_v<Value, int>) {
-    value = column.getInt();
-  } else if constexpr (std::is_same_v<Value, Id>) {
-    value = column.getInt64();
-  } else if constexpr (std::is_same_v<Value, double>) {
-    value = column.getDouble();
-  } else if constexpr (std::is_same_v<Value, Bytes>) {
-    value.data.assign(static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes()));
-  } else {
-    value = column.getString();
-  }
 }
 
 /// Binds all columns from `first` on; returns the next free index.
@@ -68,10 +28,7 @@ int bind_record(SQLite::Statement& statement, const Record& record, int first) {
 template <typename Record>
 std::string column_list(const char* between = ", ", const char* after = "") {
   std::string text;
-  for_each_column<Record>([&](const auto& column) {
-    if (!text.empty()) text += between;
-    text += std::string(column.name) + after;
-  });
+  for_each_column<Record>([&](const auto& column) { append_name(text, column.name, between, after); });
   return text;
 }
 
@@ -87,8 +44,7 @@ std::vector<Record> select(const SQLite::Database& db, const std::string& condit
     Record& record = rows.emplace_back();
     record.id = statement.getColumn(0).getInt64();
     int at = 1;
-    for_each_column<Record>(
-        [&](const auto& column) { read_value(statement.getColumn(at++), record.*(column.member)); });
+    for_each_column<Record>([&](const auto& column) { read_value(statement, at++, record.*(column.member)); });
   }
   return rows;
 }

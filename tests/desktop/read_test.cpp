@@ -1,125 +1,18 @@
-#include <QClipboard>
 #include <QComboBox>
-#include <QFile>
-#include <QImage>
-#include <QLabel>
-#include <QPainter>
-#include <QProcess>
 #include <QPushButton>
-#include <QSlider>
-#include <QSvgRenderer>
 #include <QTableWidget>
-#include <QTimer>
-#include <cmath>
-#include <nlohmann/json.hpp>
 
-#include "book/package/data_package.h"
-#include "desktop/paint/contour_lines.h"
-#include "desktop/paint/field_image.h"
-#include "desktop/paint/map_painter.h"
+#include "book/plan.h"
 #include "desktop/read/cut_chart.h"
 #include "desktop/read/field_map.h"
-#include "desktop/read/figure_row.h"
-#include "desktop/read/figures_column.h"
-#include "desktop/read/judge.h"
-#include "desktop/read/read_view.h"
-#include "desktop/read/save_picture.h"
+#include "desktop/read/outside_sweep.h"
 #include "desktop/read/shown_values.h"
-#include "desktop/read/target_sets_dialog.h"
+#include "desktop/read_fixture.h"
 #include "desktop/theme/theme.h"
-#include "desktop/window_fixture.h"
 
 namespace sunbreak::desktop {
-namespace {
 
 using nlohmann::json;
-
-/// A test of two heights and two dimmer settings on 12 × 12 stations, all read, opened on Read.
-class ReadTest : public WindowTest {
- protected:
-  void SetUp() override {
-    WindowTest::SetUp();
-    desk().book().edit("test to read", [&](book::Edit& e) {
-      book::Fixture fixture;
-      fixture.name = "Reed Lamp";
-      book::Bench bench;
-      bench.wall_left = bench.wall_right = bench.wall_front = bench.wall_back = "reflective";
-      book::Meter sensor;
-      sensor.name = "QS-T";
-      sensor.calibrated_on = "2026-01-10";
-      sensor.uncertainty_pct = 2.2;
-      sensor.receiving_height_m = 0.03;
-      book::Test test;
-      test.fixture_id = e.add(fixture);
-      test.bench_id = e.add(bench);
-      test.sensor_id = e.add(sensor);
-      test.name = "Reed Lamp";
-      test.tested_on = "2026-06-01";
-      test.datum = "diodes";
-      test.door = "closed";
-      test.checked_level = test.checked_center = "yes";
-      test.id = test_id_ = e.add(test);
-      const book::Id stops[] = {e.add(book::Stop{0, test_id_, 100}), e.add(book::Stop{0, test_id_, 60})};
-      const double heights[] = {0.6, 0.4};
-      for (const double height : heights) {
-        const book::Id rung = e.add(book::Rung{0, test_id_, height});
-        for (int s = 0; s < 2; ++s) {
-          book::Sweep sweep;
-          sweep.test_id = test_id_;
-          sweep.rung_id = rung;
-          sweep.stop_id = stops[s];
-          sweep.power_w = s == 0 ? 300 : 185;
-          sweep.id = e.add(sweep);
-          const Layout layout = lay_out({1.2, 1.2}, book::grid_of(sweep)).value();
-          for (int i = 0; i < 144; ++i) e.accept({0, sweep.id, i, light(layout.stations[i], height, s), "typed", ""});
-        }
-      }
-    });
-    window_->open_test(test_id_, static_cast<int>(Stage::Read));
-    desk().choose(desk().test()->rungs[1].id, desk().test()->stops[0].id);
-    settle();
-  }
-
-  static double light(const Station& s, double height, int stop) {
-    const double r2 = std::pow(s.x_m - 0.61, 2) + std::pow(s.y_m - 0.6, 2);
-    const double wobble = 1 + 0.004 * std::sin(37.0 * s.column + 53.0 * s.row);
-    return std::round(10 * (stop == 0 ? 1 : 0.62) * wobble * 1100 * std::exp(-r2 / 0.55) * (1.2 - 0.9 * height)) / 10;
-  }
-
-  /// Lets the budget arrive from its thread.
-  void settle() {
-    auto* judge = window_->findChild<Judge*>();
-    EXPECT_TRUE(QTest::qWaitFor([&] { return judge->budget() != nullptr; }, 10000));
-    QApplication::processEvents();
-  }
-  ReadView& read() { return *window_->findChild<ReadView*>(); }
-  QString value(const char* id) { return window_->findChild<FigureRow*>(id)->value(); }
-  QString uncertainty(const char* id) {
-    return window_->findChild<FigureRow*>(id)->findChild<QLabel*>("uncertainty")->text();
-  }
-  QString words(const char* name) { return window_->findChild<QLabel*>(name)->text(); }
-
-  /// What the command line says of the chosen sweep, from the published package.
-  json from_the_command_line(const QStringList& more = {}) {
-    const QString package = path("published.zip");
-    book::write_zip(package.toStdString(), book::make_package(*desk().test()));
-    QProcess cli;
-    cli.start(SUNBREAK_CLI, QStringList{"read", package, "--json"} + more);
-    EXPECT_TRUE(cli.waitForFinished(60000));
-    EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    const json all = json::parse(cli.readAllStandardOutput().toStdString());
-    for (const json& sweep : all["sweeps"])
-      if (std::abs(sweep["height_m"].get<double>() - desk().rung()->height_m) < 1e-9 &&
-          std::abs(sweep["dimmer_pct"].get<double>() - desk().stop()->percent) < 1e-9)
-        return sweep;
-    ADD_FAILURE() << "the command line does not know this sweep";
-    return {};
-  }
-
-  book::Id test_id_ = 0;
-};
-
-}  // namespace
 
 /// Chooses a sweep, switches the quantity, draws a cut, changes the target and reads the verdict, with keys alone; what
 /// the screen says is what the command line says.
@@ -285,36 +178,6 @@ TEST_F(ReadTest, ArrowsReadOutStationsAndMoveACut) {
   EXPECT_NEAR(std::atan2(to.y_m - from.y_m, to.x_m - from.x_m) * 180 / M_PI, 15, 1e-6);
 }
 
-TEST_F(ReadTest, ZoomKeepsThePlaceUnderThePointerAndTheFloorInTheFrame) {
-  const MapFit whole = fit_map(QRectF(0, 0, 500, 560), {1.2, 1.2}, true);
-  const MapFit near = zoomed(whole, 4, {0.1, 1.15});
-  EXPECT_EQ(near.frame, whole.frame);
-  EXPECT_NEAR(near.floor.left(), whole.frame.left(), 1e-9) << "held at the left wall";
-  EXPECT_NEAR(near.floor.top(), whole.frame.top(), 1e-9);
-  EXPECT_NEAR(near.scale, 4 * whole.scale, 1e-9);
-  EXPECT_EQ(zoomed(whole, 1, {0, 0}).floor, whole.floor);
-  auto* map = find<FieldMap>("fieldMap");
-  map->zoom_by(2, QPointF(0.3, 0.9));
-  EXPECT_DOUBLE_EQ(read().settings().zoom, 2);
-  EXPECT_NEAR(read().settings().middle_m.x(), 0.3 + (0.6 - 0.3) / 2, 1e-9);
-  key(Qt::Key_Right, Qt::ControlModifier);
-  EXPECT_NEAR(read().settings().middle_m.x(), 0.55, 1e-6);
-  key(Qt::Key_0);
-  EXPECT_DOUBLE_EQ(read().settings().zoom, 1);
-}
-
-TEST_F(ReadTest, ALineDrawnWithShiftAndTheMouseCutsTheField) {
-  auto* map = find<FieldMap>("fieldMap");
-  const MapFit fit = fit_map(map->rect(), {1.2, 1.2}, true);
-  const QPoint a = fit.pixel(0.2, 0.2).toPoint(), b = fit.pixel(1.0, 0.9).toPoint();
-  QTest::mousePress(map, Qt::LeftButton, Qt::ShiftModifier, a);
-  QTest::mouseMove(map, b);
-  QTest::mouseRelease(map, Qt::LeftButton, Qt::ShiftModifier, b);
-  ASSERT_TRUE(read().settings().cut);
-  EXPECT_NEAR(read().settings().cut->second.x_m, 1.0, 0.01);
-  EXPECT_NEAR(read().settings().cut->second.y_m, 0.9, 0.01);
-}
-
 TEST_F(ReadTest, AllSweepsOnOnePageAreChosenByArrows) {
   key(Qt::Key_2);
   EXPECT_EQ(QApplication::focusWidget()->objectName(), "allSweeps");
@@ -326,148 +189,37 @@ TEST_F(ReadTest, AllSweepsOnOnePageAreChosenByArrows) {
   EXPECT_TRUE(find<FieldMap>("fieldMap")->isVisible());
 }
 
-TEST_F(ReadTest, ThePhotoperiodSliderMovesBandsOfDailyLight) {
-  key(Qt::Key_3);
-  find<QComboBox>("targetSet")->setCurrentText("Daily light");
-  auto* table = find<QTableWidget>("targetFits");
-  const QString before = table->horizontalHeaderItem(2)->text();
-  EXPECT_TRUE(before.contains("278–540")) << before.toStdString();  // 18 to 35 mol over 18 h
-  find<QSlider>("photoperiodSlider")->setValue(20);                 // 10 h
-  EXPECT_TRUE(table->horizontalHeaderItem(2)->text().contains("500–972"))
-      << table->horizontalHeaderItem(2)->text().toStdString();
+TEST_F(ReadTest, ADifferenceSaysHowTheMeansCompareWithoutWhatBothShare) {
+  for (int i = 0; i < 3; ++i) key(Qt::Key_Q);
+  auto* judge = window_->findChild<Judge*>();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return judge->budget_of(read().settings().other) != nullptr; }, 10000));
+  QApplication::processEvents();
+  const auto* other = desk().view_of(read().settings().other);
+  const double ratio =
+      desk().figures()->mean_ppfd / sweep_figures(other->layout, other->ppfd, {{}, 12, {}, {}})->mean_ppfd;
+  const double sure = ratio_uncertainty(*judge->budget(), *judge->budget_of(read().settings().other), "mean_ppfd");
+  EXPECT_LT(sure, judge->budget()->relative("mean_ppfd") / 2) << "the sensor's calibration cancels";
+  bool found = false;
+  for (QLabel* label : read().findChildren<QLabel*>())
+    found = found || label->toolTip().contains(QString::number(100 * ratio, 'f', 1) + " % of theirs") ||
+            label->text().contains(QString::number(100 * ratio, 'f', 1) + " % of theirs");
+  EXPECT_TRUE(found);
 }
 
-TEST_F(ReadTest, ATestsBandOfDailyLightMovesWithItsPhotoperiod) {
-  book::Test test = desk().test()->test;
-  for (const book::CropTarget& t : book::crop_targets(desk().book()))
-    if (t.by_daily_light && t.name == "vegetative") book::set_target(test, t);
-  desk().edit("target", [&](book::Edit& e) { e.save(test); });
-  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 18), 1e-6);
-  fill("photoperiod", "12");
-  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 12), 1e-6);
-  EXPECT_TRUE(book::target_of(book::crop_targets(desk().book()), desk().test()->test));
-}
-
-TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
-  TargetSetsDialog dialog(desk(), "Gentle", window_.get());
-  dialog.show();
-  auto* list = dialog.findChild<QTableWidget*>("targetList");
-  ASSERT_EQ(list->rowCount(), 4);
-  list->item(0, 2)->setText("120");
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120);
-  list->item(0, 3)->setText("90");
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].high, 200) << "refused";
-  const auto said = [&](const QString& part) {
-    for (QLabel* label : dialog.findChildren<QLabel*>())
-      if (label->text().contains(part)) return true;
-    return false;
-  };
-  EXPECT_TRUE(said("high end does not lie above"));
-  list->item(0, 3)->setText("many");
-  EXPECT_TRUE(said("is no number"));
-  QTest::mouseClick(dialog.findChild<QPushButton*>("copySet"), Qt::LeftButton);
-  EXPECT_EQ(dialog.findChild<QComboBox*>("setName")->currentText(), "Gentle, own");
-  QTest::mouseClick(dialog.findChild<QPushButton*>("addTarget"), Qt::LeftButton);
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u);
-  QTest::mouseClick(dialog.findChild<QPushButton*>("restoreSets"), Qt::LeftButton);
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 100);
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u) << "own lists stay";
-  desk().undo();
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120) << "undone";
-}
-
-TEST_F(ReadTest, StatedUncertaintiesReplaceTheAssumedOnes) {
-  const double before = window_->findChild<Judge*>()->budget()->expanded("mean_ppfd");
-  key(Qt::Key_4);
-  fill("spectralUncertainty", "4");
-  settle();
-  EXPECT_DOUBLE_EQ(*desk().test()->test.spectral_uncertainty_pct, 4);
-  EXPECT_GT(window_->findChild<Judge*>()->budget()->expanded("mean_ppfd"), 1.2 * before);
-}
-
-TEST_F(ReadTest, PicturesAreWrittenAtAnySizeAsPixelsAndAsLines) {
-  key(Qt::Key_C);
-  const auto draw = [&](QPainter& p, const QRectF& room, bool in_vectors) {
-    find<FieldMap>("fieldMap")->paint_picture(p, room, in_vectors);
-  };
-  ASSERT_TRUE(write_picture(draw, {900, 1000}, path("map.png")));
-  EXPECT_EQ(QImage(path("map.png")).size(), QSize(900, 1000));
-  ASSERT_TRUE(write_picture(draw, {900, 1000}, path("map.svg")));
-  QSvgRenderer svg(path("map.svg"));
-  EXPECT_TRUE(svg.isValid());
-  QFile file(path("map.svg"));
-  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
-  EXPECT_GT(file.readAll().count("<text"), 20) << "numbers stay text";
-  EXPECT_FALSE(write_picture(draw, {900, 1000}, path("no such folder/map.svg")));
-  key(Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
-  EXPECT_EQ(QApplication::clipboard()->image().width(), 1600);
-}
-
-TEST_F(ReadTest, ContoursAreLabeledAtRoundValuesInsideTheMap) {
-  const MapFit fit = fit_map(QRectF(0, 0, 600, 640), {1.2, 1.2}, true);
-  const auto lines = contour_lines(Field(desk().view()->layout, desk().view()->ppfd), fit, {});
-  ASSERT_GE(lines.size(), 4u);
-  int labels = 0;
-  for (const ContourLines& line : lines) {
-    EXPECT_NEAR(std::fmod(line.level, 50), 0, 1e-9);
-    for (const QRectF& label : line.labels) {
-      EXPECT_TRUE(fit.frame.contains(label));
-      ++labels;
-    }
-  }
-  EXPECT_GE(labels, 4);
-}
-
-TEST_F(ReadTest, AFieldPictureHatchesWhatIsOutOfBand) {
-  const MapFit fit = fit_map(QRectF(0, 0, 200, 200), {1.2, 1.2}, false);
-  const Field field(desk().view()->layout, std::vector<double>(144, 500));
-  ValueScale scale;
-  scale.range = {0, 1000};
-  const QImage bare = field_image(field, fit, scale, std::nullopt, 1).image;
-  EXPECT_EQ(bare.pixelColor(100, 100), qcolor(report::light_color(0.5)));
-  EXPECT_EQ(field_image(field, fit, scale, Band{400, 600}, 1).image, bare);
-  const QImage dim = field_image(field, fit, scale, Band{600, 700}, 1).image,
-               bright = field_image(field, fit, scale, Band{300, 400}, 1).image;
-  EXPECT_NE(dim, bare);
-  EXPECT_NE(bright, bare);
-  EXPECT_NE(bright, dim);
-}
-
-TEST_F(ReadTest, ADenseMapStillTellsItsLowestAndHighest) {
-  // A needle in one station of a dense sweep has to be seen at any thinning.
-  const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 48, 48, 0, 0, {}}).value();
-  book::SweepView view{layout, std::vector<book::StationState>(2304), std::vector<double>(2304, 500), {}, {}};
-  for (auto& s : view.states) s.kind = book::StationState::Read;
-  const auto painted = [&] {
-    QImage image(600, 660, QImage::Format_RGB32);
-    image.fill(Qt::white);
-    QPainter p(&image);
-    MapScene scene;
-    scene.view = &view;
-    scene.bench = &desk().test()->bench;
-    scene.scale.range = {0, 1000};
-    paint_map(p, fit_map(QRectF(0, 0, 600, 660), layout.footprint, true), scene);
-    return image;
-  };
-  view.ppfd[layout.index(20, 20)] = 501;
-  const QImage one = painted();
-  view.ppfd[layout.index(20, 20)] = 500;
-  view.ppfd[layout.index(21, 20)] = 501;
-  EXPECT_NE(painted(), one) << "the frame of the highest moved with it";
-}
-
-TEST_F(ReadTest, EveryPageShowsInBothLooksAtASmallWindow) {
-  for (const LookChoice look : {LookChoice::Paper, LookChoice::Loft}) {
-    apply_look(*qApp, look);
-    window_->resize(1024, 700);
-    for (const Qt::Key page : {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4}) {
-      key(page);
-      QApplication::processEvents();
-      EXPECT_FALSE(window_->grab().isNull());
-      EXPECT_LE(window_->width(), 1024) << "nothing pushes the window wider";
-    }
-  }
-  apply_look(*qApp, LookChoice::Paper);
+TEST_F(ReadTest, ADifferenceCanBeTakenFromAnotherTest) {
+  const book::Id twin = book::duplicate_plan(desk().book(), test_id_);
+  window_->open_test(twin, static_cast<int>(Stage::Read));
+  for (int i = 0; i < 144; ++i) desk().accept(i, 500, "typed");
+  const auto outside = outside_sweeps(desk());
+  ASSERT_EQ(outside.size(), 4u) << "the four sweeps of the other test";
+  read().settings().outside = outside[0];
+  read().settings().quantity = Quantity::Difference;
+  read().settings_changed();
+  const ShownValues shown = shown_values(desk(), *desk().view(), read().settings());
+  EXPECT_DOUBLE_EQ(shown.values[7], 500 - outside[0]->view.ppfd[7]);
+  EXPECT_TRUE(shown.title.contains("60 cm"));
+  key(Qt::Key_D);
+  EXPECT_FALSE(read().settings().outside) << "back among the test's own sweeps";
 }
 
 }  // namespace sunbreak::desktop

@@ -3,12 +3,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <charconv>
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
 #include "book/import/delimited.h"
 #include "book/judgement.h"
+#include "book/package/cell_values.h"
 #include "book/package/csv_writer.h"
 #include "book/package/log_samples.h"
 #include "core/figures/definitions.h"
@@ -18,55 +18,6 @@ namespace sunbreak::book {
 namespace {
 
 using nlohmann::ordered_json;
-
-template <typename Value>
-std::string to_cell(const Value& value) {
-  if constexpr (is_optional<Value>::value)
-    return value ? to_cell(*value) : std::string();
-  else if constexpr (std::is_same_v<Value, bool>)
-    return value ? "true" : "false";
-  else if constexpr (std::is_same_v<Value, double>)
-    return number_cell(value);
-  else if constexpr (std::is_same_v<Value, std::string>)
-    return quoted_cell(value);
-  else
-    return std::to_string(value);
-}
-
-template <typename Value>
-bool from_cell(const std::string& cell, Value& value) {
-  if constexpr (is_optional<Value>::value) {
-    value.reset();
-    return cell.empty() || from_cell(cell, value.emplace());
-  } else if constexpr (std::is_same_v<Value, bool>) {
-    value = cell == "true";
-    return cell == "true" || cell == "false";
-  } else if constexpr (std::is_same_v<Value, std::string>) {
-    value = cell;
-    return true;
-  } else if constexpr (std::is_same_v<Value, double>) {
-    const auto number = parse_number(cell);
-    value = number.value_or(0);
-    return number.has_value();
-  } else {
-    const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
-    return error == std::errc{} && end == cell.data() + cell.size();
-  }
-}
-
-template <typename Value>
-const char* field_type() {
-  if constexpr (is_optional<Value>::value)
-    return field_type<typename Value::value_type>();
-  else if constexpr (std::is_same_v<Value, bool>)
-    return "boolean";
-  else if constexpr (std::is_same_v<Value, double>)
-    return "number";
-  else if constexpr (std::is_same_v<Value, std::string>)
-    return "string";
-  else
-    return "integer";
-}
 
 ordered_json field(const char* name, const char* type, const char* meaning) {
   return {{"name", name}, {"type", type}, {"description", meaning}};
@@ -84,23 +35,31 @@ ordered_json resource(const std::string& name, ordered_json fields, bool has_id)
           {"schema", std::move(schema)}};
 }
 
+/// A column as the descriptor tells it.
+struct FieldText {
+  const char *name, *type, *meaning;
+};
+
+void add_resource(ordered_json& resources, const char* name, const std::vector<FieldText>& columns) {
+  ordered_json fields = ordered_json::array();
+  for (const FieldText& c : columns) fields.push_back(field(c.name, c.type, c.meaning));
+  resources.push_back(resource(name, std::move(fields), true));
+}
+
 template <typename Record>
 void add_table(Archive& archive, ordered_json& resources, const std::vector<Record>& records) {
-  ordered_json fields{field("id", "integer", "number of the row, unique in its table")};
+  std::vector<FieldText> columns{{"id", "integer", "number of the row, unique in its table"}};
   for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
-    if constexpr (!std::is_same_v<V, Bytes>) fields.push_back(field(c.name, field_type<V>(), c.meaning));
+    if constexpr (!std::is_same_v<V, Bytes>) columns.push_back({c.name, field_type(V()), c.meaning});
   });
-  resources.push_back(resource(Table<Record>::name, std::move(fields), true));
+  add_resource(resources, Table<Record>::name, columns);
   std::string& csv = archive[std::string(Table<Record>::name) + ".csv"];
-  csv = "id";
-  for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
-    if constexpr (!std::is_same_v<V, Bytes>) csv += std::string(",") + c.name;
-  });
+  for (const FieldText& column : columns) append_name(csv, column.name, ",", "");
   csv += "\r\n";
   for (const Record& record : records) {
     csv += std::to_string(record.id);
     for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {
-      if constexpr (!std::is_same_v<V, Bytes>) csv += "," + to_cell(record.*(c.member));
+      if constexpr (!std::is_same_v<V, Bytes>) append_cell(csv, record.*(c.member));
     });
     csv += "\r\n";
   }
@@ -155,36 +114,60 @@ bool came_later(std::string_view table, std::string_view column) {
   return std::find(std::begin(later), std::end(later), std::pair(table, column)) != std::end(later);
 }
 
-/// Reads a table back; throws std::runtime_error with the place of the first thing that is not as it should be. Tables
-/// and columns that came with a later format than the package's keep what they are by default.
+/// A table of the package, to be read cell by cell; throws std::runtime_error with the place of the first thing that is
+/// not as it should be.
+class TableReader {
+ public:
+  TableReader(const std::string& table, const std::string& csv, int format)
+      : table_(table), rows_(split_verbatim(csv)), format_(format) {
+    if (rows_.empty()) throw std::runtime_error(fmt::format("{}.csv is empty", table_));
+  }
+
+  /// Goes on to the next row that holds something; false after the last.
+  bool next() {
+    while (++row_ < rows_.size() && rows_[row_].empty()) {
+    }
+    if (row_ >= rows_.size()) return false;
+    if (rows_[row_].size() != rows_[0].size())
+      throw std::runtime_error(
+          fmt::format("{}.csv, row {}: {} cells, not {}", table_, row_ + 1, rows_[row_].size(), rows_[0].size()));
+    return true;
+  }
+
+  /// The row's cell of a column; none where the column came with a later format than the package's.
+  const std::string* cell(const char* column) const {
+    for (std::size_t i = 0; i < rows_[0].size(); ++i)
+      if (rows_[0][i] == column) return &rows_[row_][i];
+    if (format_ < package_format && came_later(table_, column)) return nullptr;
+    throw std::runtime_error(fmt::format("{}.csv has no column '{}'", table_, column));
+  }
+
+  [[noreturn]] void refuse(const char* column, const std::string& cell) const {
+    throw std::runtime_error(
+        fmt::format("{}.csv, row {}, column {}: '{}' cannot be read", table_, row_ + 1, column, cell.substr(0, 40)));
+  }
+
+ private:
+  std::string table_;
+  Rows rows_;
+  int format_;
+  std::size_t row_ = 0;
+};
+
+/// Reads a table back. Tables and columns that came with a later format than the package's keep what they are by
+/// default.
 template <typename Record>
 std::vector<Record> take_table(const Archive& archive, int format) {
-  const std::string name = std::string(Table<Record>::name) + ".csv";
-  const auto member = archive.find(name);
+  const auto member = archive.find(std::string(Table<Record>::name) + ".csv");
   if (member == archive.end() && format < first_format_of<Record>()) return {};
-  if (member == archive.end()) throw std::runtime_error(fmt::format("{} is not in it", name));
-  const Rows rows = split_verbatim(member->second);
-  if (rows.empty()) throw std::runtime_error(fmt::format("{} is empty", name));
-  const auto column_of = [&](const char* wanted) -> std::optional<std::size_t> {
-    for (std::size_t i = 0; i < rows[0].size(); ++i)
-      if (rows[0][i] == wanted) return i;
-    if (format < package_format && came_later(Table<Record>::name, wanted)) return {};
-    throw std::runtime_error(fmt::format("{} has no column '{}'", name, wanted));
-  };
+  if (member == archive.end()) throw std::runtime_error(fmt::format("{}.csv is not in it", Table<Record>::name));
   std::vector<Record> records;
-  for (std::size_t row = 1; row < rows.size(); ++row) {
-    if (rows[row].empty()) continue;
-    if (rows[row].size() != rows[0].size())
-      throw std::runtime_error(
-          fmt::format("{}, row {}: {} cells, not {}", name, row + 1, rows[row].size(), rows[0].size()));
+  TableReader reader(Table<Record>::name, member->second, format);
+  while (reader.next()) {
     Record& record = records.emplace_back();
     const auto take = [&](const char* column, auto& value) {
-      const auto at = column_of(column);
-      if (!at) return;
-      const std::string& cell = rows[row][*at];
-      if (!from_cell(cell, value))
-        throw std::runtime_error(
-            fmt::format("{}, row {}, column {}: '{}' cannot be read", name, row + 1, column, cell.substr(0, 40)));
+      const std::string* cell = reader.cell(column);
+      if (cell && !from_cell(*cell, value)) reader.refuse(column, *cell);
     };
     take("id", record.id);
     for_each_column<Record>([&]<typename R, typename V>(const Column<R, V>& c) {

@@ -70,6 +70,11 @@ Condition calibration_condition(const EvidenceFacts& f) {
       {},
       {},
       Condition::Rig};
+  if (f.months_since_calibration && *f.months_since_calibration < 0) {
+    c.saw = "the sensor's calibration is dated after the test";
+    c.way = "state when the test was done and when the sensor was calibrated before it";
+    return c;
+  }
   c.saw = f.months_since_calibration
               ? fmt::format("sensor calibrated {:.0f} months before the test", *f.months_since_calibration)
               : "no calibration date of the sensor";

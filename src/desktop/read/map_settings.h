@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QPointF>
+#include <memory>
 #include <optional>
 #include <utility>
 
@@ -8,6 +9,8 @@
 #include "core/sweep/isolines.h"
 
 namespace sunbreak::desktop {
+
+struct OutsideSweep;
 
 /// What of the light a map shows.
 enum class Quantity { Ppfd, DailyLight, PercentOfMean, Difference };
@@ -17,8 +20,9 @@ struct MapSettings {
   Quantity quantity = Quantity::Ppfd;
   bool numbers = true, contours = false;
   bool fixture = false, footprints = false, rings = false, coverage = false;
-  bool own_scale = false;  ///< each sweep its own, not one for all of the test
-  book::Id other = 0;      ///< the sweep that a difference is taken from
+  bool own_scale = false;                       ///< each sweep its own, not one for all of the test
+  std::shared_ptr<const OutsideSweep> outside;  ///< of another test, in place of `other`
+  book::Id other = 0;                           ///< the sweep that a difference is taken from
   std::optional<std::pair<Place, Place>> cut;
   double zoom = 1;
   QPointF middle_m;  ///< of what a zoomed map shows

@@ -10,12 +10,16 @@
 #include <algorithm>
 #include <cmath>
 
+#include "desktop/read/outside_sweep.h"
 #include "desktop/read/shown_values.h"
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
 namespace {
+
+/// What the list of sweeps says beside their ids.
+constexpr book::Id another_test = -1, present_outside = -2;
 
 /// The sweep that a difference is first taken from: at the same stop at the nearest other height; without one, the
 /// first there is.
@@ -53,9 +57,17 @@ ReadTools::ReadTools(Desk& desk, MapSettings& settings, QWidget* parent)
   other_ = new QComboBox(this);
   other_->setObjectName("otherSweep");
   other_->setAccessibleName(tr("Sweep that the difference is taken from"));
+  other_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  other_->setMinimumContentsLength(16);
   row->addWidget(other_);
   connect(other_, &QComboBox::activated, this, [this] {
-    settings_.other = other_->currentData().toLongLong();
+    if (const book::Id id = other_->currentData().toLongLong(); id > 0) {
+      settings_.other = id;
+      settings_.outside.reset();
+    } else if (id == another_test) {
+      OutsideSweepDialog dialog(desk_, this);
+      if (dialog.exec() == QDialog::Accepted && dialog.chosen()) settings_.outside = dialog.chosen();
+    }
     emit changed();
   });
   numbers_ = toggle(tr("Numbers"), tr("N"), "mapNumbers");
@@ -95,6 +107,7 @@ QToolButton* ReadTools::menu_button(const QString& text, const char* name) {
   b->setObjectName(name);
   b->setProperty("plain", true);
   b->setPopupMode(QToolButton::InstantPopup);
+  b->setFocusPolicy(Qt::NoFocus);
   b->setMenu(new QMenu(b));
   return b;
 }
@@ -113,6 +126,7 @@ QPushButton* ReadTools::toggle(const QString& text, const QString& tip, const ch
   b->setCheckable(true);
   b->setProperty("plain", true);
   b->setToolTip(tip);
+  b->setFocusPolicy(Qt::NoFocus);
   b->setObjectName(name);
   layout()->addWidget(b);
   return b;
@@ -125,8 +139,9 @@ void ReadTools::choose(Quantity quantity) {
 
 void ReadTools::step_other() {
   const auto others = other_sweeps(desk_, desk_.sweep() ? desk_.sweep()->id : 0);
-  if (others.empty()) return;
   const auto found = std::find(others.begin(), others.end(), settings_.other);
+  settings_.outside.reset();
+  if (others.empty()) return emit changed();
   settings_.other = found == others.end() || found + 1 == others.end() ? others.front() : *(found + 1);
   emit changed();
 }
@@ -147,7 +162,10 @@ void ReadTools::refresh() {
   const QSignalBlocker quiet(other_);
   other_->clear();
   for (const book::Id id : others) other_->addItem(tr("from %1").arg(sweep_words(desk_, id)), qlonglong(id));
-  other_->setCurrentIndex(std::max(0, other_->findData(qlonglong(settings_.other))));
+  if (settings_.outside) other_->addItem(tr("from %1").arg(settings_.outside->words), qlonglong(present_outside));
+  other_->addItem(tr("from another test…"), qlonglong(another_test));
+  other_->setCurrentIndex(
+      std::max(0, other_->findData(qlonglong(settings_.outside ? present_outside : settings_.other))));
 }
 
 }  // namespace sunbreak::desktop

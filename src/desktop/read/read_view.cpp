@@ -49,7 +49,9 @@ ReadView::ReadView(Desk& desk, TestLog& log, QWidget* parent)
     if (isVisible()) refresh();
   });
   connect(judge_, &Judge::judged, this, [this] {
-    if (isVisible()) figures_->refresh();
+    if (!isVisible() || !desk_.view()) return;
+    figures_->refresh();
+    if (settings_.quantity == Quantity::Difference) state_->setText(difference_words());
   });
 }
 
@@ -75,6 +77,7 @@ QWidget* ReadView::make_middle() {
     tab->setCheckable(true);
     tab->setProperty("plain", true);
     tab->setProperty("tab", true);
+    tab->setFocusPolicy(Qt::NoFocus);  // each has its key; Tab goes from figure to figure
     tab->setObjectName(QStringLiteral("readPage%1").arg(page + 1));
     connect(tab, &QPushButton::clicked, this, [this, to = page] { show_page(to); });
     tabs->addWidget(tab);
@@ -128,22 +131,49 @@ QWidget* ReadView::make_map_page() {
 
 void ReadView::refresh() {
   if (!desk_.test() || !desk_.view() || !desk_.rung() || !desk_.stop()) return;
-  judge_->look();
+  if (const book::Id test = desk_.test()->test.id; test != test_id_) {
+    // What was looked at on another test means nothing here.
+    test_id_ = test;
+    settings_.cut.reset();
+    settings_.outside.reset();
+    settings_.zoom = 1;
+    settings_.pointed = -1;
+  }
+  tools_->refresh();
+  judge_->look(settings_.quantity == Quantity::Difference ? settings_.other : 0);
   title_->setText(
       tr("%1 · %2 %")
           .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
-  QStringList words{tr("%1 of %2 stations").arg(desk_.view()->read()).arg(desk_.view()->states.size()),
-                    text_of(desk_.test()->bench.name)};
-  if (!desk_.test()->test.door.empty()) words << tr("door %1").arg(text_of(desk_.test()->test.door));
-  state_->setText(words.join(QStringLiteral(" · ")));
+  state_->setText(settings_.quantity == Quantity::Difference ? difference_words() : state_words());
   figures_->refresh();
-  tools_->refresh();
   map_->renew();
   show_cut();
   read_out(settings_.pointed);
   if (pages_->currentIndex() == SweepsPage) sweeps_->update();
   if (pages_->currentIndex() == TargetPage) targets_->refresh();
   if (pages_->currentIndex() == SurePage) trust_->refresh();
+}
+
+QString ReadView::state_words() const {
+  QStringList words{tr("%1 of %2 stations").arg(desk_.view()->read()).arg(desk_.view()->states.size()),
+                    text_of(desk_.test()->bench.name)};
+  if (!desk_.test()->test.door.empty()) words << tr("door %1").arg(text_of(desk_.test()->test.door));
+  return words.join(QStringLiteral(" · "));
+}
+
+/// How the means of the two sweeps compare; what both were measured with cancels.
+QString ReadView::difference_words() const {
+  const book::SweepView* other = compared(desk_, settings_);
+  if (!other || !desk_.figures()) return {};
+  const auto theirs = sweep_figures(other->layout, other->ppfd, {{}, 12, {}, {}});
+  if (!theirs) return {};
+  const double ratio = desk_.figures()->mean_ppfd / theirs->mean_ppfd;
+  QString words = tr("mean %1 % of theirs").arg(100 * ratio, 0, 'f', 1);
+  const Budget *mine = judge_->budget(), *its = settings_.outside ? nullptr : judge_->budget_of(settings_.other);
+  if (mine && its)
+    words += tr(", sure to ± %1 % since the meters are shared")
+                 .arg(100 * ratio * ratio_uncertainty(*mine, *its, "mean_ppfd"), 0, 'f', 1);
+  return words;
 }
 
 void ReadView::settings_changed() { refresh(); }

@@ -46,6 +46,8 @@ class ReadView : public StageView {
   QWidget* make_map_page();
   void refresh();
   void make_room();
+  QString state_words() const;
+  QString difference_words() const;
   void show_cut();
   void read_out(int station);
   bool map_key(QKeyEvent* event);
@@ -55,6 +57,7 @@ class ReadView : public StageView {
 
   Desk& desk_;
   MapSettings settings_;
+  book::Id test_id_ = 0;  ///< that the settings are for
   Judge* judge_;
   QLabel *title_, *state_, *readout_;
   std::vector<QPushButton*> tabs_;

@@ -6,6 +6,7 @@
 #include "core/figures/statistics.h"
 #include "core/quantity/daily_light.h"
 #include "core/sweep/difference.h"
+#include "desktop/read/outside_sweep.h"
 #include "desktop/widgets/takers.h"
 
 namespace sunbreak::desktop {
@@ -48,7 +49,7 @@ void scale_light(ShownValues& shown, const Desk& desk, const book::SweepView& vi
 }
 
 void show_difference(ShownValues& shown, const Desk& desk, const book::SweepView& view, const MapSettings& settings) {
-  const book::SweepView* other = desk.view_of(settings.other);
+  const book::SweepView* other = compared(desk, settings);
   shown.values.assign(view.ppfd.size(), unread);
   if (other) shown.values = difference(view.layout, view.ppfd, other->layout, other->ppfd);
   Ends ends;
@@ -81,11 +82,15 @@ ShownValues shown_values(const Desk& desk, const book::SweepView& view, const Ma
       break;
     case Quantity::Difference:
       show_difference(shown, desk, view, settings);
-      shown.title = settings.other ? QObject::tr("Difference from %1").arg(sweep_words(desk, settings.other))
-                                   : QObject::tr("Difference");
+      shown.title = QObject::tr("Difference from %1")
+                        .arg(settings.outside ? settings.outside->words : sweep_words(desk, settings.other));
       break;
   }
   return shown;
+}
+
+const book::SweepView* compared(const Desk& desk, const MapSettings& settings) {
+  return settings.outside ? &settings.outside->view : desk.view_of(settings.other);
 }
 
 std::vector<book::Id> other_sweeps(const Desk& desk, book::Id sweep_id) {

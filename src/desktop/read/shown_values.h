@@ -24,6 +24,9 @@ ShownValues shown_values(const Desk& desk, const book::SweepView& view, const Ma
 /// The sweeps with readings that a difference from `sweep` can be taken from, in the order of the mast.
 std::vector<book::Id> other_sweeps(const Desk& desk, book::Id sweep);
 
+/// The sweep that a difference is taken from, of this test or another; none where there is none.
+const book::SweepView* compared(const Desk& desk, const MapSettings& settings);
+
 /// "45 cm · 100 %".
 QString sweep_words(const Desk& desk, book::Id sweep_id);
 

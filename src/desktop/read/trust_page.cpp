@@ -78,6 +78,14 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
   grade_words_ = wrapped_label({}, content);
   grade_words_->setProperty("quiet", true);
   column->addWidget(grade_words_);
+  weakest_ = new QPushButton(content);
+  weakest_->setObjectName("weakestSweep");
+  column->addWidget(weakest_, 0, Qt::AlignLeft);
+  connect(weakest_, &QPushButton::clicked, this, [this] {
+    const auto weakest = judge_.weakest();
+    for (const book::Sweep& s : desk_.test()->sweeps)
+      if (weakest && s.id == weakest->second) return desk_.choose(s.rung_id, s.stop_id);
+  });
   conditions_ = new QGridLayout;
   conditions_->setHorizontalSpacing(12);
   conditions_->setVerticalSpacing(2);
@@ -159,6 +167,7 @@ void TrustPage::show_evidence() {
   const auto evidence = judge_.evidence_of(sweep_id);
   if (!evidence) {
     shown_.clear();
+    weakest_->hide();
     clear_conditions();
     grade_->setText(tr("No evidence yet"));
     return grade_words_->setText(tr("This sweep has no reading. Walk it (Alt+3)."));
@@ -170,9 +179,12 @@ void TrustPage::show_evidence() {
                            "or two.")
                             .arg(evidence->missing())
                             .arg(evidence->conditions.size());
-  if (const auto weakest = judge_.weakest())
+  const auto weakest = judge_.weakest();
+  if (weakest)
     words += tr(" The test is %1, as its weakest sweep, %2.")
                  .arg(grade_text(weakest->first), sweep_words(desk_, weakest->second));
+  weakest_->setVisible(weakest && weakest->second != sweep_id && weakest->first < evidence->grade);
+  if (weakest) weakest_->setText(tr("To the weakest sweep, %1").arg(sweep_words(desk_, weakest->second)));
   grade_words_->setText(words);
   // Made anew only where something changed: the keyboard may rest on one of the ways.
   if (shown_ == evidence->conditions) return;

@@ -6,6 +6,7 @@
 
 class QGridLayout;
 class QLabel;
+class QPushButton;
 class QScrollArea;
 
 namespace sunbreak::desktop {
@@ -34,6 +35,7 @@ class TrustPage : public QWidget {
   Desk& desk_;
   Judge& judge_;
   QLabel *grade_, *grade_words_, *budget_words_, *origin_;
+  QPushButton* weakest_;
   QGridLayout* conditions_;
   FiguresTable* budget_;
   Form* stated_;

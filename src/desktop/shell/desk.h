@@ -31,6 +31,7 @@ class Desk : public QObject {
   explicit Desk(std::unique_ptr<book::Book> book, QObject* parent = nullptr);
 
   book::Book& book() { return *book_; }
+  const book::Book& book() const { return *book_; }
   bool read_only() const { return book_->read_only(); }
   /// The clock that all of the test's times are taken from.
   BenchClock& clock() { return clock_; }

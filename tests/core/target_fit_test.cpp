@@ -1,0 +1,61 @@
+#include "core/targets/target_fit.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <limits>
+
+using namespace sunbreak;
+
+namespace {
+
+Field ramp(double from, double to) {
+  const Layout layout = lay_out({1, 1}, {GridKind::Nodes, 5, 5, 0, 0, {}}).value();
+  std::vector<double> ppfd;
+  for (const Station& s : layout.stations) ppfd.push_back(from + (to - from) * s.x_m);
+  return {layout, ppfd};
+}
+
+TargetFit in_band(double share) {
+  TargetFit f;
+  f.coverage.in_band_share = share;
+  return f;
+}
+
+}  // namespace
+
+TEST(TargetFits, GiveEachBandItsShareOfOneField) {
+  const auto fits = target_fits(ramp(0, 1000), std::vector<Band>{{0, 1000}, {250, 500}, {2000, 3000}});
+  ASSERT_EQ(fits.size(), 3u);
+  EXPECT_NEAR(fits[0].coverage.in_band_share, 1, 1e-12);
+  EXPECT_NEAR(fits[1].coverage.in_band_share, 0.25, 0.011);
+  EXPECT_EQ(fits[2].coverage.in_band_share, 0);
+  EXPECT_NEAR(fits[0].edge_mean_ppfd, 500, 1e-6);
+}
+
+TEST(TargetFits, PassOnNineTenthsInBandAndAnEdgeThatReachesIt) {
+  EXPECT_TRUE(target_fits(ramp(400, 600), std::vector<Band>{{300, 700}})[0].passes);
+  EXPECT_FALSE(target_fits(ramp(400, 600), std::vector<Band>{{450, 700}})[0].passes) << "three quarters in band";
+  // A dark rim: nearly all of the area is in band, but the mean along the edge is not.
+  const Layout layout = lay_out({1, 1}, {GridKind::Nodes, 101, 101, 0, 0, {}}).value();
+  std::vector<double> ppfd;
+  for (const Station& s : layout.stations)
+    ppfd.push_back(s.column == 0 || s.row == 0 || s.column == 100 || s.row == 100 ? 100 : 500);
+  const TargetFit rim = target_fits(Field(layout, ppfd), std::vector<Band>{{300, 700}})[0];
+  EXPECT_GT(rim.coverage.in_band_share, 0.9);
+  EXPECT_FALSE(rim.passes);
+}
+
+TEST(TargetFits, OfNoFieldAreNone) {
+  const Layout spots = lay_out({1, 1}, {GridKind::Spots, 0, 0, 0, 0, {{"a", 0.2, 0.3}, {"b", 0.7, 0.9}}}).value();
+  EXPECT_TRUE(target_fits(Field(spots, std::vector<double>{1, 2}), std::vector<Band>{{0, 5}}).empty());
+}
+
+TEST(BestFit, HasTheLargestShareAndAmongAlikeTheFewestWatts) {
+  const std::vector<double> watts{300, 200, 100};
+  EXPECT_EQ(best_fit(std::vector<TargetFit>{in_band(0.9), in_band(0.5), in_band(0.4)}, watts), 0);
+  EXPECT_EQ(best_fit(std::vector<TargetFit>{in_band(0.902), in_band(0.9), in_band(0.4)}, watts), 1) << "alike";
+  EXPECT_EQ(best_fit(std::vector<TargetFit>{in_band(0), in_band(0), in_band(0)}, watts), -1);
+  const std::vector<double> unknown(3, std::numeric_limits<double>::infinity());
+  EXPECT_EQ(best_fit(std::vector<TargetFit>{in_band(0.7), in_band(0.7), in_band(0.7)}, unknown), 0);
+}

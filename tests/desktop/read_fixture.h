@@ -1,0 +1,101 @@
+#pragma once
+
+#include <QLabel>
+#include <QProcess>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "book/package/data_package.h"
+#include "desktop/read/figure_row.h"
+#include "desktop/read/judge.h"
+#include "desktop/read/read_view.h"
+#include "desktop/window_fixture.h"
+
+namespace sunbreak::desktop {
+
+/// A test of two heights and two dimmer settings on 12 × 12 stations, all read, opened on Read.
+class ReadTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    desk().book().edit("test to read", [&](book::Edit& e) {
+      book::Fixture fixture;
+      fixture.name = "Reed Lamp";
+      book::Bench bench;
+      bench.wall_left = bench.wall_right = bench.wall_front = bench.wall_back = "reflective";
+      book::Meter sensor;
+      sensor.name = "QS-T";
+      sensor.calibrated_on = "2026-01-10";
+      sensor.uncertainty_pct = 2.2;
+      sensor.receiving_height_m = 0.03;
+      book::Test test;
+      test.fixture_id = e.add(fixture);
+      test.bench_id = e.add(bench);
+      test.sensor_id = e.add(sensor);
+      test.name = "Reed Lamp";
+      test.tested_on = "2026-06-01";
+      test.datum = "diodes";
+      test.door = "closed";
+      test.checked_level = test.checked_center = "yes";
+      test.id = test_id_ = e.add(test);
+      const book::Id stops[] = {e.add(book::Stop{0, test_id_, 100}), e.add(book::Stop{0, test_id_, 60})};
+      const double heights[] = {0.6, 0.4};
+      for (const double height : heights) {
+        const book::Id rung = e.add(book::Rung{0, test_id_, height});
+        for (int s = 0; s < 2; ++s) {
+          book::Sweep sweep;
+          sweep.test_id = test_id_;
+          sweep.rung_id = rung;
+          sweep.stop_id = stops[s];
+          sweep.power_w = s == 0 ? 300 : 185;
+          sweep.id = e.add(sweep);
+          const Layout layout = lay_out({1.2, 1.2}, book::grid_of(sweep)).value();
+          for (int i = 0; i < 144; ++i) e.accept({0, sweep.id, i, light(layout.stations[i], height, s), "typed", ""});
+        }
+      }
+    });
+    window_->open_test(test_id_, static_cast<int>(Stage::Read));
+    desk().choose(desk().test()->rungs[1].id, desk().test()->stops[0].id);
+    settle();
+  }
+
+  static double light(const Station& s, double height, int stop) {
+    const double r2 = std::pow(s.x_m - 0.61, 2) + std::pow(s.y_m - 0.6, 2);
+    const double wobble = 1 + 0.004 * std::sin(37.0 * s.column + 53.0 * s.row);
+    return std::round(10 * (stop == 0 ? 1 : 0.62) * wobble * 1100 * std::exp(-r2 / 0.55) * (1.2 - 0.9 * height)) / 10;
+  }
+
+  /// Lets the budget arrive from its thread.
+  void settle() {
+    auto* judge = window_->findChild<Judge*>();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return judge->budget() != nullptr; }, 10000));
+    QApplication::processEvents();
+  }
+  ReadView& read() { return *window_->findChild<ReadView*>(); }
+  QString value(const char* id) { return window_->findChild<FigureRow*>(id)->value(); }
+  QString uncertainty(const char* id) {
+    return window_->findChild<FigureRow*>(id)->findChild<QLabel*>("uncertainty")->text();
+  }
+  QString words(const char* name) { return window_->findChild<QLabel*>(name)->text(); }
+
+  /// What the command line says of the chosen sweep, from the published package.
+  nlohmann::json from_the_command_line(const QStringList& more = {}) {
+    const QString package = path("published.zip");
+    book::write_zip(package.toStdString(), book::make_package(*desk().test()));
+    QProcess cli;
+    cli.start(SUNBREAK_CLI, QStringList{"read", package, "--json"} + more);
+    EXPECT_TRUE(cli.waitForFinished(60000));
+    EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
+    const auto all = nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+    for (const auto& sweep : all["sweeps"])
+      if (std::abs(sweep["height_m"].get<double>() - desk().rung()->height_m) < 1e-9 &&
+          std::abs(sweep["dimmer_pct"].get<double>() - desk().stop()->percent) < 1e-9)
+        return sweep;
+    ADD_FAILURE() << "the command line does not know this sweep";
+    return {};
+  }
+
+  book::Id test_id_ = 0;
+};
+
+}  // namespace sunbreak::desktop

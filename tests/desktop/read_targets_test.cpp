@@ -1,0 +1,123 @@
+#include <QComboBox>
+#include <QPushButton>
+#include <QRegularExpression>
+#include <QSlider>
+#include <QTableWidget>
+
+#include "book/target_shelf.h"
+#include "desktop/read/target_sets_dialog.h"
+#include "desktop/read_fixture.h"
+
+namespace sunbreak::desktop {
+
+TEST_F(ReadTest, ThePhotoperiodSliderMovesBandsOfDailyLight) {
+  key(Qt::Key_3);
+  find<QComboBox>("targetSet")->setCurrentText("Daily light");
+  auto* table = find<QTableWidget>("targetFits");
+  const QString before = table->horizontalHeaderItem(2)->text();
+  EXPECT_TRUE(before.contains("278–540")) << before.toStdString();  // 18 to 35 mol over 18 h
+  find<QSlider>("photoperiodSlider")->setValue(20);                 // 10 h
+  EXPECT_TRUE(table->horizontalHeaderItem(2)->text().contains("500–972"))
+      << table->horizontalHeaderItem(2)->text().toStdString();
+}
+
+TEST_F(ReadTest, ATestsBandOfDailyLightMovesWithItsPhotoperiod) {
+  book::Test test = desk().test()->test;
+  for (const book::CropTarget& t : book::crop_targets(desk().book()))
+    if (t.by_daily_light && t.name == "vegetative") book::set_target(test, t);
+  desk().edit("target", [&](book::Edit& e) { e.save(test); });
+  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 18), 1e-6);
+  fill("photoperiod", "12");
+  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 12), 1e-6);
+  EXPECT_TRUE(book::target_of(book::crop_targets(desk().book()), desk().test()->test));
+}
+
+TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
+  TargetSetsDialog dialog(desk(), "Gentle", window_.get());
+  dialog.show();
+  auto* list = dialog.findChild<QTableWidget*>("targetList");
+  ASSERT_EQ(list->rowCount(), 4);
+  list->item(0, 2)->setText("120");
+  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120);
+  list->item(0, 3)->setText("90");
+  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].high, 200) << "refused";
+  const auto said = [&](const QString& part) {
+    for (QLabel* label : dialog.findChildren<QLabel*>())
+      if (label->text().contains(part)) return true;
+    return false;
+  };
+  EXPECT_TRUE(said("high end does not lie above"));
+  list->item(0, 3)->setText("many");
+  EXPECT_TRUE(said("is no number"));
+  QTest::mouseClick(dialog.findChild<QPushButton*>("copySet"), Qt::LeftButton);
+  EXPECT_EQ(dialog.findChild<QComboBox*>("setName")->currentText(), "Gentle, own");
+  QTest::mouseClick(dialog.findChild<QPushButton*>("addTarget"), Qt::LeftButton);
+  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u);
+  QTest::mouseClick(dialog.findChild<QPushButton*>("restoreSets"), Qt::LeftButton);
+  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 100);
+  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u) << "own lists stay";
+  desk().undo();
+  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120) << "undone";
+}
+
+TEST_F(ReadTest, StatedUncertaintiesReplaceTheAssumedOnes) {
+  const double before = window_->findChild<Judge*>()->budget()->expanded("mean_ppfd");
+  key(Qt::Key_4);
+  fill("spectralUncertainty", "4");
+  settle();
+  EXPECT_DOUBLE_EQ(*desk().test()->test.spectral_uncertainty_pct, 4);
+  EXPECT_GT(window_->findChild<Judge*>()->budget()->expanded("mean_ppfd"), 1.2 * before);
+}
+
+TEST_F(ReadTest, TheBestSettingOfATargetIsMarkedAndTakesTheFewestWatts) {
+  key(Qt::Key_3);
+  auto* table = find<QTableWidget>("targetFits");
+  for (int c = 0; c < table->columnCount(); ++c) {
+    double most = 0;
+    int marked = 0;
+    for (int r = 0; r < table->rowCount(); ++r) {
+      const QString text = table->item(r, c)->text();
+      most = std::max(most, QString(text).remove(QRegularExpression("[^0-9]")).toDouble());
+      marked += text.startsWith(QChar(0x25CF));
+    }
+    EXPECT_EQ(marked, most > 0 ? 1 : 0) << c;
+  }
+}
+
+TEST_F(ReadTest, DetailsOfACellNameSweepTargetAndVerdict) {
+  key(Qt::Key_3);
+  const QString details = words("targetDetails");
+  EXPECT_TRUE(details.contains("flowering & fruiting at 40 cm")) << details.toStdString();
+  EXPECT_TRUE(details.contains("edge mean"));
+  EXPECT_TRUE(details.contains("whole footprint"));
+}
+
+TEST_F(ReadTest, TheWeakestSweepIsOneKeyAway) {
+  // One value far from its neighbors opens a check on another sweep.
+  desk().choose(desk().test()->rungs[0].id, desk().test()->stops[1].id);
+  ASSERT_TRUE(desk().accept(70, 5000, "typed"));
+  desk().choose(desk().test()->rungs[1].id, desk().test()->stops[0].id);
+  key(Qt::Key_4);
+  QApplication::processEvents();
+  auto* judge = window_->findChild<Judge*>();
+  ASSERT_TRUE(judge->weakest());
+  EXPECT_LE(judge->weakest()->first, judge->evidence_of(desk().sweep()->id)->grade);
+  if (auto* way = find<QPushButton>("weakestSweep"); way->isVisible()) {
+    way->setFocus();
+    key(Qt::Key_Space);
+    EXPECT_EQ(desk().sweep()->id, judge->weakest()->second);
+  }
+}
+
+TEST_F(ReadTest, AnAnswerToAnOlderReadingIsDropped) {
+  auto* judge = window_->findChild<Judge*>();
+  ASSERT_NE(judge->budget(), nullptr);
+  const double before = judge->budget()->values[0];
+  ASSERT_TRUE(desk().accept(3, 900, "typed"));
+  EXPECT_EQ(judge->budget(), nullptr) << "what was worked out no longer holds";
+  EXPECT_EQ(uncertainty("mean_ppfd"), "") << "and is not shown as if it did";
+  settle();
+  EXPECT_NE(judge->budget()->values[0], before);
+}
+
+}  // namespace sunbreak::desktop
