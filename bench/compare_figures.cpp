@@ -80,24 +80,13 @@ int main(int argc, char** argv) {
   if (argc != 2) return 2;
   try {
     const auto s = bench::sample_sweep(48, 48);
-    std::vector<double> levels;
-    for (int i = 0; i <= 160; ++i) levels.push_back(7.5 * i);
-    json sizes = json::array();
-    for (const Footprint& size : s.context.nominal_sizes) sizes.push_back({size.width_m, size.depth_m});
+    json question = bench::plan_json(s);
+    question["ppfd"] = s.ppfd;
+    question["low"] = s.context.target->low;
+    question["high"] = s.context.target->high;
     Peer peer(argv[1]);
-    peer.send(json{
-        {"columns", 48},
-        {"rows", 48},
-        {"width_m", 1.2},
-        {"depth_m", 1.2},
-        {"ppfd", s.ppfd},
-        {"power_w", *s.context.power_w},
-        {"photoperiod_h", s.context.photoperiod_h},
-        {"low", s.context.target->low},
-        {"high", s.context.target->high},
-        {"sizes", sizes},
-        {"levels",
-         levels}}.dump());
+    peer.send(question.dump());
+    const std::vector<double> levels = bench::area_levels();
     std::vector<double> ours_ms, peer_ms;
     for (int round = 0; round < rounds; ++round) {
       const auto begun = std::chrono::steady_clock::now();

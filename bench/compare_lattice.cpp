@@ -69,24 +69,12 @@ int main(int argc, char** argv) {
         sweeps.push_back(plan.ppfd);
         for (double& e : sweeps.back()) e *= (0.5 + 0.07 * h) * (1 - 0.15 * s);
       }
-    std::vector<double> levels;
-    for (int i = 0; i <= 160; ++i) levels.push_back(7.5 * i);
-    json sizes = json::array(), band_list = json::array();
-    for (const Footprint& size : plan.context.nominal_sizes) sizes.push_back({size.width_m, size.depth_m});
-    for (const Band& band : bands) band_list.push_back({band.low, band.high});
+    json question = bench::plan_json(plan);
+    question["sweeps"] = sweeps;
+    for (const Band& band : bands) question["bands"].push_back({band.low, band.high});
     bench::Peer peer(argv[1]);
-    peer.send(json{
-        {"columns", side},
-        {"rows", side},
-        {"width_m", 1.2},
-        {"depth_m", 1.2},
-        {"sweeps", sweeps},
-        {"bands", band_list},
-        {"power_w", *plan.context.power_w},
-        {"photoperiod_h", plan.context.photoperiod_h},
-        {"sizes", sizes},
-        {"levels",
-         levels}}.dump());
+    peer.send(question.dump());
+    const std::vector<double> levels = bench::area_levels();
     std::vector<double> ours_ms, peer_ms;
     for (int round = 0; round < rounds; ++round) {
       const auto begun = std::chrono::steady_clock::now();

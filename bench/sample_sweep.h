@@ -1,5 +1,6 @@
 #pragma once
 
+#include <nlohmann/json.hpp>
 #include <random>
 #include <vector>
 
@@ -15,6 +16,13 @@ struct SampleSweep {
   FigureContext context{320.0, 12, Band{600, 1000}, usual_metric_sizes()};
 };
 
+/// PPFD that the area curve is asked for.
+inline std::vector<double> area_levels() {
+  std::vector<double> levels;
+  for (int i = 0; i <= 160; ++i) levels.push_back(7.5 * i);
+  return levels;
+}
+
 inline SampleSweep sample_sweep(int columns, int rows) {
   SampleSweep s{lay_out({1.2, 1.2}, {GridKind::Cells, columns, rows, 0, 0, {}}).value(), {}};
   std::mt19937_64 random(20260314);
@@ -24,6 +32,21 @@ inline SampleSweep sample_sweep(int columns, int rows) {
     s.ppfd.push_back(1150 / (1 + 1.9 * (dx * dx + dy * dy)) / (1 + 0.7 * dx * dx) + noise - 120);
   }
   return s;
+}
+
+/// What the peer has to know of a sample sweep's plan; the readings are added to it.
+inline nlohmann::json plan_json(const SampleSweep& s) {
+  nlohmann::json sizes = nlohmann::json::array(), levels = nlohmann::json::array();
+  for (const Footprint& size : s.context.nominal_sizes) sizes.push_back({size.width_m, size.depth_m});
+  for (const double level : area_levels()) levels.push_back(level);
+  return {{"columns", s.layout.columns},
+          {"rows", s.layout.rows},
+          {"width_m", s.layout.footprint.width_m},
+          {"depth_m", s.layout.footprint.depth_m},
+          {"power_w", *s.context.power_w},
+          {"photoperiod_h", s.context.photoperiod_h},
+          {"sizes", sizes},
+          {"levels", levels}};
 }
 
 }  // namespace sunbreak::bench
