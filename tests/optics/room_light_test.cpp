@@ -97,6 +97,18 @@ RC_GTEST_PROP(DirectLight, TheFastSumIsTheSum, ()) {
   }
 }
 
+TEST(DirectLight, BehindAnEmitterIsDarkHoweverWideItsBeam) {
+  // Facing along x; the place lies behind it. With an exponent of 0.2 the least cosine would still make light.
+  const std::vector<Emitter> wide{{{0.6, 0.45, 0.5}, {1, 0, 0}, 500, 0.2}};
+  FacingPlaces places;
+  places.add({0.3, 0.45, 0});
+  places.add({0.9, 0.45, 0});
+  std::vector<double> ppfd(2, 0);
+  add_direct_ppfd(wide, places, ppfd);
+  EXPECT_EQ(ppfd[0], 0);
+  EXPECT_GT(ppfd[1], 10);
+}
+
 TEST(FormFactors, OfAClosedBoxAddUpToOne) {
   for (const Vec3 place : {Vec3{0.02, 0.3, 0}, {0.6, 0.45, 0}, {1.19, 0.89, 0}}) {
     double sum = 0;

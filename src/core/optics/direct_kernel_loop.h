@@ -11,7 +11,8 @@
 namespace sunbreak {
 namespace {
 
-/// Cosines below this are dark; keeps the power finite where the light only grazes.
+/// Cosines up to this are dark, which also keeps the power finite: a wide beam's small exponent would make light even of
+/// the least cosine.
 constexpr double grazing = 1e-12;
 
 /// Adding this to a number below 2⁵¹ in size rounds it to whole and leaves that in the low bits.
@@ -49,9 +50,10 @@ inline void add_all(const DirectKernel& k, const double* __restrict x, const dou
   for (std::size_t i = 0; i < count; ++i) {
     const double dx = x[i] - k.x, dy = y[i] - k.y, dz = z[i] - k.z;
     const double inverse2 = 1 / (dx * dx + dy * dy + dz * dz), inverse = std::sqrt(inverse2);
-    const double cos_axis = std::max((dx * k.dir_x + dy * k.dir_y + dz * k.dir_z) * inverse, grazing);
+    const double along = (dx * k.dir_x + dy * k.dir_y + dz * k.dir_z) * inverse;
+    const double cos_axis = std::max(along, grazing), lit = along > grazing ? 1.0 : 0.0;
     const double cos_normal = std::max(-(dx * k.normal_x + dy * k.normal_y + dz * k.normal_z) * inverse, 0.0);
-    ppfd[i] += k.peak * power(cos_axis) * cos_normal * inverse2;
+    ppfd[i] += lit * k.peak * power(cos_axis) * cos_normal * inverse2;
   }
 }
 
