@@ -39,8 +39,8 @@ class MapPainter {
     else
       stations();
     unread_stations();
-    if (s_.numbers) numbers();
     if (s_.contours) paint_contours(p_, contours_, s_.scale, s_.text);
+    if (s_.numbers) numbers();
     current();
     p_.restore();
     if (!s_.rulers) return;
