@@ -149,6 +149,18 @@ std::optional<TestBundle> load_bundle(const Book& book, Id test_id) {
   return b;
 }
 
+TestBundle without_readings(const TestBundle& b) {
+  TestBundle plan;
+  plan.test = b.test;
+  plan.fixture = b.fixture;
+  plan.bench = b.bench;
+  plan.meters = b.meters;
+  plan.rungs = b.rungs;
+  plan.stops = b.stops;
+  plan.sweeps = b.sweeps;
+  return plan;
+}
+
 std::string title_of(const TestBundle& bundle) {
   return bundle.test.name.empty() ? bundle.fixture.name + " on " + bundle.bench.name : bundle.test.name;
 }

@@ -44,6 +44,9 @@ struct TestBundle {
 /// Reads a test with all that hangs on it; nothing where there is no such test.
 std::optional<TestBundle> load_bundle(const Book& book, Id test_id);
 
+/// The test without its readings and logs: what another thread needs beside laid-out sweeps.
+TestBundle without_readings(const TestBundle& bundle);
+
 /// The test's name, or where it has none its fixture's and bench's.
 std::string title_of(const TestBundle& bundle);
 

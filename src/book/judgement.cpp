@@ -8,6 +8,7 @@
 #include <cstdio>
 
 #include "book/test_checks.h"
+#include "core/sweep/difference.h"
 #include "core/uncertainty/height_slope.h"
 #include "core/uncertainty/observed_terms.h"
 
@@ -21,15 +22,6 @@ void state(Term& term, const std::optional<double>& value, double unit, const st
   if (value && *value >= 0) term = {*value * unit, Origin::Stated, words};
 }
 
-/// The light at `layout`'s stations as another sweep knows it.
-std::vector<double> light_at(const Layout& layout, const SweepView& other) {
-  if (layout.is_lattice() && layout.xs_m == other.layout.xs_m && layout.ys_m == other.layout.ys_m) return other.ppfd;
-  const Field field(other.layout, other.ppfd);
-  std::vector<double> light;
-  for (const Station& s : layout.stations) light.push_back(field.at(s.x_m, s.y_m));
-  return light;
-}
-
 void find_height_slope(BudgetQuestion& q, const TestBundle& bundle, const Sweep& sweep, const SweepView& view,
                        const SweepViews& views) {
   const Rung* here = bundle.rung(sweep.rung_id);
@@ -39,7 +31,7 @@ void find_height_slope(BudgetQuestion& q, const TestBundle& bundle, const Sweep&
     const Sweep* other = bundle.sweep(rung.id, sweep.stop_id);
     const auto found = other ? views.find(other->id) : views.end();
     if (found != views.end() && found->second.read() > 0)
-      rungs.push_back({rung.height_m, light_at(view.layout, found->second)});
+      rungs.push_back({rung.height_m, light_at(view.layout, found->second.layout, found->second.ppfd)});
   }
   q.slope_per_m = height_slope(rungs, here->height_m);
   if (!q.slope_per_m.empty()) {

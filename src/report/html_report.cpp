@@ -10,6 +10,7 @@
 #include "book/settling.h"
 #include "core/bench/walk_order.h"
 #include "core/figures/definitions.h"
+#include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
@@ -121,16 +122,10 @@ List figure_rows(const SweepFigures& f, const Budget& budget, const Layout& layo
   List rows;
   const auto add = [&](const char* id, const std::string& value, const std::string& where = {}) {
     const FigureDefinition& d = figure_definition(id);
-    // As many decimals as the value is printed with.
-    const auto point = value.find('.');
-    const auto digits = point == std::string::npos ? point : value.find_first_not_of("0123456789", point + 1);
-    const int decimals = point == std::string::npos ? 0 : static_cast<int>(std::min(digits, value.size()) - point - 1);
-    const bool share = d.unit == "%" && !std::string_view(id).ends_with("_pct");
-    const bool per_foot = std::string_view(id) == "power_density_w_m2" && units == UnitSystem::Imperial;
     data row;
     row.set("label", std::string(d.label));
     row.set("value", value);
-    row.set("sure", plus_minus(budget, id, share ? 100 : per_foot ? 1 / square_feet(1) : 1, decimals));
+    row.set("sure", plus_minus(budget, id, shown_per_stored(id, units), decimals_of(value)));
     row.set("where", where);
     rows.push_back(row);
   };
@@ -341,7 +336,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
     s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
     s.set("mean", ppfd_text(f.mean_ppfd));
-    s.set("mean_sure", plus_minus(judged.at(sweep->id).budget, "mean_ppfd", 1, f.mean_ppfd < 100 ? 1 : 0));
+    s.set("mean_sure", plus_minus(judged.at(sweep->id).budget, "mean_ppfd", 1, decimals_of(ppfd_text(f.mean_ppfd))));
     s.set("lowest_over_mean", fmt::format("{:.2f}", f.evenness.lowest_over_mean));
     s.set("ppf", fmt::format("{:.0f}", f.ppf_umol_s));
     s.set("power", f.power_w ? short_number(*f.power_w, 1) : "not stated");

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "core/uncertainty/budget_words.h"
 #include "core/uncertainty/figure_values.h"
 
 namespace sunbreak::report {
@@ -11,17 +12,6 @@ namespace {
 
 using kainjow::mustache::data;
 using List = kainjow::mustache::list;
-
-constexpr std::string_view columns[] = {"mean_ppfd", "canopy_efficacy_umol_j", "lowest_over_mean"};
-
-std::string share(double part, double whole) {
-  return std::isfinite(whole) && whole != 0 ? fmt::format("{:.2f} %", 100 * part / std::abs(whole)) : "–";
-}
-
-std::string size_of(const Contribution& c) {
-  if (c.term.value <= 0) return "";
-  return c.in_meters ? fmt::format("{:.1f} mm", 1000 * c.term.value) : fmt::format("{:.2f} %", 100 * c.term.value);
-}
 
 data budget_row(const std::string& part, const std::string& size, const std::array<std::string, 3>& shares,
                 const std::string& origin) {
@@ -39,7 +29,7 @@ template <typename Value>
 std::array<std::string, 3> each(Value value) {
   std::array<std::string, 3> texts;
   for (std::size_t i = 0; i < texts.size(); ++i)
-    texts[i] = value(columns[i], static_cast<std::size_t>(uncertain_index(columns[i])));
+    texts[i] = value(static_cast<std::size_t>(uncertain_index(budget_columns()[i])));
   return texts;
 }
 
@@ -58,20 +48,17 @@ void add_trust(data& sweep, const book::SweepJudgement& judged) {
     if (!c.met) missing.push_back(data(c.saw));
   sweep.set("has_missing", !missing.empty());
   sweep.set("missing", data(missing));
-  for (const Contribution& c : b.contributions) {
-    const char* origin = c.term.origin == Origin::Measured ? "measured: "
-                         : c.term.origin == Origin::Stated ? ""
-                                                           : "assumed: ";
-    budget.push_back(budget_row(std::string(c.label), size_of(c),
-                                each([&](auto, std::size_t k) { return share(c.standard[k], b.values[k]); }),
-                                origin + c.term.words));
-  }
+  for (const Contribution& c : b.contributions)
+    budget.push_back(budget_row(std::string(c.label), size_words(c),
+                                each([&](std::size_t k) { return share_words(c.standard[k], b.values[k]); }),
+                                origin_words(c.term)));
   budget.push_back(budget_row("One-way pull", "",
-                              each([&](auto, std::size_t k) { return share(std::abs(b.bias[k]), b.values[k]); }),
+                              each([&](std::size_t k) { return share_words(b.bias[k], b.values[k]); }),
                               "noise in the lowest of many readings, light that bends between stations"));
-  budget.push_back(budget_row(
-      "± with k = 2", "", each([&](std::string_view id, std::size_t k) { return share(b.expanded(id), b.values[k]); }),
-      "twice the quadratic sum, plus the pull"));
+  budget.push_back(budget_row("± with k = 2", "", each([&](std::size_t k) {
+                                return share_words(b.expanded(uncertain_figures()[k]), b.values[k]);
+                              }),
+                              "twice the quadratic sum, plus the pull"));
   sweep.set("budget", data(budget));
   const Contribution* largest = b.largest("mean_ppfd");
   sweep.set("largest", largest ? "Largest part of the mean's: " + std::string(largest->label) + "." : std::string());

@@ -190,3 +190,21 @@ TEST(Targets, ShipWithPpfdAndDailyLightBands) {
     for (const Target& t : set.targets) EXPECT_LT(t.low, t.high);
   }
 }
+
+TEST(AreaMean, IsTheFiguresMeanWithNineSpotsOrFewer) {
+  const Layout nine = lay_out({1, 1}, {GridKind::Spots, 0, 0, 0, 0, nine_spots({1, 1})}).value();
+  std::vector<double> ppfd{1, 2, 3, 4, 50, 6, 7, 8, 9};
+  for (int missing = 0; missing < 3; ++missing) {
+    EXPECT_DOUBLE_EQ(area_mean(nine, ppfd), sweep_figures(nine, ppfd, {})->mean_ppfd);
+    ppfd[2 * missing] = unread;
+  }
+  EXPECT_TRUE(std::isnan(area_mean(nine, std::vector<double>(9, unread))));
+}
+
+TEST(Definitions, SayHowAFigureIsScaledWhereItIsShown) {
+  EXPECT_EQ(shown_per_stored("cv", UnitSystem::Metric), 100);
+  EXPECT_EQ(shown_per_stored("left_right_pct", UnitSystem::Metric), 1);
+  EXPECT_EQ(shown_per_stored("mean_ppfd", UnitSystem::Imperial), 1);
+  EXPECT_NEAR(shown_per_stored("power_density_w_m2", UnitSystem::Imperial), 0.0929, 1e-4);
+  EXPECT_NEAR(shown_per_stored("centroid_m", UnitSystem::Metric), 100, 1e-9);
+}

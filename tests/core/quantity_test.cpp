@@ -73,3 +73,11 @@ TEST(Display, WritesSurfaceUnits) {
   EXPECT_EQ(short_number(17.72, 1), "17.7");
   EXPECT_NEAR(square_feet(1.44), 15.5, 0.01);
 }
+
+TEST(DecimalsOf, CountsThoseOfTheFirstNumber) {
+  EXPECT_EQ(decimals_of("581 µmol/m²/s"), 0);
+  EXPECT_EQ(decimals_of("2.60 µmol/J"), 2);
+  EXPECT_EQ(decimals_of("+0.3, −0.1"), 1);
+  EXPECT_EQ(decimals_of("–"), 0);
+  EXPECT_EQ(decimals_of("13."), 0);
+}

@@ -5,6 +5,7 @@
 
 #include "core/sweep/field.h"
 #include "core/uncertainty/budget.h"
+#include "core/uncertainty/budget_words.h"
 #include "core/uncertainty/figure_values.h"
 #include "core/uncertainty/grid_sampling.h"
 #include "core/uncertainty/height_slope.h"
@@ -267,4 +268,15 @@ TEST(SymmetricLight, DeclinesWhatIsNotSymmetric) {
   std::vector<double> half = dome(layout);
   std::fill(half.begin(), half.begin() + 30, unread);
   EXPECT_FALSE(symmetric_light(layout, half, std::vector<double>(144, 0.01)));
+}
+
+TEST(BudgetWords, SaySizeShareAndOrigin) {
+  const Contribution height{"height", "Height", {0.005, Origin::Stated, "stated"}, true, false, {}};
+  EXPECT_EQ(size_words(height), "5.0 mm");
+  EXPECT_EQ(size_words({"x", "X", {0.025}, false, false, {}}), "2.50 %");
+  EXPECT_EQ(size_words({"grid", "Grid", {0}, false, false, {}}), "");
+  EXPECT_EQ(origin_words({0.01, Origin::Assumed, "usual"}), "assumed: usual");
+  EXPECT_EQ(origin_words({0.01, Origin::Stated, "stated for QS"}), "stated for QS");
+  EXPECT_EQ(share_words(-3, 200), "1.50 %");
+  EXPECT_EQ(share_words(3, 0), "–");
 }

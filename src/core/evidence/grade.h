@@ -22,7 +22,7 @@ struct EvidenceFacts {
   std::string settling_words;
   std::optional<double> drift;  ///< largest change at the reference, as a share; none where it was not read again
   std::optional<double> power_w;
-  bool power_in_the_same_state = false;  ///< read while the sweep was walked, or settled at its setting
+  bool power_in_the_same_state = false;  ///< read while the sweep was walked, or close to it
   std::string datum;
   std::optional<double> sensor_height_m;
   std::optional<double> months_since_calibration;  ///< when the test was done

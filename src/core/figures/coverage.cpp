@@ -89,6 +89,12 @@ double largest_centred_circle(const Raster& raster, const Mask& inside) {
 
 }  // namespace
 
+double in_band_share(const Raster& raster, const Band& band) {
+  int count = 0;
+  for (const double ppfd : raster.ppfd) count += band.contains(ppfd);
+  return count / static_cast<double>(raster.ppfd.size());
+}
+
 Coverage coverage(const Raster& raster, const Band& band) {
   Coverage result;
   result.band = band;

@@ -25,6 +25,9 @@ struct Coverage {
   double largest_centred_circle_m = 0;  ///< diameter
 };
 
+/// Share of the samples that lie in a band; unread ones do not.
+double in_band_share(const Raster& raster, const Band& band);
+
 /// Coverage of the field's raster. Each sample stands for its own small cell, so that areas and sides are right to one
 /// cell; a circle or rectangle never touches a cell that is out of band or unread.
 Coverage coverage(const Raster& raster, const Band& band);

@@ -75,6 +75,12 @@ constexpr FigureDefinition table[] = {
 
 std::span<const FigureDefinition> figure_definitions() { return table; }
 
+double shown_per_stored(std::string_view id, UnitSystem units) {
+  if (id == "power_density_w_m2") return units == UnitSystem::Imperial ? 1 / square_feet(1) : 1;
+  if (id == "centroid_m") return 1 / meters_per(surface_unit(units));
+  return figure_definition(id).unit == "%" && !id.ends_with("_pct") ? 100 : 1;
+}
+
 const FigureDefinition& figure_definition(std::string_view id) {
   const auto found = std::find_if(std::begin(table), std::end(table), [&](const auto& d) { return d.id == id; });
   if (found == std::end(table)) throw std::logic_error("no such figure: " + std::string(id));

@@ -9,14 +9,13 @@ namespace {
 
 constexpr double fit_slack_m = 0.001;
 constexpr double step_m = 0.01;
-
-int count_in_band(const Raster& raster, const Band& band) {
-  int count = 0;
-  for (const double ppfd : raster.ppfd) count += band.contains(ppfd);
-  return count;
-}
+constexpr double least_in_band = 0.9;
 
 }  // namespace
+
+bool serves(const Band& band, double share, double edge_mean) {
+  return share >= least_in_band && edge_mean >= band.low;
+}
 
 double edge_mean_ppfd(const Field& field, const Rectangle& r) {
   double sum = 0, length = 0;
@@ -42,11 +41,10 @@ std::vector<NominalFootprint> nominal_footprints(const Field& field, const Recta
                       measured.front_m + (measured.depth_m - size.depth_m) / 2, size.width_m, size.depth_m};
     NominalFootprint nominal{size, edge_mean_ppfd(field, r), 0, 0, false};
     const Raster raster = field.raster(r, step_m);
-    const int in_band = band ? count_in_band(raster, *band) : 0;
     nominal.inside_mean_ppfd =
         std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size());
-    nominal.in_band_share = in_band / static_cast<double>(raster.ppfd.size());
-    nominal.passes = band && nominal.in_band_share >= 0.9 && nominal.edge_mean_ppfd >= band->low;
+    if (band) nominal.in_band_share = in_band_share(raster, *band);
+    nominal.passes = band && serves(*band, nominal.in_band_share, nominal.edge_mean_ppfd);
     result.push_back(nominal);
   }
   return result;

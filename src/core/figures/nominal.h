@@ -15,8 +15,11 @@ struct NominalFootprint {
   double edge_mean_ppfd = 0;    ///< mean along its edge
   double inside_mean_ppfd = 0;  ///< area mean inside
   double in_band_share = 0;     ///< share of its area in band; 0 where no band was given
-  bool passes = false;          ///< at least 90 % in band and the edge mean at or above the band's low end
+  bool passes = false;          ///< serves() says so
 };
+
+/// The rule by which an area serves a band: at least 90 % in it, and the mean along the edge at or above its low end.
+bool serves(const Band& band, double in_band_share, double edge_mean_ppfd);
 
 /// Mean along the edge of a rectangle by the midpoint rule, in steps as near to 1 cm as divide each side evenly.
 double edge_mean_ppfd(const Field& field, const Rectangle& rectangle);

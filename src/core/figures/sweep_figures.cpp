@@ -8,17 +8,33 @@
 
 namespace sunbreak {
 
+namespace {
+
+/// What each station weighs in the mean.
+std::vector<double> mean_weights(const Layout& layout, std::span<const double> ppfd) {
+  const bool plain = layout.nine_point && std::any_of(ppfd.begin(), ppfd.end(), [](double e) { return std::isnan(e); });
+  std::vector<double> weights;
+  weights.reserve(ppfd.size());
+  for (const Station& s : layout.stations) weights.push_back(plain ? 1 : s.weight);
+  return weights;
+}
+
+}  // namespace
+
+double area_mean(const Layout& layout, std::span<const double> ppfd) {
+  return weighted_mean(ppfd, mean_weights(layout, ppfd));
+}
+
 std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,
                                           const FigureContext& context) {
   SweepFigures f;
-  std::vector<double> weights, ascending;
-  weights.reserve(ppfd.size());
+  const std::vector<double> weights = mean_weights(layout, ppfd);
+  std::vector<double> ascending;
   ascending.reserve(ppfd.size());
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
-    weights.push_back(layout.stations[i].weight);
     if (std::isnan(ppfd[i])) continue;
     ascending.push_back(ppfd[i]);
-    f.read_share += weights[i];
+    f.read_share += layout.stations[i].weight;
     if (f.lowest.station < 0 || ppfd[i] < f.lowest.ppfd) f.lowest = {ppfd[i], static_cast<int>(i)};
     if (f.highest.station < 0 || ppfd[i] > f.highest.ppfd) f.highest = {ppfd[i], static_cast<int>(i)};
   }
@@ -30,11 +46,6 @@ std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const 
   if (f.missing == 0) f.read_share = 1;
   f.area_m2 = layout.measured.area_m2();
   f.mean_ppfd = weighted_mean(ppfd, weights);
-  // The Simpson rule takes all nine spots or none.
-  if (layout.nine_point && f.missing > 0) {
-    std::fill(weights.begin(), weights.end(), 1.0);
-    f.mean_ppfd = weighted_mean(ppfd, weights);
-  }
   f.median_ppfd = percentile(ascending, 50);
   f.p5_ppfd = percentile(ascending, 5);
   f.p95_ppfd = percentile(ascending, 95);

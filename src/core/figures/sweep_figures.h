@@ -51,6 +51,10 @@ struct FigureContext {
   std::vector<Footprint> nominal_sizes;
 };
 
+/// The area-weighted mean of the stations read; NaN where none is. The Simpson rule of nine spots takes all nine or
+/// none: with some missing the mean is plain.
+double area_mean(const Layout& layout, std::span<const double> ppfd);
+
 /// Works out every figure of a sweep. `ppfd` holds a corrected value a station, NaN where unread. Nothing where no
 /// station was read. Definitions: docs/method.md.
 std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,

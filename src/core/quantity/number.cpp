@@ -1,5 +1,7 @@
 #include "core/quantity/number.h"
 
+#include <algorithm>
+
 #include <charconv>
 #include <cmath>
 #include <string>
@@ -32,6 +34,15 @@ std::optional<double> parse_number(std::string_view text, char decimal_mark) {
   const auto [end, error] = std::from_chars(plain.data(), plain.data() + plain.size(), value);
   if (error != std::errc{} || end != plain.data() + plain.size() || !std::isfinite(value)) return {};
   return value;
+}
+
+int decimals_of(std::string_view text) {
+  const auto first = text.find_first_of("0123456789");
+  if (first == std::string_view::npos) return 0;
+  const auto point = text.find_first_not_of("0123456789", first);
+  if (point == std::string_view::npos || text[point] != '.') return 0;
+  const auto end = std::min(text.find_first_not_of("0123456789", point + 1), text.size());
+  return static_cast<int>(end - point - 1);
 }
 
 }  // namespace sunbreak

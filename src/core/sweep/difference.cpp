@@ -14,19 +14,20 @@ bool inside(const Rectangle& area, const Station& s) {
 
 }  // namespace
 
+std::vector<double> light_at(const Layout& layout, const Layout& other_layout, std::span<const double> other_ppfd) {
+  if (layout.is_lattice() && layout.xs_m == other_layout.xs_m && layout.ys_m == other_layout.ys_m)
+    return {other_ppfd.begin(), other_ppfd.end()};
+  const Field other(other_layout, other_ppfd);
+  std::vector<double> light;
+  for (const Station& s : layout.stations)
+    light.push_back(inside(other_layout.measured, s) ? other.at(s.x_m, s.y_m) : unread);
+  return light;
+}
+
 std::vector<double> difference(const Layout& layout, std::span<const double> ppfd, const Layout& other_layout,
                                std::span<const double> other_ppfd) {
-  std::vector<double> result(ppfd.size(), unread);
-  const Field other(other_layout, other_ppfd);
-  const bool same_stations =
-      layout.is_lattice() && layout.xs_m == other_layout.xs_m && layout.ys_m == other_layout.ys_m;
-  for (std::size_t i = 0; i < ppfd.size(); ++i) {
-    const Station& s = layout.stations[i];
-    if (same_stations)
-      result[i] = ppfd[i] - other_ppfd[i];
-    else if (inside(other_layout.measured, s))
-      result[i] = ppfd[i] - other.at(s.x_m, s.y_m);
-  }
+  std::vector<double> result = light_at(layout, other_layout, other_ppfd);
+  for (std::size_t i = 0; i < result.size(); ++i) result[i] = ppfd[i] - result[i];
   return result;
 }
 

@@ -7,7 +7,7 @@
 
 namespace sunbreak {
 namespace {
-constexpr double least_in_band = 0.9, alike = 0.005;
+constexpr double alike = 0.005;
 }
 
 std::vector<TargetFit> target_fits(const Field& field, std::span<const Band> bands) {
@@ -17,7 +17,7 @@ std::vector<TargetFit> target_fits(const Field& field, std::span<const Band> ban
   const double edge = edge_mean_ppfd(field, field.area());
   for (const Band& band : bands) {
     fits.push_back({coverage(raster, band), edge, false});
-    fits.back().passes = fits.back().coverage.in_band_share >= least_in_band && edge >= band.low;
+    fits.back().passes = serves(band, fits.back().coverage.in_band_share, edge);
   }
   return fits;
 }

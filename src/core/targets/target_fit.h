@@ -12,7 +12,7 @@ namespace sunbreak {
 struct TargetFit {
   Coverage coverage;
   double edge_mean_ppfd = 0;  ///< along the edge of the measured area
-  bool passes = false;        ///< at least 90 % in band and the edge mean at or above the band's low end
+  bool passes = false;        ///< serves() says so
 };
 
 /// Fits a sweep to several targets; the field is sampled once for all of them. Empty where there is no field.

@@ -55,10 +55,7 @@ class Refigure {
   double in_band_share(std::span<const double> ppfd) const {
     const Field field(*q_.layout, ppfd);
     if (!band_ || !field.exists()) return unread;
-    const Raster raster = field.raster(coverage_step_m);
-    const auto inside =
-        std::count_if(raster.ppfd.begin(), raster.ppfd.end(), [&](double e) { return band_->contains(e); });
-    return static_cast<double>(inside) / static_cast<double>(raster.ppfd.size());
+    return sunbreak::in_band_share(field.raster(coverage_step_m), *band_);
   }
 
  private:
