@@ -5,6 +5,7 @@
 #include <QTableWidget>
 
 #include "book/target_shelf.h"
+#include "core/bench/walk_order.h"
 #include "desktop/read/target_sets_dialog.h"
 #include "desktop/read_fixture.h"
 
@@ -93,20 +94,24 @@ TEST_F(ReadTest, DetailsOfACellNameSweepTargetAndVerdict) {
 }
 
 TEST_F(ReadTest, TheWeakestSweepIsOneKeyAway) {
-  // One value far from its neighbors opens a check on another sweep.
-  desk().choose(desk().test()->rungs[0].id, desk().test()->stops[1].id);
-  ASSERT_TRUE(desk().accept(70, 5000, "typed"));
-  desk().choose(desk().test()->rungs[1].id, desk().test()->stops[0].id);
+  // The reference read twice lifts this sweep to two missing conditions; the others miss three.
+  const int reference = reference_station(desk().view()->layout);
+  const double raw = desk().view()->states[reference].raw;
+  for (int i = 0; i < 2; ++i) ASSERT_TRUE(desk().accept_beside(reference, "reference", {raw, "typed"}));
   key(Qt::Key_4);
   QApplication::processEvents();
   auto* judge = window_->findChild<Judge*>();
-  ASSERT_TRUE(judge->weakest());
-  EXPECT_LE(judge->weakest()->first, judge->evidence_of(desk().sweep()->id)->grade);
-  if (auto* way = find<QPushButton>("weakestSweep"); way->isVisible()) {
-    way->setFocus();
-    key(Qt::Key_Space);
-    EXPECT_EQ(desk().sweep()->id, judge->weakest()->second);
-  }
+  ASSERT_EQ(judge->evidence_of(desk().sweep()->id)->grade, Grade::Working);
+  ASSERT_EQ(judge->weakest()->first, Grade::Spot);
+  EXPECT_TRUE(words("evidenceGrade").contains("Working"));
+  auto* way = find<QPushButton>("weakestSweep");
+  ASSERT_TRUE(way->isVisible());
+  way->setFocus();
+  key(Qt::Key_Space);
+  EXPECT_EQ(desk().sweep()->id, judge->weakest()->second);
+  QApplication::processEvents();
+  EXPECT_TRUE(words("evidenceGrade").contains("Spot"));
+  EXPECT_FALSE(way->isVisible()) << "this is the weakest";
 }
 
 TEST_F(ReadTest, AnAnswerToAnOlderReadingIsDropped) {

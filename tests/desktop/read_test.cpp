@@ -142,6 +142,17 @@ TEST_F(ReadTest, DifferencesAreFromTheSweepChosenAndOddAboutZero) {
   EXPECT_EQ(find<QComboBox>("otherSweep")->currentData().toLongLong(), read().settings().other);
 }
 
+TEST_F(ReadTest, ThePageOfAllSweepsHasOneScaleForDifferencesToo) {
+  for (int i = 0; i < 3; ++i) key(Qt::Key_Q);
+  const auto range = shared_range(desk(), read().settings());
+  EXPECT_DOUBLE_EQ(range.low, -range.high);
+  for (const book::Sweep& sweep : desk().test()->sweeps) {
+    const ShownValues own = shown_values(desk(), *desk().view_of(sweep.id), read().settings());
+    EXPECT_LE(own.scale.range.high, range.high) << "it holds every sweep's differences";
+    EXPECT_EQ(shown_values(desk(), *desk().view_of(sweep.id), read().settings(), range).scale.range, range);
+  }
+}
+
 TEST_F(ReadTest, OneScaleServesAllSweepsUnlessFreed) {
   const auto shown = [&] { return shown_values(desk(), *desk().view(), read().settings()).scale.range; };
   const auto bright = shown();
@@ -212,11 +223,12 @@ TEST_F(ReadTest, ADifferenceCanBeTakenFromAnotherTest) {
   for (int i = 0; i < 144; ++i) desk().accept(i, 500, "typed");
   const auto outside = outside_sweeps(desk());
   ASSERT_EQ(outside.size(), 4u) << "the four sweeps of the other test";
-  read().settings().outside = outside[0];
+  read().settings().outside = read_outside(desk(), outside[0]);
+  ASSERT_TRUE(read().settings().outside);
   read().settings().quantity = Quantity::Difference;
   read().settings_changed();
   const ShownValues shown = shown_values(desk(), *desk().view(), read().settings());
-  EXPECT_DOUBLE_EQ(shown.values[7], 500 - outside[0]->view.ppfd[7]);
+  EXPECT_DOUBLE_EQ(shown.values[7], 500 - read().settings().outside->view.ppfd[7]);
   EXPECT_TRUE(shown.title.contains("60 cm"));
   key(Qt::Key_D);
   EXPECT_FALSE(read().settings().outside) << "back among the test's own sweeps";

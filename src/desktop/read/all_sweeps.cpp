@@ -43,6 +43,7 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
   const auto& rungs = desk_.test()->rungs;
   const auto& stops = desk_.test()->stops;
   std::optional<ShownValues> for_key;
+  const report::ScaleRange range = shared_range(desk_, settings_);  // a page to compare by has one scale
   for (int s = 0; s < std::ssize(stops); ++s) {
     p.setPen(t.quiet);
     p.setFont(text_font(12));
@@ -70,7 +71,7 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
         p.setPen(t.quiet);
         p.drawText(fit.frame, Qt::AlignCenter | Qt::TextWordWrap, tr("not walked"));
       } else {
-        const ShownValues shown = shown_values(desk_, *view, settings_);
+        const ShownValues shown = shown_values(desk_, *view, settings_, range);
         if (!for_key) for_key = shown;
         MapScene scene;
         scene.view = view;
@@ -82,6 +83,9 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
         scene.numbers = scene.rulers = false;
         scene.plain_paths = in_vectors;
         paint_map(p, fit, scene);
+        p.setPen(QPen(t.rule, 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(fit.frame);  // light like the ground, or a difference of nothing, keeps an edge
         if (words) {
           const auto f = sweep_figures(view->layout, view->ppfd, {std::nullopt, 12, std::nullopt, {}});
           p.setPen(t.ink);
@@ -120,21 +124,8 @@ void AllSweeps::mousePressEvent(QMouseEvent* event) {
 void AllSweeps::mouseDoubleClickEvent(QMouseEvent*) { emit opened(); }
 
 void AllSweeps::keyPressEvent(QKeyEvent* event) {
-  switch (event->key()) {
-    case Qt::Key_Up:
-      return desk_.step_rung(-1);
-    case Qt::Key_Down:
-      return desk_.step_rung(1);
-    case Qt::Key_Left:
-      return desk_.step_stop(-1);
-    case Qt::Key_Right:
-      return desk_.step_stop(1);
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-      return emit opened();
-    default:
-      QWidget::keyPressEvent(event);
-  }
+  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return emit opened();
+  if (!desk_.step_by_arrow(event->key())) QWidget::keyPressEvent(event);
 }
 
 }  // namespace sunbreak::desktop

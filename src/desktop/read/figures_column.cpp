@@ -8,6 +8,7 @@
 
 #include "core/figures/definitions.h"
 #include "core/figures/worked_formula.h"
+#include "core/quantity/number.h"
 #include "core/sweep/field.h"
 #include "core/sweep/reduction.h"
 #include "desktop/paint/charts.h"
@@ -232,18 +233,13 @@ void FiguresColumn::show_reduced() {
 
 void FiguresColumn::show_uncertainty(const SweepFigures& f) {
   const Budget* budget = judge_.budget();
-  const double unit = meters_per(surface_unit(desk_.units()));
   for (const auto& [id, row] : rows_) {
     QStringList words;
     if (const std::string worked = worked_formula(id, f); !worked.empty())
       words << tr("Here: %1.").arg(text_of(worked));
-    const QString value = row->value();
-    const bool centroid = id == "centroid_m", percent = figure_definition(id).unit == "%" && !id.ends_with("_pct");
-    const std::string_view of = centroid ? "centroid_x_m" : std::string_view(id);
-    double expanded = budget ? budget->expanded(of) * (percent ? 100 : centroid ? 1 / unit : 1) : unread;
-    if (id == "power_density_w_m2" && desk_.units() == UnitSystem::Imperial) expanded /= square_feet(1);
-    const auto point = value.indexOf('.');
-    const int decimals = point < 0 ? 0 : static_cast<int>(value.mid(point + 1).section(',', 0, 0).size());
+    const std::string_view of = id == "centroid_m" ? "centroid_x_m" : std::string_view(id);
+    const double expanded = budget ? budget->expanded(of) * shown_per_stored(id, desk_.units()) : unread;
+    const int decimals = decimals_of(text_of(row->value()));
     row->set_uncertainty(std::isfinite(expanded) ? QStringLiteral("± ") + fixed(expanded, decimals) : QString());
     if (const Contribution* largest = budget ? budget->largest(of) : nullptr)
       words << tr("Sure to ± %1 with k = 2; the largest part is %2.")

@@ -7,34 +7,14 @@
 #include "desktop/shell/test_log.h"
 
 namespace sunbreak::desktop {
-namespace {
-
-/// What a budget is worked out from, without the readings behind the views.
-book::TestBundle plan_of(const book::TestBundle& test) {
-  book::TestBundle plan;
-  plan.test = test.test;
-  plan.fixture = test.fixture;
-  plan.bench = test.bench;
-  plan.meters = test.meters;
-  plan.rungs = test.rungs;
-  plan.stops = test.stops;
-  plan.sweeps = test.sweeps;
-  return plan;
-}
-
-}  // namespace
 
 Judge::Judge(Desk& desk, TestLog& log, QObject* parent) : QObject(parent), desk_(desk), log_(log) {
   connect(&log, &TestLog::judged, this, &Judge::judged);
 }
 
-QString Judge::state_of(book::Id sweep_id) const {
-  return QStringLiteral("%1 %2").arg(desk_.book().revision()).arg(sweep_id);
-}
-
 const Budget* Judge::budget_of(book::Id sweep_id) const {
   const auto found = answers_.find(sweep_id);
-  return found != answers_.end() && found->second.state == state_of(sweep_id) ? &found->second.budget : nullptr;
+  return found != answers_.end() && found->second.revision == desk_.book().revision() ? &found->second.budget : nullptr;
 }
 
 std::optional<Evidence> Judge::evidence_of(book::Id sweep_id) const {
@@ -79,19 +59,24 @@ void Judge::work() {
       views.emplace(other.id, *view);
   working_ = true;
   auto* watcher = new QFutureWatcher<Budget>(this);
-  connect(watcher, &QFutureWatcher<Budget>::finished, this, [this, watcher, sweep_id, state = state_of(sweep_id)] {
-    watcher->deleteLater();
-    working_ = false;
-    answers_[sweep_id] = {state, watcher->result()};
-    if (state != state_of(sweep_id) && std::find(wanted_.begin(), wanted_.end(), sweep_id) == wanted_.end() &&
-        desk_.view_of(sweep_id))
-      wanted_.push_back(sweep_id);
-    emit judged();
-    work();
-  });
-  watcher->setFuture(QtConcurrent::run([plan = plan_of(*desk_.test()), chosen = *sweep, views = std::move(views)] {
-    return uncertainty_budget(book::budget_question(plan, chosen, views.at(chosen.id), views));
-  }));
+  connect(
+      watcher, &QFutureWatcher<Budget>::finished, this, [this, watcher, sweep_id, revision = desk_.book().revision()] {
+        watcher->deleteLater();
+        working_ = false;
+        const bool stale = revision != desk_.book().revision();
+        if (!stale) {
+          std::erase_if(answers_, [&](const auto& a) { return a.second.revision != revision; });
+          answers_[sweep_id] = {revision, watcher->result()};
+        }
+        if (stale && std::find(wanted_.begin(), wanted_.end(), sweep_id) == wanted_.end() && desk_.view_of(sweep_id))
+          wanted_.push_back(sweep_id);
+        emit judged();
+        work();
+      });
+  watcher->setFuture(
+      QtConcurrent::run([plan = book::without_readings(*desk_.test()), chosen = *sweep, views = std::move(views)] {
+        return uncertainty_budget(book::budget_question(plan, chosen, views.at(chosen.id), views));
+      }));
 }
 
 }  // namespace sunbreak::desktop

@@ -34,10 +34,9 @@ class Judge : public QObject {
 
  private:
   void work();
-  QString state_of(book::Id sweep_id) const;
 
   struct Answer {
-    QString state;  ///< what of the book it holds for
+    std::uint64_t revision = 0;  ///< of the book it holds for
     Budget budget;
   };
   Desk& desk_;

@@ -8,30 +8,43 @@
 
 namespace sunbreak::desktop {
 
-std::vector<std::shared_ptr<const OutsideSweep>> outside_sweeps(const Desk& desk) {
-  std::vector<std::shared_ptr<const OutsideSweep>> sweeps;
-  const auto tests = desk.book().all<book::Test>("WHERE removed = 0 ORDER BY id DESC");
-  for (const book::Test& test : tests) {
+std::vector<OutsideName> outside_sweeps(const Desk& desk) {
+  const book::Book& book = desk.book();
+  std::vector<OutsideName> sweeps;
+  for (const book::Test& test : book.all<book::Test>("WHERE removed = 0 ORDER BY id DESC")) {
     if (desk.test() && test.id == desk.test()->test.id) continue;
-    const auto bundle = book::load_bundle(desk.book(), test.id);
-    if (!bundle) continue;
-    for (const book::Rung& rung : bundle->rungs)
-      for (const book::Stop& stop : bundle->stops) {
-        const book::Sweep* sweep = bundle->sweep(rung.id, stop.id);
-        auto view = sweep ? book::view_sweep(*bundle, *sweep) : Problem{};
-        if (!view || view.value().read() == 0) continue;
-        sweeps.push_back(std::make_shared<OutsideSweep>(
-            OutsideSweep{QStringLiteral("%1 · %2 · %3 %")
-                             .arg(text_of(book::title_of(*bundle)), text_of(length_text(rung.height_m, desk.units())),
-                                  show_number(stop.percent)),
-                         std::move(view.value())}));
-      }
+    book::TestBundle plan;
+    plan.test = test;
+    plan.fixture = book.find<book::Fixture>(test.fixture_id).value_or(book::Fixture{});
+    plan.bench = book.find<book::Bench>(test.bench_id).value_or(book::Bench{});
+    for (const book::Sweep& sweep : book.all<book::Sweep>(
+             "WHERE test_id = ? AND EXISTS (SELECT 1 FROM placement p WHERE p.sweep_id = sweep.id AND p.reading_id IS "
+             "NOT NULL) ORDER BY id",
+             test.id)) {
+      const auto rung = book.find<book::Rung>(sweep.rung_id);
+      const auto stop = book.find<book::Stop>(sweep.stop_id);
+      if (rung && stop)
+        sweeps.push_back({test.id, sweep.id,
+                          QStringLiteral("%1 · %2 · %3 %")
+                              .arg(text_of(book::title_of(plan)), text_of(length_text(rung->height_m, desk.units())),
+                                   show_number(stop->percent))});
+    }
   }
   return sweeps;
 }
 
+std::shared_ptr<const OutsideSweep> read_outside(const Desk& desk, const OutsideName& name) {
+  const auto bundle = book::load_bundle(desk.book(), name.test_id);
+  if (!bundle) return nullptr;
+  for (const book::Sweep& sweep : bundle->sweeps)
+    if (sweep.id == name.sweep_id)
+      if (auto view = book::view_sweep(*bundle, sweep))
+        return std::make_shared<OutsideSweep>(OutsideSweep{name.words, std::move(view.value())});
+  return nullptr;
+}
+
 OutsideSweepDialog::OutsideSweepDialog(const Desk& desk, QWidget* parent)
-    : QDialog(parent), sweeps_(outside_sweeps(desk)) {
+    : QDialog(parent), desk_(desk), sweeps_(outside_sweeps(desk)) {
   setObjectName("outsideSweeps");
   setWindowTitle(tr("Difference from a sweep of another test"));
   resize(520, 420);
@@ -45,7 +58,7 @@ OutsideSweepDialog::OutsideSweepDialog(const Desk& desk, QWidget* parent)
   list_ = new QListWidget(this);
   list_->setObjectName("outsideList");
   list_->setAccessibleName(tr("Sweeps of other tests"));
-  for (const auto& sweep : sweeps_) list_->addItem(sweep->words);
+  for (const auto& sweep : sweeps_) list_->addItem(sweep.words);
   if (!sweeps_.empty()) list_->setCurrentRow(0);
   column->addWidget(list_, 1);
   auto* take = primary_button(tr("Take the difference"), this);
@@ -58,7 +71,7 @@ OutsideSweepDialog::OutsideSweepDialog(const Desk& desk, QWidget* parent)
 
 std::shared_ptr<const OutsideSweep> OutsideSweepDialog::chosen() const {
   const int row = list_->currentRow();
-  return row >= 0 && row < std::ssize(sweeps_) ? sweeps_[static_cast<std::size_t>(row)] : nullptr;
+  return row >= 0 && row < std::ssize(sweeps_) ? read_outside(desk_, sweeps_[static_cast<std::size_t>(row)]) : nullptr;
 }
 
 }  // namespace sunbreak::desktop

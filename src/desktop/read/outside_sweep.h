@@ -16,18 +16,29 @@ struct OutsideSweep {
   book::SweepView view;
 };
 
+/// A sweep with readings of another test, by name; its readings are not read for that.
+struct OutsideName {
+  book::Id test_id = 0, sweep_id = 0;
+  QString words;
+};
+
 /// The sweeps with readings of all tests but the one on the desk, newest test first.
-std::vector<std::shared_ptr<const OutsideSweep>> outside_sweeps(const Desk& desk);
+std::vector<OutsideName> outside_sweeps(const Desk& desk);
+
+/// Reads one of them; nothing where it cannot be laid out.
+std::shared_ptr<const OutsideSweep> read_outside(const Desk& desk, const OutsideName& name);
 
 /// Lets one of them be chosen.
 class OutsideSweepDialog : public QDialog {
   Q_OBJECT
  public:
   explicit OutsideSweepDialog(const Desk& desk, QWidget* parent = nullptr);
+  /// The one chosen; nothing where there is none or it cannot be read.
   std::shared_ptr<const OutsideSweep> chosen() const;
 
  private:
-  std::vector<std::shared_ptr<const OutsideSweep>> sweeps_;
+  const Desk& desk_;
+  std::vector<OutsideName> sweeps_;
   QListWidget* list_;
 };
 

@@ -66,7 +66,8 @@ ReadTools::ReadTools(Desk& desk, MapSettings& settings, QWidget* parent)
       settings_.outside.reset();
     } else if (id == another_test) {
       OutsideSweepDialog dialog(desk_, this);
-      if (dialog.exec() == QDialog::Accepted && dialog.chosen()) settings_.outside = dialog.chosen();
+      if (dialog.exec() == QDialog::Accepted)
+        if (auto chosen = dialog.chosen()) settings_.outside = std::move(chosen);
     }
     emit changed();
   });

@@ -165,9 +165,8 @@ QString ReadView::state_words() const {
 QString ReadView::difference_words() const {
   const book::SweepView* other = compared(desk_, settings_);
   if (!other || !desk_.figures()) return {};
-  const auto theirs = sweep_figures(other->layout, other->ppfd, {{}, 12, {}, {}});
-  if (!theirs) return {};
-  const double ratio = desk_.figures()->mean_ppfd / theirs->mean_ppfd;
+  const double ratio = desk_.figures()->mean_ppfd / area_mean(other->layout, other->ppfd);
+  if (!std::isfinite(ratio)) return {};
   QString words = tr("mean %1 % of theirs").arg(100 * ratio, 0, 'f', 1);
   const Budget *mine = judge_->budget(), *its = settings_.outside ? nullptr : judge_->budget_of(settings_.other);
   if (mine && its)

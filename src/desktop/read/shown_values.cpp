@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/figures/statistics.h"
+#include "core/figures/sweep_figures.h"
 #include "core/quantity/daily_light.h"
 #include "core/sweep/difference.h"
 #include "desktop/read/outside_sweep.h"
@@ -19,69 +19,73 @@ struct Ends {
   }
 };
 
-double mean_of(const book::SweepView& view) {
-  std::vector<double> weights;
-  for (const Station& s : view.layout.stations) weights.push_back(s.weight);
-  return weighted_mean(view.ppfd, weights);
+/// What PPFD is multiplied by to become the quantity.
+double factor_of(const Desk& desk, const book::SweepView& view, Quantity quantity) {
+  if (quantity == Quantity::DailyLight) return dli_mol_m2_d(1, desk.test()->test.photoperiod_h);
+  if (quantity == Quantity::PercentOfMean) return 100 / area_mean(view.layout, view.ppfd);
+  return 1;
 }
 
-/// PPFD times a factor of each sweep's own, over one sweep or all of the test.
-template <typename Factor>
-report::ScaleRange range_of(const Desk& desk, const book::SweepView& view, bool own, Factor factor) {
-  Ends ends;
-  const auto take = [&](const book::SweepView& v) {
-    const double by = factor(v);
-    for (const double ppfd : v.ppfd) ends.take(by * ppfd);
-  };
-  take(view);
-  if (!own)
-    for (const book::Sweep& sweep : desk.test()->sweeps)
-      if (const book::SweepView* other = desk.view_of(sweep.id)) take(*other);
-  return report::round_range(ends.low, ends.high);
+std::vector<double> values_of(const Desk& desk, const book::SweepView& view, const MapSettings& settings) {
+  if (settings.quantity == Quantity::Difference) {
+    const book::SweepView* other = compared(desk, settings);
+    return other ? difference(view.layout, view.ppfd, other->layout, other->ppfd)
+                 : std::vector<double>(view.ppfd.size(), unread);
+  }
+  std::vector<double> values = view.ppfd;
+  const double factor = factor_of(desk, view, settings.quantity);
+  for (double& value : values) value *= factor;
+  return values;
 }
 
-template <typename Factor>
-void scale_light(ShownValues& shown, const Desk& desk, const book::SweepView& view, bool own, Factor factor) {
-  const double by = factor(view);
-  for (const double ppfd : view.ppfd) shown.values.push_back(by * ppfd);
-  shown.scale.range = range_of(desk, view, own, factor);
-  if (const auto band = desk.band()) shown.band = Band{by * band->low, by * band->high};
-}
-
-void show_difference(ShownValues& shown, const Desk& desk, const book::SweepView& view, const MapSettings& settings) {
-  const book::SweepView* other = compared(desk, settings);
-  shown.values.assign(view.ppfd.size(), unread);
-  if (other) shown.values = difference(view.layout, view.ppfd, other->layout, other->ppfd);
-  Ends ends;
-  for (const double value : shown.values) ends.take(std::abs(value));
-  const double most = std::isfinite(ends.high) && ends.high > 0 ? report::round_range(0, ends.high).high : 1;
-  shown.scale = {{-most, most}, true};
-  shown.text.with_sign = true;
-  shown.text.decimals = most < 20 ? 1 : 0;
+/// Round ends that hold all values; of a difference about zero.
+report::ScaleRange range_of(const Ends& ends, Quantity quantity) {
+  if (quantity != Quantity::Difference) return report::round_range(ends.low, ends.high);
+  const double most = std::max(std::abs(ends.low), std::abs(ends.high));
+  const double end = std::isfinite(most) && most > 0 ? report::round_range(0, most).high : 1;
+  return {-end, end};
 }
 
 }  // namespace
 
-ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings) {
+report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) {
+  Ends ends;
+  for (const book::Sweep& sweep : desk.test()->sweeps)
+    if (const book::SweepView* view = desk.view_of(sweep.id))
+      for (const double value : values_of(desk, *view, settings)) ends.take(value);
+  return range_of(ends, settings.quantity);
+}
+
+ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings,
+                         const std::optional<report::ScaleRange>& range) {
   ShownValues shown;
-  const double hours = desk.test()->test.photoperiod_h;
+  shown.values = values_of(desk, view, settings);
+  Ends own;
+  for (const double value : shown.values) own.take(value);
+  const bool differs = settings.quantity == Quantity::Difference;
+  shown.scale.diverging = differs;
+  shown.scale.range = range                           ? *range
+                      : settings.own_scale || differs ? range_of(own, settings.quantity)
+                                                      : shared_range(desk, settings);
+  if (const auto band = desk.band(); band && !differs) {
+    const double factor = factor_of(desk, view, settings.quantity);
+    shown.band = Band{factor * band->low, factor * band->high};
+  }
   switch (settings.quantity) {
     case Quantity::Ppfd:
-      scale_light(shown, desk, view, settings.own_scale, [](auto&) { return 1.0; });
       shown.title = QObject::tr("PPFD");
       break;
     case Quantity::DailyLight:
-      scale_light(shown, desk, view, settings.own_scale, [&](auto&) { return dli_mol_m2_d(1, hours); });
       shown.text = {1, false, QObject::tr("mol/m²/d")};
-      shown.title = QObject::tr("Daily light over %1 h").arg(show_number(hours, 1));
+      shown.title = QObject::tr("Daily light over %1 h").arg(show_number(desk.test()->test.photoperiod_h, 1));
       break;
     case Quantity::PercentOfMean:
-      scale_light(shown, desk, view, settings.own_scale, [](auto& v) { return 100 / mean_of(v); });
       shown.text = {0, false, QObject::tr("% of mean")};
       shown.title = QObject::tr("Percent of the mean");
       break;
     case Quantity::Difference:
-      show_difference(shown, desk, view, settings);
+      shown.text.with_sign = true;
+      shown.text.decimals = shown.scale.range.high < 20 ? 1 : 0;
       shown.title = QObject::tr("Difference from %1")
                         .arg(settings.outside ? settings.outside->words : sweep_words(desk, settings.other));
       break;

@@ -18,8 +18,13 @@ struct ShownValues {
   QString title;             ///< of the quantity
 };
 
-/// What the map of one sweep of the test on the desk shows.
-ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings);
+/// The range that holds the quantity of every sweep of the test.
+report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings);
+
+/// What the map of one sweep of the test on the desk shows. Without a range it is colored over all sweeps of the test,
+/// or over its own values where the settings ask for that or it is a difference.
+ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings,
+                         const std::optional<report::ScaleRange>& range = {});
 
 /// The sweeps with readings that a difference from `sweep` can be taken from, in the order of the mast.
 std::vector<book::Id> other_sweeps(const Desk& desk, book::Id sweep);

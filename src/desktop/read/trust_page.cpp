@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "core/uncertainty/budget_words.h"
 #include "core/uncertainty/figure_values.h"
 #include "desktop/read/shown_values.h"
 #include "desktop/shell/work_line.h"
@@ -16,8 +17,6 @@
 
 namespace sunbreak::desktop {
 namespace {
-
-const char* const shown_figures[] = {"mean_ppfd", "canopy_efficacy_umol_j", "lowest_over_mean"};
 
 QString grade_text(Grade grade) {
   return (grade == Grade::Benchmark ? QStringLiteral("●●● ")
@@ -46,13 +45,6 @@ std::pair<QString, Stage> way_to(const Condition& c) {
     default:
       return {TrustPage::tr("To Walk"), Stage::Walk};
   }
-}
-
-QString origin_text(const Term& term) {
-  const QString words = text_of(term.words);
-  return term.origin == Origin::Measured ? TrustPage::tr("measured: %1").arg(words)
-         : term.origin == Origin::Stated ? words
-                                         : TrustPage::tr("assumed: %1").arg(words);
 }
 
 }  // namespace
@@ -218,7 +210,7 @@ void TrustPage::show_origin() {
     return origin_->setText(budget ? tr("Choose a line to see where its size comes from.") : QString());
   const Contribution& c = budget->contributions[row];
   origin_->setText(QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())) + ": " +
-                   origin_text(c.term) + ".");
+                   text_of(origin_words(c.term)) + ".");
 }
 
 void TrustPage::show_budget() {
@@ -227,40 +219,29 @@ void TrustPage::show_budget() {
     budget_->show_rows({});
     return budget_words_->setText(desk_.figures() ? tr("Being worked out…") : QString());
   }
-  const auto relative = [](double part, double whole) {
-    return std::isfinite(whole) && whole != 0 ? QString::number(100 * part / std::abs(whole), 'f', 2) + " %"
-                                              : QStringLiteral("–");
-  };
   std::vector<std::vector<FigureCell>> rows;
   for (const Contribution& c : budget->contributions) {
-    std::vector<FigureCell> row{{QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())), {}, false}};
-    const double size = c.term.value;
-    row.push_back({size <= 0     ? QString()
-                   : c.in_meters ? QString::number(1000 * size, 'f', 1) + " mm"
-                                 : QString::number(100 * size, 'f', 2) + " %",
-                   {},
-                   false});
-    for (const char* id : shown_figures) {
-      const int k = uncertain_index(id);
-      row.push_back({relative(c.standard[k], budget->values[k]), {}, budget->largest(id) == &c});
+    std::vector<FigureCell> row{{QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())), {}, false},
+                                {text_of(size_words(c)), {}, false}};
+    for (const std::string_view id : budget_columns()) {
+      const auto k = static_cast<std::size_t>(uncertain_index(id));
+      row.push_back({text_of(share_words(c.standard[k], budget->values[k])), {}, budget->largest(id) == &c});
     }
-    row.push_back({origin_text(c.term), origin_text(c.term), false});
+    const QString origin = text_of(origin_words(c.term));
+    row.push_back({origin, origin, false});
     rows.push_back(std::move(row));
   }
-  const auto total = [&](const QString& name, auto value) {
+  const auto total = [&](const QString& name, auto part) {
     std::vector<FigureCell> row{{name, {}, false}, {}};
-    for (const char* id : shown_figures) row.push_back({value(id), {}, false});
+    for (const std::string_view id : budget_columns()) {
+      const auto k = static_cast<std::size_t>(uncertain_index(id));
+      row.push_back({text_of(share_words(part(id, k), budget->values[k])), {}, false});
+    }
     row.push_back({});
     rows.push_back(std::move(row));
   };
-  total(tr("one-way pull"), [&](const char* id) {
-    const int k = uncertain_index(id);
-    return relative(std::abs(budget->bias[k]), budget->values[k]);
-  });
-  total(tr("± with k = 2"), [&](const char* id) {
-    const double u = budget->relative(id);
-    return std::isfinite(u) ? QString::number(100 * u, 'f', 2) + " %" : QStringLiteral("–");
-  });
+  total(tr("one-way pull"), [&](std::string_view, std::size_t k) { return budget->bias[k]; });
+  total(tr("± with k = 2"), [&](std::string_view id, std::size_t) { return budget->expanded(id); });
   budget_->show_rows(rows);
   show_origin();
   const Contribution* largest = budget->largest("mean_ppfd");

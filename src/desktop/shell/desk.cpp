@@ -103,6 +103,25 @@ void Desk::step_stop(int by) {
   if (test_) choose(rung_id_, stepped(test_->stops, stop_id_, by));
 }
 
+bool Desk::step_by_arrow(int key) {
+  switch (key) {
+    case Qt::Key_Up:
+      step_rung(-1);
+      return true;
+    case Qt::Key_Down:
+      step_rung(1);
+      return true;
+    case Qt::Key_Left:
+      step_stop(-1);
+      return true;
+    case Qt::Key_Right:
+      step_stop(1);
+      return true;
+    default:
+      return false;
+  }
+}
+
 std::optional<Band> Desk::band() const {
   if (!test_ || test_->test.target_high_ppfd <= test_->test.target_low_ppfd) return {};
   return Band{test_->test.target_low_ppfd, test_->test.target_high_ppfd};
@@ -132,13 +151,6 @@ void Desk::check_beside(Id sweep_id) {
     return;
   }
   checking_[sweep_id] = false;
-  book::TestBundle plan;
-  plan.test = test_->test;
-  plan.fixture = test_->fixture;
-  plan.bench = test_->bench;
-  plan.meters = test_->meters;
-  plan.rungs = test_->rungs;
-  plan.stops = test_->stops;
   const auto sweep =
       std::find_if(test_->sweeps.begin(), test_->sweeps.end(), [&](auto& s) { return s.id == sweep_id; });
   auto* watcher = new QFutureWatcher<std::vector<Check>>(this);
@@ -152,8 +164,9 @@ void Desk::check_beside(Id sweep_id) {
     gather_checks();
     emit changed();
   });
-  watcher->setFuture(QtConcurrent::run([plan = std::move(plan), sweep = *sweep, view = views_.at(sweep_id),
-                                        hang = hang_] { return book::checks_of(plan, sweep, view, hang); }));
+  watcher->setFuture(
+      QtConcurrent::run([plan = book::without_readings(*test_), sweep = *sweep, view = views_.at(sweep_id),
+                         hang = hang_] { return book::checks_of(plan, sweep, view, hang); }));
 }
 
 void Desk::work_out() {

@@ -50,6 +50,8 @@ class Desk : public QObject {
   void choose_fullest();
   void step_rung(int by);
   void step_stop(int by);
+  /// The same by an arrow key, where rungs lie above each other and stops side by side; false for other keys.
+  bool step_by_arrow(int key);
 
   /// The chosen sweep; none where nothing was kept at that rung and stop.
   const book::Sweep* sweep() const;

@@ -186,18 +186,7 @@ void Mast::mousePressEvent(QMouseEvent* event) {
 }
 
 void Mast::keyPressEvent(QKeyEvent* event) {
-  switch (event->key()) {
-    case Qt::Key_Up:
-      return desk_.step_rung(-1);
-    case Qt::Key_Down:
-      return desk_.step_rung(1);
-    case Qt::Key_Left:
-      return desk_.step_stop(-1);
-    case Qt::Key_Right:
-      return desk_.step_stop(1);
-    default:
-      QWidget::keyPressEvent(event);
-  }
+  if (!desk_.step_by_arrow(event->key())) QWidget::keyPressEvent(event);
 }
 
 }  // namespace sunbreak::desktop
