@@ -8,7 +8,7 @@
 #include <unordered_map>
 
 #include "core/bench/walk_order.h"
-#include "core/checks/local_surface.h"
+#include "core/checks/reading_views.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak::book {

@@ -12,6 +12,19 @@
 namespace sunbreak::book {
 namespace {
 
+/// What the stations read, as the checks take it.
+struct Sampled {
+  explicit Sampled(const SweepView& view) {
+    for (const StationState& state : view.states) {
+      const bool read = state.kind == StationState::Read;
+      raw.push_back(read ? state.raw : unread);
+      readings.push_back(read ? SampledReading{state.samples, state.spread} : SampledReading{});
+    }
+  }
+  std::vector<double> raw;
+  std::vector<SampledReading> readings;
+};
+
 std::optional<SweepSummary> summary_of(const TestBundle& b, const Sweep& sweep, const SweepView& view) {
   const Rung* rung = b.rung(sweep.rung_id);
   const Stop* stop = b.stop(sweep.stop_id);
@@ -41,22 +54,26 @@ std::vector<int> walk_of(const Test& test, const Layout& layout) {
 
 std::vector<Check> checks_of(const TestBundle& bundle, const Sweep& sweep, const SweepView& view,
                              const HangResponse& hang) {
-  std::vector<double> raw;
-  std::vector<SampledReading> sampled;
-  for (const StationState& state : view.states) {
-    const bool read = state.kind == StationState::Read;
-    raw.push_back(read ? state.raw : unread);
-    sampled.push_back(read ? SampledReading{state.samples, state.spread} : SampledReading{});
-  }
+  const Sampled sampled(view);
   const Meter* sensor = bundle.meter(bundle.test.sensor_id);
   const std::vector<int> walk = walk_of(bundle.test, view.layout);
-  auto checks =
-      walk_checks({view.layout, walk, raw, view.ppfd, sensor ? sensor->range_max : std::nullopt, &view.drift, hang});
-  for (Check& check : stuck_checks(sampled)) checks.push_back(std::move(check));
+  auto checks = walk_checks({view.layout, walk, sampled.raw, view.ppfd, sensor ? sensor->range_max : std::nullopt,
+                             &view.drift, sampled.readings, hang});
+  for (Check& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
   if (const Rung* rung = bundle.rung(sweep.rung_id); rung && view.read() > 0)
     if (auto check = too_close_check(rung->height_m, bundle.fixture.emitter_spacing_m))
       checks.push_back(std::move(*check));
   return checks;
+}
+
+std::optional<LongerLook> longer_look(const SweepView& view, const Correction& correction, int station,
+                                      const StationState& taken) {
+  SweepView with = view;
+  with.states[station] = taken;
+  with.ppfd[station] = corrected_ppfd(taken.raw, correction) * view.drift.factor(taken.taken_s);
+  const Sampled sampled(with);
+  return sunbreak::longer_look(WalkedSweep{with.layout, {}, sampled.raw, with.ppfd, {}, nullptr, sampled.readings},
+                               station);
 }
 
 std::vector<TestCheck> checks_between(const TestBundle& bundle, const std::map<Id, SweepView>& views) {

@@ -6,6 +6,7 @@
 
 #include "book/bundle.h"
 #include "core/checks/check.h"
+#include "core/checks/longer_look.h"
 #include "core/checks/walk_checks.h"
 
 namespace sunbreak::book {
@@ -23,6 +24,10 @@ std::vector<int> walk_of(const Test& test, const Layout& layout);
 /// Everything the walking family of checks says of one sweep.
 std::vector<Check> checks_of(const TestBundle& bundle, const Sweep& sweep, const SweepView& view,
                              const HangResponse& hang);
+
+/// Whether a value just taken at a station, not kept yet, wants more averaged into it; `correction` as the sweep's.
+std::optional<LongerLook> longer_look(const SweepView& view, const Correction& correction, int station,
+                                      const StationState& taken);
 
 /// What the finished sweeps of a test say of each other, and what each height and the door say by themselves. `views`
 /// by sweep id.

@@ -5,7 +5,7 @@
 
 #include "core/bench/walk_order.h"
 #include "core/checks/balance_checks.h"
-#include "core/checks/local_surface.h"
+#include "core/checks/far_readings.h"
 #include "core/checks/mirror_surface.h"
 #include "core/checks/walk_checks.h"
 #include "core/sweep/field.h"
@@ -40,14 +40,14 @@ bool has(const std::vector<Check>& checks, const std::string& id) {
 
 TEST(LocalSurface, ACleanSweepRaisesNothing) {
   for (unsigned seed = 1; seed <= 20; ++seed)
-    EXPECT_TRUE(local_surface_checks(layout, hump(0.6, 0.6, 0.015, seed)).empty()) << seed;
+    EXPECT_TRUE(far_reading_checks(layout, hump(0.6, 0.6, 0.015, seed)).empty()) << seed;
 }
 
 TEST(LocalSurface, FindsOneBadReadingAndAccusesNoOther) {
   for (const int station : {0, 5, 65, 78, 143}) {
     auto ppfd = hump();
     ppfd[station] *= 0.8;
-    const auto checks = local_surface_checks(layout, ppfd);
+    const auto checks = far_reading_checks(layout, ppfd);
     ASSERT_EQ(checks.size(), 1u) << station;
     EXPECT_EQ(checks[0].stations, std::vector<int>{station});
     EXPECT_NE(checks[0].saw.find("less"), std::string::npos);
@@ -58,7 +58,7 @@ TEST(LocalSurface, FindsOneBadReadingAndAccusesNoOther) {
 TEST(LocalSurface, ASlippedDigitIsCalledOne) {
   auto ppfd = hump();
   ppfd[40] = std::floor(ppfd[40] / 10);
-  const auto checks = local_surface_checks(layout, ppfd);
+  const auto checks = far_reading_checks(layout, ppfd);
   ASSERT_EQ(checks.size(), 1u);
   EXPECT_EQ(checks[0].severity, Severity::Bad);
   EXPECT_NE(checks[0].remedy.find("digit"), std::string::npos);
@@ -69,14 +69,14 @@ TEST(LocalSurface, FindsSeveralSideBySide) {
   ppfd[60] *= 1.25;
   ppfd[61] *= 0.75;
   ppfd[100] *= 0.8;
-  EXPECT_EQ(local_surface_checks(layout, ppfd).size(), 3u);
+  EXPECT_EQ(far_reading_checks(layout, ppfd).size(), 3u);
 }
 
 TEST(LocalSurface, WorksWhileTheWalkIsOn) {
   auto ppfd = hump();
   for (int i = 0; i < 84; ++i) ppfd[i] = unread;  // the far five rows are read
   ppfd[110] *= 0.8;
-  const auto checks = local_surface_checks(layout, ppfd);
+  const auto checks = far_reading_checks(layout, ppfd);
   ASSERT_EQ(checks.size(), 1u);
   EXPECT_EQ(checks[0].stations[0], 110);
 }
@@ -84,7 +84,7 @@ TEST(LocalSurface, WorksWhileTheWalkIsOn) {
 TEST(LocalSurface, TooFewReadingsRaiseNothing) {
   std::vector<double> ppfd(144, unread);
   for (int i = 132; i < 140; ++i) ppfd[i] = i == 135 ? 10 : 400;
-  EXPECT_TRUE(local_surface_checks(layout, ppfd).empty());
+  EXPECT_TRUE(far_reading_checks(layout, ppfd).empty());
 }
 
 TEST(MirrorSurface, ASharpEvenPatternLeavesNoResidual) {

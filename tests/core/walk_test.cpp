@@ -111,6 +111,16 @@ TEST(Hold, TakesTheMeanOnceTheValueHoldsStill) {
   EXPECT_DOUBLE_EQ(held->spread, 1);
 }
 
+RC_GTEST_PROP(Held, MergingIsAveragingAll, (const std::vector<std::uint16_t>& a, const std::vector<std::uint16_t>& b)) {
+  RC_PRE(!a.empty());
+  std::deque<double> first(a.begin(), a.end()), second(b.begin(), b.end()), both = first;
+  both.insert(both.end(), second.begin(), second.end());
+  const HeldValue merge = merged(averaged(first), averaged(second)), all = averaged(both);
+  RC_ASSERT(merge.samples == all.samples);
+  RC_ASSERT(std::abs(merge.value - all.value) < 1e-6);
+  RC_ASSERT(std::abs(merge.spread - all.spread) < 1e-4);
+}
+
 TEST(Hold, WaitsForTheSensorToMoveBeforeItTakesAnother) {
   HoldDetector detector({0.01, 0.5, 2});
   detector.feed(0, 100);

@@ -4,6 +4,7 @@
 
 #include "core/figures/sweep_figures.h"
 #include "core/optics/fixture_shapes.h"
+#include "desktop/walk/walk_view.h"
 #include "instruments/bench_process.h"
 #include "instruments/simulator/simulated_bench.h"
 #include "quick_bench.h"
@@ -201,4 +202,70 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
       EXPECT_GE(r.samples, 3);
       EXPECT_TRUE(r.spread.has_value());
     }
+}
+
+/// Space takes one value, and looks longer where one is not enough.
+TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
+  plan();
+  desk().edit("one value a reading", [&](book::Edit& e) {
+    book::Test test = desk().book().all<book::Test>()[0];
+    test.samples_a_reading = 1;
+    e.save(test);
+  });
+  window_->open_test(1, static_cast<int>(Stage::Walk));
+  hang(heights_m[0]);
+  connect_quickly(window_->instruments(), bench_.port("sensor"), bench_.port("carriage"));
+  ASSERT_TRUE(both_live(window_->instruments()));
+  key(Qt::Key_H);
+  ASSERT_TRUE(wait_for_readings(70));
+  key(Qt::Key_H);
+
+  const auto current = [&] { return window_->findChild<WalkView*>()->current(); };
+  const auto bring_sensor = [&](int index) {
+    window_->instruments().send_carriage({station(index).x_m, station(index).y_m});
+    QTest::qWait(500);
+  };
+  const auto is_read = [&](int index) {
+    return QTest::qWaitFor([&] { return desk().view()->states[index].kind == book::StationState::Read; }, 5000);
+  };
+  const auto looking_longer = [&] { return find<QLabel>("walkDoing")->text().contains("looking longer"); };
+
+  const int shaded = current();
+  bench_.control("SIM:SHAD " + place_of(shaded));
+  bring_sensor(shaded);
+  key(Qt::Key_Space);
+  EXPECT_TRUE(looking_longer()) << find<QLabel>("walkDoing")->text().toStdString();
+  EXPECT_EQ(desk().view()->states[shaded].kind, book::StationState::Untouched) << "not taken yet";
+  ASSERT_TRUE(is_read(shaded));
+  EXPECT_EQ(desk().view()->states[shaded].samples, 4);
+  EXPECT_TRUE(desk().view()->states[shaded].spread.has_value());
+  EXPECT_TRUE(names(shaded)) << "and then it is reported";
+
+  bench_.control("SIM:SHAD");
+  const int clean = current();
+  ASSERT_NE(clean, shaded);
+  bring_sensor(clean);
+  key(Qt::Key_Space);
+  ASSERT_TRUE(is_read(clean));
+  EXPECT_EQ(desk().view()->states[clean].samples, 1) << "one that fits is taken at once";
+
+  // The sensor falls silent in the middle of a longer look: what it gave is kept.
+  const int silent = current();
+  bench_.control("SIM:SHAD " + place_of(silent));
+  bring_sensor(silent);
+  key(Qt::Key_Space);
+  ASSERT_TRUE(looking_longer());
+  bench_.control("SIM:AWAY 3");
+  ASSERT_TRUE(is_read(silent));
+  EXPECT_LT(desk().view()->states[silent].samples, 4);
+
+  // Whoever wants the live value as it is says so on Rig.
+  ASSERT_TRUE(both_live(window_->instruments()));
+  const int plain = current();
+  bench_.control("SIM:SHAD " + place_of(plain));
+  bring_sensor(plain);
+  set_looks_longer(false);
+  key(Qt::Key_Space);
+  EXPECT_EQ(desk().view()->states[plain].samples, 1);
+  EXPECT_EQ(desk().view()->states[plain].kind, book::StationState::Read);
 }

@@ -60,7 +60,7 @@ TEST_F(InstrumentsTest, SpaceTakesTheLiveValueAndTheBookSaysItIsSimulated) {
   hub().start_simulated_bench();
   ASSERT_TRUE(QTest::qWaitFor([&] { return hub().channel(Measures::Light).live().has_value(); }, 8000));
   key(Qt::Key_Space);
-  ASSERT_EQ(desk().test()->readings.size(), 1u);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().test()->readings.size() == 1; }, 8000));
   EXPECT_EQ(desk().test()->readings[0].source, "simulated");
   EXPECT_TRUE(desk().test()->test.simulated);
   EXPECT_GT(desk().test()->readings[0].raw, 300);

@@ -26,7 +26,7 @@ Terms odd_part(double x, double y) {
 
 std::vector<SurfaceResidual> mirror_residuals(const Layout& layout, std::span<const double> ppfd,
                                               std::span<const char> left_out) {
-  std::vector<SurfaceResidual> residuals(ppfd.size(), {unread, 0, unread});
+  std::vector<SurfaceResidual> residuals(ppfd.size(), {unread, 0});
   if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return residuals;
   // Stations that are mirror images of each other share a number.
   std::vector<int> group(ppfd.size());
@@ -68,7 +68,6 @@ std::vector<SurfaceResidual> mirror_residuals(const Layout& layout, std::span<co
     SurfaceResidual& r = residuals[i];
     r.log_ratio = (std::log(ppfd[i]) - mean[group[i]] - odd.dot(t)) / own_share;
     r.leverage = 1 / own_share - 1;
-    r.standard = r.log_ratio * std::sqrt(own_share);
   }
   return residuals;
 }

@@ -34,7 +34,7 @@ std::vector<std::pair<int, int>> terms_of(const SmoothDegrees& degrees) {
 
 std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<const double> ppfd,
                                               std::span<const char> left_out, const SmoothDegrees& degrees) {
-  std::vector<SurfaceResidual> residuals(ppfd.size(), {unread, 0, unread});
+  std::vector<SurfaceResidual> residuals(ppfd.size(), {unread, 0});
   if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return residuals;
   const auto terms = terms_of(degrees);
   const int highest = std::max(degrees.even, degrees.odd);
@@ -67,7 +67,7 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
       log_ratio /= 1 - variance;
       leverage = variance / (1 - variance);
     }
-    residuals[used[row]] = {log_ratio, leverage, log_ratio / std::sqrt(1 + leverage)};
+    residuals[used[row]] = {log_ratio, leverage};
   }
   return residuals;
 }

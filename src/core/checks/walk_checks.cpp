@@ -6,7 +6,8 @@
 
 #include "core/checks/balance_checks.h"
 #include "core/checks/drift_checks.h"
-#include "core/checks/local_surface.h"
+#include "core/checks/far_readings.h"
+#include "core/checks/noise_shares.h"
 #include "core/checks/probe_verdict.h"
 #include "core/quantity/display.h"
 
@@ -110,11 +111,16 @@ std::vector<Check> range_checks(std::span<const double> raw, std::optional<doubl
   return checks;
 }
 
+std::vector<double> shares_of(const WalkedSweep& sweep) {
+  if (sweep.sampled.empty()) return {};
+  return noise_shares(sweep.layout, sweep.raw, sweep.ppfd, sweep.sampled);
+}
+
 std::vector<Check> walk_checks(const WalkedSweep& sweep) {
   std::vector<Check> checks = range_checks(sweep.raw, sweep.range_max);
   append(checks, repeat_checks(sweep.walk, sweep.raw));
   append(checks, equal_row_checks(sweep.layout, sweep.raw));
-  const std::vector<Check> far = local_surface_checks(sweep.layout, sweep.ppfd);
+  const std::vector<Check> far = far_reading_checks(sweep.layout, sweep.ppfd, shares_of(sweep));
   const std::vector<double> mended = without(sweep.layout, sweep.ppfd, far);
   append(checks, far);
   double read = 0;

@@ -6,6 +6,7 @@
 
 #include "core/bench/grid.h"
 #include "core/checks/check.h"
+#include "core/checks/stuck_checks.h"
 #include "core/optics/hang_response.h"
 #include "core/sweep/drift.h"
 
@@ -27,8 +28,12 @@ struct WalkedSweep {
   std::span<const double> raw, ppfd;
   std::optional<double> range_max;  ///< of the sensor, in raw units
   const Drift* drift = nullptr;
-  HangResponse hang{};  ///< what leans and shifts do here; zeros where not known yet
+  std::span<const SampledReading> sampled{};  ///< what each was averaged from; empty where all are alike
+  HangResponse hang{};                        ///< what leans and shifts do here; zeros where not known yet
 };
+
+/// The shares of noise_shares() for a sweep; empty where all readings are alike.
+std::vector<double> shares_of(const WalkedSweep& sweep);
 
 /// All checks of one sweep while it is walked and after. The opening probe is judged until nine in ten stations are
 /// read, balance from then on.

@@ -6,7 +6,7 @@
 #include <numbers>
 #include <random>
 
-#include "core/checks/local_surface.h"
+#include "core/checks/reading_views.h"
 #include "core/sweep/field.h"
 #include "core/uncertainty/figure_values.h"
 #include "core/uncertainty/grid_sampling.h"

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/checks/local_surface.h"
+#include "core/checks/reading_views.h"
 #include "core/uncertainty/station_slopes.h"
 
 namespace sunbreak {

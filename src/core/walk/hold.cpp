@@ -18,8 +18,20 @@ HeldValue averaged(const std::deque<double>& values) {
   return held;
 }
 
+HeldValue merged(const HeldValue& a, const HeldValue& b) {
+  if (a.samples == 0 || b.samples == 0) return a.samples == 0 ? b : a;
+  const double all = a.samples + b.samples, between = b.value - a.value;
+  const double squares = (a.samples - 1) * a.spread * a.spread + (b.samples - 1) * b.spread * b.spread +
+                         between * between * a.samples * b.samples / all;
+  return {a.value + between * b.samples / all, a.samples + b.samples, std::sqrt(squares / (all - 1))};
+}
+
 double HoldDetector::allowed(double around) const {
   return std::max(rule_.tolerance * std::abs(around), least_allowed);
+}
+
+bool HoldDetector::at_the_taken(double value) const {
+  return taken_ && std::abs(value - *taken_) <= 2 * allowed(*taken_);
 }
 
 void HoldDetector::moved() {
@@ -32,7 +44,7 @@ std::optional<HeldValue> HoldDetector::feed(double time_s, double value) {
   if (!window_.empty() && time_s - window_.back().time_s > silence_s + rule_.hold_s) window_.clear();
   if (under_way_) return {};
   if (taken_) {
-    if (std::abs(value - *taken_) <= 2 * allowed(*taken_)) return {};
+    if (at_the_taken(value)) return {};
     moved();
   }
   window_.push_back({time_s, value});

@@ -24,6 +24,9 @@ struct HeldValue {
 /// Mean, count and standard deviation (n − 1) of some values; spread 0 for one.
 HeldValue averaged(const std::deque<double>& values);
 
+/// What averaged() makes of the values behind both.
+HeldValue merged(const HeldValue& a, const HeldValue& b);
+
 /// Watches a live value for hands-free reading: once it has held still, it is taken; after that the value has to leave
 /// what was taken (by twice the tolerance), or moved() to be told, before the next hold counts, so that one place is
 /// never read as two. Silence over a second begins the hold anew.
@@ -38,6 +41,9 @@ class HoldDetector {
 
   /// Takes a live value [any unit] at a time [s on any clock]. Returns what it held at, once, when it has.
   std::optional<HeldValue> feed(double time_s, double value);
+
+  /// Whether a value is still that of the place taken last.
+  bool at_the_taken(double value) const;
 
   /// Share of the hold that has passed, 0 to 1.
   double progress() const;

@@ -145,7 +145,7 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
                         advice.find_height(*v, *ppf);
                         return {};
                       }),
-          [] { return tr("µmol"); }, tr("adds the height the model expects"), Form::Preview::Off)
+          [] { return tr("µmol"); }, tr("adds that height"), Form::Preview::Off)
       ->setObjectName("centerReads");
   form.line(
           tr("Dimmer settings"),
@@ -190,7 +190,7 @@ void add_walk_fields(Form& form, Desk& desk) {
   form.choice(
           tr("Corners and center first"),
           [] {
-            return std::vector<Choice>{{tr("yes: an early look at level and center"), true}, {tr("no"), false}};
+            return std::vector<Choice>{{tr("yes, for level and center"), true}, {tr("no"), false}};
           },
           [&desk] { return QVariant(desk.test() && desk.test()->test.opening_probe); },
           [&desk](const QVariant& v) {
@@ -221,6 +221,17 @@ void add_walk_fields(Form& form, Desk& desk) {
                     return QString();
                   }),
       [] { return tr("s"); }, {}, Form::Preview::Off);
+  form.choice(
+          tr("Doubtful live values"),
+          [] {
+            return std::vector<Choice>{{tr("look longer at them"), true}, {tr("take them as they are"), false}};
+          },
+          [] { return QVariant(looks_longer()); },
+          [](const QVariant& v) {
+            set_looks_longer(v.toBool());
+            return QString();
+          })
+      ->setObjectName("lookLonger");
   test_number(form, desk, tr("Time a station"), &Test::seconds_a_reading, {0.5, 600}, tr("s"));
   test_number(form, desk, tr("Warming up"), &Test::warm_up_min, {0, 600}, tr("min"));
 }

@@ -328,6 +328,19 @@ std::optional<book::TestBundle> Desk::rehearse(const std::function<QString()>& c
   return draft;
 }
 
+std::optional<LongerLook> Desk::longer_look(int station, const TakenValue& value) const {
+  if (!view_) return {};
+  book::StationState taken;
+  taken.kind = book::StationState::Read;
+  taken.raw = value.raw;
+  taken.taken_s = book::seconds_of(clock_.utc_text());
+  taken.samples = value.samples;
+  taken.spread = value.spread;
+  const book::Sweep* present = sweep();
+  return book::longer_look(*view_, present ? book::correction_of(*present) : book::correction_of(*test_), station,
+                           taken);
+}
+
 bool Desk::accept(int station, const TakenValue& value) {
   if (!test_ || !rung() || !stop()) return false;
   const book::Sweep* present = sweep();

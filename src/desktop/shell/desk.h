@@ -88,6 +88,8 @@ class Desk : public QObject {
   /// The test as it would be after a change that is not made yet; none where the change would be refused.
   std::optional<book::TestBundle> rehearse(const std::function<QString()>& change);
 
+  /// Whether a value taken at a station of the chosen sweep, and not kept yet, wants more averaged into it.
+  std::optional<LongerLook> longer_look(int station, const TakenValue& value) const;
   bool accept(int station, const TakenValue& value);
   bool accept(int station, double raw, const std::string& source) { return accept(station, TakenValue{raw, source}); }
   /// Keeps a reading beside the sweep's own: `purpose` is reference or repeat.

@@ -2,6 +2,7 @@
 
 #include <QSettings>
 #include <algorithm>
+#include <cmath>
 
 #include "desktop/instruments/instrument_hub.h"
 
@@ -10,6 +11,10 @@ namespace sunbreak::desktop {
 using instruments::LinkState;
 using instruments::Measurement;
 using instruments::Measures;
+
+namespace {
+constexpr int patience_ms = 2000;
+}
 
 HoldRule hold_rule() {
   const QSettings settings;
@@ -24,7 +29,13 @@ void set_hold_rule(const HoldRule& rule) {
   QSettings().setValue("walk/hold_s", rule.hold_s);
 }
 
+bool looks_longer() { return QSettings().value("walk/look_longer", true).toBool(); }
+
+void set_looks_longer(bool on) { QSettings().setValue("walk/look_longer", on); }
+
 LiveTaker::LiveTaker(InstrumentHub& hub, QObject* parent) : QObject(parent), hub_(hub) {
+  patience_.setSingleShot(true);
+  connect(&patience_, &QTimer::timeout, this, &LiveTaker::end_longer_look);
   connect(&hub_, &InstrumentHub::measured, this, [this](Measures what, const Measurement& m) {
     if (what == Measures::Light) measured(m);
   });
@@ -39,6 +50,7 @@ LiveTaker::LiveTaker(InstrumentHub& hub, QObject* parent) : QObject(parent), hub
     if (hands_free_) emit cannot_reach(place_m);
   });
   connect(&hub_, &InstrumentHub::changed, this, [this] {
+    if (!hub_.channel(Measures::Light).live()) end_longer_look();
     if (hands_free_ || gathering_) emit changed();
   });
 }
@@ -52,28 +64,53 @@ void LiveTaker::restart_rule() {
 }
 
 bool LiveTaker::take() {
+  if (in_doubt_) return end_longer_look(), true;
   const Channel& light = hub_.channel(Measures::Light);
   if (!light.live()) return false;
   gathered_ = {*light.live()};
-  gathering_ = true;
-  if (samples_ > 1) {
+  gathering_ = samples_ > 1;
+  if (gathering_)
     emit changed();
-    return true;
-  }
-  gathering_ = false;
-  emit taken(averaged(gathered_));
+  else
+    settle_on(averaged(gathered_));
   return true;
+}
+
+void LiveTaker::settle_on(const HeldValue& value) {
+  const auto look = longer_look_ && looks_longer() ? longer_look_(value) : std::nullopt;
+  if (!look) return emit taken(value);
+  in_doubt_ = value;
+  look_ = *look;
+  patience_.start(patience_ms);
+  emit changed();
+}
+
+void LiveTaker::look_longer_at(double value) {
+  // Hands-free, a sensor that leaves the place ends the look.
+  if (hands_free_ && detector_.waiting_for_move() && !detector_.at_the_taken(value)) return end_longer_look();
+  in_doubt_ = merged(*in_doubt_, {value, 1, 0});
+  patience_.start(patience_ms);
+  if (in_doubt_->samples >= look_.samples) end_longer_look();
+}
+
+void LiveTaker::end_longer_look() {
+  if (!in_doubt_) return;
+  patience_.stop();
+  const HeldValue value = *std::exchange(in_doubt_, std::nullopt);
+  emit taken(value);
 }
 
 void LiveTaker::set_hands_free(bool on) {
   hands_free_ = on;
   gathering_ = traveling_ = false;
+  in_doubt_.reset();
   restart_rule();
   emit changed();
 }
 
 void LiveTaker::aim(const QPointF& place_m, bool again) {
   gathering_ = false;
+  in_doubt_.reset();
   if (!hands_free_) return;
   if (hub_.carriage_state() == LinkState::Off) {
     if (again) detector_.moved();
@@ -86,25 +123,36 @@ void LiveTaker::aim(const QPointF& place_m, bool again) {
 }
 
 void LiveTaker::measured(const Measurement& m) {
+  if (in_doubt_) {
+    look_longer_at(m.value);
+    return emit changed();
+  }
   if (gathering_) {
     gathered_.push_back(m.value);
     if (static_cast<int>(gathered_.size()) >= samples_) {
       gathering_ = false;
-      emit taken(averaged(gathered_));
+      settle_on(averaged(gathered_));
     }
     return emit changed();
   }
   if (!hands_free_ || traveling_ || std::exchange(skip_next_, false)) return;
   const auto held = detector_.feed(static_cast<double>(m.at_ms) / 1000, m.value);
-  if (held) emit taken(*held);
+  if (held) settle_on(*held);
   emit changed();
 }
 
 QString LiveTaker::doing() const {
-  if (!hands_free_ && !gathering_) return {};
+  if (!hands_free_ && !gathering_ && !in_doubt_) return {};
   const Channel& light = hub_.channel(Measures::Light);
   if (light.state == LinkState::Off) return tr("No sensor is connected: Ctrl+I connects one.");
   if (!light.live()) return tr("The sensor is silent; nothing is taken until it speaks again.");
+  if (in_doubt_) {
+    const QString why = !look_.off ? tr("Too few neighbors to hold it against yet")
+                                   : tr("%1 % %2 what its neighbors make likely")
+                                         .arg(100 * std::abs(*look_.off), 0, 'f', 0)
+                                         .arg(*look_.off < 0 ? tr("under") : tr("over"));
+    return tr("%1: looking longer, %2 of %3 values").arg(why).arg(in_doubt_->samples).arg(look_.samples);
+  }
   if (gathering_) return tr("%1 of %2 values").arg(gathered_.size()).arg(samples_);
   if (hub_.carriage_state() != LinkState::Off && hub_.carriage_state() != LinkState::Live)
     return tr("The carriage is silent; waiting for it.");
@@ -114,6 +162,7 @@ QString LiveTaker::doing() const {
 }
 
 double LiveTaker::progress() const {
+  if (in_doubt_) return static_cast<double>(in_doubt_->samples) / look_.samples;
   if (gathering_) return static_cast<double>(gathered_.size()) / samples_;
   return hands_free_ ? detector_.progress() : 0;
 }

@@ -2,9 +2,12 @@
 
 #include <QObject>
 #include <QPointF>
+#include <QTimer>
 #include <deque>
+#include <functional>
 #include <optional>
 
+#include "core/checks/longer_look.h"
 #include "core/walk/hold.h"
 #include "instruments/instrument.h"
 
@@ -21,8 +24,13 @@ class LiveTaker : public QObject {
 
   /// How many values make a reading, and when a value counts as held (the latter as set in the settings).
   void set_samples(int samples);
+  /// Asked of each value before it is taken: whether more are to be averaged into it.
+  void set_longer_look(std::function<std::optional<LongerLook>(const HeldValue&)> ask) {
+    longer_look_ = std::move(ask);
+  }
 
-  /// Takes the live value as soon as there are enough of it. False where there is none.
+  /// Takes the live value as soon as there are enough of it; while one is looked at longer, takes that as it is. False
+  /// where there is none.
   bool take();
 
   bool hands_free() const { return hands_free_; }
@@ -44,16 +52,28 @@ class LiveTaker : public QObject {
  private:
   void measured(const instruments::Measurement& m);
   void restart_rule();
+  /// Takes the value, or looks longer where that is called for.
+  void settle_on(const HeldValue& value);
+  void look_longer_at(double value);
+  void end_longer_look();
 
   InstrumentHub& hub_;
   HoldDetector detector_;
   std::deque<double> gathered_;
   int samples_ = 1;
   bool hands_free_ = false, gathering_ = false, traveling_ = false, skip_next_ = false;
+  std::function<std::optional<LongerLook>(const HeldValue&)> longer_look_;
+  std::optional<HeldValue> in_doubt_;  ///< so far, while it is looked at longer
+  LongerLook look_;                    ///< at it
+  QTimer patience_;                    ///< a sensor that speaks seldom is not waited for
 };
 
 /// The rule of hands-free reading as the user set it.
 HoldRule hold_rule();
 void set_hold_rule(const HoldRule& rule);
+
+/// Whether live values that cannot be trusted at the first look are looked at longer, as the user set it.
+bool looks_longer();
+void set_looks_longer(bool on);
 
 }  // namespace sunbreak::desktop

@@ -17,6 +17,7 @@
 #include "desktop/shell/test_log.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/walk/walk_side.h"
+#include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 
@@ -39,18 +40,16 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
   middle->setAttribute(Qt::WA_StyledBackground);
   auto* middle_layout = new QVBoxLayout(middle);
   middle_layout->setContentsMargins(16, 12, 16, 8);
-  auto* head = new QHBoxLayout;
+  auto* head = new FlowLayout(nullptr, 12);
   title_ = figure_label(20, middle);
   progress_ = quiet_label({}, middle);
   progress_->setObjectName("walkProgress");
   head->addWidget(title_);
-  head->addSpacing(16);
   head->addWidget(progress_);
-  head->addStretch();
-  middle_layout->addLayout(head);
   settling_ = new QLabel(middle);
   settling_->setObjectName("walkSettling");
-  middle_layout->addWidget(settling_);
+  head->addWidget(settling_);
+  middle_layout->addLayout(head);
   map_ = new SweepMap(desk_, middle);
   middle_layout->addWidget(map_, 1);
   side_ = new WalkSide(this);
@@ -74,6 +73,7 @@ void WalkView::connect_all() {
   connect(side_->list_checks, &QPushButton::clicked, this, &WalkView::list_checks);
   connect(&desk_, &Desk::changed, this, &WalkView::refresh);
   connect(&taker_, &LiveTaker::taken, this, &WalkView::on_held);
+  taker_.set_longer_look([this](const HeldValue& held) { return longer_look(held); });
   connect(&taker_, &LiveTaker::changed, this, &WalkView::refresh_live);
   connect(&taker_, &LiveTaker::cannot_reach, this, [this] {
     tones_.play(Tone::Look);
@@ -277,11 +277,19 @@ void WalkView::accept_live() {
 
 bool WalkView::simulated_light() const { return hub_.computed(Measures::Light); }
 
-void WalkView::on_held(const HeldValue& held) {
-  if (!isVisible() || current_ < 0) return;
+TakenValue WalkView::taken_of(const HeldValue& held) const {
   TakenValue value{held.value, simulated_light() ? "simulated" : "live", held.samples};
   if (held.samples > 1) value.spread = held.spread;
-  take(value, QString::number(held.value, 'f', 1));
+  return value;
+}
+
+void WalkView::on_held(const HeldValue& held) {
+  if (isVisible() && current_ >= 0) take(taken_of(held), QString::number(held.value, 'f', 1));
+}
+
+std::optional<LongerLook> WalkView::longer_look(const HeldValue& held) const {
+  if (!isVisible() || current_ < 0 || turn_ != Turn::Station) return {};
+  return desk_.longer_look(current_, taken_of(held));
 }
 
 void WalkView::take(const TakenValue& value, const QString& words) {

@@ -55,7 +55,9 @@ class WalkView : public StageView {
   void accept_typed();
   void accept_live();
   void take(const TakenValue& value, const QString& words);
+  TakenValue taken_of(const HeldValue& held) const;
   void on_held(const HeldValue& held);
+  std::optional<LongerLook> longer_look(const HeldValue& held) const;
   bool warn_of(int station);
   bool flagged(int station) const;
   void go_to_next_check();

@@ -124,7 +124,9 @@ bool WalkView::edit_key(QKeyEvent* key) {
 
 std::vector<KeyHint> WalkView::keys() const {
   return {{tr("Enter"), tr("keep the typed value and go to the next station")},
-          {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on")},
+          {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on; a doubtful "
+                           "one is looked at longer, "
+                           "and Space takes it as it is")},
           {tr("H"), tr("hands-free: take what holds still, and go on")},
           {tr("Arrows"), tr("another station")},
           {tr("N"), tr("skip: the next unread station; this one comes again at the end")},
