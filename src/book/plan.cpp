@@ -127,11 +127,12 @@ std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Fo
   return {};
 }
 
-Id duplicate_plan(Book& book, Id test_id) {
+Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
   const TestBundle source = load_bundle(book, test_id).value();
   Test copy = source.test;
   copy.id = 0;
-  copy.name = title_of(source) + " (again)";
+  copy.name = fixture_id == source.test.fixture_id ? title_of(source) + " (again)" : "";
+  copy.fixture_id = fixture_id;
   copy.created_at = utc_now();
   copy.tested_on.clear();
   copy.simulated = false;
@@ -139,6 +140,11 @@ Id duplicate_plan(Book& book, Id test_id) {
        {&Test::checked_level, &Test::checked_center, &Test::checked_height, &Test::checked_fans})
     (copy.*answer).clear();
   book.edit("duplicate the plan of " + title_of(source), [&](Edit& edit) {
+    if (copy.fixture_id == 0) {
+      Fixture fixture;
+      fixture.name = "New fixture";
+      copy.fixture_id = edit.add(fixture);
+    }
     copy.id = edit.add(copy);
     for (const Rung& rung : source.rungs) edit.add(Rung{0, copy.id, rung.height_m});
     for (const Stop& stop : source.stops) edit.add(Stop{0, copy.id, stop.percent});

@@ -24,9 +24,9 @@ std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid&
 /// readings.
 std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Footprint& footprint);
 
-/// A new test on the same fixture, bench and meters with the same plan, no readings, and its checklist open again.
-/// Returns its id.
-Id duplicate_plan(Book& book, Id test_id);
+/// A new test on the same bench and meters with the same plan, no readings, and its checklist open again; of the given
+/// fixture, or of a new one where its id is 0. Returns the test's id.
+Id duplicate_plan(Book& book, Id test_id, Id fixture_id);
 
 /// A new test with a fixture of its own on the bench used last, or on a first one. Returns its id.
 Id new_test(Book& book);

@@ -158,7 +158,7 @@ TEST(Plan, ADuplicateHasThePlanAndNoReadings) {
   TemporaryBook book;
   book.read(book.add_sweep(), 0, 424);
   plan_stops(*book, book.bundle(1), {100, 50});
-  const TestBundle copy = book.bundle(duplicate_plan(*book, 1));
+  const TestBundle copy = book.bundle(duplicate_plan(*book, 1, 1));
   EXPECT_EQ(copy.stops.size(), 2u);
   EXPECT_EQ(copy.rungs[0].height_m, 0.45);
   EXPECT_TRUE(copy.readings.empty());

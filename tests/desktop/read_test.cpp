@@ -218,7 +218,7 @@ TEST_F(ReadTest, ADifferenceSaysHowTheMeansCompareWithoutWhatBothShare) {
 }
 
 TEST_F(ReadTest, ADifferenceCanBeTakenFromAnotherTest) {
-  const book::Id twin = book::duplicate_plan(desk().book(), test_id_);
+  const book::Id twin = book::duplicate_plan(desk().book(), test_id_, desk().test()->fixture.id);
   window_->open_test(twin, static_cast<int>(Stage::Read));
   for (int i = 0; i < 144; ++i) desk().accept(i, 500, "typed");
   const auto outside = outside_sweeps(desk());

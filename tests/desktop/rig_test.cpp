@@ -189,3 +189,38 @@ TEST_F(RigTest, AShelfEntryOpensItsFieldsAndComesOffUndoably) {
   desk().undo();
   EXPECT_FALSE(desk().book().all<book::Fixture>()[0].removed);
 }
+
+TEST_F(RigTest, TheSamePlanForTheNextFixture) {
+  desk().edit("another fixture", [](book::Edit& e) {
+    book::Fixture other;
+    other.name = "Next Lamp";
+    e.add(other);
+  });
+  enter("Heights", "60, 40");
+  enter("Stations left to right", "9");
+  const book::TestBundle first = *desk().test();
+  const auto duplicate = [&](int row) {
+    window_->show_home();
+    QTimer::singleShot(200, [row] {
+      auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+      ASSERT_NE(dialog, nullptr);
+      auto* list = dialog->findChild<QListWidget*>("duplicateFixture");
+      ASSERT_EQ(list->count(), 3) << "this one, the other, a new one";
+      EXPECT_TRUE(list->item(0)->text().contains("once more"));
+      for (int i = 0; i < row; ++i) QTest::keyClick(list, Qt::Key_Down);
+      QTest::keyClick(list, Qt::Key_Return);
+    });
+    key(Qt::Key_D, Qt::ControlModifier);
+    return *desk().test();
+  };
+  const book::TestBundle next = duplicate(1);
+  EXPECT_NE(next.test.id, first.test.id);
+  EXPECT_EQ(next.fixture.name, "Next Lamp");
+  EXPECT_TRUE(next.test.name.empty()) << "named after its own fixture";
+  EXPECT_EQ(next.bench, first.bench);
+  EXPECT_EQ(book::grid_of(next.test), book::grid_of(first.test));
+  ASSERT_EQ(next.rungs.size(), 2u);
+  EXPECT_DOUBLE_EQ(next.rungs[1].height_m, 0.4);
+  desk().undo();
+  EXPECT_EQ(desk().book().all<book::Test>("WHERE removed = 0").size(), 1u) << "one step takes it back";
+}

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "book/plan.h"
+#include "desktop/home/duplicate_dialog.h"
 #include "desktop/home/shelf_list.h"
 #include "desktop/home/test_cards.h"
 #include "desktop/shelf/record_fields.h"
@@ -27,7 +28,8 @@ HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   new_->setObjectName("newTest");
   new_->setToolTip(tr("Ctrl+N"));
   duplicate_ = new QPushButton(tr("Duplicate the plan"), middle);
-  duplicate_->setToolTip(tr("Ctrl+D: the same fixture, bench, grid, heights and settings, without the readings"));
+  duplicate_->setToolTip(
+      tr("Ctrl+D: the same bench, grid, heights and settings for the next fixture, without the readings"));
   auto* bring = new QPushButton(tr("Bring in a data package…"), middle);
   search_ = new QLineEdit(middle);
   search_->setPlaceholderText(tr("Search tests (Ctrl+F)"));
@@ -96,10 +98,13 @@ void HomeView::start_test() {
 }
 
 void HomeView::duplicate() {
-  if (!cards_->chosen()) return;
+  const auto test = desk_.book().find<book::Test>(cards_->chosen());
+  if (!test || desk_.read_only()) return;
+  DuplicateDialog dialog(desk_.book(), *test, this);
+  if (dialog.exec() != QDialog::Accepted) return;
   book::Id id = 0;
   const QString problem = desk_.plan([&]() -> std::optional<Problem> {
-    id = book::duplicate_plan(desk_.book(), cards_->chosen());
+    id = book::duplicate_plan(desk_.book(), test->id, dialog.fixture_id());
     return {};
   });
   if (!problem.isEmpty()) return desk_.warn(problem);
@@ -123,7 +128,7 @@ void HomeView::arrive() {
 std::vector<KeyHint> HomeView::keys() const {
   return {{tr("Arrows, Enter"), tr("choose a test, open it")},
           {tr("Ctrl+N"), tr("new test")},
-          {tr("Ctrl+D"), tr("duplicate the chosen test's plan")},
+          {tr("Ctrl+D"), tr("duplicate the chosen test's plan for the next fixture")},
           {tr("Ctrl+F"), tr("search")},
           {tr("Delete"), tr("take the chosen test off the page; undoable")}};
 }

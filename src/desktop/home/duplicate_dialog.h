@@ -1,0 +1,26 @@
+#pragma once
+
+#include <QDialog>
+#include <vector>
+
+#include "book/book.h"
+
+class QListWidget;
+
+namespace sunbreak::desktop {
+
+/// Which fixture is to be measured next by a plan that was walked before: the same once more, another from the shelf,
+/// or a new one. Bench, meters, grid, heights and settings stay, so that results compare.
+class DuplicateDialog : public QDialog {
+  Q_OBJECT
+ public:
+  DuplicateDialog(const book::Book& book, const book::Test& test, QWidget* parent = nullptr);
+  /// The fixture chosen; 0 for a new one.
+  book::Id fixture_id() const;
+
+ private:
+  QListWidget* list_;
+  std::vector<book::Id> fixtures_;
+};
+
+}  // namespace sunbreak::desktop
