@@ -56,8 +56,10 @@ void paint_rulers(QPainter& p, const MapFit& fit, UnitSystem units) {
         Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
   const QString place = QCoreApplication::translate("map", "%1, from the front left")
                             .arg(QString::fromUtf8(symbol(surface_unit(units)).data()));
+  const QString with_door = QCoreApplication::translate("map", "door side · ") + place;
+  const bool fits = fit.frame.left() + p.fontMetrics().horizontalAdvance(with_door) <= p.viewport().right();
   p.drawText(QRectF(fit.frame.left(), fit.frame.bottom() + 30, fit.frame.width() + 160, 14), Qt::AlignLeft,
-             QCoreApplication::translate("map", "door side · ") + place);
+             fits ? with_door : place);
 }
 
 }  // namespace

@@ -1,6 +1,9 @@
 #include "desktop/rig/plan_drawing.h"
 
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
+#include <algorithm>
 
 #include "book/rig_model.h"
 #include "book/test_checks.h"
@@ -9,18 +12,78 @@
 #include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {
+namespace {
+
+constexpr double grab_px = 7;
+const QColor light_color(0xF5D073);
+
+QRectF box_of(const MapFit& fit, const FloorRectangle& r) {
+  return {fit.pixel(r.left_m, r.back_m), fit.pixel(r.right_m, r.front_m)};
+}
+
+/// What a handle is and where it stands now.
+QString handle_words(const book::TestBundle& test, const PlanHandle& handle, UnitSystem units) {
+  const auto length = [&](double m) { return text_of(length_text(m, units)); };
+  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+  switch (handle.kind) {
+    case PlanHandle::Margin:
+      if (const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test)))
+        return QObject::tr("outer stations %1 from the left and right walls, %2 from front and far")
+            .arg(length(layout.value().xs_m.front()), length(layout.value().ys_m.front()));
+      return {};
+    case PlanHandle::Spot: {
+      const Spot spot = spot_of(test, handle);
+      return QObject::tr("%1: %2 from the left, %3 from the door")
+          .arg(text_of(spot.name), length(spot.x_m), length(spot.y_m));
+    }
+    case PlanHandle::Width:
+      return QObject::tr("a unit %1 wide").arg(length(o.width_m));
+    case PlanHandle::Depth:
+      return QObject::tr("a unit %1 deep").arg(length(o.depth_m));
+    case PlanHandle::Spacing:
+      return QObject::tr("units %1 apart, middle to middle").arg(length(o.unit_spacing_m));
+  }
+  return {};
+}
+
+Qt::CursorShape cursor_of(const PlanHandle& handle) {
+  switch (handle.kind) {
+    case PlanHandle::Width:
+    case PlanHandle::Spacing:
+      return Qt::SizeHorCursor;
+    case PlanHandle::Depth:
+      return Qt::SizeVerCursor;
+    default:
+      return Qt::SizeAllCursor;
+  }
+}
+
+}  // namespace
 
 PlanDrawing::PlanDrawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
-  setMinimumSize(240, 240);
+  setMinimumSize(200, 200);
+  setMouseTracking(true);
+  setFocusPolicy(Qt::TabFocus);
+  setObjectName("planDrawing");
   setAccessibleName(tr("Plan of the bench with the stations in walk order"));
+  setToolTip(tr(
+      "Drag the outer stations, a loose spot, or a side of the fixture; or choose one with Space and move it with the "
+      "arrows"));
   connect(&desk, &Desk::changed, this, [this] {
-    if (const book::TestBundle* test = desk_.test())
-      setAccessibleDescription(tr("footprint %1, %2 × %3 stations")
-                                   .arg(text_of(size_text(test->bench.width_m, test->bench.depth_m, desk_.units())))
-                                   .arg(test->test.columns)
-                                   .arg(test->test.rows));
+    dragging_ = false;
+    describe();
     update();
   });
+}
+
+void PlanDrawing::describe() {
+  if (!test()) return;
+  QString words = tr("footprint %1, %2 × %3 stations")
+                      .arg(text_of(size_text(test()->bench.width_m, test()->bench.depth_m, desk_.units())))
+                      .arg(test()->test.columns)
+                      .arg(test()->test.rows);
+  if (const auto handle = chosen()) words += tr("; chosen: ") + handle_words(*test(), *handle, desk_.units());
+  setAccessibleDescription(words);
 }
 
 void PlanDrawing::set_draft(std::optional<book::TestBundle> draft) {
@@ -28,13 +91,28 @@ void PlanDrawing::set_draft(std::optional<book::TestBundle> draft) {
   update();
 }
 
+const book::TestBundle* PlanDrawing::test() const { return draft_ ? &*draft_ : desk_.test(); }
+
+MapFit PlanDrawing::fit(const Footprint& floor) const { return fit_map(rect(), floor, true, 68); }
+
+std::optional<PlanHandle> PlanDrawing::chosen() const {
+  if (!test() || chosen_ < 0) return {};
+  const auto handles = plan_handles(*test());
+  return chosen_ < std::ssize(handles) ? std::optional(handles[static_cast<std::size_t>(chosen_)]) : std::nullopt;
+}
+
+void PlanDrawing::choose(int handle) {
+  chosen_ = handle;
+  describe();
+  update();
+}
+
 void PlanDrawing::paintEvent(QPaintEvent*) {
-  const book::TestBundle* test = draft_ ? &*draft_ : desk_.test();
-  if (!test) return;
+  if (!test()) return;
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Theme& t = theme();
-  const auto laid_out = lay_out(book::footprint_of(test->bench), book::grid_of(test->test));
+  const auto laid_out = lay_out(book::footprint_of(test()->bench), book::grid_of(test()->test));
   if (!laid_out) {
     p.setPen(t.bad);
     p.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
@@ -42,61 +120,155 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
     return;
   }
   const Layout& layout = laid_out.value();
-  const MapFit fit = fit_map(rect(), layout.footprint, true, 68);
-  p.fillRect(fit.floor, t.look == Look::Paper ? t.panel : t.ground);
-
-  const FixtureOutline outline = book::outline_of(test->fixture, test->bench);
-  for (int unit = 0; unit < outline.units; ++unit) {
-    const double from_middle_m = (unit - (outline.units - 1) / 2.0) * outline.unit_spacing_m;
-    QRectF lamp(QPointF(), QSizeF(outline.width_m * fit.scale, outline.depth_m * fit.scale));
-    lamp.moveCenter(fit.floor.center() + QPointF(from_middle_m * fit.scale, 0));
-    QColor fill(0xF5D073);
-    fill.setAlpha(t.look == Look::Paper ? 110 : 50);
-    p.fillRect(lamp, fill);
-    p.setPen(QPen(t.quiet, 1));
-    p.drawRect(lamp);
+  const MapFit f = fit(layout.footprint);
+  p.fillRect(f.floor, t.look == Look::Paper ? t.panel : t.ground);
+  draw_units(p, f);
+  draw_floor(p, f, layout.footprint);
+  draw_walk(p, f, layout);
+  draw_chosen(p, f, layout);
+  paint_surroundings(p, f, test()->bench, desk_.units());
+  const auto handle = chosen();
+  p.setPen(t.quiet);
+  p.setFont(text_font(11));
+  p.drawText(QRectF(f.floor.left(), f.floor.bottom() + 48, width() - f.floor.left(), 60),
+             Qt::AlignLeft | Qt::TextWordWrap,
+             handle && (hasFocus() || dragging_)
+                 ? handle_words(*test(), *handle, desk_.units())
+                 : tr("walk starts at the filled mark · dashed: usual footprints · dotted: the sensor's reach"));
+  if (hasFocus()) {
+    p.setPen(QPen(t.ember, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(rect().adjusted(1, 1, -2, -2));
   }
+}
 
+void PlanDrawing::draw_units(QPainter& p, const MapFit& f) const {
+  QColor fill = light_color;
+  fill.setAlpha(theme().look == Look::Paper ? 110 : 50);
+  for (const FloorRectangle& unit : units_from_above(*test())) {
+    p.fillRect(box_of(f, unit), fill);
+    p.setPen(QPen(theme().quiet, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(box_of(f, unit));
+  }
+}
+
+void PlanDrawing::draw_floor(QPainter& p, const MapFit& f, const Footprint& floor) const {
   p.setBrush(Qt::NoBrush);
-  p.setFont(text_font(10));
   const auto sizes = desk_.units() == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
   for (const Footprint& size : sizes) {
-    if (size.width_m != size.depth_m || size.width_m >= layout.footprint.width_m - 0.01 ||
-        size.depth_m >= layout.footprint.depth_m - 0.01)
+    if (size.width_m != size.depth_m || size.width_m >= floor.width_m - 0.01 || size.depth_m >= floor.depth_m - 0.01)
       continue;
-    QRectF box(QPointF(), QSizeF(size.width_m * fit.scale, size.depth_m * fit.scale));
-    box.moveCenter(fit.floor.center());
-    p.setPen(QPen(t.quiet, 1, Qt::DashLine));
+    QRectF box(QPointF(), QSizeF(size.width_m * f.scale, size.depth_m * f.scale));
+    box.moveCenter(f.floor.center());
+    p.setPen(QPen(theme().quiet, 1, Qt::DashLine));
     p.drawRect(box);
   }
-  const book::Meter* sensor = test->meter(test->test.sensor_id);
-  if (const double nearest = sensor ? sensor->closest_approach_m.value_or(0) * fit.scale : 0; nearest > 0) {
-    p.setPen(QPen(t.lake, 1, Qt::DotLine));
-    p.drawRect(fit.floor.adjusted(nearest, nearest, -nearest, -nearest));
+  const book::Meter* sensor = test()->meter(test()->test.sensor_id);
+  if (const double nearest = sensor ? sensor->closest_approach_m.value_or(0) * f.scale : 0; nearest > 0) {
+    p.setPen(QPen(theme().lake, 1, Qt::DotLine));
+    p.drawRect(f.floor.adjusted(nearest, nearest, -nearest, -nearest));
   }
+}
 
-  const auto order = book::walk_of(test->test, layout);
+void PlanDrawing::draw_walk(QPainter& p, const MapFit& f, const Layout& layout) const {
+  const Theme& t = theme();
   QPolygonF path;
-  for (const int i : order) path << fit.pixel(layout.stations[i].x_m, layout.stations[i].y_m);
+  for (const int i : book::walk_of(test()->test, layout))
+    path << f.pixel(layout.stations[i].x_m, layout.stations[i].y_m);
   p.setPen(QPen(t.rule, 1.2));
   p.drawPolyline(path);
-  const double spacing = layout.is_lattice() && layout.columns > 1 ? (layout.xs_m[1] - layout.xs_m[0]) * fit.scale : 40;
+  const double spacing = layout.is_lattice() && layout.columns > 1 ? (layout.xs_m[1] - layout.xs_m[0]) * f.scale : 40;
   const double radius = std::clamp(spacing * 0.12, 1.2, 5.0);
   p.setPen(QPen(t.lake, 1.4));
   p.setBrush(t.panel);
   for (const QPointF& place : path) p.drawEllipse(place, radius, radius);
-  if (!path.isEmpty()) {
-    p.setBrush(t.ember);
-    p.setPen(Qt::NoPen);
-    p.drawEllipse(path.first(), radius + 1.5, radius + 1.5);
-  }
+  if (path.isEmpty()) return;
+  p.setBrush(t.ember);
+  p.setPen(Qt::NoPen);
+  p.drawEllipse(path.first(), radius + 1.5, radius + 1.5);
+}
 
-  paint_surroundings(p, fit, test->bench, desk_.units());
-  p.setPen(t.quiet);
-  p.setFont(text_font(11));
-  p.drawText(QRectF(fit.floor.left(), fit.floor.bottom() + 48, width() - fit.floor.left(), 60),
-             Qt::AlignLeft | Qt::TextWordWrap,
-             tr("walk starts at the filled mark · dashed: usual footprints · dotted: the sensor's reach"));
+/// The handle at hand, only while it is in use: the plan is read more often than changed.
+void PlanDrawing::draw_chosen(QPainter& p, const MapFit& f, const Layout& layout) const {
+  const auto handle = chosen();
+  if (!handle || !(hasFocus() || dragging_)) return;
+  p.setPen(QPen(theme().ember, 2));
+  p.setBrush(Qt::NoBrush);
+  const auto units = units_from_above(*test());
+  switch (handle->kind) {
+    case PlanHandle::Margin: {
+      const QRectF outer(f.pixel(layout.xs_m.front(), layout.ys_m.back()),
+                         f.pixel(layout.xs_m.back(), layout.ys_m.front()));
+      p.drawRect(outer);
+      for (const QPointF& corner : {outer.topLeft(), outer.topRight(), outer.bottomLeft(), outer.bottomRight()})
+        p.fillRect(QRectF(corner - QPointF(4, 4), QSizeF(8, 8)), theme().ember);
+      break;
+    }
+    case PlanHandle::Spot: {
+      const Spot s = spot_of(*test(), *handle);
+      p.drawEllipse(f.pixel(s.x_m, s.y_m), 9, 9);
+      break;
+    }
+    case PlanHandle::Width:
+      for (const double x : {units.front().left_m, units.back().right_m})
+        p.drawLine(f.pixel(x, units.front().front_m), f.pixel(x, units.front().back_m));
+      break;
+    case PlanHandle::Depth:
+      for (const FloorRectangle& unit : units)
+        for (const double y : {unit.front_m, unit.back_m})
+          p.drawLine(f.pixel(unit.left_m, y), f.pixel(unit.right_m, y));
+      break;
+    case PlanHandle::Spacing:
+      p.drawRect(box_of(f, units.front()));
+      p.drawRect(box_of(f, units.back()));
+      break;
+  }
+}
+
+void PlanDrawing::mousePressEvent(QMouseEvent* event) {
+  if (!test()) return;
+  const MapFit f = fit(book::footprint_of(test()->bench));
+  const QPointF at = f.meters(event->position());
+  const int handle = handle_at(*test(), at.x(), at.y(), grab_px / f.scale);
+  if (handle < 0) return;
+  dragging_ = !desk_.read_only();
+  dragged_ = false;
+  setFocus(Qt::MouseFocusReason);
+  choose(handle);
+}
+
+void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
+  if (!test()) return;
+  const MapFit f = fit(book::footprint_of(test()->bench));
+  const QPointF at = f.meters(event->position());
+  const auto handle = chosen();
+  if (!dragging_ || !handle) {
+    const int here = handle_at(*test(), at.x(), at.y(), grab_px / f.scale);
+    return setCursor(here < 0 ? Qt::ArrowCursor : cursor_of(plan_handles(*test())[static_cast<std::size_t>(here)]));
+  }
+  dragged_ = true;
+  emit dragged(moved(*desk_.test(), *handle, at.x(), at.y()));
+}
+
+void PlanDrawing::mouseReleaseEvent(QMouseEvent*) {
+  const auto handle = chosen();
+  if (std::exchange(dragging_, false) && std::exchange(dragged_, false) && handle && draft_)
+    emit moved_to(book::TestBundle(*draft_), *handle);
+}
+
+void PlanDrawing::keyPressEvent(QKeyEvent* event) {
+  if (!test()) return QWidget::keyPressEvent(event);
+  const int count = static_cast<int>(plan_handles(*test()).size());
+  if (event->key() == Qt::Key_Space) {
+    const int by = event->modifiers() & Qt::ShiftModifier ? count - 1 : 1;
+    return choose(chosen_ < 0 ? 0 : (chosen_ + by) % count);
+  }
+  const int x = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
+  const int y = event->key() == Qt::Key_Up ? 1 : event->key() == Qt::Key_Down ? -1 : 0;
+  if ((x == 0 && y == 0) || desk_.read_only()) return QWidget::keyPressEvent(event);
+  if (!chosen()) choose(0);
+  emit moved_to(nudged(*desk_.test(), *chosen(), x, y), *chosen());
 }
 
 }  // namespace sunbreak::desktop

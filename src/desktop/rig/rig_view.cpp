@@ -66,6 +66,8 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
     if (isVisible()) refresh();
   });
   connect(advice_, &RigAdvice::changed, this, &RigView::refresh);
+  connect(plan_, &PlanDrawing::dragged, this, [this](const book::TestBundle& draft) { show_draft(draft); });
+  connect(plan_, &PlanDrawing::moved_to, this, &RigView::keep_moved);
   connect(side_, &SideDrawing::heights_wanted, this, [this](const std::vector<double>& heights_m) {
     if (!desk_.test()) return;
     const QString problem = desk_.plan([&] { return book::plan_heights(desk_.book(), *desk_.test(), heights_m); });
@@ -121,6 +123,19 @@ void RigView::show_draft(const std::optional<book::TestBundle>& draft) {
   plan_->set_draft(draft);
   side_->set_draft(draft);
   show_effort(draft ? &*draft : desk_.test());
+}
+
+void RigView::keep_moved(const book::TestBundle& wanted, const PlanHandle& handle) {
+  if (!desk_.test()) return;
+  if (is_of_fixture(handle)) {
+    if (!desk_.edit(tr("size of the fixture"), [&](book::Edit& e) { e.save(wanted.fixture); })) show_draft({});
+    return;
+  }
+  const QString problem =
+      desk_.plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), book::grid_of(wanted.test)); });
+  if (problem.isEmpty()) return;
+  show_draft({});
+  desk_.warn(problem);
 }
 
 template <typename Value>
@@ -274,12 +289,17 @@ void RigView::add_grid() {
   };
   count(tr("Stations left to right"), &Grid::columns, "gridColumns");
   count(tr("Stations front to back"), &Grid::rows, "gridRows");
-  form_->line(
-      tr("Margin, for inset"), [this, grid] { return show_length(grid().margin_x_m, desk_.units()); },
-      take_length(
-          [this] { return desk_.units(); }, {0, 5, false},
-          [change](std::optional<double> v) { return change([&](Grid& g) { g.margin_x_m = g.margin_y_m = *v; }); }),
-      [this] { return QString::fromUtf8(symbol(surface_unit(desk_.units())).data()); });
+  const auto margin = [&](const QString& label, double Grid::*member, const char* object) {
+    form_
+        ->line(
+            label, [=, this] { return show_length(grid().*member, desk_.units()); },
+            take_length([this] { return desk_.units(); }, {0, 5, false},
+                        [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = *v; }); }),
+            [this] { return QString::fromUtf8(symbol(surface_unit(desk_.units())).data()); })
+        ->setObjectName(object);
+  };
+  margin(tr("Inset: from left and right"), &Grid::margin_x_m, "gridMarginX");
+  margin(tr("from front and far"), &Grid::margin_y_m, "gridMarginY");
   form_->note([this]() -> QString {
     if (!desk_.test() || desk_.test()->readings.empty()) return {};
     return tr("Sweeps already begun keep the grid they were walked on.");

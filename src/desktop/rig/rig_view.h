@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desktop/rig/plan_handles.h"
 #include "desktop/shell/desk.h"
 #include "desktop/shell/stage_view.h"
 
@@ -34,6 +35,7 @@ class RigView : public StageView {
   QWidget* build_side();
   void refresh();
   void show_draft(const std::optional<book::TestBundle>& draft);
+  void keep_moved(const book::TestBundle& wanted, const PlanHandle& handle);
   void show_effort(const book::TestBundle* test);
   template <typename Value>
   QString store_test(Value book::Test::*member, const Value& value, const QString& label);

@@ -18,7 +18,7 @@ const QColor light_color(0xF5D073);
 }  // namespace
 
 SideDrawing::SideDrawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
-  setMinimumSize(180, 200);
+  setMinimumSize(160, 200);
   setMouseTracking(true);
   setFocusPolicy(Qt::TabFocus);
   setObjectName("sideDrawing");

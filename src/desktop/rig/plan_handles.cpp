@@ -1,0 +1,179 @@
+#include "desktop/rig/plan_handles.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "book/rig_model.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+constexpr double step_m = 0.01, least_side_m = 0.02, most_side_m = 5, least_inside_m = 0.1;
+
+double whole(double meters) { return std::round(meters / step_m) * step_m; }
+double side(double meters) { return std::clamp(whole(meters), least_side_m, most_side_m); }
+
+/// How far the outer stations are from the left and right walls, from the front and far walls.
+struct Margins {
+  double x_m = 0, y_m = 0;
+};
+Margins margins_of(const Layout& layout) { return {layout.xs_m.front(), layout.ys_m.front()}; }
+
+double between(const Layout& layout, double x_m, double y_m, bool along_x) {
+  return along_x ? std::min(x_m, layout.footprint.width_m - x_m) : std::min(y_m, layout.footprint.depth_m - y_m);
+}
+
+void set_margins(book::TestBundle& test, const Margins& m) {
+  Grid grid = book::grid_of(test.test);
+  const Footprint floor = book::footprint_of(test.bench);
+  const auto margin = [](double wanted, double floor_m) {
+    return std::clamp(whole(wanted), 0.0, std::max((floor_m - least_inside_m) / 2, 0.0));
+  };
+  grid.kind = GridKind::Inset;
+  grid.margin_x_m = margin(m.x_m, floor.width_m);
+  grid.margin_y_m = margin(m.y_m, floor.depth_m);
+  book::set_grid(test.test, grid);
+}
+
+void set_spot(book::TestBundle& test, int spot, double x_m, double y_m) {
+  Grid grid = book::grid_of(test.test);
+  const Footprint floor = book::footprint_of(test.bench);
+  Spot& s = grid.spots[static_cast<std::size_t>(spot)];
+  s.x_m = std::clamp(whole(x_m), 0.0, floor.width_m);
+  s.y_m = std::clamp(whole(y_m), 0.0, floor.depth_m);
+  book::set_grid(test.test, grid);
+}
+
+/// Away from the middle of the floor, along x and y.
+double out_x(const book::TestBundle& t, double x_m) { return std::abs(x_m - t.bench.width_m / 2); }
+double out_y(const book::TestBundle& t, double y_m) { return std::abs(y_m - t.bench.depth_m / 2); }
+
+/// A unit's width that puts the outer edge of the outer units so far from the middle.
+double width_reaching(const FixtureOutline& o, bool spaced, double out_m) {
+  return spaced ? 2 * (out_m - (o.units - 1) * o.unit_spacing_m / 2) : 2 * out_m / o.units;
+}
+
+}  // namespace
+
+bool is_of_fixture(const PlanHandle& handle) {
+  return handle.kind != PlanHandle::Margin && handle.kind != PlanHandle::Spot;
+}
+
+Spot spot_of(const book::TestBundle& test, const PlanHandle& handle) {
+  return book::grid_of(test.test).spots[static_cast<std::size_t>(handle.spot)];
+}
+
+std::vector<FloorRectangle> units_from_above(const book::TestBundle& test) {
+  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+  const double middle_x = test.bench.width_m / 2, middle_y = test.bench.depth_m / 2;
+  std::vector<FloorRectangle> units;
+  for (int unit = 0; unit < o.units; ++unit) {
+    const double x = middle_x + (unit - (o.units - 1) / 2.0) * o.unit_spacing_m;
+    units.push_back({x - o.width_m / 2, middle_y - o.depth_m / 2, x + o.width_m / 2, middle_y + o.depth_m / 2});
+  }
+  return units;
+}
+
+std::vector<PlanHandle> plan_handles(const book::TestBundle& test) {
+  std::vector<PlanHandle> handles;
+  const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test));
+  const bool spots = book::grid_of(test.test).kind == GridKind::Spots;
+  if (layout && !spots && layout.value().columns > 1 && layout.value().rows > 1)
+    handles.push_back({PlanHandle::Margin});
+  if (layout && spots)
+    for (int i = 0; i < std::ssize(book::grid_of(test.test).spots); ++i) handles.push_back({PlanHandle::Spot, i});
+  handles.push_back({PlanHandle::Width});
+  handles.push_back({PlanHandle::Depth});
+  if (test.fixture.units > 1) handles.push_back({PlanHandle::Spacing});
+  return handles;
+}
+
+int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach_m) {
+  const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test));
+  const auto units = units_from_above(test);
+  const auto near = [&](double a, double b) { return std::abs(a - b) <= reach_m; };
+  const auto handles = plan_handles(test);
+  for (std::size_t i = 0; i < handles.size(); ++i) {
+    bool here = false;
+    switch (handles[i].kind) {
+      case PlanHandle::Margin: {
+        const Layout& l = layout.value();
+        const Margins m = margins_of(l);
+        here = near(between(l, x_m, y_m, true), m.x_m) && near(between(l, x_m, y_m, false), m.y_m);
+        break;
+      }
+      case PlanHandle::Spot: {
+        const Spot s = spot_of(test, handles[i]);
+        here = std::hypot(s.x_m - x_m, s.y_m - y_m) <= reach_m;
+        break;
+      }
+      case PlanHandle::Width:
+        here = near(out_x(test, x_m), out_x(test, units.back().right_m)) &&
+               out_y(test, y_m) <= out_y(test, units.back().back_m);
+        break;
+      case PlanHandle::Depth:
+        here = near(out_y(test, y_m), out_y(test, units.back().back_m)) &&
+               out_x(test, x_m) <= out_x(test, units.back().right_m);
+        break;
+      case PlanHandle::Spacing:
+        here = out_x(test, x_m) >= out_x(test, units.back().left_m) &&
+               out_x(test, x_m) <= out_x(test, units.back().right_m) &&
+               out_y(test, y_m) <= out_y(test, units.back().back_m);
+        break;
+    }
+    if (here) return static_cast<int>(i);
+  }
+  return -1;
+}
+
+book::TestBundle moved(book::TestBundle test, const PlanHandle& handle, double x_m, double y_m) {
+  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+  switch (handle.kind) {
+    case PlanHandle::Margin:
+      set_margins(test, {std::min(x_m, test.bench.width_m - x_m), std::min(y_m, test.bench.depth_m - y_m)});
+      break;
+    case PlanHandle::Spot:
+      set_spot(test, handle.spot, x_m, y_m);
+      break;
+    case PlanHandle::Width:
+      test.fixture.width_m = side(width_reaching(o, test.fixture.unit_spacing_m.has_value(), out_x(test, x_m)));
+      break;
+    case PlanHandle::Depth:
+      test.fixture.depth_m = side(2 * out_y(test, y_m));
+      break;
+    case PlanHandle::Spacing:
+      test.fixture.unit_spacing_m = side(2 * out_x(test, x_m) / (o.units - 1));
+      break;
+  }
+  return test;
+}
+
+book::TestBundle nudged(book::TestBundle test, const PlanHandle& handle, int steps_x, int steps_y) {
+  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+  const double by_m = (steps_x + steps_y) * step_m;
+  switch (handle.kind) {
+    case PlanHandle::Margin:
+      if (const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test))) {
+        const Margins m = margins_of(layout.value());
+        set_margins(test, {m.x_m - steps_x * step_m, m.y_m - steps_y * step_m});
+      }
+      break;
+    case PlanHandle::Spot: {
+      const Spot s = spot_of(test, handle);
+      set_spot(test, handle.spot, s.x_m + steps_x * step_m, s.y_m + steps_y * step_m);
+      break;
+    }
+    case PlanHandle::Width:
+      test.fixture.width_m = side(o.width_m + by_m);
+      break;
+    case PlanHandle::Depth:
+      test.fixture.depth_m = side(o.depth_m + by_m);
+      break;
+    case PlanHandle::Spacing:
+      test.fixture.unit_spacing_m = side(o.unit_spacing_m + by_m);
+      break;
+  }
+  return test;
+}
+
+}  // namespace sunbreak::desktop

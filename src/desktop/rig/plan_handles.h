@@ -1,0 +1,42 @@
+#pragma once
+
+#include <vector>
+
+#include "book/bundle.h"
+
+namespace sunbreak::desktop {
+
+/// Something of the plan that can be taken hold of and moved: the outer stations of the grid, one of its loose spots,
+/// a side of the fixture's units, or their spacing.
+struct PlanHandle {
+  enum Kind { Margin, Spot, Width, Depth, Spacing } kind = Margin;
+  int spot = 0;  ///< which one
+  bool operator==(const PlanHandle&) const = default;
+};
+
+bool is_of_fixture(const PlanHandle& handle);
+
+/// The spot that a handle of a spot is of.
+Spot spot_of(const book::TestBundle& test, const PlanHandle& handle);
+
+/// A rectangle of the floor [m, from the front left corner].
+struct FloorRectangle {
+  double left_m = 0, front_m = 0, right_m = 0, back_m = 0;
+};
+/// The units of the fixture as seen from above, from left to right.
+std::vector<FloorRectangle> units_from_above(const book::TestBundle& test);
+
+/// What there is to take hold of in a test's plan.
+std::vector<PlanHandle> plan_handles(const book::TestBundle& test);
+
+/// Which of them lies within `reach_m` of a place on the floor; -1 where none does.
+int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach_m);
+
+/// The plan after a handle was brought to a place on the floor, by whole centimeters. Outer stations that are moved
+/// make the grid one that stops short of the walls. What the plan cannot be stays at the nearest that it can.
+book::TestBundle moved(book::TestBundle test, const PlanHandle& handle, double x_m, double y_m);
+
+/// The same by steps of a centimeter: outward or to the right and away from the door where positive.
+book::TestBundle nudged(book::TestBundle test, const PlanHandle& handle, int steps_x, int steps_y);
+
+}  // namespace sunbreak::desktop
