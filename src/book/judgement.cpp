@@ -177,8 +177,8 @@ EvidenceFacts evidence_facts(const TestBundle& bundle, const Sweep& sweep, const
   return f;
 }
 
-std::map<Id, SweepJudgement> judge(const TestBundle& bundle, const SweepViews& views, const WallLog& log) {
-  std::map<Id, SweepJudgement> judged;
+std::map<Id, Evidence> evidence_of(const TestBundle& bundle, const SweepViews& views, const WallLog& log) {
+  std::map<Id, Evidence> evidence;
   const std::vector<TestCheck> between = checks_between(bundle, views);
   for (const Sweep& sweep : bundle.sweeps) {
     const auto view = views.find(sweep.id);
@@ -186,17 +186,32 @@ std::map<Id, SweepJudgement> judge(const TestBundle& bundle, const SweepViews& v
     const Stop* stop = bundle.stop(sweep.stop_id);
     const WalkedState walk = walked_state(bundle.lamp_events, log, view->second, stop ? stop->percent : 100);
     const int open = open_checks(bundle, sweep, view->second, between);
-    judged[sweep.id] = {uncertainty_budget(budget_question(bundle, sweep, view->second, views)),
-                        grade(evidence_facts(bundle, sweep, view->second, walk, log.watts, open))};
+    evidence[sweep.id] = grade(evidence_facts(bundle, sweep, view->second, walk, log.watts, open));
   }
+  return evidence;
+}
+
+std::map<Id, SweepJudgement> judge(const TestBundle& bundle, const SweepViews& views, const WallLog& log) {
+  std::map<Id, SweepJudgement> judged;
+  const auto evidence = evidence_of(bundle, views, log);
+  for (const Sweep& sweep : bundle.sweeps)
+    if (const auto graded = evidence.find(sweep.id); graded != evidence.end())
+      judged[sweep.id] = {uncertainty_budget(budget_question(bundle, sweep, views.at(sweep.id), views)),
+                          graded->second};
   return judged;
 }
 
-std::optional<Grade> test_grade(const std::map<Id, SweepJudgement>& sweeps) {
+std::optional<Grade> test_grade(const std::map<Id, Evidence>& sweeps) {
   std::optional<Grade> weakest;
-  for (const auto& [id, judged] : sweeps)
-    if (!weakest || judged.evidence.grade < *weakest) weakest = judged.evidence.grade;
+  for (const auto& [id, evidence] : sweeps)
+    if (!weakest || evidence.grade < *weakest) weakest = evidence.grade;
   return weakest;
+}
+
+std::optional<Grade> test_grade(const std::map<Id, SweepJudgement>& sweeps) {
+  std::map<Id, Evidence> evidence;
+  for (const auto& [id, judged] : sweeps) evidence.emplace(id, judged.evidence);
+  return test_grade(evidence);
 }
 
 }  // namespace sunbreak::book

@@ -32,10 +32,14 @@ struct SweepJudgement {
   Evidence evidence;
 };
 
+/// Grades every sweep with a reading.
+std::map<Id, Evidence> evidence_of(const TestBundle& bundle, const SweepViews& views, const WallLog& log);
+
 /// Judges every sweep with a reading. Dense sweeps take a tenth of a second each.
 std::map<Id, SweepJudgement> judge(const TestBundle& bundle, const SweepViews& views, const WallLog& log);
 
 /// A test is graded by its weakest sweep; nothing where none has a reading.
 std::optional<Grade> test_grade(const std::map<Id, SweepJudgement>& sweeps);
+std::optional<Grade> test_grade(const std::map<Id, Evidence>& sweeps);
 
 }  // namespace sunbreak::book

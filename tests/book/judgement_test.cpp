@@ -120,7 +120,8 @@ TEST(Judgement, SaysWhatIsMissing) {
   for (const char* id : {"settled", "drift", "watts"}) EXPECT_FALSE(met(id)) << id;
   EXPECT_EQ(e.grade, Grade::Spot) << "three missing";
   EXPECT_EQ(test_grade(judged), Grade::Spot);
-  EXPECT_FALSE(test_grade({}));
+  EXPECT_FALSE(test_grade(std::map<Id, Evidence>{}));
+  EXPECT_EQ(test_grade(evidence_of(b, views, wall_log(b))), Grade::Spot) << "without the budgets";
 }
 
 TEST(Judgement, WattsNotedDuringTheWalkAreOfTheSameState) {

@@ -1,4 +1,4 @@
-#include "book/import/take_table.h"
+#include "book/take_table.h"
 
 #include <algorithm>
 #include <cmath>
