@@ -2,6 +2,7 @@
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QTimer>
 #include <QToolButton>
 
 #include "book/demo/demo_book.h"
@@ -123,6 +124,7 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(cards->count(), 1);
   cards->setCurrentRow(0);
+  QTimer::singleShot(200, [] { QTest::keyClick(QApplication::activeModalWidget(), Qt::Key_Return); });
   key(Qt::Key_D, Qt::ControlModifier);
   ASSERT_NE(desk().test(), nullptr);
   EXPECT_EQ(desk().test()->test.name, "Bess 400 in the tent (again)");

@@ -6,6 +6,7 @@
 
 #include "book/target_shelf.h"
 #include "core/bench/walk_order.h"
+#include "desktop/home/test_cards.h"
 #include "desktop/read/target_sets_dialog.h"
 #include "desktop/read_fixture.h"
 
@@ -112,6 +113,19 @@ TEST_F(ReadTest, TheWeakestSweepIsOneKeyAway) {
   QApplication::processEvents();
   EXPECT_TRUE(words("evidenceGrade").contains("Spot"));
   EXPECT_FALSE(way->isVisible()) << "this is the weakest";
+}
+
+TEST_F(ReadTest, TheCardOnHomeShowsTheGrade) {
+  auto* cards = window_->findChild<TestCards*>();
+  const auto spoken = [&] { return cards->item(0)->data(Qt::AccessibleTextRole).toString(); };
+  window_->show_home();
+  EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("evidence: Spot"); }, 10000)) << spoken().toStdString();
+  // Without a reading there is nothing to grade.
+  desk().edit("no readings", [&](book::Edit& e) {
+    for (const book::Sweep& sweep : std::vector<book::Sweep>(desk().test()->sweeps))
+      for (int i = 0; i < 144; ++i) e.clear_station(sweep.id, i);
+  });
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !spoken().contains("evidence"); }, 10000)) << spoken().toStdString();
 }
 
 TEST_F(ReadTest, AnAnswerToAnOlderReadingIsDropped) {

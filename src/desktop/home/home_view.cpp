@@ -27,7 +27,7 @@ HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   new_ = primary_button(tr("New test"), middle);
   new_->setObjectName("newTest");
   new_->setToolTip(tr("Ctrl+N"));
-  duplicate_ = new QPushButton(tr("Duplicate the plan"), middle);
+  duplicate_ = new QPushButton(tr("Duplicate the plan…"), middle);
   duplicate_->setToolTip(
       tr("Ctrl+D: the same bench, grid, heights and settings for the next fixture, without the readings"));
   auto* bring = new QPushButton(tr("Bring in a data package…"), middle);

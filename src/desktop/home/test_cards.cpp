@@ -13,7 +13,7 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr QSize card_size(232, 232);
-enum Role { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole };
+enum Role { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole, GradeRole };
 
 class CardDelegate : public QStyledItemDelegate {
  public:
@@ -39,6 +39,14 @@ class CardDelegate : public QStyledItemDelegate {
       const QSizeF size = thumbnail.deviceIndependentSize();
       p->drawPixmap(QPointF(picture.center().x() - size.width() / 2, picture.center().y() - size.height() / 2),
                     thumbnail);
+    }
+    if (const QString grade = index.data(GradeRole).toString(); !grade.isEmpty()) {
+      p->setFont(text_font(11, true));
+      const QRectF tag(picture.right() - p->fontMetrics().horizontalAdvance(grade) - 12, picture.top(),
+                       p->fontMetrics().horizontalAdvance(grade) + 12, 18);
+      p->fillRect(tag, t.panel);
+      p->setPen(t.ink);
+      p->drawText(tag, Qt::AlignCenter, grade);
     }
     const auto line = [&](double y, int pixels, bool bold, const QColor& color, const QString& text) {
       p->setFont(text_font(pixels, bold));
@@ -108,6 +116,7 @@ TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(d
   setItemDelegate(new CardDelegate(this));
   setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
   setAccessibleName(tr("Tests in the lab book"));
+  connect(&grades_, &TestGrades::graded, this, &TestCards::show_grades);
   connect(this, &QListWidget::itemActivated, this, [this] { emit open(chosen()); });
 }
 
@@ -115,9 +124,11 @@ void TestCards::fill(const QString& search) {
   const book::Id before = chosen();
   clear();
   const QStringList words = search.toLower().split(' ', Qt::SkipEmptyParts);
+  std::vector<std::shared_ptr<const book::TestBundle>> shown;
   for (const book::Test& test : desk_.book().all<book::Test>("WHERE removed = 0 ORDER BY id DESC")) {
-    const auto bundle = book::load_bundle(desk_.book(), test.id);
-    if (!bundle) continue;
+    auto loaded = book::load_bundle(desk_.book(), test.id);
+    if (!loaded) continue;
+    const auto bundle = std::make_shared<const book::TestBundle>(std::move(*loaded));
     const QString title = text_of(book::title_of(*bundle)), fixture = text_of(bundle->fixture.name),
                   bench = text_of(bundle->bench.name);
     const QString all =
@@ -131,11 +142,31 @@ void TestCards::fill(const QString& search) {
     item->setData(BenchRole, bench);
     item->setData(StateRole, state_words(*bundle));
     item->setData(ThumbnailRole, thumbnail(*bundle));
-    item->setData(Qt::AccessibleTextRole, fixture + ", " + bench + ", " + state_words(*bundle));
     item->setToolTip(title);
+    shown.push_back(bundle);
     if (test.id == before) setCurrentItem(item);
   }
   if (!currentItem() && count() > 0) setCurrentRow(0);
+  grades_.ask(desk_.book().revision(), std::move(shown));
+  show_grades();
+}
+
+bool TestCards::graded() const {
+  for (int i = 0; i < count(); ++i)
+    if (!grades_.knows(item(i)->data(TestIdRole).toLongLong())) return false;
+  return true;
+}
+
+void TestCards::show_grades() {
+  for (int i = 0; i < count(); ++i) {
+    const auto grade = grades_.of(item(i)->data(TestIdRole).toLongLong());
+    const QString words = grade ? QString::fromUtf8(name(*grade).data()) : QString();
+    item(i)->setData(GradeRole, words);
+    QStringList spoken{item(i)->data(FixtureRole).toString(), item(i)->data(BenchRole).toString(),
+                       item(i)->data(StateRole).toString()};
+    if (grade) spoken << tr("evidence: %1").arg(words);
+    item(i)->setData(Qt::AccessibleTextRole, spoken.join(", "));
+  }
 }
 
 book::Id TestCards::chosen() const { return currentItem() ? currentItem()->data(TestIdRole).toLongLong() : 0; }

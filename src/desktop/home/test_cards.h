@@ -2,11 +2,13 @@
 
 #include <QListWidget>
 
+#include "desktop/home/test_grades.h"
 #include "desktop/shell/desk.h"
 
 namespace sunbreak::desktop {
 
-/// The tests of the lab book as cards: a thumbnail of the fullest sweep's map, the fixture, the bench, how far it is.
+/// The tests of the lab book as cards: a thumbnail of the fullest sweep's map, the fixture, the bench, how far it is,
+/// and its evidence grade once that is worked out.
 class TestCards : public QListWidget {
   Q_OBJECT
  public:
@@ -14,6 +16,8 @@ class TestCards : public QListWidget {
   /// Shows the tests whose fixture, bench or name holds every word of `search`.
   void fill(const QString& search);
   book::Id chosen() const;
+  /// The grades of all tests shown are worked out.
+  bool graded() const;
 
  signals:
   void open(book::Id test_id);
@@ -22,7 +26,10 @@ class TestCards : public QListWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
+  void show_grades();
+
   Desk& desk_;
+  TestGrades grades_;
 };
 
 }  // namespace sunbreak::desktop

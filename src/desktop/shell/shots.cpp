@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QPixmap>
 
+#include "desktop/home/test_cards.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/read/judge.h"
 #include "desktop/read/read_view.h"
@@ -25,17 +26,20 @@ book::Id test_named(MainWindow& window, const std::string& fixture) {
   return 0;
 }
 
+/// Lets what is worked out beside the interface arrive.
+void wait_while(const std::function<bool()>& missing) {
+  QElapsedTimer waited;
+  waited.start();
+  while (missing() && waited.elapsed() < 10000) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
+}
+
 /// Read in its views, each once the sweep's budget is there.
 void shoot_read(MainWindow& window, book::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
   window.open_test(test, static_cast<int>(Stage::Read));
   window.desk().step_rung(2);
   auto* read = window.findChild<ReadView*>();
   auto* judge = window.findChild<Judge*>();
-  for (QElapsedTimer waited; !judge->budget();) {
-    if (!waited.isValid()) waited.start();
-    if (waited.elapsed() > 10000) break;
-    QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
-  }
+  wait_while([&] { return !judge->budget(); });
   const MapSettings plain = read->settings();
   const auto set = [&](const MapSettings& settings) {
     read->settings() = settings;
@@ -85,14 +89,12 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   window.show();
   QCursor::setPos(window.mapToGlobal(QPoint(size.width() / 2, size.height() - 8)));
   window.show_home();
+  const auto* cards = window.findChild<TestCards*>();
+  wait_while([&] { return !cards->graded(); });
   shoot("home.png", LookChoice::Paper);
   window.open_test(ostler, static_cast<int>(Stage::Rig));
   const auto* advice = window.findChild<QLabel*>("stationsAdvice");
-  for (QElapsedTimer waited; advice->text().endsWith(QChar(0x2026));) {
-    if (!waited.isValid()) waited.start();
-    if (waited.elapsed() > 10000) break;
-    QApplication::processEvents(QEventLoop::WaitForMoreEvents, 200);
-  }
+  wait_while([&] { return advice->text().endsWith(QChar(0x2026)); });
   shoot("rig.png", LookChoice::Paper);
   const auto shoot_warm_up = [&](const char* fixture, const char* name, LookChoice look) {
     window.open_test(test_named(window, fixture), static_cast<int>(Stage::WarmUp));

@@ -1,0 +1,36 @@
+#include "desktop/home/test_grades.h"
+
+#include <QFutureWatcher>
+#include <QtConcurrent>
+
+#include "book/judgement.h"
+#include "book/wall_log.h"
+
+namespace sunbreak::desktop {
+
+void TestGrades::ask(std::uint64_t revision, std::vector<std::shared_ptr<const book::TestBundle>> tests) {
+  if (revision != std::exchange(revision_, revision)) grades_.clear();
+  std::erase_if(tests, [&](const auto& test) { return grades_.contains(test->test.id); });
+  const int question = ++question_;
+  if (tests.empty()) return;
+  auto* watcher = new QFutureWatcher<Answers>(this);
+  connect(watcher, &QFutureWatcher<Answers>::finished, this, [this, watcher, question] {
+    watcher->deleteLater();
+    if (question != question_) return;
+    grades_.merge(watcher->result());
+    emit graded();
+  });
+  watcher->setFuture(QtConcurrent::run([tests = std::move(tests)] {
+    Answers grades;
+    for (const auto& test : tests)
+      grades[test->test.id] = book::test_grade(book::evidence_of(*test, book::views_of(*test), book::wall_log(*test)));
+    return grades;
+  }));
+}
+
+std::optional<Grade> TestGrades::of(book::Id test_id) const {
+  const auto found = grades_.find(test_id);
+  return found == grades_.end() ? std::nullopt : found->second;
+}
+
+}  // namespace sunbreak::desktop
