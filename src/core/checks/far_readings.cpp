@@ -13,7 +13,7 @@ namespace {
 
 constexpr int pulled_within = 4;    ///< columns and rows within which a bad reading pulls others
 constexpr double borne_out = 1.25;  ///< how much less the second view may see
-constexpr double deviations = 4.1, least_share = 0.05;
+constexpr double least_share = 0.05;
 
 /// How far a reading is from what the others make likely, and what that is.
 struct Suspicion {
@@ -46,7 +46,7 @@ std::vector<Suspicion> worst_of(const Layout& layout, const std::vector<ReadingV
   std::vector<Suspicion> found;
   for (std::size_t i = 0; i < left_out.size(); ++i)
     if (const Suspicion s = left_out[i] ? Suspicion{} : suspicion_of(views, i);
-        s.size > deviations && std::abs(std::expm1(s.log_ratio)) > least_share)
+        s.size > far_deviations && std::abs(std::expm1(s.log_ratio)) > least_share)
       found.push_back(s);
   std::stable_sort(found.begin(), found.end(), [](auto& a, auto& b) { return a.size > b.size; });
   std::vector<Suspicion> worst;

@@ -3,12 +3,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/far_readings.h"
 #include "core/checks/reading_views.h"
 
 namespace sunbreak {
 namespace {
 
-constexpr double far_deviations = 4.1, doubtful_deviations = 2, doubtful_share = 0.02;
+constexpr double doubtful_deviations = 2, doubtful_share = 0.02;
 constexpr int fewest_judged = 10, samples_unjudged = 4, times_as_many = 4, most_more = 12, most_left_out = 5;
 
 /// The view that leaves the least to chance at a station; none where no view can judge it.

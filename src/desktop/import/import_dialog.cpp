@@ -11,7 +11,7 @@
 #include <cmath>
 #include <set>
 
-#include "book/import/take_table.h"
+#include "book/take_table.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 

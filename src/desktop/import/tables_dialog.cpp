@@ -10,7 +10,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "book/import/take_table.h"
+#include "book/take_table.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"

@@ -19,8 +19,9 @@ struct Margins {
 };
 Margins margins_of(const Layout& layout) { return {layout.xs_m.front(), layout.ys_m.front()}; }
 
-double between(const Layout& layout, double x_m, double y_m, bool along_x) {
-  return along_x ? std::min(x_m, layout.footprint.width_m - x_m) : std::min(y_m, layout.footprint.depth_m - y_m);
+/// How far a place is from the walls, as its margins would be.
+Margins margins_at(const book::TestBundle& test, double x_m, double y_m) {
+  return {std::min(x_m, test.bench.width_m - x_m), std::min(y_m, test.bench.depth_m - y_m)};
 }
 
 void set_margins(book::TestBundle& test, const Margins& m) {
@@ -97,9 +98,8 @@ int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach
     bool here = false;
     switch (handles[i].kind) {
       case PlanHandle::Margin: {
-        const Layout& l = layout.value();
-        const Margins m = margins_of(l);
-        here = near(between(l, x_m, y_m, true), m.x_m) && near(between(l, x_m, y_m, false), m.y_m);
+        const Margins m = margins_of(layout.value()), at = margins_at(test, x_m, y_m);
+        here = near(at.x_m, m.x_m) && near(at.y_m, m.y_m);
         break;
       }
       case PlanHandle::Spot: {
@@ -130,7 +130,7 @@ book::TestBundle moved(book::TestBundle test, const PlanHandle& handle, double x
   const FixtureOutline o = book::outline_of(test.fixture, test.bench);
   switch (handle.kind) {
     case PlanHandle::Margin:
-      set_margins(test, {std::min(x_m, test.bench.width_m - x_m), std::min(y_m, test.bench.depth_m - y_m)});
+      set_margins(test, margins_at(test, x_m, y_m));
       break;
     case PlanHandle::Spot:
       set_spot(test, handle.spot, x_m, y_m);

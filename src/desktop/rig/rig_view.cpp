@@ -384,7 +384,11 @@ void RigView::arrive() {
 }
 
 std::vector<KeyHint> RigView::keys() const {
-  return {{tr("Tab, Shift+Tab"), tr("next field, field before")}, {tr("Enter"), tr("keep what was typed")}};
+  return {{tr("Tab, Shift+Tab"), tr("next field, field before")},
+          {tr("Enter"), tr("keep what was typed")},
+          {tr("Space, arrows in the plan"),
+           tr("choose outer stations, a spot or a side of the fixture, and move it by 1 cm")},
+          {tr("Left, Right, Up, Down beside it"), tr("choose a height, and move it by 1 cm")}};
 }
 
 }  // namespace sunbreak::desktop
