@@ -41,6 +41,26 @@ class BenchSideTest : public WindowTest {
     box->setCurrentIndex(box->findData(value));
     emit box->activated(box->currentIndex());
   }
+  /// A sensor that writes its values into a file.
+  void connect_growing_file() {
+    log_.setFileName(path("log.txt"));
+    ASSERT_TRUE(log_.open(QIODevice::WriteOnly));
+    instruments::InstrumentSettings settings;
+    settings.speaks = instruments::Speaks::Stream;
+    settings.address = {instruments::TransportKind::File, {}, 0, log_.fileName(), 0};
+    settings.answer_ms = settings.lost_ms = 60000;
+    window_->instruments().connect_to(settings);
+  }
+  /// Writes a line into it until it is heard: old lines of a file are past.
+  bool hear(const char* line) {
+    return QTest::qWaitFor(
+        [&] {
+          log_.write(line);
+          log_.flush();
+          return window_->instruments().channel(instruments::Measures::Light).live().has_value();
+        },
+        5000);
+  }
   /// Reads every station with a hump of light; the slipped one a tenth of it.
   void read_all(int slipped = -1) {
     for (const int s : std::vector<int>(desk().walk())) {
@@ -50,6 +70,7 @@ class BenchSideTest : public WindowTest {
       desk().accept(s, s == slipped ? std::floor(ppfd / 10) : ppfd, "typed");
     }
   }
+  QFile log_;
 };
 
 TEST_F(BenchSideTest, TheWalkOpensWithCornersAndCenterAndGivesAVerdict) {
@@ -153,20 +174,8 @@ TEST_F(BenchSideTest, AllKeysOfACleanSweepLive) {
   fill("gridColumns", "12");
   fill("gridRows", "12");
   fill("referenceEvery", "0");
-  QFile file(path("log.txt"));
-  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
-  instruments::InstrumentSettings settings;
-  settings.speaks = instruments::Speaks::Stream;
-  settings.address = {instruments::TransportKind::File, {}, 0, file.fileName(), 0};
-  settings.answer_ms = settings.lost_ms = 60000;
-  window_->instruments().connect_to(settings);
-  ASSERT_TRUE(QTest::qWaitFor(
-      [&] {
-        file.write("424.5\n");
-        file.flush();
-        return window_->instruments().channel(instruments::Measures::Light).live().has_value();
-      },
-      5000));
+  connect_growing_file();
+  ASSERT_TRUE(hear("424.5\n"));
   walk();
   int keys = 0;
   for (; !desk().view()->complete() && keys < 200; ++keys) {
@@ -175,7 +184,7 @@ TEST_F(BenchSideTest, AllKeysOfACleanSweepLive) {
     // The first stations have no neighbors to be held against: there the sensor is heard longer.
     ASSERT_TRUE(QTest::qWaitFor(
         [&] {
-          if (desk().view()->read() == read) file.write("424.5\n"), file.flush();
+          if (desk().view()->read() == read) log_.write("424.5\n"), log_.flush();
           return desk().view()->read() > read;
         },
         5000))
@@ -186,20 +195,8 @@ TEST_F(BenchSideTest, AllKeysOfACleanSweepLive) {
 }
 
 TEST_F(BenchSideTest, ASensorThatSpeaksSeldomIsNotWaitedFor) {
-  QFile file(path("log.txt"));
-  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
-  instruments::InstrumentSettings settings;
-  settings.speaks = instruments::Speaks::Stream;
-  settings.address = {instruments::TransportKind::File, {}, 0, file.fileName(), 0};
-  settings.answer_ms = settings.lost_ms = 60000;
-  window_->instruments().connect_to(settings);
-  ASSERT_TRUE(QTest::qWaitFor(
-      [&] {
-        file.write("424.5\n");
-        file.flush();
-        return window_->instruments().channel(instruments::Measures::Light).live().has_value();
-      },
-      5000));
+  connect_growing_file();
+  ASSERT_TRUE(hear("424.5\n"));
   walk();
   QTest::qWait(300);  // what was written is heard
   key(Qt::Key_Space);
@@ -214,30 +211,17 @@ TEST_F(BenchSideTest, ASensorThatSpeaksSeldomIsNotWaitedFor) {
 
 TEST_F(BenchSideTest, SpaceAveragesAsManyValuesAsThePlanSays) {
   fill("samplesAReading", "3");
-  QFile file(path("log.txt"));
-  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
-  instruments::InstrumentSettings settings;
-  settings.speaks = instruments::Speaks::Stream;
-  settings.address = {instruments::TransportKind::File, {}, 0, file.fileName(), 0};
-  settings.answer_ms = settings.lost_ms = 60000;
-  window_->instruments().connect_to(settings);
+  connect_growing_file();
   const auto send = [&](const char* line, const std::function<bool()>& until) {
     return QTest::qWaitFor(
         [&, sent = false]() mutable {
-          if (!std::exchange(sent, true)) file.write(line), file.flush();
+          if (!std::exchange(sent, true)) log_.write(line), log_.flush();
           return until();
         },
         5000);
   };
   const auto& light = window_->instruments().channel(instruments::Measures::Light);
-  // A file's old lines are past: write until one is heard.
-  ASSERT_TRUE(QTest::qWaitFor(
-      [&] {
-        file.write("400\n");
-        file.flush();
-        return light.live().has_value();
-      },
-      5000));
+  ASSERT_TRUE(hear("400\n"));
   QTest::qWait(700);
   walk();
   key(Qt::Key_Space);
