@@ -57,6 +57,12 @@ std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::v
   return {};
 }
 
+Id add_new_fixture(Edit& edit) {
+  Fixture fixture;
+  fixture.name = "New fixture";
+  return edit.add(fixture);
+}
+
 }  // namespace
 
 std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const std::vector<double>& heights_m) {
@@ -140,11 +146,7 @@ Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
        {&Test::checked_level, &Test::checked_center, &Test::checked_height, &Test::checked_fans})
     (copy.*answer).clear();
   book.edit("duplicate the plan of " + title_of(source), [&](Edit& edit) {
-    if (copy.fixture_id == 0) {
-      Fixture fixture;
-      fixture.name = "New fixture";
-      copy.fixture_id = edit.add(fixture);
-    }
+    if (copy.fixture_id == 0) copy.fixture_id = add_new_fixture(edit);
     copy.id = edit.add(copy);
     for (const Rung& rung : source.rungs) edit.add(Rung{0, copy.id, rung.height_m});
     for (const Stop& stop : source.stops) edit.add(Stop{0, copy.id, stop.percent});
@@ -159,9 +161,7 @@ Id new_test(Book& book) {
   test.created_at = utc_now();
   test.tested_on = test.created_at.substr(0, 10);
   book.edit("new test", [&](Edit& edit) {
-    Fixture fixture;
-    fixture.name = "New fixture";
-    test.fixture_id = edit.add(fixture);
+    test.fixture_id = add_new_fixture(edit);
     if (!latest.empty()) {
       test.bench_id = latest.front().bench_id;
       test.sensor_id = latest.front().sensor_id;

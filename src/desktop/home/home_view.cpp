@@ -99,7 +99,8 @@ void HomeView::start_test() {
 
 void HomeView::duplicate() {
   const auto test = desk_.book().find<book::Test>(cards_->chosen());
-  if (!test || desk_.read_only()) return;
+  if (!test) return;
+  if (desk_.read_only()) return desk_.warn(tr("This window is read-only: a test cannot be added here."));
   DuplicateDialog dialog(desk_.book(), *test, this);
   if (dialog.exec() != QDialog::Accepted) return;
   book::Id id = 0;

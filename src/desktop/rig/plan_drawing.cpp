@@ -17,10 +17,6 @@ namespace {
 constexpr double grab_px = 7;
 const QColor light_color(0xF5D073);
 
-QRectF box_of(const MapFit& fit, const FloorRectangle& r) {
-  return {fit.pixel(r.left_m, r.back_m), fit.pixel(r.right_m, r.front_m)};
-}
-
 /// What a handle is and where it stands now.
 QString handle_words(const book::TestBundle& test, const PlanHandle& handle, UnitSystem units) {
   const auto length = [&](double m) { return text_of(length_text(m, units)); };
@@ -145,11 +141,11 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
 void PlanDrawing::draw_units(QPainter& p, const MapFit& f) const {
   QColor fill = light_color;
   fill.setAlpha(theme().look == Look::Paper ? 110 : 50);
-  for (const FloorRectangle& unit : units_from_above(*test())) {
-    p.fillRect(box_of(f, unit), fill);
+  for (const Rectangle& unit : units_from_above(*test())) {
+    p.fillRect(f.box(unit), fill);
     p.setPen(QPen(theme().quiet, 1));
     p.setBrush(Qt::NoBrush);
-    p.drawRect(box_of(f, unit));
+    p.drawRect(f.box(unit));
   }
 }
 
@@ -210,18 +206,22 @@ void PlanDrawing::draw_chosen(QPainter& p, const MapFit& f, const Layout& layout
       p.drawEllipse(f.pixel(s.x_m, s.y_m), 9, 9);
       break;
     }
-    case PlanHandle::Width:
-      for (const double x : {units.front().left_m, units.back().right_m})
-        p.drawLine(f.pixel(x, units.front().front_m), f.pixel(x, units.front().back_m));
+    case PlanHandle::Width: {
+      const QRectF first = f.box(units.front()), last = f.box(units.back());
+      p.drawLine(first.topLeft(), first.bottomLeft());
+      p.drawLine(last.topRight(), last.bottomRight());
       break;
+    }
     case PlanHandle::Depth:
-      for (const FloorRectangle& unit : units)
-        for (const double y : {unit.front_m, unit.back_m})
-          p.drawLine(f.pixel(unit.left_m, y), f.pixel(unit.right_m, y));
+      for (const Rectangle& unit : units) {
+        const QRectF box = f.box(unit);
+        p.drawLine(box.topLeft(), box.topRight());
+        p.drawLine(box.bottomLeft(), box.bottomRight());
+      }
       break;
     case PlanHandle::Spacing:
-      p.drawRect(box_of(f, units.front()));
-      p.drawRect(box_of(f, units.back()));
+      p.drawRect(f.box(units.front()));
+      p.drawRect(f.box(units.back()));
       break;
   }
 }

@@ -64,13 +64,13 @@ Spot spot_of(const book::TestBundle& test, const PlanHandle& handle) {
   return book::grid_of(test.test).spots[static_cast<std::size_t>(handle.spot)];
 }
 
-std::vector<FloorRectangle> units_from_above(const book::TestBundle& test) {
+std::vector<Rectangle> units_from_above(const book::TestBundle& test) {
   const FixtureOutline o = book::outline_of(test.fixture, test.bench);
   const double middle_x = test.bench.width_m / 2, middle_y = test.bench.depth_m / 2;
-  std::vector<FloorRectangle> units;
+  std::vector<Rectangle> units;
   for (int unit = 0; unit < o.units; ++unit) {
     const double x = middle_x + (unit - (o.units - 1) / 2.0) * o.unit_spacing_m;
-    units.push_back({x - o.width_m / 2, middle_y - o.depth_m / 2, x + o.width_m / 2, middle_y + o.depth_m / 2});
+    units.push_back({x - o.width_m / 2, middle_y - o.depth_m / 2, o.width_m, o.depth_m});
   }
   return units;
 }
@@ -91,7 +91,10 @@ std::vector<PlanHandle> plan_handles(const book::TestBundle& test) {
 
 int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach_m) {
   const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test));
-  const auto units = units_from_above(test);
+  const Rectangle outer = units_from_above(test).back();
+  const double inner_edge = out_x(test, outer.left_m), outer_edge = out_x(test, outer.left_m + outer.width_m),
+               far_edge = outer.depth_m / 2;
+  const double across = out_x(test, x_m), deep = out_y(test, y_m);
   const auto near = [&](double a, double b) { return std::abs(a - b) <= reach_m; };
   const auto handles = plan_handles(test);
   for (std::size_t i = 0; i < handles.size(); ++i) {
@@ -108,17 +111,13 @@ int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach
         break;
       }
       case PlanHandle::Width:
-        here = near(out_x(test, x_m), out_x(test, units.back().right_m)) &&
-               out_y(test, y_m) <= out_y(test, units.back().back_m);
+        here = near(across, outer_edge) && deep <= far_edge;
         break;
       case PlanHandle::Depth:
-        here = near(out_y(test, y_m), out_y(test, units.back().back_m)) &&
-               out_x(test, x_m) <= out_x(test, units.back().right_m);
+        here = near(deep, far_edge) && across <= outer_edge;
         break;
       case PlanHandle::Spacing:
-        here = out_x(test, x_m) >= out_x(test, units.back().left_m) &&
-               out_x(test, x_m) <= out_x(test, units.back().right_m) &&
-               out_y(test, y_m) <= out_y(test, units.back().back_m);
+        here = across >= inner_edge && across <= outer_edge && deep <= far_edge;
         break;
     }
     if (here) return static_cast<int>(i);

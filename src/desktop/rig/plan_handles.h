@@ -19,12 +19,8 @@ bool is_of_fixture(const PlanHandle& handle);
 /// The spot that a handle of a spot is of.
 Spot spot_of(const book::TestBundle& test, const PlanHandle& handle);
 
-/// A rectangle of the floor [m, from the front left corner].
-struct FloorRectangle {
-  double left_m = 0, front_m = 0, right_m = 0, back_m = 0;
-};
 /// The units of the fixture as seen from above, from left to right.
-std::vector<FloorRectangle> units_from_above(const book::TestBundle& test);
+std::vector<Rectangle> units_from_above(const book::TestBundle& test);
 
 /// What there is to take hold of in a test's plan.
 std::vector<PlanHandle> plan_handles(const book::TestBundle& test);
