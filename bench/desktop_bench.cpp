@@ -10,7 +10,6 @@
 #include <QTest>
 #include <cmath>
 
-#include "book/wall_log.h"
 #include "core/sweep/field.h"
 #include "desktop/paint/sweep_map.h"
 #include "desktop/read/field_map.h"
@@ -19,6 +18,7 @@
 #include "desktop/shell/mast.h"
 #include "desktop/theme/theme.h"
 #include "desktop/warmup/trace_chart.h"
+#include "evaluation/wall_log.h"
 
 using namespace sunbreak;
 using namespace sunbreak::desktop;
@@ -26,22 +26,22 @@ using namespace sunbreak::desktop;
 namespace {
 
 /// A test of `heights` sweeps, each of side × side stations all read but for `left_open` of them in the last.
-book::Id add_dense_test(book::Book& book, int heights, int side, int left_open) {
-  book::Id test_id = 0;
+record::Id add_dense_test(book::Book& book, int heights, int side, int left_open) {
+  record::Id test_id = 0;
   book.edit("dense test", [&](book::Edit& e) {
-    book::Test test;
-    test.fixture_id = e.add(book::Fixture{});
-    test.bench_id = e.add(book::Bench{});
+    record::Test test;
+    test.fixture_id = e.add(record::Fixture{});
+    test.bench_id = e.add(record::Bench{});
     test.columns = test.rows = side;
     test.opening_probe = false;
     test.reference_every = 0;
     test_id = test.id = e.add(test);
-    const book::Id stop = e.add(book::Stop{0, test_id, 100});
+    const record::Id stop = e.add(record::Stop{0, test_id, 100});
     const std::string now = book::utc_now();
     for (int h = 0; h < heights; ++h) {
-      book::Sweep sweep;
+      record::Sweep sweep;
       sweep.test_id = test_id;
-      sweep.rung_id = e.add(book::Rung{0, test_id, 0.9 - 0.06 * h});
+      sweep.rung_id = e.add(record::Rung{0, test_id, 0.9 - 0.06 * h});
       sweep.stop_id = stop;
       sweep.columns = sweep.rows = side;
       sweep.id = e.add(sweep);
@@ -72,7 +72,7 @@ struct Bench {
     QApplication::processEvents();
   }
   QTemporaryDir folder;
-  book::Id typed_test = 0, dense_test = 0;
+  record::Id typed_test = 0, dense_test = 0;
   std::unique_ptr<MainWindow> window;
 };
 
@@ -82,7 +82,7 @@ Bench& the_bench() {
 }
 
 /// Enter pressed on a typed value, until the reading is on disk and the window shows the next station.
-void key_to_painted(benchmark::State& state, book::Id test) {
+void key_to_painted(benchmark::State& state, record::Id test) {
   Bench& b = the_bench();
   b.window->open_test(test, static_cast<int>(Stage::Walk));
   auto* value = b.window->findChild<QLineEdit*>("walkValue");
@@ -210,22 +210,22 @@ void page_to_the_next_height(benchmark::State& state) {
 BENCHMARK(page_to_the_next_height)->Unit(benchmark::kMillisecond);
 
 /// A log of 24 hours at one sample a second, as meter and sensor show it.
-book::Id add_day_log(book::Book& book) {
-  book::Id test_id = 0;
+record::Id add_day_log(book::Book& book) {
+  record::Id test_id = 0;
   book.edit("day log", [&](book::Edit& e) {
-    book::Test test;
-    test.fixture_id = e.add(book::Fixture{});
-    test.bench_id = e.add(book::Bench{});
+    record::Test test;
+    test.fixture_id = e.add(record::Fixture{});
+    test.bench_id = e.add(record::Bench{});
     test_id = test.id = e.add(test);
-    e.add(book::Rung{0, test_id, 0.45});
-    e.add(book::Stop{0, test_id, 100});
-    e.add(book::LampEvent{0, test_id, "on", 100.0, book::utc_text(1'773'478'800)});
+    e.add(record::Rung{0, test_id, 0.45});
+    e.add(record::Stop{0, test_id, 100});
+    e.add(record::LampEvent{0, test_id, "on", 100.0, record::utc_text(1'773'478'800)});
     constexpr int a_part = 3600;
     for (int from = 0; from < 86400; from += a_part) {
-      std::vector<book::LogSample> samples;
+      std::vector<record::LogSample> samples;
       for (int t = from; t < from + a_part; ++t) {
         const double wander = std::sin(t * 0.7) + std::sin(t * 0.013) + std::sin(t * 1.9);
-        book::LogSample s;
+        record::LogSample s;
         s.time_s = 1'773'478'800.0 + t;
         s.light_raw = std::round(7000 * (1 + 0.05 * std::exp(-t / 900.0) + 0.001 * wander)) / 10;
         s.power_w = std::round(3220 * (1 + 0.03 * std::exp(-t / 900.0) + 0.0005 * wander)) / 10;
@@ -233,7 +233,7 @@ book::Id add_day_log(book::Book& book) {
         s.power_factor = 0.97;
         samples.push_back(s);
       }
-      book::LogPart part{0, test_id, "live", {}, 0, 1, a_part, book::pack_samples(samples)};
+      record::LogPart part{0, test_id, "live", {}, 0, 1, a_part, record::pack_samples(samples)};
       e.add(part);
     }
   });
@@ -243,7 +243,7 @@ book::Id add_day_log(book::Book& book) {
 /// A log of a day opened: read from the lab book, unpacked, and its page painted.
 void open_a_day_at_one_hertz(benchmark::State& state) {
   Bench& b = the_bench();
-  static const book::Id test = add_day_log(b.window->desk().book());
+  static const record::Id test = add_day_log(b.window->desk().book());
   for (auto _ : state) {
     state.PauseTiming();
     b.window->open_test(b.typed_test, static_cast<int>(Stage::WarmUp));
@@ -262,7 +262,7 @@ BENCHMARK(open_a_day_at_one_hertz)
 /// One frame of its traces, while they are panned by keys; the argument is how many times they are zoomed in.
 void frame_of_a_day_at_one_hertz(benchmark::State& state) {
   Bench& b = the_bench();
-  static const book::Id test = add_day_log(b.window->desk().book());
+  static const record::Id test = add_day_log(b.window->desk().book());
   b.window->open_test(test, static_cast<int>(Stage::WarmUp));
   QApplication::processEvents();
   auto* traces = b.window->findChild<TraceChart*>();

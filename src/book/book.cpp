@@ -7,8 +7,6 @@
 #include <unistd.h>
 
 #include <chrono>
-#include <cmath>
-#include <ctime>
 
 #include "book/backup.h"
 #include "book/changeset.h"
@@ -55,16 +53,6 @@ std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
 }
 
 }  // namespace
-
-std::string utc_text(double time_s) {
-  const auto ms = static_cast<std::int64_t>(std::llround(time_s * 1000));
-  const std::time_t seconds = static_cast<std::time_t>(ms / 1000);
-  std::tm utc{};
-  gmtime_r(&seconds, &utc);
-  char text[32];
-  std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%S", &utc);
-  return fmt::format("{}.{:03}Z", text, ms % 1000);
-}
 
 std::string utc_now() {
   const auto now = std::chrono::system_clock::now().time_since_epoch();
@@ -137,6 +125,21 @@ Id Edit::accept(const Reading& reading) {
   return id;
 }
 
+void Edit::erase(const Kind& kind, Id id) {
+  for (const Kind& other : kinds()) {
+    if (!other.parent() || !other.facts.undoable) continue;
+    for (const Column& column : other.columns) {
+      if (column.refers_to != kind.name()) continue;
+      SQLite::Statement query(db_, fmt::format("SELECT id FROM {} WHERE {} = ?", other.name(), column.name));
+      query.bind(1, id);
+      std::vector<Id> parts;
+      while (query.executeStep()) parts.push_back(query.getColumn(0).getInt64());
+      for (const Id part : parts) erase(other, part);
+    }
+  }
+  erase_row(db_, kind, id);
+}
+
 void Edit::declare_missing(Id sweep_id, int station, const std::string& note) {
   place({0, sweep_id, station, std::nullopt, note});
 }
@@ -169,13 +172,19 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   announce();
 }
 
+void Book::read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const {
+  SQLite::Statement statement(*db_, select_text(kind) + condition);
+  statement.bind(1, id);
+  read_rows(statement, kind, add);
+}
+
 void Book::keep(LogPart& part) {
   if (read_only_) throw std::runtime_error("the lab book is open read-only");
   SQLite::Transaction transaction(*db_);
   if (part.id == 0)
-    part.id = insert(*db_, part);
+    part.id = insert_row(*db_, kind_of<LogPart>(), &part);
   else
-    update(*db_, part);
+    update_row(*db_, kind_of<LogPart>(), &part);
   transaction.commit();
 }
 

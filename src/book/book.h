@@ -8,9 +8,10 @@
 #include <string>
 #include <vector>
 
-#include "book/records.h"
 #include "book/row_mapping.h"
 #include "core/result.h"
+#include "record/test_record.h"
+#include "record/utc.h"
 
 namespace sunbreak::book {
 
@@ -19,17 +20,22 @@ class Book;
 /// The right to write, inside Book::edit. All of it lands in one transaction, or none.
 class Edit {
  public:
+  /// Adds a record; one whose id is 0 gets a new one. Returns the id.
   template <typename Record>
   Id add(const Record& record) {
-    return insert(db_, record);
+    return add(kind_of<Record>(), &record);
   }
+  Id add(const Kind& kind, const void* row) { return insert_row(db_, kind, row); }
+
   template <typename Record>
   void save(const Record& record) {
-    update(db_, record);
+    update_row(db_, kind_of<Record>(), &record);
   }
+
+  /// Takes a record away with all that is part of it or names it within its test. Readings are kept for ever.
   template <typename Record>
   void erase(Id id) {
-    book::erase<Record>(db_, id);
+    erase(kind_of<Record>(), id);
   }
 
   /// Keeps a raw value for ever and makes it the one that counts at its station. Returns the reading's id.
@@ -45,6 +51,7 @@ class Edit {
   friend class Book;
   explicit Edit(SQLite::Database& db) : db_(db) {}
   void place(const Placement& placement);
+  void erase(const Kind& kind, Id id);
   SQLite::Database& db_;
 };
 
@@ -72,6 +79,9 @@ class Book {
   std::vector<Record> all(const std::string& condition = "ORDER BY id", const Values&... values) const {
     return select<Record>(*db_, condition, values...);
   }
+
+  /// Reads the rows of a kind where `condition` holds, `id` bound to ?1, each into the record that `add` gives.
+  void read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const;
 
   /// Runs `change` as one undoable edit with a name in the user's words. Nothing is kept where it throws or changes
   /// nothing.
@@ -117,10 +127,7 @@ class Book {
   std::uint64_t revision_ = 0;
 };
 
-/// A moment [s since 1970] as the lab book writes it: UTC, ISO 8601 to the millisecond.
-std::string utc_text(double time_s);
-
-/// The present moment.
+/// The present moment as records hold it.
 std::string utc_now();
 
 }  // namespace sunbreak::book

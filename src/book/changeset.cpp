@@ -7,13 +7,10 @@
 #include <memory>
 #include <stdexcept>
 
+#include "record/kinds.h"
+
 namespace sunbreak::book {
 namespace {
-
-constexpr const char* covered[] = {"fixture",       "claim",          "bench",       "meter",      "test",
-                                   "rung",          "stop",           "sweep",       "placement",  "wall_reading",
-                                   "side_reading",  "dismissal",      "log_part",    "lamp_event", "stair_stop",
-                                   "stair_reading", "target_setting", "temperature", "crop_target"};
 
 void check(int code, const char* doing) {
   if (code != SQLITE_OK) throw std::runtime_error(std::string(doing) + ": " + sqlite3_errstr(code));
@@ -30,7 +27,8 @@ std::string record_changeset(SQLite::Database& db, const std::function<void()>& 
   sqlite3_session* raw = nullptr;
   check(sqlite3session_create(db.getHandle(), "main", &raw), "watch the lab book");
   const std::unique_ptr<sqlite3_session, void (*)(sqlite3_session*)> session(raw, sqlite3session_delete);
-  for (const char* table : covered) check(sqlite3session_attach(session.get(), table), "watch a table");
+  for (const record::Kind& kind : record::kinds())
+    if (kind.facts.undoable) check(sqlite3session_attach(session.get(), kind.facts.name), "watch a table");
   change();
   int size = 0;
   void* bytes = nullptr;

@@ -4,7 +4,9 @@
 
 namespace sunbreak::book {
 
-LogPart empty_part(const TestBundle& test, const std::string& source) {
+using namespace evaluation;
+
+LogPart empty_part(const TestRecord& test, const std::string& source) {
   LogPart part;
   part.test_id = test.test.id;
   part.source = source;
@@ -14,7 +16,8 @@ LogPart empty_part(const TestBundle& test, const std::string& source) {
   return part;
 }
 
-void take_log(Book& book, const TestBundle& test, const LogDraft& draft, const std::string& origin, double begins_s) {
+void take_log(Book& book, const TestRecord& test, const exchange::LogDraft& draft, const std::string& origin,
+              double begins_s) {
   constexpr std::size_t a_part = 86400;
   book.edit("bring in a log", [&](Edit& edit) {
     std::vector<LogSample> samples = draft.samples;
@@ -33,7 +36,7 @@ void take_log(Book& book, const TestBundle& test, const LogDraft& draft, const s
   });
 }
 
-LogRecorder::LogRecorder(Book& book, const TestBundle& test, const std::string& source)
+LogRecorder::LogRecorder(Book& book, const TestRecord& test, const std::string& source)
     : book_(book), part_(empty_part(test, source)) {}
 
 void LogRecorder::keep() {

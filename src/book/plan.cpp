@@ -5,19 +5,22 @@
 #include <algorithm>
 #include <cmath>
 
+#include "book/test_rows.h"
 #include "core/quantity/display.h"
+#include "record/plan_grid.h"
 
 namespace sunbreak::book {
+
 namespace {
 
-bool has_readings(const TestBundle& test, const Sweep& sweep) {
+bool has_readings(const TestRecord& test, const Sweep& sweep) {
   return std::any_of(test.readings.begin(), test.readings.end(),
                      [&](const Reading& r) { return r.sweep_id == sweep.id; });
 }
 
 /// Brings a list of rungs or stops to the wanted values. `value` names the member, `of` the sweep's reference to it.
 template <typename Step>
-std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::vector<Step>& present,
+std::optional<Problem> bring_to(Book& book, const TestRecord& test, const std::vector<Step>& present,
                                 double Step::*value, Id Sweep::*of, const std::vector<double>& wanted, double same,
                                 const std::string& label, const std::function<std::string(double)>& text) {
   std::vector<Step> dropped;
@@ -36,17 +39,7 @@ std::optional<Problem> bring_to(Book& book, const TestBundle& test, const std::v
         return Problem{fmt::format("{} has readings", text(step.*value)), "dropping it from the plan would hide them",
                        fmt::format("keep {} in the list", text(step.*value))};
   book.edit(label, [&](Edit& edit) {
-    for (const Step& step : dropped) {
-      for (const Sweep& sweep : test.sweeps) {
-        if (sweep.*of != step.id) continue;
-        for (const WallReading& w : test.wall_readings)
-          if (w.sweep_id == sweep.id) edit.erase<WallReading>(w.id);
-        for (const Placement& p : test.placements)
-          if (p.sweep_id == sweep.id) edit.erase<Placement>(p.id);
-        edit.erase<Sweep>(sweep.id);
-      }
-      edit.erase<Step>(step.id);
-    }
+    for (const Step& step : dropped) edit.erase<Step>(step.id);
     for (const double w : fresh) {
       Step step;
       step.test_id = test.test.id;
@@ -65,7 +58,7 @@ Id add_new_fixture(Edit& edit) {
 
 }  // namespace
 
-std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const std::vector<double>& heights_m) {
+std::optional<Problem> plan_heights(Book& book, const TestRecord& test, const std::vector<double>& heights_m) {
   const auto text = [](double m) { return length_text(m, UnitSystem::Metric); };
   if (heights_m.empty())
     return Problem{"no height is given", "a test needs one at least", "type the heights with commas between them"};
@@ -78,7 +71,7 @@ std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const st
                   text);
 }
 
-std::optional<Problem> plan_stops(Book& book, const TestBundle& test, const std::vector<double>& percents) {
+std::optional<Problem> plan_stops(Book& book, const TestRecord& test, const std::vector<double>& percents) {
   if (percents.empty())
     return Problem{"no dimmer setting is given", "a test needs one at least",
                    "type 100 for a fixture without a dimmer"};
@@ -90,7 +83,7 @@ std::optional<Problem> plan_stops(Book& book, const TestBundle& test, const std:
                   "dimmer settings of the plan", [](double p) { return "the setting " + short_number(p, 1) + " %"; });
 }
 
-std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid& grid) {
+std::optional<Problem> plan_grid(Book& book, const TestRecord& test, const Grid& grid) {
   if (auto layout = lay_out(footprint_of(test.bench), grid); !layout) return layout.problem();
   book.edit("grid of the plan", [&](Edit& edit) {
     Test changed = test.test;
@@ -107,7 +100,7 @@ std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid&
   return {};
 }
 
-std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Footprint& footprint) {
+std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Footprint& footprint) {
   const auto sides_ok = [](double m) { return m >= 0.05 && m <= 20; };
   if (!sides_ok(footprint.width_m) || !sides_ok(footprint.depth_m))
     return Problem{fmt::format("a footprint of {} makes no sense",
@@ -134,7 +127,7 @@ std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Fo
 }
 
 Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
-  const TestBundle source = load_bundle(book, test_id).value();
+  const TestRecord source = load_test(book, test_id).value();
   Test copy = source.test;
   copy.id = 0;
   copy.name = fixture_id == source.test.fixture_id ? title_of(source) + " (again)" : "";
@@ -184,7 +177,7 @@ Id new_test(Book& book) {
   return test.id;
 }
 
-Sweep sweep_for(Edit& edit, const TestBundle& test, Id rung_id, Id stop_id) {
+Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
   if (const Sweep* present = test.sweep(rung_id, stop_id)) return *present;
   Sweep sweep;
   sweep.test_id = test.test.id;

@@ -4,25 +4,26 @@
 #include <string>
 #include <vector>
 
-#include "book/bundle.h"
+#include "book/book.h"
+#include "core/bench/grid.h"
 #include "core/result.h"
 
 namespace sunbreak::book {
 
 /// Makes a test's rungs the given heights [m], keeping those that are there already. Refused, and nothing changed,
 /// where a height is out of 1 cm … 10 m or of the bench, or where a height to be dropped has readings.
-std::optional<Problem> plan_heights(Book& book, const TestBundle& test, const std::vector<double>& heights_m);
+std::optional<Problem> plan_heights(Book& book, const TestRecord& test, const std::vector<double>& heights_m);
 
 /// Makes a test's stops the given dimmer settings [%], by the same rules; from above 0 to 200 %.
-std::optional<Problem> plan_stops(Book& book, const TestBundle& test, const std::vector<double>& percents);
+std::optional<Problem> plan_stops(Book& book, const TestRecord& test, const std::vector<double>& percents);
 
 /// Makes the plan's grid another. Sweeps that have no readings yet take it too; the others keep the one they were
 /// walked on.
-std::optional<Problem> plan_grid(Book& book, const TestBundle& test, const Grid& grid);
+std::optional<Problem> plan_grid(Book& book, const TestRecord& test, const Grid& grid);
 
 /// The footprint of a bench is part of every figure measured on it: changing it is refused where other tests on it have
 /// readings.
-std::optional<Problem> resize_bench(Book& book, const TestBundle& test, const Footprint& footprint);
+std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Footprint& footprint);
 
 /// A new test on the same bench and meters with the same plan, no readings, and its checklist open again; of the given
 /// fixture, or of a new one where its id is 0. Returns the test's id.
@@ -32,6 +33,6 @@ Id duplicate_plan(Book& book, Id test_id, Id fixture_id);
 Id new_test(Book& book);
 
 /// The sweep at a rung and a stop, made with the plan's grid and the sensor's correction where there is none.
-Sweep sweep_for(Edit& edit, const TestBundle& test, Id rung_id, Id stop_id);
+Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id);
 
 }  // namespace sunbreak::book

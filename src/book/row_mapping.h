@@ -3,56 +3,38 @@
 #include <SQLiteCpp/Database.h>
 #include <SQLiteCpp/Statement.h>
 
+#include <functional>
 #include <string>
 #include <vector>
 
-#include "book/records.h"
-#include "book/row_values.h"
+#include "record/kinds.h"
 
-/// Moves records to and from their tables by the columns that Table<T> names.
+/// Moves records to and from their tables by the columns of their kind. Records are passed without their type where
+/// only the kind knows it.
 namespace sunbreak::book {
 
-template <typename Record, typename Visit>
-void for_each_column(Visit visit) {
-  std::apply([&](const auto&... column) { (visit(column), ...); }, Table<Record>::columns);
-}
+using namespace record;
 
-/// What needs all columns of a record at once. Compiled once for every record (rows_of_*.cpp), since tables of fifty
-/// columns are slow to compile.
-template <typename Record>
-struct RowsOf {
-  /// SELECT of all columns from the record's table, before any condition.
-  static std::string select_text();
-  /// All rows of such a statement.
-  static std::vector<Record> read(SQLite::Statement& statement);
-  static Id insert(SQLite::Database& db, const Record& record);
-  static void update(SQLite::Database& db, const Record& record);
-  static void erase(SQLite::Database& db, Id id);
-};
+/// SELECT of all columns from a kind's table, before any condition.
+std::string select_text(const Kind& kind);
+
+/// Reads all rows of such a statement, each into the record that `add` gives for it.
+void read_rows(SQLite::Statement& statement, const Kind& kind, const std::function<void*()>& add);
+
+/// Adds a row; a record whose id is 0 gets a new one. Returns the id.
+Id insert_row(SQLite::Database& db, const Kind& kind, const void* row);
+void update_row(SQLite::Database& db, const Kind& kind, const void* row);
+void erase_row(SQLite::Database& db, const Kind& kind, Id id);
 
 /// Rows of a table where `condition` (SQL, with ? for each of `values`) holds.
 template <typename Record, typename... Values>
 std::vector<Record> select(const SQLite::Database& db, const std::string& condition, const Values&... values) {
-  SQLite::Statement statement(db, RowsOf<Record>::select_text() + condition);
+  std::vector<Record> rows;
+  SQLite::Statement statement(db, select_text(kind_of<Record>()) + condition);
   int index = 1;
-  (bind_value(statement, index++, values), ...);
-  return RowsOf<Record>::read(statement);
-}
-
-/// Adds a row; a record whose id is 0 gets a new one. Returns the id.
-template <typename Record>
-Id insert(SQLite::Database& db, const Record& record) {
-  return RowsOf<Record>::insert(db, record);
-}
-
-template <typename Record>
-void update(SQLite::Database& db, const Record& record) {
-  RowsOf<Record>::update(db, record);
-}
-
-template <typename Record>
-void erase(SQLite::Database& db, Id id) {
-  RowsOf<Record>::erase(db, id);
+  (statement.bind(index++, values), ...);
+  read_rows(statement, kind_of<Record>(), [&]() -> void* { return &rows.emplace_back(); });
+  return rows;
 }
 
 }  // namespace sunbreak::book

@@ -2,13 +2,18 @@
 
 #include <SQLiteCpp/Transaction.h>
 
+#include <fmt/format.h>
+
+#include <algorithm>
 #include <iterator>
 
-#include "book/target_shelf.h"
+#include "evaluation/crop_targets.h"
+#include "record/kinds.h"
 
 namespace sunbreak::book {
 namespace {
 
+// The first schemas, as they were written out; later ones follow from what the kinds of records say of themselves.
 // Readings carry no foreign key: they outlive an undone or removed sweep.
 constexpr const char* steps[] = {
     // 0 -> 1
@@ -141,15 +146,77 @@ CREATE TABLE crop_target(id INTEGER PRIMARY KEY, set_name TEXT NOT NULL, reason 
 
 constexpr int first_with_targets = 5;
 
+/// Fills the shelf of targets of a lab book that never had one, by the columns of that day.
+void seed_targets(SQLite::Database& db) {
+  SQLite::Statement insert(db,
+                           "INSERT INTO crop_target(set_name, reason, name, by_daily_light, low, high, photoperiod_h, "
+                           "removed) VALUES(?, ?, ?, ?, ?, ?, ?, 0)");
+  for (const record::CropTarget& t : evaluation::shipped_targets()) {
+    insert.bind(1, t.set_name);
+    insert.bind(2, t.reason);
+    insert.bind(3, t.name);
+    insert.bind(4, static_cast<int>(t.by_daily_light));
+    insert.bind(5, t.low);
+    insert.bind(6, t.high);
+    insert.bind(7, t.photoperiod_h);
+    insert.exec();
+    insert.reset();
+  }
+}
+
+std::string sql_value(const record::Value& value) {
+  if (const auto* whole = std::get_if<std::int64_t>(&value)) return std::to_string(*whole);
+  if (const auto* number = std::get_if<double>(&value)) return fmt::format("{}", *number);
+  std::string quoted;
+  for (const char c : std::get<std::string_view>(value)) quoted += std::string(c == '\'' ? 2 : 1, c);
+  return "'" + quoted + "'";
+}
+
+std::string column_sql(const record::Column& column) {
+  using record::Type;
+  std::string sql = column.name;
+  sql += column.type == Type::Number  ? " REAL"
+         : column.type == Type::Text  ? " TEXT"
+         : column.type == Type::Bytes ? " BLOB"
+                                      : " INTEGER";
+  if (!column.optional) sql += " NOT NULL DEFAULT " + (column.type == Type::Bytes ? "x''" : sql_value(column.before));
+  if (const record::Kind* to = record::kind_named(column.refers_to); to && to->facts.undoable)
+    sql += fmt::format(" REFERENCES {}(id)", to->name());
+  return sql;
+}
+
+/// What a schema after the written steps brings, as the kinds of records say.
+void apply_described(SQLite::Database& db, int schema) {
+  for (const record::Kind& kind : record::kinds()) {
+    if (kind.facts.since == schema) {
+      std::string columns = "id INTEGER PRIMARY KEY";
+      for (const record::Column& c : kind.columns)
+        if (c.since <= schema) columns += ", " + column_sql(c);
+      db.exec(fmt::format("CREATE TABLE {}({})", kind.name(), columns));
+      if (const record::Column* parent = kind.parent())
+        db.exec(fmt::format("CREATE INDEX {0}_{1} ON {0}({2})", kind.name(), parent->refers_to, parent->name));
+      continue;
+    }
+    for (const record::Column& c : kind.columns)
+      if (c.since == schema && kind.facts.since < schema)
+        db.exec(fmt::format("ALTER TABLE {} ADD COLUMN {}", kind.name(), column_sql(c)));
+  }
+}
+
+constexpr int written_steps = static_cast<int>(std::size(steps));
+
 }  // namespace
 
-int schema_version() { return static_cast<int>(std::size(steps)); }
+int schema_version() { return std::max(written_steps, record::newest_schema()); }
 
 void migrate(SQLite::Database& db, int to) {
   const int from = db.execAndGet("PRAGMA user_version").getInt();
   SQLite::Transaction transaction(db);
   for (int version = from; version < to; ++version) {
-    db.exec(steps[version]);
+    if (version < written_steps)
+      db.exec(steps[version]);
+    else
+      apply_described(db, version + 1);
     if (version + 1 == first_with_targets) seed_targets(db);
   }
   db.exec("PRAGMA user_version = " + std::to_string(to));

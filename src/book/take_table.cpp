@@ -4,10 +4,13 @@
 #include <cmath>
 
 #include "book/plan.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::book {
 
-void take_table(Edit& edit, const TestBundle& test, Id rung_id, Id stop_id, const TableDraft& draft,
+using namespace evaluation;
+
+void take_table(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id, const exchange::TableDraft& draft,
                 const std::string& source) {
   const Sweep* present = test.sweep(rung_id, stop_id);
   Sweep sweep = sweep_for(edit, test, rung_id, stop_id);
@@ -31,11 +34,11 @@ void take_table(Edit& edit, const TestBundle& test, Id rung_id, Id stop_id, cons
   }
 }
 
-TableContext table_context(const TestBundle& test, const Sweep* sweep) {
+exchange::TableContext table_context(const TestRecord& test, const Sweep* sweep) {
   const bool walked = sweep && std::any_of(test.placements.begin(), test.placements.end(),
                                            [&](const Placement& p) { return p.sweep_id == sweep->id && p.reading_id; });
   const Grid planned = walked ? grid_of(*sweep) : grid_of(test.test);
-  TableContext context{footprint_of(test.bench), planned.kind, std::nullopt, planned};
+  exchange::TableContext context{footprint_of(test.bench), planned.kind, std::nullopt, planned};
   if (planned.margin_x_m > 0) context.margin_m = planned.margin_x_m;
   return context;
 }

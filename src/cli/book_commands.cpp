@@ -4,11 +4,12 @@
 #include <iostream>
 #include <memory>
 
-#include "book/bundle.h"
 #include "book/demo/demo_book.h"
-#include "book/package/data_package.h"
+#include "book/test_rows.h"
 #include "cli/figures_command.h"
 #include "cli/source_test.h"
+#include "evaluation/sweep_view.h"
+#include "exchange/package/data_package.h"
 #include "report/html_report.h"
 
 namespace sunbreak::cli {
@@ -50,12 +51,12 @@ int demo(const std::string& file) {
 int list(const std::string& file) {
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return fail(opened.problem());
-  for (const book::Test& test : opened.value()->all<book::Test>("WHERE removed = 0 ORDER BY id")) {
-    const auto bundle = *book::load_bundle(*opened.value(), test.id);
+  for (const record::Test& test : opened.value()->all<record::Test>("WHERE removed = 0 ORDER BY id")) {
+    const auto bundle = *book::load_test(*opened.value(), test.id);
     int read = 0;
-    for (const book::Placement& p : bundle.placements) read += p.reading_id.has_value();
-    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, book::title_of(bundle), bundle.rungs.size(),
-               bundle.stops.size(), read);
+    for (const record::Placement& p : bundle.placements) read += p.reading_id.has_value();
+    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, record::title_of(bundle),
+               bundle.rungs.size(), bundle.stops.size(), read);
   }
   return 0;
 }
@@ -73,11 +74,11 @@ int export_test(const std::string& file, const std::string& test, const std::str
   const auto bundle = source_test(file, test);
   if (!bundle) return fail(bundle.problem());
   if (csv) {
-    if (const auto problem = write_file(out, book::spreadsheet_csv(bundle.value()))) return fail(*problem);
+    if (const auto problem = write_file(out, exchange::spreadsheet_csv(bundle.value()))) return fail(*problem);
     return 0;
   }
   try {
-    book::write_zip(out, book::make_package(bundle.value()));
+    exchange::write_zip(out, exchange::make_package(bundle.value()));
   } catch (const std::exception& e) {
     return fail({e.what(), "", "check the folder and its free space"});
   }
@@ -85,15 +86,15 @@ int export_test(const std::string& file, const std::string& test, const std::str
 }
 
 int import_test(const std::string& file, const std::string& package) {
-  const auto bundle = book::read_package_file(package);
+  const auto bundle = exchange::read_package_file(package);
   if (!bundle) return fail(bundle.problem());
   auto opened = Book::open(file);
   if (!opened) return fail(opened.problem());
   if (opened.value()->read_only())
     return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added",
                  "close that window, or import there"});
-  const book::Id id = book::add_bundle(*opened.value(), bundle.value(), "Import a data package");
-  fmt::print("{}\t{}\n", id, book::title_of(bundle.value()));
+  const record::Id id = book::add_test(*opened.value(), bundle.value(), "Import a data package");
+  fmt::print("{}\t{}\n", id, record::title_of(bundle.value()));
   return 0;
 }
 

@@ -9,13 +9,13 @@
 #include <memory>
 #include <nlohmann/json.hpp>
 
-#include "book/import/sweep_table.h"
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
 #include "core/figures/definitions.h"
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
+#include "exchange/tables/sweep_table.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -69,8 +69,8 @@ int run(const Arguments& a) {
     std::cerr << problem.sentence() << "\n";
     return status;
   };
-  book::TableContext context;
-  book::TableOptions options;
+  exchange::TableContext context;
+  exchange::TableOptions options;
   const auto footprint = parse_footprint(a.footprint);
   if (!footprint) return fail(usage_error, footprint.problem());
   context.footprint = footprint.value();
@@ -99,17 +99,17 @@ int run(const Arguments& a) {
   if (!in || std::filesystem::is_directory(a.file))
     return fail(input_error, {fmt::format("{} cannot be read", a.file), "", "check the path and its rights"});
   const std::string bytes((std::istreambuf_iterator<char>(in)), {});
-  auto draft = book::read_sweep_table(bytes, context, options);
+  auto draft = exchange::read_sweep_table(bytes, context, options);
   if (!draft) {
     Problem problem = draft.problem();
     problem.seen = a.file + ": " + problem.seen;
     return fail(input_error, problem);
   }
-  const book::TableDraft& d = draft.value();
-  if (d.form == book::TableForm::Matrix && context.kind == GridKind::Inset && !context.margin_m)
+  const exchange::TableDraft& d = draft.value();
+  if (d.form == exchange::TableForm::Matrix && context.kind == GridKind::Inset && !context.margin_m)
     return fail(usage_error, {"an inset grid needs the distance of its outer stations from the walls",
                               "the measured area is not known without it", "give --margin, such as --margin 5cm"});
-  for (const book::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
+  for (const exchange::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};

@@ -7,9 +7,9 @@
 #include <string>
 #include <vector>
 
-#include "book/import/sweep_table.h"
 #include "cli/figures_command.h"
 #include "core/result.h"
+#include "exchange/tables/sweep_table.h"
 
 namespace sunbreak::cli {
 
@@ -34,8 +34,8 @@ inline int refuse(Problem problem, const std::string& file = {}) {
 }
 
 /// Says what was noticed in a table, row by row.
-inline void say_findings(const std::vector<book::Finding>& findings) {
-  for (const book::Finding& f : findings)
+inline void say_findings(const std::vector<exchange::Finding>& findings) {
+  for (const exchange::Finding& f : findings)
     std::cerr << "note: " << (f.row > 0 ? "row " + std::to_string(f.row) + ": " : "") << f.words << "\n";
 }
 

@@ -5,12 +5,12 @@
 #include <memory>
 #include <nlohmann/json.hpp>
 
-#include "book/import/log_table.h"
-#include "book/import/stair_table.h"
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "core/power/dimmer_stair.h"
 #include "core/power/settled.h"
+#include "exchange/tables/log_table.h"
+#include "exchange/tables/stair_table.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -34,11 +34,11 @@ ordered_json to_json(const SettledVerdict& v) {
 int settle_check(const std::string& file, bool json) {
   const auto text = text_of_file(file);
   if (!text) return refuse(text.problem());
-  const auto log = book::read_log_table(text.value());
+  const auto log = exchange::read_log_table(text.value());
   if (!log) return refuse(log.problem(), file);
   say_findings(log.value().findings);
   std::vector<TimedValue> light, watts;
-  for (const book::LogSample& s : log.value().samples) {
+  for (const record::LogSample& s : log.value().samples) {
     if (std::isfinite(s.light_raw)) light.push_back({s.time_s, s.light_raw});
     if (std::isfinite(s.power_w)) watts.push_back({s.time_s, s.power_w});
   }
@@ -72,7 +72,7 @@ std::string column(const std::optional<double>& value, const char* format) {
 int dimmer(const std::string& file, bool json) {
   const auto text = text_of_file(file);
   if (!text) return refuse(text.problem());
-  const auto draft = book::read_stair_table(text.value());
+  const auto draft = exchange::read_stair_table(text.value());
   if (!draft) return refuse(draft.problem(), file);
   say_findings(draft.value().findings);
   const auto found = dimmer_stair(draft.value().steps);

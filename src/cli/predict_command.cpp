@@ -4,10 +4,10 @@
 #include <memory>
 #include <nlohmann/json.hpp>
 
-#include "book/scene/scene_file.h"
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "core/optics/room_light.h"
+#include "exchange/scene/scene_file.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -15,7 +15,7 @@ namespace {
 int predict(const std::string& file, bool json) {
   const auto text = text_of_file(file);
   if (!text) return refuse(text.problem());
-  const auto scene = book::read_scene(text.value());
+  const auto scene = exchange::read_scene(text.value());
   if (!scene) return refuse(scene.problem(), file);
   const auto& [room, emitters, stations] = scene.value();
   const RoomLight light(room);

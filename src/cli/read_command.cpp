@@ -4,9 +4,7 @@
 #include <memory>
 #include <nlohmann/json.hpp>
 
-#include "book/judgement.h"
 #include "book/target_shelf.h"
-#include "book/wall_log.h"
 #include "cli/figures_command.h"
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
@@ -16,6 +14,8 @@
 #include "core/sweep/cut.h"
 #include "core/targets/target_fit.h"
 #include "core/uncertainty/figure_values.h"
+#include "evaluation/judgement.h"
+#include "evaluation/wall_log.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -73,9 +73,9 @@ ordered_json cut_json(const Cut& c) {
           {"points_along_x_y_ppfd", points}};
 }
 
-ordered_json targets_json(const book::SweepView& view, const std::vector<book::CropTarget>& targets) {
+ordered_json targets_json(const evaluation::SweepView& view, const std::vector<record::CropTarget>& targets) {
   std::vector<Band> bands;
-  for (const book::CropTarget& t : targets) bands.push_back(book::band_of(t, t.photoperiod_h));
+  for (const record::CropTarget& t : targets) bands.push_back(evaluation::band_of(t, t.photoperiod_h));
   const std::vector<TargetFit> fits = target_fits(Field(view.layout, view.ppfd), bands);
   ordered_json j = ordered_json::array();
   for (std::size_t i = 0; i < fits.size(); ++i) {
@@ -91,7 +91,7 @@ ordered_json targets_json(const book::SweepView& view, const std::vector<book::C
   return j;
 }
 
-void print_sweep(const SweepFigures& f, const book::SweepJudgement& judged) {
+void print_sweep(const SweepFigures& f, const evaluation::SweepJudgement& judged) {
   const auto line = [&](const char* id, double value, int decimals) {
     const FigureDefinition& d = figure_definition(id);
     const double scale = d.unit == "%" ? 100 : 1, expanded = judged.budget.expanded(id) * scale;
@@ -122,16 +122,16 @@ int run(const Arguments& a) {
   }
   const auto source = source_test(a.file, a.test);
   if (!source) return refuse(source.problem());
-  const book::TestBundle& bundle = source.value();
-  const book::SweepViews views = book::views_of(bundle);
-  const auto judged = book::judge(bundle, views, book::wall_log(bundle));
-  const std::vector<book::CropTarget> targets = source_targets(a.file);
+  const record::TestRecord& bundle = source.value();
+  const evaluation::SweepViews views = evaluation::views_of(bundle);
+  const auto judged = evaluation::judge(bundle, views, evaluation::wall_log(bundle));
+  const std::vector<record::CropTarget> targets = source_targets(a.file);
   ordered_json sweeps = ordered_json::array();
-  for (const book::Sweep& sweep : bundle.sweeps) {
+  for (const record::Sweep& sweep : bundle.sweeps) {
     const auto one = judged.find(sweep.id);
     if (one == judged.end()) continue;
-    const book::SweepView& view = views.at(sweep.id);
-    const SweepFigures f = *sweep_figures(view.layout, view.ppfd, book::figure_context(bundle, sweep, {}));
+    const evaluation::SweepView& view = views.at(sweep.id);
+    const SweepFigures f = *sweep_figures(view.layout, view.ppfd, evaluation::figure_context(bundle, sweep, {}));
     const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
     if (!a.json) {
       fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * height_m, percent, f.stations - f.missing,
@@ -148,13 +148,13 @@ int run(const Arguments& a) {
     if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
     sweeps.push_back(j);
   }
-  const auto grade = book::test_grade(judged);
+  const auto grade = evaluation::test_grade(judged);
   const std::string grade_name = grade ? std::string(name(*grade)) : "none";
   if (a.json)
-    std::cout << ordered_json{{"test", book::title_of(bundle)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2)
+    std::cout << ordered_json{{"test", record::title_of(bundle)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2)
               << "\n";
   else
-    fmt::print("{}: {} grade\n", book::title_of(bundle), grade_name);
+    fmt::print("{}: {} grade\n", record::title_of(bundle), grade_name);
   return 0;
 }
 

@@ -4,7 +4,8 @@
 
 #include <filesystem>
 
-#include "book/package/data_package.h"
+#include "book/test_rows.h"
+#include "exchange/package/data_package.h"
 
 namespace sunbreak::cli {
 
@@ -13,9 +14,9 @@ using book::Book;
 namespace {
 
 /// The test meant by a number or a name; without one, the only test there is.
-Result<book::TestBundle> find_test(const Book& book, const std::string& wanted) {
-  std::vector<book::Test> matches;
-  for (const book::Test& test : book.all<book::Test>("WHERE removed = 0 ORDER BY id"))
+Result<record::TestRecord> find_test(const Book& book, const std::string& wanted) {
+  std::vector<record::Test> matches;
+  for (const record::Test& test : book.all<record::Test>("WHERE removed = 0 ORDER BY id"))
     if (wanted.empty() || test.name == wanted || std::to_string(test.id) == wanted) matches.push_back(test);
   if (matches.empty())
     return Problem{fmt::format("the lab book holds no test '{}'", wanted), "", "see its tests with: sunbreak-cli list"};
@@ -23,22 +24,22 @@ Result<book::TestBundle> find_test(const Book& book, const std::string& wanted) 
     return Problem{
         wanted.empty() ? "the lab book holds several tests" : fmt::format("several tests are called '{}'", wanted), "",
         "name one by its number from: sunbreak-cli list"};
-  return *book::load_bundle(book, matches.front().id);
+  return *book::load_test(book, matches.front().id);
 }
 
 }  // namespace
 
-Result<book::TestBundle> source_test(const std::string& file, const std::string& test) {
-  if (std::filesystem::path(file).extension() == ".zip") return book::read_package_file(file);
+Result<record::TestRecord> source_test(const std::string& file, const std::string& test) {
+  if (std::filesystem::path(file).extension() == ".zip") return exchange::read_package_file(file);
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return opened.problem();
   return find_test(*opened.value(), test);
 }
 
-std::vector<book::CropTarget> source_targets(const std::string& file) {
+std::vector<record::CropTarget> source_targets(const std::string& file) {
   if (std::filesystem::path(file).extension() != ".zip")
     if (auto opened = Book::open(file, Book::Mode::ReadOnly)) return book::crop_targets(*opened.value());
-  return book::shipped_targets();
+  return evaluation::shipped_targets();
 }
 
 }  // namespace sunbreak::cli

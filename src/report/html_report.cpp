@@ -7,11 +7,11 @@
 #include <kainjow/mustache.hpp>
 #include <map>
 
-#include "book/settling.h"
 #include "core/bench/walk_order.h"
 #include "core/figures/definitions.h"
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
+#include "evaluation/settling.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
 #include "report/trust_section.h"
@@ -76,14 +76,14 @@ std::string grid_words(const Layout& layout, UnitSystem units) {
   return count;
 }
 
-std::string tape_words(const book::Test& test) {
+std::string tape_words(const record::Test& test) {
   return test.tape_from == "floor"    ? "the floor; the sensor's height is taken off"
          : test.tape_from == "canopy" ? "a pretend canopy; its height less the sensor's is added"
                                       : "the sensor's receiving surface";
 }
 
 /// How the stations were walked, for the method.
-std::string walk_words(const book::TestBundle& b, const book::SweepView& view) {
+std::string walk_words(const record::TestRecord& b, const evaluation::SweepView& view) {
   const auto order = parse_walk_order(b.test.walk_order).value_or(WalkOrder::FarToDoor);
   std::string words = "Stations were read ";
   if (b.test.opening_probe && !opening_probe(view.layout).empty())
@@ -187,7 +187,7 @@ List figure_rows(const SweepFigures& f, const Budget& budget, const Layout& layo
   return rows;
 }
 
-List reading_rows(const book::SweepView& view, UnitSystem units) {
+List reading_rows(const evaluation::SweepView& view, UnitSystem units) {
   List rows;
   const auto add = [&](const std::vector<std::string>& texts) {
     List cells;
@@ -234,12 +234,12 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
 
 }  // namespace
 
-HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) {
+HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options) {
   HtmlReport report;
   FigureSink sink(report, options.figures_apart);
   const UnitSystem units = options.units;
   data page;
-  page.set("title", book::title_of(b));
+  page.set("title", record::title_of(b));
   page.set("css", std::string(embedded::report_css));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
@@ -260,7 +260,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
           .add("Price", b.fixture.price ? short_number(*b.fixture.price, 2) + " " + b.fixture.currency : "")
           .take());
   Facts claims;
-  for (const book::Claim& c : b.claims)
+  for (const record::Claim& c : b.claims)
     claims.add(claim_name(c.kind), c.words.empty() && c.value ? short_number(*c.value, 3) : c.words);
   page.set("claims", claims.take());
   Facts bench;
@@ -277,7 +277,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
       .add("Centered, by the tape", b.test.checked_center)
       .add("Height checked at every corner", b.test.checked_height)
       .add("Fans as in use", b.test.checked_fans);
-  for (const book::Meter& m : b.meters)
+  for (const record::Meter& m : b.meters)
     bench.add(m.kind == "quantum" ? "Quantum sensor" : "Wall meter",
               fmt::format("{}; calibrated {}; factor {}; standard uncertainty {}", stated(m.name),
                           stated(m.calibrated_on), short_number(m.factor, 4),
@@ -286,14 +286,14 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
 
   const double low = b.test.target_low_ppfd, high = b.test.target_high_ppfd;
   double lowest = INFINITY, highest = -INFINITY;
-  std::vector<std::pair<const book::Sweep*, book::SweepView>> chosen;
-  for (const book::Rung& rung : b.rungs)
-    for (const book::Stop& stop : b.stops) {
-      const book::Sweep* sweep = b.sweep(rung.id, stop.id);
+  std::vector<std::pair<const record::Sweep*, evaluation::SweepView>> chosen;
+  for (const record::Rung& rung : b.rungs)
+    for (const record::Stop& stop : b.stops) {
+      const record::Sweep* sweep = b.sweep(rung.id, stop.id);
       if (!sweep || (!options.sweeps.empty() &&
                      std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end()))
         continue;
-      auto view = book::view_sweep(b, *sweep);
+      auto view = evaluation::view_sweep(b, *sweep);
       if (!view || view.value().read() == 0) continue;
       for (const double ppfd : view.value().ppfd)
         if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
@@ -318,17 +318,17 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
                        short_number(low, 1), short_number(high, 1), short_number(b.test.photoperiod_h, 1))));
   page.set("method", data(method));
 
-  const book::WallLog log = book::wall_log(b);
+  const evaluation::WallLog log = evaluation::wall_log(b);
   add_power_section(page, b, log);
 
-  const auto judged = book::judge(b, book::views_of(b), log);
-  const auto grade = book::test_grade(judged);
+  const auto judged = evaluation::judge(b, evaluation::views_of(b), log);
+  const auto grade = evaluation::test_grade(judged);
   page.set("graded", grade.has_value());
   if (grade) page.set("test_grade", std::string(name(*grade)));
   List sweeps;
   for (const auto& [sweep, view] : chosen) {
     const FigureContext context =
-        book::figure_context(b, *sweep, units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes());
+        evaluation::figure_context(b, *sweep, units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes());
     const SweepFigures f = *sweep_figures(view.layout, view.ppfd, context);
     const Field field(view.layout, view.ppfd);
     data s;
@@ -355,7 +355,8 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
           data(fmt::format("The reference station moved by {:+.1f} % while this sweep was walked; readings "
                            "are scaled to its start, raw values are in the data package.",
                            100 * view.drift.largest_change())));
-    const book::WalkedState walked = book::walked_state(b.lamp_events, log, view, b.stop(sweep->stop_id)->percent);
+    const evaluation::WalkedState walked =
+        evaluation::walked_state(b.lamp_events, log, view, b.stop(sweep->stop_id)->percent);
     notices.push_back(data(walked.words));
     s.set("notices", data(notices));
     add_trust(s, judged.at(sweep->id));
@@ -377,7 +378,7 @@ HtmlReport html_report(const book::TestBundle& b, const ReportOptions& options) 
   page.set("sweeps", data(sweeps));
 
   List set_aside;
-  for (const book::Dismissal& d : b.dismissals) {
+  for (const record::Dismissal& d : b.dismissals) {
     const auto sweep = std::find_if(b.sweeps.begin(), b.sweeps.end(), [&](auto& w) { return w.id == d.sweep_id; });
     data row;
     row.set("where", sweep == b.sweeps.end()

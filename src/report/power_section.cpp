@@ -4,10 +4,10 @@
 
 #include <cmath>
 
-#include "book/settling.h"
-#include "book/stair_records.h"
 #include "core/power/running_cost.h"
 #include "core/quantity/display.h"
+#include "evaluation/settling.h"
+#include "evaluation/stair_records.h"
 
 namespace sunbreak::report {
 namespace {
@@ -44,12 +44,12 @@ List stair_notes(const DimmerStair& stair) {
   return notes;
 }
 
-List temperature_rows(const book::TestBundle& b) {
+List temperature_rows(const record::TestRecord& b) {
   List rows;
-  for (const book::Temperature& t : b.temperatures) {
-    const TemperatureShot shot = book::shot_of(b, t);
+  for (const record::Temperature& t : b.temperatures) {
+    const TemperatureShot shot = evaluation::shot_of(b, t);
     const auto surface = surface_temperature_c(shot);
-    const auto lamp = book::lamp_at(b.lamp_events, book::seconds_of(t.taken_at));
+    const auto lamp = evaluation::lamp_at(b.lamp_events, record::seconds_of(t.taken_at));
     data row;
     row.set("place", t.place);
     row.set("method", t.method);
@@ -57,8 +57,9 @@ List temperature_rows(const book::TestBundle& b) {
     row.set("surface", surface ? fmt::format("{:.1f}", surface.value()) : "–");
     row.set("rise",
             surface && shot.air_c && t.place != "air" ? fmt::format("{:.1f}", surface.value() - *shot.air_c) : "–");
-    row.set("after",
-            lamp.on_since_s ? fmt::format("{:.0f} min", (book::seconds_of(t.taken_at) - *lamp.on_since_s) / 60) : "–");
+    row.set("after", lamp.on_since_s
+                         ? fmt::format("{:.0f} min", (record::seconds_of(t.taken_at) - *lamp.on_since_s) / 60)
+                         : "–");
     std::string words;
     for (const Check& c : temperature_checks(shot)) words += (words.empty() ? "" : "; ") + c.saw + ": " + c.effect;
     row.set("words", words);
@@ -67,7 +68,7 @@ List temperature_rows(const book::TestBundle& b) {
   return rows;
 }
 
-List cost_notes(const book::TestBundle& b, double watts) {
+List cost_notes(const record::TestRecord& b, double watts) {
   List notes;
   const RunningCost c = running_cost(watts, b.test.photoperiod_h, b.test.tariff_per_kwh.value_or(0));
   std::string words =
@@ -82,16 +83,16 @@ List cost_notes(const book::TestBundle& b, double watts) {
 
 }  // namespace
 
-void add_power_section(data& page, const book::TestBundle& b, const book::WallLog& log) {
+void add_power_section(data& page, const record::TestRecord& b, const evaluation::WallLog& log) {
   List warm_up;
-  if (const auto fall = book::fall_from_switch_on(b.lamp_events, log))
+  if (const auto fall = evaluation::fall_from_switch_on(b.lamp_events, log))
     warm_up.push_back(data(fmt::format("From switch-on to settled, light {} by {:.1f} %.", *fall >= 0 ? "fell" : "rose",
                                        100 * std::abs(*fall))));
   else if (!log.samples.empty())
     warm_up.push_back(data("No logged stretch from switch-on had settled: its fall is not stated."));
-  const auto stair = book::stair_of(b);
+  const auto stair = evaluation::stair_of(b);
   std::optional<double> watts;
-  for (const book::Sweep& sweep : b.sweeps)
+  for (const record::Sweep& sweep : b.sweeps)
     if (sweep.power_w && *sweep.power_w > watts.value_or(0)) watts = sweep.power_w;
   const List cost = watts ? cost_notes(b, *watts) : List();
   page.set("has_power", !warm_up.empty() || stair.ok() || !b.temperatures.empty() || !cost.empty());

@@ -78,8 +78,8 @@ void dots(std::string& path, double x, double y, double w, double h) {
 
 }  // namespace
 
-std::string map_svg(const book::TestBundle& bundle, const book::SweepView& view, const std::optional<Band>& band,
-                    const ScaleRange& range, UnitSystem units) {
+std::string map_svg(const record::TestRecord& bundle, const evaluation::SweepView& view,
+                    const std::optional<Band>& band, const ScaleRange& range, UnitSystem units) {
   const Footprint& fp = view.layout.footprint;
   const double scale = 560 / std::max(fp.width_m, fp.depth_m), width = fp.width_m * scale, depth = fp.depth_m * scale;
   const double left = 46, top = 16;
@@ -161,7 +161,7 @@ std::string rings_svg(const SweepFigures& figures, const ScaleRange& range, Unit
   return svg + "</svg>\n";
 }
 
-std::string area_curve_svg(const book::SweepView& view, const std::optional<Band>& band, UnitSystem units) {
+std::string area_curve_svg(const evaluation::SweepView& view, const std::optional<Band>& band, UnitSystem units) {
   const Field field(view.layout, view.ppfd);
   const Raster raster = field.raster();
   const AreaCurve curve(raster);

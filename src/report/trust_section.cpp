@@ -40,7 +40,7 @@ std::string plus_minus(const Budget& budget, std::string_view id, double scale, 
   return std::isfinite(expanded) ? fmt::format("± {:.{}f}", expanded, decimals) : "";
 }
 
-void add_trust(data& sweep, const book::SweepJudgement& judged) {
+void add_trust(data& sweep, const evaluation::SweepJudgement& judged) {
   const Budget& b = judged.budget;
   sweep.set("grade", std::string(name(judged.evidence.grade)));
   List missing, budget;

@@ -3,7 +3,7 @@
 #include <kainjow/mustache.hpp>
 #include <string_view>
 
-#include "book/judgement.h"
+#include "evaluation/judgement.h"
 
 namespace sunbreak::report {
 
@@ -11,6 +11,6 @@ namespace sunbreak::report {
 std::string plus_minus(const Budget& budget, std::string_view id, double scale, int decimals);
 
 /// The part of a sweep about how sure it is: its grade, what is missing for benchmark grade, and the budget.
-void add_trust(kainjow::mustache::data& sweep, const book::SweepJudgement& judged);
+void add_trust(kainjow::mustache::data& sweep, const evaluation::SweepJudgement& judged);
 
 }  // namespace sunbreak::report

@@ -6,6 +6,8 @@
 #include "temporary_book.h"
 
 using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
 using namespace sunbreak::book;
 namespace fs = std::filesystem;
 
@@ -26,7 +28,7 @@ TEST(LabBook, ReplacedReadingsStayOnRecord) {
   const Id sweep = book.add_sweep();
   book.read(sweep, 0, 1424);
   book.read(sweep, 0, 424);
-  const TestBundle b = book.bundle(1);
+  const TestRecord b = book.bundle(1);
   EXPECT_EQ(b.readings.size(), 2u);
   EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().states[0].raw, 424);
 }
@@ -42,7 +44,7 @@ TEST(LabBook, CorrectionIsAppliedAndTheRawValueKept) {
     e.save(s);
   });
   book.read(sweep, 0, 404);
-  const TestBundle b = book.bundle(1);
+  const TestRecord b = book.bundle(1);
   const SweepView view = view_sweep(b, b.sweeps[0]).value();
   EXPECT_NEAR(view.ppfd[0], 400 * 1.05 * 0.98, 1e-9);
   EXPECT_EQ(view.states[0].raw, 404);
@@ -52,7 +54,7 @@ TEST(Undo, TakesEveryEditBackAndForthInOrder) {
   TemporaryBook book;
   const Id sweep = book.add_sweep();
   const auto shown = [&] {
-    const TestBundle b = book.bundle(1);
+    const TestRecord b = book.bundle(1);
     return view_sweep(b, b.sweeps[0]).value();
   };
   book.read(sweep, 0, 100);
@@ -80,7 +82,7 @@ TEST(Undo, OutlivesAReopening) {
   book.open();
   EXPECT_EQ(book->undo_label(), "reading");
   EXPECT_TRUE(book->undo());
-  const TestBundle b = book.bundle(1);
+  const TestRecord b = book.bundle(1);
   EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().read(), 0);
 }
 
@@ -97,7 +99,7 @@ TEST(Undo, ANewEditForgetsWhatWasUndone) {
 TEST(Undo, BringsBackADroppedRungWithItsWatts) {
   TemporaryBook book;
   book.add_sweep();
-  TestBundle b = book.bundle(1);
+  TestRecord b = book.bundle(1);
   ASSERT_FALSE(plan_heights(*book, b, {0.45, 0.6}).has_value());
   b = book.bundle(1);
   book->edit("watts", [&](Edit& e) {
@@ -106,7 +108,7 @@ TEST(Undo, BringsBackADroppedRungWithItsWatts) {
     e.save(s);
     e.add(WallReading{0, s.test_id, s.id, 320.0, {}, {}, {}, {}, {}, {}, utc_now()});
   });
-  const TestBundle before = book.bundle(1);
+  const TestRecord before = book.bundle(1);
   ASSERT_FALSE(plan_heights(*book, before, {0.45}).has_value());
   EXPECT_EQ(book.bundle(1).rungs.size(), 1u);
   book->undo();
@@ -141,7 +143,7 @@ TEST(Plan, SweepsBegunKeepTheirGrid) {
   const Id sweep = book.add_sweep();
   book.read(sweep, 0, 424);
   ASSERT_FALSE(plan_grid(*book, book.bundle(1), {GridKind::Nodes, 4, 4, 0, 0, {}}).has_value());
-  const TestBundle b = book.bundle(1);
+  const TestRecord b = book.bundle(1);
   EXPECT_EQ(grid_of(b.test).kind, GridKind::Nodes);
   EXPECT_EQ(grid_of(b.sweeps[0]).kind, GridKind::Cells);
 }
@@ -158,7 +160,7 @@ TEST(Plan, ADuplicateHasThePlanAndNoReadings) {
   TemporaryBook book;
   book.read(book.add_sweep(), 0, 424);
   plan_stops(*book, book.bundle(1), {100, 50});
-  const TestBundle copy = book.bundle(duplicate_plan(*book, 1, 1));
+  const TestRecord copy = book.bundle(duplicate_plan(*book, 1, 1));
   EXPECT_EQ(copy.stops.size(), 2u);
   EXPECT_EQ(copy.rungs[0].height_m, 0.45);
   EXPECT_TRUE(copy.readings.empty());
@@ -172,7 +174,7 @@ TEST(OpenBook, ASecondInstanceIsReadOnly) {
   EXPECT_TRUE(second.value()->read_only());
   EXPECT_THROW(second.value()->edit("x", [](Edit&) {}), std::runtime_error);
   book.add_test();
-  EXPECT_EQ(second.value()->all<book::Test>().size(), 1u) << "it sees what the first one keeps";
+  EXPECT_EQ(second.value()->all<record::Test>().size(), 1u) << "it sees what the first one keeps";
 }
 
 TEST(OpenBook, ANewerSchemaIsRefusedWithAClearSentence) {
@@ -206,7 +208,7 @@ TEST(OpenBook, AnOlderSchemaIsMigratedAfterABackup) {
     raw.exec("INSERT INTO placement VALUES(1, 1, 0, 1, '')");
   }
   book.open();
-  const TestBundle b = book.bundle(1);
+  const TestRecord b = book.bundle(1);
   EXPECT_FALSE(b.test.simulated);
   EXPECT_FALSE(b.test.opening_probe) << "a walk begun before keeps its order";
   EXPECT_EQ(b.test.walk_order, "far to door");
@@ -238,7 +240,7 @@ TEST(OpenBook, ADamagedFileNamesTheNewestBackup) {
   EXPECT_NE(opened.problem().sentence().find(backup->string()), std::string::npos);
   auto restored = Book::open(*backup);
   ASSERT_TRUE(restored.ok());
-  EXPECT_EQ(restored.value()->all<book::Test>().size(), 30u);
+  EXPECT_EQ(restored.value()->all<record::Test>().size(), 30u);
 }
 
 TEST(OpenBook, OtherFilesAreLeftAlone) {

@@ -9,6 +9,8 @@
 #include "temporary_book.h"
 
 using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
 using namespace sunbreak::book;
 
 namespace {

@@ -4,6 +4,9 @@
 #include "temporary_book.h"
 
 using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
+using namespace sunbreak::exchange;
 using namespace sunbreak::book;
 
 namespace {
@@ -27,7 +30,7 @@ TEST(LogRecorder, WhatWasKeptIsThereForAnyoneWhoOpensTheBook) {
   }
   // The recorder still runs; another window reads the same file, as one would after a kill.
   const auto other = std::move(Book::open(book.file(), Book::Mode::ReadOnly).value());
-  const WallLog log = wall_log(load_bundle(*other, id).value());
+  const WallLog log = wall_log(load_test(*other, id).value());
   EXPECT_EQ(log.watts.size(), 20u) << "up to the last keep";
   EXPECT_EQ(log.watts.back().value, sample(19).power_w);
 }
@@ -61,7 +64,7 @@ TEST(LogRecorder, AReadOnlyBookRefuses) {
   TemporaryBook book;
   const Id id = book.add_test();
   const auto other = std::move(Book::open(book.file(), Book::Mode::ReadOnly).value());
-  LogRecorder recorder(*other, load_bundle(*other, id).value(), "live");
+  LogRecorder recorder(*other, load_test(*other, id).value(), "live");
   recorder.add(sample(0));
   EXPECT_THROW(recorder.keep(), std::runtime_error);
 }

@@ -3,6 +3,8 @@
 #include "temporary_book.h"
 
 using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
 using namespace sunbreak::book;
 
 TEST(NewTest, TakesBenchMetersAndMainsFromTheLastOne) {
@@ -11,13 +13,13 @@ TEST(NewTest, TakesBenchMetersAndMainsFromTheLastOne) {
   book->edit("details", [&](Edit& e) {
     Meter meter;
     meter.name = "sensor";
-    book::Test test = *book->find<book::Test>(first);
+    record::Test test = *book->find<record::Test>(first);
     test.sensor_id = e.add(meter);
     test.mains_v = 230;
     test.tested_by = "volunteer on duty";
     e.save(test);
   });
-  const TestBundle next = book.bundle(book.add_test());
+  const TestRecord next = book.bundle(book.add_test());
   EXPECT_EQ(next.bench.id, book.bundle(first).bench.id);
   EXPECT_EQ(next.meters.size(), 1u);
   EXPECT_EQ(next.test.mains_v, 230);
@@ -27,7 +29,7 @@ TEST(NewTest, TakesBenchMetersAndMainsFromTheLastOne) {
 
 TEST(NewTest, IsNamedAfterFixtureAndBenchUntilItHasAName) {
   TemporaryBook book;
-  TestBundle b = book.bundle(book.add_test());
+  TestRecord b = book.bundle(book.add_test());
   EXPECT_EQ(title_of(b), "New fixture on New bench");
   b.test.name = "Spring round";
   EXPECT_EQ(title_of(b), "Spring round");
@@ -38,7 +40,7 @@ TEST(PlanHeights, KeepsWhatIsThereAndSortsHighestFirst) {
   const Id test = book.add_test();
   const Id kept = book.bundle(test).rungs[0].id;
   ASSERT_FALSE(plan_heights(*book, book.bundle(test), {0.3, 0.45, 0.6, 0.6}).has_value());
-  const TestBundle b = book.bundle(test);
+  const TestRecord b = book.bundle(test);
   ASSERT_EQ(b.rungs.size(), 3u) << "a height given twice is one rung";
   EXPECT_EQ(b.rungs[0].height_m, 0.6);
   EXPECT_EQ(b.rungs[1].id, kept);
@@ -70,7 +72,7 @@ TEST(PlanStops, RefusesWhatNoDialHas) {
 TEST(PlanGrid, AnImpossibleOneChangesNothing) {
   TemporaryBook book;
   const Id test = book.add_test();
-  const TestBundle before = book.bundle(test);
+  const TestRecord before = book.bundle(test);
   EXPECT_TRUE(plan_grid(*book, before, {GridKind::Inset, 6, 6, 0.7, 0.7, {}}).has_value());
   EXPECT_EQ(book.bundle(test), before);
 }
@@ -83,4 +85,26 @@ TEST(PlanGrid, SpotsComeBackFromTheBook) {
   book.close();
   book.open();
   EXPECT_EQ(grid_of(book.bundle(test).test), spots);
+}
+
+TEST(PlanHeights, ARungWithoutReadingsGoesWithAllThatHangsOnItsSweep) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  ASSERT_FALSE(plan_heights(*book, book.bundle(test), {0.6, 0.45}).has_value());
+  const TestRecord planned = book.bundle(test);
+  book->edit("before the first reading", [&](Edit& e) {
+    const Id sweep = sweep_for(e, planned, planned.rungs[1].id, planned.stops[0].id).id;
+    e.add(SideReading{0, sweep, 14, "reference", 700, "typed", utc_now()});
+    e.add(WallReading{0, test, sweep, 320, {}, {}, {}, {}, {}, {}, utc_now()});
+    e.add(Dismissal{0, test, sweep, "under zero", "3", "saw", "reason", utc_now()});
+    e.declare_missing(sweep, 3, "behind the pole");
+  });
+  const TestRecord full = book.bundle(test);
+  ASSERT_FALSE(plan_heights(*book, full, {0.6}).has_value());
+  const TestRecord left = book.bundle(test);
+  EXPECT_EQ(left.rungs.size(), 1u);
+  EXPECT_TRUE(left.sweeps.empty() && left.side_readings.empty() && left.wall_readings.empty() &&
+              left.dismissals.empty() && left.placements.empty());
+  book->undo();
+  EXPECT_EQ(book.bundle(test), full);
 }

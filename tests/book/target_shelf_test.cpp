@@ -7,6 +7,7 @@
 #include "temporary_book.h"
 
 namespace sunbreak::book {
+using namespace evaluation;
 
 TEST(TargetShelf, ANewLabBookHasTheShippedLists) {
   TemporaryBook book;
@@ -42,7 +43,7 @@ TEST(TargetShelf, BandsOfDailyLightMoveWithThePhotoperiod) {
 
 TEST(TargetShelf, ATestKeepsItsTargetThroughAChangeOfHours) {
   TemporaryBook book;
-  book::Test test;
+  record::Test test;
   const auto all = crop_targets(*book);
   for (const CropTarget& t : all) {
     set_target(test, t);

@@ -4,8 +4,9 @@
 #include <memory>
 
 #include "book/book.h"
-#include "book/bundle.h"
 #include "book/plan.h"
+#include "book/test_rows.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::book {
 
@@ -29,11 +30,11 @@ class TemporaryBook {
   std::filesystem::path file() const { return folder_ / "book.sunbreak"; }
 
   Id add_test() { return new_test(*book_); }
-  TestBundle bundle(Id test) { return load_bundle(*book_, test).value(); }
+  TestRecord bundle(Id test) { return load_test(*book_, test).value(); }
 
   /// A new test's only sweep.
   Id add_sweep() {
-    const TestBundle b = bundle(add_test());
+    const TestRecord b = bundle(add_test());
     Id id = 0;
     book_->edit("sweep", [&](Edit& e) { id = sweep_for(e, b, b.rungs[0].id, b.stops[0].id).id; });
     return id;

@@ -3,13 +3,20 @@
 #include <fmt/format.h>
 #include <cmath>
 
-#include "book/package/data_package.h"
-#include "book/rig_model.h"
-#include "book/test_checks.h"
 #include "core/bench/walk_order.h"
+#include "evaluation/rig_model.h"
+#include "evaluation/test_checks.h"
+#include "exchange/package/csv_writer.h"
+#include "exchange/package/data_package.h"
+#include "exchange/tables/delimited.h"
+#include "record/kinds.h"
+#include "record/renumber.h"
 #include "temporary_book.h"
 
 using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
+using namespace sunbreak::exchange;
 using namespace sunbreak::book;
 
 namespace {
@@ -20,13 +27,13 @@ class Walked {
   Walked() {
     id = book.add_test();
     book->edit("walk", [&](Edit& e) {
-      book::Test test = book->find<book::Test>(id).value();
+      record::Test test = book->find<record::Test>(id).value();
       test.columns = test.rows = 12;
       test.opening_probe = true;
       e.save(test);
     });
     book->edit("walk", [&](Edit& e) {
-      const TestBundle b = book.bundle(id);
+      const TestRecord b = book.bundle(id);
       sweep = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
       const Layout layout = lay_out(footprint_of(b.bench), grid_of(b.test)).value();
       int second = 0;
@@ -94,7 +101,7 @@ TEST(WalkRecords, ASetAsideCheckHoldsUntilItsStationIsReadAgain) {
   Walked w;
   w.book->edit("slip", [&](Edit& e) { e.accept({0, w.sweep.id, 40, 70, "typed", Walked::at(2000)}); });
   const auto open = [&] {
-    const TestBundle b = w.book.bundle(w.id);
+    const TestRecord b = w.book.bundle(w.id);
     const SweepView view = w.view();
     int count = 0;
     for (const Check& c : checks_of(b, w.sweep, view, {})) count += !dismissal_of(b, w.sweep.id, c, &view).has_value();
@@ -121,48 +128,70 @@ TEST(WalkRecords, SideReadingsAndDismissalsGoThroughAPackage) {
                     Walked::at(1)});
     e.add(SideReading{0, w.sweep.id, 7, "repeat", 512.5, "live", Walked::at(5), 8, 1.25});
   });
-  const TestBundle b = w.book.bundle(w.id);
+  const TestRecord b = w.book.bundle(w.id);
   const auto back = read_package(make_package(b));
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value(), with_plain_ids(b));
-  const Id again = add_bundle(*w.book, back.value(), "bring in");
+  const Id again = add_test(*w.book, back.value(), "bring in");
   EXPECT_EQ(with_plain_ids(w.book.bundle(again)), with_plain_ids(b));
 }
 
-TEST(WalkRecords, APackageOfTheFirstFormatIsTaken) {
-  Walked w;
-  Archive archive = make_package(w.book.bundle(w.id));
-  archive.erase("side_reading.csv");
-  archive.erase("dismissal.csv");
-  // A column that came later is cut from the readings, as the first format had none.
-  std::string& readings = archive["reading.csv"];
-  std::string cut;
-  std::size_t from = 0;
-  while (from < readings.size()) {
-    const auto end = readings.find("\r\n", from);
-    std::string line = readings.substr(from, end - from);
-    line.erase(line.rfind(','));
-    line.erase(line.rfind(','));
-    cut += line + "\r\n";
-    from = end + 2;
+namespace {
+
+/// The package as an earlier format would have had it: without the tables and columns that came later.
+Archive as_format(const Archive& package, int format) {
+  Archive earlier;
+  for (const auto& [name, text] : package) {
+    const Kind* kind = kind_named(name.substr(0, name.find('.')));
+    if (!kind) {
+      earlier[name] = text;
+      continue;
+    }
+    if (kind->facts.since > format + 1) continue;
+    const auto rows = split_verbatim(text);
+    for (const auto& row : rows) {
+      std::string line;
+      for (std::size_t i = 0; i < row.size(); ++i) {
+        const Column* column = kind->column(rows[0][i]);
+        if (column && column->since > format + 1) continue;
+        const bool quoted = &row != &rows[0] && column && column->type == Type::Text;
+        line += (line.empty() ? "" : ",") + (quoted ? quoted_cell(row[i]) : row[i]);
+      }
+      earlier[name] += line + "\r\n";
+    }
   }
-  readings = cut;
-  std::string& descriptor = archive["datapackage.json"];
-  EXPECT_FALSE(read_package(archive).ok()) << "the second format promises these columns";
-  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format)), 20,
-                     "\"sunbreak_format\": 1");
-  const auto back = read_package(archive);
-  ASSERT_TRUE(back.ok()) << back.problem().sentence();
-  EXPECT_EQ(back.value().readings.size(), 144u);
-  EXPECT_EQ(back.value().readings[0].samples, 1);
-  EXPECT_FALSE(back.value().test.opening_probe);
+  std::string& descriptor = earlier["datapackage.json"];
+  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format())), 20,
+                     fmt::format("\"sunbreak_format\": {}", format));
+  return earlier;
+}
+
+}  // namespace
+
+TEST(WalkRecords, APackageOfEveryEarlierFormatIsTaken) {
+  Walked w;
+  const TestRecord now = w.book.bundle(w.id);
+  const Archive package = make_package(now);
+  for (int format = 1; format <= package_format(); ++format) {
+    Archive archive = as_format(package, format);
+    const auto back = read_package(archive);
+    ASSERT_TRUE(back.ok()) << format << ": " << back.problem().sentence();
+    EXPECT_EQ(back.value().readings.size(), 144u);
+    EXPECT_EQ(back.value().readings[0].samples, 1);
+    EXPECT_EQ(back.value().test.opening_probe, format > 1) << "walks of the first format began without one";
+    if (format == package_format()) break;
+    std::string& descriptor = archive["datapackage.json"];
+    descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", format)), 20,
+                       fmt::format("\"sunbreak_format\": {}", package_format()));
+    EXPECT_FALSE(read_package(archive).ok()) << "this format promises what is not there";
+  }
 }
 
 TEST(WalkRecords, APackageOfTheFirstFormatMustHaveWhatThatFormatHad) {
   Walked w;
   Archive archive = make_package(w.book.bundle(w.id));
   std::string& descriptor = archive["datapackage.json"];
-  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format)), 20,
+  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format())), 20,
                      "\"sunbreak_format\": 1");
   std::string& readings = archive["reading.csv"];
   readings.replace(readings.find(",raw,"), 5, ",row,");
@@ -190,7 +219,7 @@ TEST(WalkRecords, ARehearsalShowsAChangeAndKeepsNothing) {
 }
 
 TEST(WalkRecords, TheTapeRuleTakesTheSensorsHeightOff) {
-  TestBundle b;
+  TestRecord b;
   Meter sensor;
   sensor.id = 4;
   sensor.receiving_height_m = 0.03;

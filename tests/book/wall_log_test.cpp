@@ -1,4 +1,4 @@
-#include "book/wall_log.h"
+#include "evaluation/wall_log.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
@@ -9,12 +9,16 @@
 #include <random>
 
 #include "book/log_edits.h"
-#include "book/package/data_package.h"
 #include "book/schema.h"
-#include "book/settling.h"
+#include "evaluation/settling.h"
+#include "exchange/package/data_package.h"
+#include "record/renumber.h"
 #include "temporary_book.h"
 
 using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
+using namespace sunbreak::exchange;
 using namespace sunbreak::book;
 
 namespace {
@@ -64,17 +68,17 @@ class Warmed {
   }
   void walk(double from_s) {
     book->edit("walk", [&](Edit& e) {
-      const TestBundle b = book.bundle(id);
+      const TestRecord b = book.bundle(id);
       sweep = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
       for (int s = 0; s < 20; ++s) e.accept({0, sweep.id, s, 700, "simulated", utc(from_s + 10 * s)});
     });
   }
   WalkedState walked() {
-    const TestBundle b = book.bundle(id);
+    const TestRecord b = book.bundle(id);
     return walked_state(b.lamp_events, wall_log(b), view_sweep(b, sweep).value(), 100);
   }
   Settling at(double minutes) {
-    const TestBundle b = book.bundle(id);
+    const TestRecord b = book.bundle(id);
     return settling_at(b.lamp_events, wall_log(b), began_s + 60 * minutes);
   }
 
@@ -142,7 +146,7 @@ TEST(WallLogs, LightIsCorrectedAsTheSensorIs) {
   TemporaryBook book;
   const Id id = book.add_test();
   book->edit("sensor", [&](Edit& e) {
-    book::Test test = book->find<book::Test>(id).value();
+    record::Test test = book->find<record::Test>(id).value();
     Meter sensor;
     sensor.name = "QS-1";
     sensor.factor = 1.012;
@@ -160,7 +164,7 @@ TEST(WallLogs, LightIsCorrectedAsTheSensorIs) {
 
 TEST(WallLogs, ADamagedPartIsSaidAndTheRestIsKept) {
   Warmed w(warm_up(10, 0.05, 400));
-  TestBundle b = w.book.bundle(w.id);
+  TestRecord b = w.book.bundle(w.id);
   LogPart bad = b.log_parts[0];
   bad.id = 99;
   bad.samples.data.resize(40);
@@ -178,7 +182,7 @@ TEST(WallLogs, GoThroughAPackage) {
     e.add(TargetSetting{0, w.id, "leafy & herbs", "corners", 150, 0.6, 31.0, 151.2, 104.0, utc(began_s + 120)});
     e.add(Temperature{0, w.id, "driver", "infrared", 51.5, 0.95, 0.6, 22.0, true, utc(began_s + 130), "by the plug"});
   });
-  const TestBundle b = w.book.bundle(w.id);
+  const TestRecord b = w.book.bundle(w.id);
   const auto back = read_package(make_package(b));
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value(), with_plain_ids(b));
@@ -200,7 +204,7 @@ TEST(SettlingOfATest, FollowsTheLog) {
   EXPECT_EQ(w.at(31).state, SettledState::Moving);
   const Settling end = w.at(80);
   EXPECT_EQ(end.state, SettledState::Settled) << end.words;
-  const TestBundle b = w.book.bundle(w.id);
+  const TestRecord b = w.book.bundle(w.id);
   const double since = settled_since_s(b.lamp_events, wall_log(b), end) - began_s;
   // 0.06 · exp(−t / 420) changes by 0.5 % over the 30 min that end at 44 min at the earliest.
   EXPECT_GT(since, 44 * 60);
@@ -233,18 +237,18 @@ TEST(SettlingOfATest, ASweepKnowsHowItWasWalked) {
 
 TEST(SettlingOfATest, TheFallFromSwitchOnIsPublishedOnceSettled) {
   Warmed w(warm_up(80, 0.06, 420, 5));
-  const TestBundle b = w.book.bundle(w.id);
+  const TestRecord b = w.book.bundle(w.id);
   ASSERT_TRUE(fall_from_switch_on(b.lamp_events, wall_log(b)));
   EXPECT_NEAR(*fall_from_switch_on(b.lamp_events, wall_log(b)), 0.06, 0.003);
   Warmed short_one(warm_up(20, 0.06, 420, 5));
-  const TestBundle s = short_one.book.bundle(short_one.id);
+  const TestRecord s = short_one.book.bundle(short_one.id);
   EXPECT_FALSE(fall_from_switch_on(s.lamp_events, wall_log(s)));
 }
 
 TEST(SettlingOfATest, ASweepAtAnotherSettingThanTheLogIsNotKnown) {
   Warmed w(warm_up(80, 0.06, 420, 5));
   w.walk(began_s + 79 * 60);
-  const TestBundle b = w.book.bundle(w.id);
+  const TestRecord b = w.book.bundle(w.id);
   const auto state = walked_state(b.lamp_events, wall_log(b), view_sweep(b, w.sweep).value(), 60);
   EXPECT_EQ(state.kind, WalkedState::NotKnown);
   EXPECT_NE(state.words.find("100 % of the dial, the sweep of 60 %"), std::string::npos) << state.words;

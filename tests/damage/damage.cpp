@@ -6,8 +6,8 @@
 #include <cmath>
 #include <stdexcept>
 
-#include "book/import/cell_numbers.h"
-#include "book/import/text_decoding.h"
+#include "exchange/tables/cell_numbers.h"
+#include "exchange/tables/text_decoding.h"
 
 namespace sunbreak::damage {
 namespace {
@@ -88,7 +88,7 @@ std::string matrix_text(const ValidTable& t, const Layout& layout, Random& rando
 }
 
 /// The text of a cell, or nothing where the table has no such cell.
-std::optional<std::string> cell_at(const book::Rows& cells, const book::CellPlace& place) {
+std::optional<std::string> cell_at(const exchange::Rows& cells, const exchange::CellPlace& place) {
   if (place.row < 1 || place.row > static_cast<int>(cells.size())) return {};
   const auto& row = cells[place.row - 1];
   if (place.column < 1 || place.column > static_cast<int>(row.size())) return {};
@@ -104,10 +104,10 @@ std::optional<double> plain_number(std::string text, char mark) {
 }
 
 /// Whether a draft's findings are among those that the sound table gave already.
-bool says_no_more(const book::TableDraft& draft, const book::TableDraft& sound) {
-  return std::all_of(draft.findings.begin(), draft.findings.end(), [&](const book::Finding& f) {
+bool says_no_more(const exchange::TableDraft& draft, const exchange::TableDraft& sound) {
+  return std::all_of(draft.findings.begin(), draft.findings.end(), [&](const exchange::Finding& f) {
     return std::any_of(sound.findings.begin(), sound.findings.end(),
-                       [&](const book::Finding& s) { return s.words == f.words; });
+                       [&](const exchange::Finding& s) { return s.words == f.words; });
   });
 }
 
@@ -132,7 +132,7 @@ ValidTable make_valid(Random& random) {
   const std::string text = matrix ? matrix_text(t, layout, random, separator, mark, decimals, end)
                                   : long_text(t, layout, random, separator, mark, decimals, end);
   t.bytes = encoded(text, below(random, 5));
-  auto draft = book::read_sweep_table(t.bytes, t.context);
+  auto draft = exchange::read_sweep_table(t.bytes, t.context);
   if (!draft) throw std::runtime_error("a valid table was refused: " + draft.problem().sentence() + "\n" + text);
   t.draft = std::move(draft.value());
   for (std::size_t i = 0; i < t.truth.size(); ++i)
@@ -193,9 +193,9 @@ Damage harm(const std::string& bytes, Random& random) {
 }
 
 Judgement judge(const ValidTable& valid, const std::string& damaged) {
-  const auto read = book::read_sweep_table(damaged, valid.context);
+  const auto read = exchange::read_sweep_table(damaged, valid.context);
   if (!read) return {Outcome::Refused, read.problem().sentence().empty() ? "refused without a word" : ""};
-  const book::TableDraft& draft = read.value();
+  const exchange::TableDraft& draft = read.value();
   bool any_missing = false;
   for (std::size_t i = 0; i < draft.raw.size(); ++i) {
     if (std::isnan(draft.raw[i])) {
@@ -218,7 +218,7 @@ Judgement judge(const ValidTable& valid, const std::string& damaged) {
                after = cell_at(draft.cells, draft.sources[i]);
     const bool in_place = draft.sources[i].row == valid.draft.sources[i].row &&
                           draft.sources[i].column == valid.draft.sources[i].column && before != after;
-    const bool long_form = draft.form == book::TableForm::Long && valid.draft.form == book::TableForm::Long;
+    const bool long_form = draft.form == exchange::TableForm::Long && valid.draft.form == exchange::TableForm::Long;
     if (!in_place && !long_form)
       return {Outcome::Misleading,
               fmt::format("station {} silently took the value of another: {} for {}", i, draft.raw[i], valid.truth[i])};

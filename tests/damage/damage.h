@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "book/import/sweep_table.h"
+#include "exchange/tables/sweep_table.h"
 
 /// Valid tables of readings in every form the importer knows, random damage done to them, and the judgement whether
 /// what was taken in from a damaged one could mislead.
@@ -15,9 +15,9 @@ using Random = std::mt19937_64;
 
 struct ValidTable {
   std::string bytes;
-  book::TableContext context;
-  std::vector<double> truth;  ///< one a station
-  book::TableDraft draft;     ///< as read before the damage
+  exchange::TableContext context;
+  std::vector<double> truth;   ///< one a station
+  exchange::TableDraft draft;  ///< as read before the damage
 };
 
 /// A table that reads back to its truth without a finding; throws where it does not.

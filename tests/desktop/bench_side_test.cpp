@@ -20,7 +20,7 @@
 
 using namespace sunbreak;
 using namespace sunbreak::desktop;
-using book::StationState;
+using evaluation::StationState;
 
 /// Walk and Rig as they are worked at the bench: a new 6 × 6 test, driven by keys.
 class BenchSideTest : public WindowTest {
@@ -228,7 +228,7 @@ TEST_F(BenchSideTest, SpaceAveragesAsManyValuesAsThePlanSays) {
   EXPECT_TRUE(desk().test()->readings.empty()) << "one value of three";
   ASSERT_TRUE(send("404\n", [&] { return light.last && light.last->value == 404; }));
   ASSERT_TRUE(send("408\n", [&] { return !desk().test()->readings.empty(); }));
-  const book::Reading& r = desk().test()->readings[0];
+  const record::Reading& r = desk().test()->readings[0];
   EXPECT_DOUBLE_EQ(r.raw, 404);
   EXPECT_EQ(r.samples, 3);
   EXPECT_NEAR(r.spread.value_or(0), 4, 1e-9);
@@ -288,7 +288,7 @@ TEST_F(BenchSideTest, HeightsThatCannotBeAreSaidBetweenSweeps) {
   desk().step_rung(1);
   for (const int s : std::vector<int>(desk().walk())) desk().accept(s, 300, "typed");
   bool said = false;
-  for (const book::TestCheck& c : desk().all_checks()) said = said || c.check.id == "brighter from higher up";
+  for (const evaluation::TestCheck& c : desk().all_checks()) said = said || c.check.id == "brighter from higher up";
   EXPECT_TRUE(said);
   EXPECT_TRUE(window_->findChild<Mast*>()->accessibleDescription().contains("36 of 36"));
 }
@@ -357,10 +357,10 @@ TEST_F(BenchSideTest, PlanMapAndMastSpeak) {
 
 TEST_F(BenchSideTest, HeightsAreTypedAsTheTapeShowsThem) {
   desk().edit("sensor", [&](book::Edit& e) {
-    book::Meter sensor;
+    record::Meter sensor;
     sensor.name = "S";
     sensor.receiving_height_m = 0.03;
-    book::Test test = desk().test()->test;
+    record::Test test = desk().test()->test;
     test.sensor_id = e.add(sensor);
     e.save(test);
   });
@@ -386,8 +386,8 @@ TEST_F(BenchSideTest, ReadyMadeHeights) {
   press("Around the maker's height");
   EXPECT_TRUE(words("message").contains("No hanging height is claimed"));
   desk().edit("claim", [&](book::Edit& e) {
-    e.add(book::Claim{0, desk().test()->fixture.id, "height_m", std::nullopt, "45 cm over the canopy"});
-    e.add(book::Claim{0, desk().test()->fixture.id, "ppf_umol_s", 900, ""});
+    e.add(record::Claim{0, desk().test()->fixture.id, "height_m", std::nullopt, "45 cm over the canopy"});
+    e.add(record::Claim{0, desk().test()->fixture.id, "ppf_umol_s", 900, ""});
   });
   press("Around the maker's height");
   ASSERT_EQ(desk().test()->rungs.size(), 3u);
@@ -450,7 +450,7 @@ TEST_F(BenchSideTest, TheGridIsDraggedInThePlan) {
   // A corner of the outer stations, by the cursor it gives, from the far left.
   QPointF corner;
   for (int at = 0; at < std::min(plan->width(), plan->height()) / 2 && corner.isNull(); ++at) {
-    const MapFit fit = fit_map(plan->rect(), book::footprint_of(desk().test()->bench), true, 68);
+    const MapFit fit = fit_map(plan->rect(), record::footprint_of(desk().test()->bench), true, 68);
     const QPointF place = fit.floor.topLeft() + QPointF(at, at);
     send(QEvent::MouseMove, place, Qt::NoButton);
     if (plan->cursor().shape() == Qt::SizeAllCursor) corner = place;
@@ -474,7 +474,7 @@ TEST_F(BenchSideTest, TheGridIsDraggedInThePlan) {
 
 TEST_F(BenchSideTest, GridAndFixtureMoveInThePlanByKeys) {
   desk().edit("two units", [&](book::Edit& e) {
-    book::Fixture fixture = desk().test()->fixture;
+    record::Fixture fixture = desk().test()->fixture;
     fixture.units = 2;
     fixture.width_m = 0.3;
     fixture.depth_m = 0.4;
@@ -513,22 +513,22 @@ TEST_F(BenchSideTest, LooseSpotsMoveInThePlan) {
   auto* plan = find<PlanDrawing>("planDrawing");
   plan->setFocus();
   QTest::keyClick(plan, Qt::Key_Space);
-  const Spot before = book::grid_of(desk().test()->test).spots[0];
+  const Spot before = record::grid_of(desk().test()->test).spots[0];
   QTest::keyClick(plan, Qt::Key_Right);
   QTest::keyClick(plan, Qt::Key_Up);
-  const Spot after = book::grid_of(desk().test()->test).spots[0];
+  const Spot after = record::grid_of(desk().test()->test).spots[0];
   EXPECT_NEAR(after.x_m, before.x_m + 0.01, 1e-9);
   EXPECT_NEAR(after.y_m, before.y_m + 0.01, 1e-9);
   EXPECT_EQ(after.name, before.name);
 }
 
 TEST(PlanHandles, ADragStopsAtWhatThePlanCanBe) {
-  book::TestBundle test;
+  record::TestRecord test;
   test.bench.width_m = test.bench.depth_m = 1.2;
   test.fixture.units = 2;
   test.fixture.width_m = test.fixture.depth_m = 0.4;
   test.fixture.unit_spacing_m = 0.5;
-  const auto grid = book::grid_of(moved(test, {PlanHandle::Margin}, 0.6, -0.3).test);
+  const auto grid = record::grid_of(moved(test, {PlanHandle::Margin}, 0.6, -0.3).test);
   EXPECT_NEAR(grid.margin_x_m, 0.55, 1e-9) << "not past the middle";
   EXPECT_NEAR(grid.margin_y_m, 0, 1e-9) << "nor through the wall";
   EXPECT_TRUE(lay_out({1.2, 1.2}, grid));

@@ -130,7 +130,7 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   EXPECT_EQ(desk().test()->test.name, "Bess 400 in the tent (again)");
   EXPECT_TRUE(desk().test()->readings.empty());
   window_->show_home();
-  EXPECT_EQ(desk().book().all<book::Test>().size(), 8u);
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 8u);
 }
 
 TEST_F(WindowTest, EnterOnACardReadsTheFullestSweep) {

@@ -37,25 +37,25 @@ class HandsFreeTest : public WindowTest {
   /// under a wide fixture; it was calibrated against another one in such a tent.
   void plan() {
     desk().edit("plan", [](book::Edit& e) {
-      book::Fixture fixture;
+      record::Fixture fixture;
       fixture.name = "Test Bars";
       fixture.width_m = fixture.depth_m = 1.0;
       fixture.emitters_across = 6;
       fixture.emitters_deep = 18;
-      book::Bench tent{0, "Tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false};
-      book::Meter sensor;
+      record::Bench tent{0, "Tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false};
+      record::Meter sensor;
       sensor.name = "simulated";
       sensor.factor = 1.0245;
       sensor.dark_offset = 0.4;
-      book::Test test;
+      record::Test test;
       test.fixture_id = e.add(fixture);
       test.bench_id = e.add(tent);
       test.sensor_id = e.add(sensor);
       test.reference_every = 48;
       test.samples_a_reading = 3;
       test.id = e.add(test);
-      for (const double h : heights_m) e.add(book::Rung{0, test.id, h});
-      e.add(book::Stop{0, test.id, 100});
+      for (const double h : heights_m) e.add(record::Rung{0, test.id, h});
+      e.add(record::Stop{0, test.id, 100});
     });
   }
   void hang(double height_m) { bench_.control("SIM:HEIG " + QByteArray::number(height_m)); }
@@ -121,7 +121,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   ASSERT_TRUE(walker.waitForStarted());
   const auto on_disk = [&] {
     const auto book = book::Book::open(book_file(), book::Book::Mode::ReadOnly);
-    return book ? book.value()->all<book::Reading>() : std::vector<book::Reading>{};
+    return book ? book.value()->all<record::Reading>() : std::vector<record::Reading>{};
   };
   ASSERT_TRUE(QTest::qWaitFor([&] { return on_disk().size() >= 40; }, 60000));
   walker.kill();
@@ -133,7 +133,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   ASSERT_EQ(desk().test()->readings, before) << "nothing accepted was lost, and nothing else is there";
   int expected_next = -1;
   for (const int s : walk)
-    if (desk().view()->states[s].kind == book::StationState::Untouched) {
+    if (desk().view()->states[s].kind == evaluation::StationState::Untouched) {
       expected_next = s;
       break;
     }
@@ -196,8 +196,8 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   expect_figures_true(heights_m[2], roll_deg);
 
   EXPECT_TRUE(desk().test()->test.simulated);
-  for (const book::Sweep& sweep : desk().test()->sweeps) EXPECT_TRUE(desk().view_of(sweep.id)->complete());
-  for (const book::Reading& r : desk().test()->readings)
+  for (const record::Sweep& sweep : desk().test()->sweeps) EXPECT_TRUE(desk().view_of(sweep.id)->complete());
+  for (const record::Reading& r : desk().test()->readings)
     if (r.source == "simulated") {
       EXPECT_GE(r.samples, 3);
       EXPECT_TRUE(r.spread.has_value());
@@ -208,7 +208,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
 TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   plan();
   desk().edit("one value a reading", [&](book::Edit& e) {
-    book::Test test = desk().book().all<book::Test>()[0];
+    record::Test test = desk().book().all<record::Test>()[0];
     test.samples_a_reading = 1;
     e.save(test);
   });
@@ -226,7 +226,7 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
     QTest::qWait(500);
   };
   const auto is_read = [&](int index) {
-    return QTest::qWaitFor([&] { return desk().view()->states[index].kind == book::StationState::Read; }, 5000);
+    return QTest::qWaitFor([&] { return desk().view()->states[index].kind == evaluation::StationState::Read; }, 5000);
   };
   const auto looking_longer = [&] { return find<QLabel>("walkDoing")->text().contains("looking longer"); };
 
@@ -235,7 +235,7 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   bring_sensor(shaded);
   key(Qt::Key_Space);
   EXPECT_TRUE(looking_longer()) << find<QLabel>("walkDoing")->text().toStdString();
-  EXPECT_EQ(desk().view()->states[shaded].kind, book::StationState::Untouched) << "not taken yet";
+  EXPECT_EQ(desk().view()->states[shaded].kind, evaluation::StationState::Untouched) << "not taken yet";
   ASSERT_TRUE(is_read(shaded));
   EXPECT_EQ(desk().view()->states[shaded].samples, 4);
   EXPECT_TRUE(desk().view()->states[shaded].spread.has_value());
@@ -267,5 +267,5 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   set_looks_longer(false);
   key(Qt::Key_Space);
   EXPECT_EQ(desk().view()->states[plain].samples, 1);
-  EXPECT_EQ(desk().view()->states[plain].kind, book::StationState::Read);
+  EXPECT_EQ(desk().view()->states[plain].kind, evaluation::StationState::Read);
 }

@@ -5,7 +5,7 @@
 #include <QPushButton>
 #include <QTimer>
 
-#include "book/package/data_package.h"
+#include "exchange/package/data_package.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -98,14 +98,14 @@ TEST_F(WindowTest, ADataPackageBecomesATestOfTheBook) {
   key(Qt::Key_N, Qt::ControlModifier);
   fill("fixtureName", "Packed Lamp");
   ASSERT_TRUE(desk().accept(0, 424, "typed"));
-  book::write_zip(path("p.zip").toStdString(), book::make_package(*desk().test()));
+  exchange::write_zip(path("p.zip").toStdString(), exchange::make_package(*desk().test()));
   window_->bring_in_file(path("p.zip"));
-  EXPECT_EQ(desk().book().all<book::Test>().size(), 2u);
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 2u);
   EXPECT_EQ(desk().test()->fixture.name, "Packed Lamp");
   QFile torn(path("p.zip"));
   ASSERT_TRUE(torn.resize(torn.size() / 2));
   window_->bring_in_file(path("p.zip"));
-  EXPECT_EQ(desk().book().all<book::Test>().size(), 2u);
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 2u);
   EXPECT_TRUE(find<QLabel>("message")->text().startsWith("◣"));
 }
 

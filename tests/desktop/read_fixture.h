@@ -5,11 +5,11 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-#include "book/package/data_package.h"
 #include "desktop/read/figure_row.h"
 #include "desktop/read/judge.h"
 #include "desktop/read/read_view.h"
 #include "desktop/window_fixture.h"
+#include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {
 
@@ -19,16 +19,16 @@ class ReadTest : public WindowTest {
   void SetUp() override {
     WindowTest::SetUp();
     desk().book().edit("test to read", [&](book::Edit& e) {
-      book::Fixture fixture;
+      record::Fixture fixture;
       fixture.name = "Reed Lamp";
-      book::Bench bench;
+      record::Bench bench;
       bench.wall_left = bench.wall_right = bench.wall_front = bench.wall_back = "reflective";
-      book::Meter sensor;
+      record::Meter sensor;
       sensor.name = "QS-T";
       sensor.calibrated_on = "2026-01-10";
       sensor.uncertainty_pct = 2.2;
       sensor.receiving_height_m = 0.03;
-      book::Test test;
+      record::Test test;
       test.fixture_id = e.add(fixture);
       test.bench_id = e.add(bench);
       test.sensor_id = e.add(sensor);
@@ -38,18 +38,18 @@ class ReadTest : public WindowTest {
       test.door = "closed";
       test.checked_level = test.checked_center = "yes";
       test.id = test_id_ = e.add(test);
-      const book::Id stops[] = {e.add(book::Stop{0, test_id_, 100}), e.add(book::Stop{0, test_id_, 60})};
+      const record::Id stops[] = {e.add(record::Stop{0, test_id_, 100}), e.add(record::Stop{0, test_id_, 60})};
       const double heights[] = {0.6, 0.4};
       for (const double height : heights) {
-        const book::Id rung = e.add(book::Rung{0, test_id_, height});
+        const record::Id rung = e.add(record::Rung{0, test_id_, height});
         for (int s = 0; s < 2; ++s) {
-          book::Sweep sweep;
+          record::Sweep sweep;
           sweep.test_id = test_id_;
           sweep.rung_id = rung;
           sweep.stop_id = stops[s];
           sweep.power_w = s == 0 ? 300 : 185;
           sweep.id = e.add(sweep);
-          const Layout layout = lay_out({1.2, 1.2}, book::grid_of(sweep)).value();
+          const Layout layout = lay_out({1.2, 1.2}, record::grid_of(sweep)).value();
           for (int i = 0; i < 144; ++i) e.accept({0, sweep.id, i, light(layout.stations[i], height, s), "typed", ""});
         }
       }
@@ -81,7 +81,7 @@ class ReadTest : public WindowTest {
   /// What the command line says of the chosen sweep, from the published package.
   nlohmann::json from_the_command_line(const QStringList& more = {}) {
     const QString package = path("published.zip");
-    book::write_zip(package.toStdString(), book::make_package(*desk().test()));
+    exchange::write_zip(package.toStdString(), exchange::make_package(*desk().test()));
     QProcess cli;
     cli.start(SUNBREAK_CLI, QStringList{"read", package, "--json"} + more);
     EXPECT_TRUE(cli.waitForFinished(60000));
@@ -95,7 +95,7 @@ class ReadTest : public WindowTest {
     return {};
   }
 
-  book::Id test_id_ = 0;
+  record::Id test_id_ = 0;
 };
 
 }  // namespace sunbreak::desktop

@@ -98,8 +98,9 @@ TEST_F(ReadTest, AFieldPictureHatchesWhatIsOutOfBand) {
 TEST_F(ReadTest, ADenseMapStillTellsItsLowestAndHighest) {
   // A needle in one station of a dense sweep has to be seen at any thinning.
   const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 48, 48, 0, 0, {}}).value();
-  book::SweepView view{layout, std::vector<book::StationState>(2304), std::vector<double>(2304, 500), {}, {}};
-  for (auto& s : view.states) s.kind = book::StationState::Read;
+  evaluation::SweepView view{
+      layout, std::vector<evaluation::StationState>(2304), std::vector<double>(2304, 500), {}, {}};
+  for (auto& s : view.states) s.kind = evaluation::StationState::Read;
   const auto painted = [&] {
     QImage image(600, 660, QImage::Format_RGB32);
     image.fill(Qt::white);

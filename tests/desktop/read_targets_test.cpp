@@ -24,14 +24,14 @@ TEST_F(ReadTest, ThePhotoperiodSliderMovesBandsOfDailyLight) {
 }
 
 TEST_F(ReadTest, ATestsBandOfDailyLightMovesWithItsPhotoperiod) {
-  book::Test test = desk().test()->test;
-  for (const book::CropTarget& t : book::crop_targets(desk().book()))
-    if (t.by_daily_light && t.name == "vegetative") book::set_target(test, t);
+  record::Test test = desk().test()->test;
+  for (const record::CropTarget& t : book::crop_targets(desk().book()))
+    if (t.by_daily_light && t.name == "vegetative") evaluation::set_target(test, t);
   desk().edit("target", [&](book::Edit& e) { e.save(test); });
   EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 18), 1e-6);
   fill("photoperiod", "12");
   EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 12), 1e-6);
-  EXPECT_TRUE(book::target_of(book::crop_targets(desk().book()), desk().test()->test));
+  EXPECT_TRUE(evaluation::target_of(book::crop_targets(desk().book()), desk().test()->test));
 }
 
 TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
@@ -40,9 +40,9 @@ TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
   auto* list = dialog.findChild<QTableWidget*>("targetList");
   ASSERT_EQ(list->rowCount(), 4);
   list->item(0, 2)->setText("120");
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120);
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120);
   list->item(0, 3)->setText("90");
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].high, 200) << "refused";
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].high, 200) << "refused";
   const auto said = [&](const QString& part) {
     for (QLabel* label : dialog.findChildren<QLabel*>())
       if (label->text().contains(part)) return true;
@@ -54,12 +54,13 @@ TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
   QTest::mouseClick(dialog.findChild<QPushButton*>("copySet"), Qt::LeftButton);
   EXPECT_EQ(dialog.findChild<QComboBox*>("setName")->currentText(), "Gentle, own");
   QTest::mouseClick(dialog.findChild<QPushButton*>("addTarget"), Qt::LeftButton);
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u);
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u);
   QTest::mouseClick(dialog.findChild<QPushButton*>("restoreSets"), Qt::LeftButton);
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 100);
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u) << "own lists stay";
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 100);
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u)
+      << "own lists stay";
   desk().undo();
-  EXPECT_EQ(book::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120) << "undone";
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120) << "undone";
 }
 
 TEST_F(ReadTest, StatedUncertaintiesReplaceTheAssumedOnes) {
@@ -122,7 +123,7 @@ TEST_F(ReadTest, TheCardOnHomeShowsTheGrade) {
   EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("evidence: Spot"); }, 10000)) << spoken().toStdString();
   // Without a reading there is nothing to grade.
   desk().edit("no readings", [&](book::Edit& e) {
-    for (const book::Sweep& sweep : std::vector<book::Sweep>(desk().test()->sweeps))
+    for (const record::Sweep& sweep : std::vector<record::Sweep>(desk().test()->sweeps))
       for (int i = 0; i < 144; ++i) e.clear_station(sweep.id, i);
   });
   EXPECT_TRUE(QTest::qWaitFor([&] { return !spoken().contains("evidence"); }, 10000)) << spoken().toStdString();

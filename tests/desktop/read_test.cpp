@@ -129,7 +129,7 @@ TEST_F(ReadTest, DailyLightIsPpfdTimesThePhotoperiod) {
 TEST_F(ReadTest, DifferencesAreFromTheSweepChosenAndOddAboutZero) {
   for (int i = 0; i < 3; ++i) key(Qt::Key_Q);
   ASSERT_EQ(read().settings().quantity, Quantity::Difference);
-  const book::Id first = read().settings().other;
+  const record::Id first = read().settings().other;
   EXPECT_NE(first, desk().sweep()->id);
   const ShownValues shown = shown_values(desk(), *desk().view(), read().settings());
   EXPECT_DOUBLE_EQ(shown.values[5], desk().view()->ppfd[5] - desk().view_of(first)->ppfd[5]);
@@ -146,7 +146,7 @@ TEST_F(ReadTest, ThePageOfAllSweepsHasOneScaleForDifferencesToo) {
   for (int i = 0; i < 3; ++i) key(Qt::Key_Q);
   const auto range = shared_range(desk(), read().settings());
   EXPECT_DOUBLE_EQ(range.low, -range.high);
-  for (const book::Sweep& sweep : desk().test()->sweeps) {
+  for (const record::Sweep& sweep : desk().test()->sweeps) {
     const ShownValues own = shown_values(desk(), *desk().view_of(sweep.id), read().settings());
     EXPECT_LE(own.scale.range.high, range.high) << "it holds every sweep's differences";
     EXPECT_EQ(shown_values(desk(), *desk().view_of(sweep.id), read().settings(), range).scale.range, range);
@@ -218,7 +218,7 @@ TEST_F(ReadTest, ADifferenceSaysHowTheMeansCompareWithoutWhatBothShare) {
 }
 
 TEST_F(ReadTest, ADifferenceCanBeTakenFromAnotherTest) {
-  const book::Id twin = book::duplicate_plan(desk().book(), test_id_, desk().test()->fixture.id);
+  const record::Id twin = book::duplicate_plan(desk().book(), test_id_, desk().test()->fixture.id);
   window_->open_test(twin, static_cast<int>(Stage::Read));
   for (int i = 0; i < 144; ++i) desk().accept(i, 500, "typed");
   const auto outside = outside_sweeps(desk());

@@ -57,7 +57,7 @@ TEST_F(RigTest, DescribesTheFixtureAndItsClaims) {
   enter("Efficacy", "2.8");
   enter("Coverage", "flowers 90 × 90 cm");
   enter("Efficacy", "2.7");
-  const book::TestBundle& b = *desk().test();
+  const record::TestRecord& b = *desk().test();
   EXPECT_EQ(b.fixture.maker, "Tarn");
   EXPECT_NEAR(*b.fixture.width_m, 0.9, 1e-12);
   EXPECT_NEAR(*b.fixture.depth_m, 0.355, 1e-12);
@@ -71,7 +71,7 @@ TEST_F(RigTest, DescribesTheFixtureAndItsClaims) {
 TEST_F(RigTest, GridKindsComeWithWhatTheyNeed) {
   auto* kind = find<QComboBox>("gridKind");
   choose(kind, "inset");
-  EXPECT_EQ(book::grid_of(desk().test()->test).kind, GridKind::Inset);
+  EXPECT_EQ(record::grid_of(desk().test()->test).kind, GridKind::Inset);
   EXPECT_NEAR(desk().view()->layout.measured.width_m, 1.1, 1e-12);
   choose(kind, "spots");
   EXPECT_EQ(desk().view()->layout.stations.size(), 9u);
@@ -95,15 +95,15 @@ TEST_F(RigTest, ABenchWithOtherTestsReadingsKeepsItsSize) {
   EXPECT_EQ(desk().test()->bench.width_m, 1.2);
   EXPECT_EQ(find<QLineEdit>("benchWidth")->text(), "100") << "what was typed stays";
   choose(find<QComboBox>("benchPicker"), QVariant::fromValue<qlonglong>(0));
-  EXPECT_EQ(desk().book().all<book::Bench>().size(), 2u);
+  EXPECT_EQ(desk().book().all<record::Bench>().size(), 2u);
   fill("benchWidth", "90");
   EXPECT_NEAR(desk().test()->bench.width_m, 0.9, 1e-12);
-  EXPECT_NEAR(desk().book().find<book::Bench>(1)->width_m, 1.2, 1e-12);
+  EXPECT_NEAR(desk().book().find<record::Bench>(1)->width_m, 1.2, 1e-12);
 }
 
 TEST_F(RigTest, ATestWithReadingsStaysOnItsBench) {
   desk().accept(0, 400, "typed");
-  const book::Id before = desk().test()->bench.id;
+  const record::Id before = desk().test()->bench.id;
   choose(find<QComboBox>("benchPicker"), QVariant::fromValue<qlonglong>(0));
   EXPECT_EQ(desk().test()->bench.id, before);
 }
@@ -111,7 +111,7 @@ TEST_F(RigTest, ATestWithReadingsStaysOnItsBench) {
 TEST_F(RigTest, ANewSensorsFactorCorrectsTheSweepsToCome) {
   choose(picker("Quantum sensor"), QVariant::fromValue<qlonglong>(0));
   ASSERT_TRUE(desk().test()->test.sensor_id.has_value());
-  book::Meter meter = desk().test()->meters[0];
+  record::Meter meter = desk().test()->meters[0];
   meter.factor = 1.1;
   desk().edit("factor", [&](book::Edit& e) { e.save(meter); });
   desk().accept(0, 400, "typed");
@@ -180,25 +180,25 @@ TEST_F(RigTest, AShelfEntryOpensItsFieldsAndComesOffUndoably) {
   });
   QTest::keyClick(list, Qt::Key_Return);
   EXPECT_TRUE(opened);
-  EXPECT_EQ(desk().book().all<book::Fixture>()[0].name, "Renamed");
+  EXPECT_EQ(desk().book().all<record::Fixture>()[0].name, "Renamed");
   QApplication::setActiveWindow(window_.get());
   list->setFocus();
   list->setCurrentRow(1);
   QTest::keyClick(list, Qt::Key_Delete);
-  EXPECT_TRUE(desk().book().all<book::Fixture>()[0].removed);
+  EXPECT_TRUE(desk().book().all<record::Fixture>()[0].removed);
   desk().undo();
-  EXPECT_FALSE(desk().book().all<book::Fixture>()[0].removed);
+  EXPECT_FALSE(desk().book().all<record::Fixture>()[0].removed);
 }
 
 TEST_F(RigTest, TheSamePlanForTheNextFixture) {
   desk().edit("another fixture", [](book::Edit& e) {
-    book::Fixture other;
+    record::Fixture other;
     other.name = "Next Lamp";
     e.add(other);
   });
   enter("Heights", "60, 40");
   enter("Stations left to right", "9");
-  const book::TestBundle first = *desk().test();
+  const record::TestRecord first = *desk().test();
   const auto duplicate = [&](int row) {
     window_->show_home();
     QTimer::singleShot(200, [row] {
@@ -213,14 +213,14 @@ TEST_F(RigTest, TheSamePlanForTheNextFixture) {
     key(Qt::Key_D, Qt::ControlModifier);
     return *desk().test();
   };
-  const book::TestBundle next = duplicate(1);
+  const record::TestRecord next = duplicate(1);
   EXPECT_NE(next.test.id, first.test.id);
   EXPECT_EQ(next.fixture.name, "Next Lamp");
   EXPECT_TRUE(next.test.name.empty()) << "named after its own fixture";
   EXPECT_EQ(next.bench, first.bench);
-  EXPECT_EQ(book::grid_of(next.test), book::grid_of(first.test));
+  EXPECT_EQ(record::grid_of(next.test), record::grid_of(first.test));
   ASSERT_EQ(next.rungs.size(), 2u);
   EXPECT_DOUBLE_EQ(next.rungs[1].height_m, 0.4);
   desk().undo();
-  EXPECT_EQ(desk().book().all<book::Test>("WHERE removed = 0").size(), 1u) << "one step takes it back";
+  EXPECT_EQ(desk().book().all<record::Test>("WHERE removed = 0").size(), 1u) << "one step takes it back";
 }

@@ -4,8 +4,9 @@
 #include <QLabel>
 #include <QPushButton>
 
-#include "book/package/data_package.h"
 #include "desktop/read/figure_row.h"
+#include "exchange/package/data_package.h"
+#include "record/renumber.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -88,9 +89,9 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   const QString html = QString::fromUtf8(page.readAll());
   EXPECT_TRUE(html.contains("Test Lamp"));
   EXPECT_TRUE(html.contains("1.53 µmol/J"));
-  const auto back = book::read_package_file((out + "/" + packages.first()).toStdString());
+  const auto back = exchange::read_package_file((out + "/" + packages.first()).toStdString());
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
-  EXPECT_EQ(back.value(), book::with_plain_ids(*desk().test()));
+  EXPECT_EQ(back.value(), record::with_plain_ids(*desk().test()));
 
   QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
   EXPECT_EQ(QDir(out).entryList({"*.html"}).size(), 2) << "an earlier page is never written over";
@@ -124,7 +125,7 @@ TEST_F(WindowTest, UndoingTheTestItselfLeadsHome) {
   key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(desk().test(), nullptr);
   key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
-  EXPECT_EQ(desk().book().all<book::Test>().size(), 1u);
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 1u);
 }
 
 TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
@@ -140,7 +141,8 @@ TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
   key(Qt::Key_Return);
   EXPECT_EQ(desk().view()->states[30].raw, 400.5) << "far left station, decimal comma";
   key(Qt::Key_M);
-  EXPECT_EQ(desk().view()->states[35].kind, book::StationState::Missing) << "the far right one, next of the probe";
+  EXPECT_EQ(desk().view()->states[35].kind, evaluation::StationState::Missing)
+      << "the far right one, next of the probe";
   key(Qt::Key_Up);
   for (int i = 0; i < 5; ++i) key(Qt::Key_Up);
   type("380");
@@ -148,7 +150,7 @@ TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
   EXPECT_EQ(desk().view()->states[35].raw, 380) << "the arrows went back to the missing one";
   for (int i = 0; i < 5; ++i) key(Qt::Key_Up);
   key(Qt::Key_Delete);
-  EXPECT_EQ(desk().view()->states[35].kind, book::StationState::Untouched);
+  EXPECT_EQ(desk().view()->states[35].kind, evaluation::StationState::Untouched);
   EXPECT_EQ(desk().test()->readings.size(), 2u) << "raw values stay";
 }
 
@@ -218,7 +220,7 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
   EXPECT_TRUE(said);
   second->open_test(1, static_cast<int>(Stage::Walk));
   EXPECT_FALSE(second->desk().accept(0, 400, "typed"));
-  EXPECT_TRUE(second->desk().book().all<book::Reading>().empty());
+  EXPECT_TRUE(second->desk().book().all<record::Reading>().empty());
 }
 
 TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {

@@ -5,11 +5,11 @@
 #include <QTableWidget>
 #include <QTimer>
 
-#include "book/stair_records.h"
 #include "core/bench/walk_order.h"
 #include "desktop/shell/test_log.h"
 #include "desktop/warmup/stair_run.h"
 #include "desktop/warmup/trace_chart.h"
+#include "evaluation/stair_records.h"
 #include "instruments/bench_process.h"
 #include "quick_bench.h"
 #include "window_fixture.h"
@@ -29,21 +29,21 @@ class WarmUpTest : public WindowTest {
     WindowTest::SetUp();
     be_quick();
     desk().edit("plan", [](book::Edit& e) {
-      book::Fixture fixture;
+      record::Fixture fixture;
       fixture.name = "Test Bars";
-      book::Bench tent{0, "Tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false};
-      book::Meter sensor;
+      record::Bench tent{0, "Tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false};
+      record::Meter sensor;
       sensor.name = "simulated";
       sensor.dark_offset = 0.4;
-      book::Test test;
+      record::Test test;
       test.fixture_id = e.add(fixture);
       test.bench_id = e.add(tent);
       test.sensor_id = e.add(sensor);
       test.opening_probe = false;
       test.reference_every = 0;
       test.id = e.add(test);
-      e.add(book::Rung{0, test.id, 0.45});
-      e.add(book::Stop{0, test.id, 100});
+      e.add(record::Rung{0, test.id, 0.45});
+      e.add(record::Stop{0, test.id, 100});
     });
     window_->open_test(1, static_cast<int>(Stage::WarmUp));
   }
@@ -136,7 +136,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   });
   key(Qt::Key_D);
   EXPECT_EQ(set_to, 100);
-  const auto stair = book::stair_of(*desk().test());
+  const auto stair = evaluation::stair_of(*desk().test());
   ASSERT_TRUE(stair.ok()) << stair.problem().sentence();
   ASSERT_EQ(stair.value().rows.size(), 5u);
   for (const StairRow& row : stair.value().rows) {
@@ -186,7 +186,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   ASSERT_TRUE(QTest::qWaitFor(
       [&] {
         const auto* walked = window_->log().walked(desk().test()->sweeps.front().id);
-        return walked && walked->kind == book::WalkedState::Settled;
+        return walked && walked->kind == evaluation::WalkedState::Settled;
       },
       5000));
 }
@@ -203,7 +203,7 @@ TEST_F(WarmUpTest, WhatWasRecordedStaysInSightWhenTheRecordingStops) {
   desk().choose(desk().test()->rungs[0].id, desk().test()->stops[0].id);  // no edit: the test is not read anew
   EXPECT_EQ(window_->log().log().samples.size(), recorded);
   desk().edit("remark", [&](book::Edit& e) {
-    book::Test test = desk().test()->test;
+    record::Test test = desk().test()->test;
     test.notes = "read anew";
     e.save(test);
   });
@@ -272,7 +272,7 @@ TEST_F(WarmUpTest, ALoggersTableIsShownBeforeItIsTaken) {
   EXPECT_TRUE(findings.contains("row 42: 'n/a' was not taken as light")) << findings.toStdString();
   EXPECT_EQ(window_->log().log().watts.size(), 90u);
   EXPECT_EQ(window_->log().log().light.size(), 89u);
-  EXPECT_NEAR(window_->log().log().watts.front().time_s, book::seconds_of(desk().test()->lamp_events[0].at), 1e-3);
+  EXPECT_NEAR(window_->log().log().watts.front().time_s, record::seconds_of(desk().test()->lamp_events[0].at), 1e-3);
   ASSERT_TRUE(wait_until_settled(5000)) << window_->log().settling().words;
   key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_TRUE(window_->log().log().samples.empty());
@@ -280,16 +280,16 @@ TEST_F(WarmUpTest, ALoggersTableIsShownBeforeItIsTaken) {
 
 TEST_F(WarmUpTest, TheTracesZoomAndPanByKeysAndNeverLeaveTheLog) {
   desk().edit("log", [&](book::Edit& e) {
-    book::LogPart part = book::empty_part(*desk().test(), "file");
-    std::vector<book::LogSample> samples;
+    record::LogPart part = book::empty_part(*desk().test(), "file");
+    std::vector<record::LogSample> samples;
     for (int t = 0; t < 7200; ++t) {
-      book::LogSample s;
+      record::LogSample s;
       s.time_s = 1'773'478'800.0 + t;
       s.power_w = 322;
       samples.push_back(s);
     }
     part.count = 7200;
-    part.samples = book::pack_samples(samples);
+    part.samples = record::pack_samples(samples);
     e.add(part);
   });
   auto* traces = find<TraceChart>("traceChart");

@@ -5,12 +5,12 @@
 #include <QTimer>
 #include <ctime>
 
-#include "book/stair_records.h"
 #include "desktop/shell/bench_clock.h"
 #include "desktop/shell/test_log.h"
 #include "desktop/warmup/stair_run.h"
 #include "desktop/warmup/target_finder.h"
 #include "desktop/widgets/figures_table.h"
+#include "evaluation/stair_records.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -57,7 +57,7 @@ TEST_F(TypedWarmUpTest, AStairIsTypedStepByStepAndEachStepIsKept) {
   enter(&run, "stairWatts", "0,6");
   QTest::keyClick(&run, Qt::Key_Return);
   EXPECT_FALSE(run.asked_for());
-  const DimmerStair stair = book::stair_of(*desk().test()).value();
+  const DimmerStair stair = evaluation::stair_of(*desk().test()).value();
   EXPECT_NEAR(*stair.rows[1].light_factor, 0.55, 1e-9);
   EXPECT_NEAR(*stair.rows[1].power_share, 168.5 / 320, 1e-9);
   EXPECT_EQ(stair.standby_w, 0.6);
@@ -101,7 +101,7 @@ TEST_F(TypedWarmUpTest, TheFinderSaysWhichWayToTurnAndKeepsTheWatts) {
   enter(&finder, "finderDial", "62");
   QTest::keyClick(&finder, Qt::Key_Return);
   ASSERT_EQ(desk().test()->target_settings.size(), 1u);
-  const book::TargetSetting& s = desk().test()->target_settings[0];
+  const record::TargetSetting& s = desk().test()->target_settings[0];
   EXPECT_EQ(s.power_w, 212.5);
   EXPECT_EQ(s.percent, 62);
   EXPECT_EQ(s.raw, 603);
@@ -111,7 +111,7 @@ TEST_F(TypedWarmUpTest, TheFinderSaysWhichWayToTurnAndKeepsTheWatts) {
 
 TEST_F(TypedWarmUpTest, ATemperatureIsTakenOutByDeleteAndComesBack) {
   desk().edit("temperature", [&](book::Edit& e) {
-    book::Temperature t;
+    record::Temperature t;
     t.test_id = desk().test()->test.id;
     t.place = "driver";
     t.read_c = 48;
@@ -166,16 +166,16 @@ TEST_F(TypedWarmUpTest, ALoggersLocalTimeIsTakenAsSuch) {
   qunsetenv("TZ");
   tzset();
   ASSERT_EQ(window_->log().log().watts.size(), 2u);
-  EXPECT_EQ(window_->log().log().watts[0].time_s, book::seconds_of("2026-03-14T14:00:00.000Z"));
+  EXPECT_EQ(window_->log().log().watts[0].time_s, record::seconds_of("2026-03-14T14:00:00.000Z"));
 }
 
 TEST_F(TypedWarmUpTest, ASimulatedTestThatRanAheadDoesNotMoveAnothersClock) {
   const double real = desk().clock().now_s();
   desk().edit("ahead", [&](book::Edit& e) {
-    book::Test test = desk().test()->test;
+    record::Test test = desk().test()->test;
     test.simulated = true;
     e.save(test);
-    e.add(book::LampEvent{0, test.id, "on", 100.0, book::utc_text(real + 2 * 86400)});
+    e.add(record::LampEvent{0, test.id, "on", 100.0, record::utc_text(real + 2 * 86400)});
   });
   EXPECT_GT(desk().clock().now_s(), real + 86400) << "what it reads next comes after that";
   key(Qt::Key_Home, Qt::AltModifier);

@@ -13,8 +13,8 @@ using namespace sunbreak::report;
 namespace {
 
 /// One sweep of 2 × 2 cells at 45 cm: 100 200 300 400, 100 W on 1.44 m².
-book::TestBundle small_bundle() {
-  book::TestBundle b;
+record::TestRecord small_bundle() {
+  record::TestRecord b;
   b.fixture.name = "Fixture";
   b.bench.name = "Bench";
   b.test.columns = b.test.rows = 2;
@@ -22,7 +22,7 @@ book::TestBundle small_bundle() {
   b.test.target_high_ppfd = 350;
   b.rungs = {{1, 0, 0.45}};
   b.stops = {{1, 0, 100}};
-  book::Sweep sweep;
+  record::Sweep sweep;
   sweep.id = sweep.rung_id = sweep.stop_id = 1;
   sweep.columns = sweep.rows = 2;
   sweep.power_w = 100;
@@ -62,7 +62,7 @@ TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
 
 TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
   const std::string evil = "<script>alert(1)</script>\"'&";
-  book::TestBundle b = small_bundle();
+  record::TestRecord b = small_bundle();
   for (std::string* text :
        {&b.fixture.name, &b.fixture.maker, &b.fixture.kind, &b.fixture.emitters, &b.fixture.serial, &b.fixture.currency,
         &b.fixture.obtained, &b.fixture.interest, &b.bench.name, &b.bench.wall_left, &b.bench.wall_back, &b.test.name,
@@ -80,7 +80,7 @@ TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
 TEST(HtmlReport, UnstatedDisclosureSaysSo) { EXPECT_TRUE(holds(html_report(small_bundle()).html, "not stated")); }
 
 TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
-  book::TestBundle b = small_bundle();
+  record::TestRecord b = small_bundle();
   b.placements.pop_back();
   const std::string html = html_report(b).html;
   EXPECT_TRUE(holds(html, "3 of 4"));
@@ -88,7 +88,7 @@ TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
 }
 
 TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
-  book::TestBundle b = small_bundle();
+  record::TestRecord b = small_bundle();
   b.placements.clear();
   b.readings.clear();
   EXPECT_TRUE(holds(html_report(b).html, "No station has been read yet"));
@@ -124,12 +124,12 @@ TEST(LightScale, RoundRangesHoldBothEnds) {
 }
 
 TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
-  book::TestBundle b = small_bundle();
+  record::TestRecord b = small_bundle();
   b.test.tariff_per_kwh = 0.3;
   b.stair_stops = {{1, 0, 100, 100.0, 0.97, "2026-03-14T09:00:00.000Z"},
                    {2, 0, 50, 55.0, 0.95, "2026-03-14T09:02:00.000Z"}};
   b.stair_readings = {{1, 1, 0, 400, "typed", 1, {}}, {2, 2, 0, 210, "typed", 1, {}}};
-  book::Temperature hot;
+  record::Temperature hot;
   hot.place = "ballast";
   hot.read_c = 71.5;
   b.temperatures = {hot};

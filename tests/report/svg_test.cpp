@@ -11,8 +11,8 @@ namespace {
 
 /// A sweep of `side` × `side` cells whose readings count up from `first`.
 struct Sheet {
-  book::TestBundle bundle;
-  book::SweepView view;
+  record::TestRecord bundle;
+  evaluation::SweepView view;
 
   explicit Sheet(int side, double first = 100, double step = 10) {
     bundle.bench.wall_left = bundle.bench.wall_right = "reflective";
@@ -21,7 +21,7 @@ struct Sheet {
     view.layout = lay_out({1.2, 1.2}, {GridKind::Cells, side, side, 0, 0, {}}).value();
     for (int i = 0; i < side * side; ++i) {
       view.ppfd.push_back(first + step * i);
-      view.states.push_back({book::StationState::Read, view.ppfd.back(), i + 1});
+      view.states.push_back({evaluation::StationState::Read, view.ppfd.back(), i + 1});
     }
   }
   std::string map(const std::optional<Band>& band = {}, UnitSystem units = UnitSystem::Metric) const {

@@ -8,15 +8,18 @@
 #include <numbers>
 #include <random>
 
-#include "book/bundle.h"
 #include "book/demo/demo_power.h"
-#include "book/rig_model.h"
-#include "book/test_checks.h"
+#include "book/test_rows.h"
 #include "core/bench/walk_order.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
+#include "evaluation/rig_model.h"
+#include "evaluation/sweep_view.h"
+#include "evaluation/test_checks.h"
 
 namespace sunbreak::book {
+
+using namespace evaluation;
 namespace {
 
 /// Normal deviates that are the same on every machine (Box and Muller on a Mersenne twister).

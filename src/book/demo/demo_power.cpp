@@ -2,9 +2,11 @@
 
 #include <cmath>
 
-#include "book/wall_log.h"
+#include "evaluation/wall_log.h"
 
 namespace sunbreak::book {
+
+using namespace evaluation;
 namespace {
 
 constexpr double sample_every_s = 5, light_noise = 0.0015, watts_noise = 0.0006, full_power_factor = 0.97;

@@ -9,7 +9,7 @@
 
 namespace sunbreak::desktop {
 
-DuplicateDialog::DuplicateDialog(const book::Book& book, const book::Test& test, QWidget* parent) : QDialog(parent) {
+DuplicateDialog::DuplicateDialog(const book::Book& book, const record::Test& test, QWidget* parent) : QDialog(parent) {
   setObjectName("duplicatePlan");
   setWindowTitle(tr("The same plan for the next fixture"));
   resize(480, 400);
@@ -23,7 +23,7 @@ DuplicateDialog::DuplicateDialog(const book::Book& book, const book::Test& test,
   list_ = new QListWidget(this);
   list_->setObjectName("duplicateFixture");
   list_->setAccessibleName(tr("Fixtures"));
-  for (const book::Fixture& f : book.all<book::Fixture>("WHERE removed = 0 ORDER BY id DESC")) {
+  for (const record::Fixture& f : book.all<record::Fixture>("WHERE removed = 0 ORDER BY id DESC")) {
     const QString name = QString::fromStdString(f.name);
     const bool same = f.id == test.fixture_id;
     list_->insertItem(same ? 0 : list_->count(), same ? tr("%1, once more").arg(name) : name);
@@ -41,6 +41,6 @@ DuplicateDialog::DuplicateDialog(const book::Book& book, const book::Test& test,
   list_->setFocus();
 }
 
-book::Id DuplicateDialog::fixture_id() const { return fixtures_[static_cast<std::size_t>(list_->currentRow())]; }
+record::Id DuplicateDialog::fixture_id() const { return fixtures_[static_cast<std::size_t>(list_->currentRow())]; }
 
 }  // namespace sunbreak::desktop

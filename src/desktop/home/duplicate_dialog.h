@@ -14,13 +14,13 @@ namespace sunbreak::desktop {
 class DuplicateDialog : public QDialog {
   Q_OBJECT
  public:
-  DuplicateDialog(const book::Book& book, const book::Test& test, QWidget* parent = nullptr);
+  DuplicateDialog(const book::Book& book, const record::Test& test, QWidget* parent = nullptr);
   /// The fixture chosen; 0 for a new one.
-  book::Id fixture_id() const;
+  record::Id fixture_id() const;
 
  private:
   QListWidget* list_;
-  std::vector<book::Id> fixtures_;
+  std::vector<record::Id> fixtures_;
 };
 
 }  // namespace sunbreak::desktop

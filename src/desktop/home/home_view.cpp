@@ -57,7 +57,7 @@ HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   connect(duplicate_, &QPushButton::clicked, this, &HomeView::duplicate);
   connect(bring, &QPushButton::clicked, this, &HomeView::wants_package);
   connect(search_, &QLineEdit::textChanged, this, &HomeView::refresh);
-  connect(cards_, &TestCards::open, this, [this](book::Id id) { emit open(id, -1); });
+  connect(cards_, &TestCards::open, this, [this](record::Id id) { emit open(id, -1); });
   const auto key = [this](const QKeySequence& keys, auto act) {
     auto* shortcut = new QShortcut(keys, this);
     shortcut->setContext(Qt::WidgetWithChildrenShortcut);
@@ -87,7 +87,7 @@ void HomeView::refresh() {
 }
 
 void HomeView::start_test() {
-  book::Id id = 0;
+  record::Id id = 0;
   if (desk_.read_only()) return desk_.warn(tr("This window is read-only: a test cannot be added here."));
   const QString problem = desk_.plan([&]() -> std::optional<Problem> {
     id = book::new_test(desk_.book());
@@ -98,12 +98,12 @@ void HomeView::start_test() {
 }
 
 void HomeView::duplicate() {
-  const auto test = desk_.book().find<book::Test>(cards_->chosen());
+  const auto test = desk_.book().find<record::Test>(cards_->chosen());
   if (!test) return;
   if (desk_.read_only()) return desk_.warn(tr("This window is read-only: a test cannot be added here."));
   DuplicateDialog dialog(desk_.book(), *test, this);
   if (dialog.exec() != QDialog::Accepted) return;
-  book::Id id = 0;
+  record::Id id = 0;
   const QString problem = desk_.plan([&]() -> std::optional<Problem> {
     id = book::duplicate_plan(desk_.book(), test->id, dialog.fixture_id());
     return {};
@@ -113,8 +113,8 @@ void HomeView::duplicate() {
 }
 
 void HomeView::remove() {
-  const book::Id id = cards_->chosen();
-  if (id && store_member(desk_, id, &book::Test::removed, true, tr("take a test off the lab book's pages")).isEmpty())
+  const record::Id id = cards_->chosen();
+  if (id && store_member(desk_, id, &record::Test::removed, true, tr("take a test off the lab book's pages")).isEmpty())
     desk_.say(tr("The test is off the page; nothing of it is lost. Ctrl+Z puts it back."));
 }
 

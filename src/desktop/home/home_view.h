@@ -21,7 +21,7 @@ class HomeView : public StageView {
   std::vector<KeyHint> keys() const override;
 
  signals:
-  void open(book::Id test_id, int stage);
+  void open(record::Id test_id, int stage);
   void wants_package();
 
  private:

@@ -20,7 +20,7 @@ namespace {
 
 enum Role { Kind = Qt::UserRole, RecordId };
 
-void edit_record(QWidget* parent, Desk& desk, const QString& kind, book::Id id) {
+void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id) {
   QDialog dialog(parent);
   dialog.setObjectName("recordDialog");
   dialog.setWindowTitle(kind == "fixture" ? QObject::tr("Fixture")
@@ -99,7 +99,7 @@ void ShelfList::fill() {
     item->setForeground(theme().quiet);
     item->setSizeHint({0, 28});
   };
-  const auto entry = [&](const std::string& name, const QString& kind, book::Id id, const QString& detail) {
+  const auto entry = [&](const std::string& name, const QString& kind, record::Id id, const QString& detail) {
     auto* item = new QListWidgetItem(text_of(name), list_);
     item->setData(Kind, kind);
     item->setData(RecordId, QVariant::fromValue<qlonglong>(id));
@@ -108,12 +108,12 @@ void ShelfList::fill() {
   };
   const std::string there = "WHERE removed = 0 ORDER BY name COLLATE NOCASE";
   section(tr("Fixtures"));
-  for (const auto& f : desk_.book().all<book::Fixture>(there)) entry(f.name, "fixture", f.id, text_of(f.kind));
+  for (const auto& f : desk_.book().all<record::Fixture>(there)) entry(f.name, "fixture", f.id, text_of(f.kind));
   section(tr("Benches"));
-  for (const auto& b : desk_.book().all<book::Bench>(there))
+  for (const auto& b : desk_.book().all<record::Bench>(there))
     entry(b.name, "bench", b.id, text_of(size_text(b.width_m, b.depth_m, desk_.units())));
   section(tr("Meters"));
-  for (const auto& m : desk_.book().all<book::Meter>(there))
+  for (const auto& m : desk_.book().all<record::Meter>(there))
     entry(m.name, text_of(m.kind), m.id,
           m.calibrated_on.empty() ? tr("calibration not stated") : tr("calibrated %1").arg(text_of(m.calibrated_on)));
   list_->setCurrentRow(row);
@@ -129,29 +129,29 @@ void ShelfList::take_off() {
   const QListWidgetItem* item = list_->currentItem();
   if (!item || !item->data(RecordId).toLongLong()) return;
   const QString kind = item->data(Kind).toString(), name = item->text();
-  const book::Id id = item->data(RecordId).toLongLong();
+  const record::Id id = item->data(RecordId).toLongLong();
   const bool kept =
       kind == "fixture"
-          ? store_member(desk_, id, &book::Fixture::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
+          ? store_member(desk_, id, &record::Fixture::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
       : kind == "bench"
-          ? store_member(desk_, id, &book::Bench::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
-          : store_member(desk_, id, &book::Meter::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty();
+          ? store_member(desk_, id, &record::Bench::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty()
+          : store_member(desk_, id, &record::Meter::removed, true, tr("take %1 off the shelf").arg(name)).isEmpty();
   if (kept) desk_.say(tr("%1 is off the shelf; tests that use it keep it. Ctrl+Z puts it back.").arg(name));
 }
 
 void ShelfList::add(const std::string& kind) {
-  book::Id id = 0;
+  record::Id id = 0;
   desk_.edit(tr("new entry on the shelf"), [&](book::Edit& e) {
     if (kind == "fixture") {
-      book::Fixture f;
+      record::Fixture f;
       f.name = "New fixture";
       id = e.add(f);
     } else if (kind == "bench") {
-      book::Bench b;
+      record::Bench b;
       b.name = "New bench";
       id = e.add(b);
     } else {
-      book::Meter m;
+      record::Meter m;
       m.kind = kind;
       m.name = kind == "quantum" ? "New sensor" : "New wall meter";
       id = e.add(m);

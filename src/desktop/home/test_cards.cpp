@@ -5,6 +5,7 @@
 #include <QStyledItemDelegate>
 #include <cmath>
 
+#include "book/test_rows.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
@@ -62,11 +63,11 @@ class CardDelegate : public QStyledItemDelegate {
   }
 };
 
-QPixmap thumbnail(const book::TestBundle& bundle) {
-  std::optional<book::SweepView> fullest;
+QPixmap thumbnail(const record::TestRecord& bundle) {
+  std::optional<evaluation::SweepView> fullest;
   double lowest = INFINITY, highest = -INFINITY;
-  for (const book::Sweep& sweep : bundle.sweeps) {
-    auto view = book::view_sweep(bundle, sweep);
+  for (const record::Sweep& sweep : bundle.sweeps) {
+    auto view = evaluation::view_sweep(bundle, sweep);
     if (!view || view.value().read() == 0) continue;
     for (const double ppfd : view.value().ppfd)
       if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
@@ -88,12 +89,12 @@ QPixmap thumbnail(const book::TestBundle& bundle) {
   return pixmap;
 }
 
-QString state_words(const book::TestBundle& bundle) {
+QString state_words(const record::TestRecord& bundle) {
   const std::size_t planned = bundle.rungs.size() * bundle.stops.size();
   std::size_t complete = 0;
   int read = 0;
-  for (const book::Sweep& sweep : bundle.sweeps) {
-    const auto view = book::view_sweep(bundle, sweep);
+  for (const record::Sweep& sweep : bundle.sweeps) {
+    const auto view = evaluation::view_sweep(bundle, sweep);
     if (!view) continue;
     read += view.value().read();
     complete += view.value().read() + view.value().missing() == static_cast<int>(view.value().states.size());
@@ -121,15 +122,15 @@ TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(d
 }
 
 void TestCards::fill(const QString& search) {
-  const book::Id before = chosen();
+  const record::Id before = chosen();
   clear();
   const QStringList words = search.toLower().split(' ', Qt::SkipEmptyParts);
-  std::vector<std::shared_ptr<const book::TestBundle>> shown;
-  for (const book::Test& test : desk_.book().all<book::Test>("WHERE removed = 0 ORDER BY id DESC")) {
-    auto loaded = book::load_bundle(desk_.book(), test.id);
+  std::vector<std::shared_ptr<const record::TestRecord>> shown;
+  for (const record::Test& test : desk_.book().all<record::Test>("WHERE removed = 0 ORDER BY id DESC")) {
+    auto loaded = book::load_test(desk_.book(), test.id);
     if (!loaded) continue;
-    const auto bundle = std::make_shared<const book::TestBundle>(std::move(*loaded));
-    const QString title = text_of(book::title_of(*bundle)), fixture = text_of(bundle->fixture.name),
+    const auto bundle = std::make_shared<const record::TestRecord>(std::move(*loaded));
+    const QString title = text_of(record::title_of(*bundle)), fixture = text_of(bundle->fixture.name),
                   bench = text_of(bundle->bench.name);
     const QString all =
         QStringList{title, fixture, bench, text_of(bundle->fixture.maker), text_of(bundle->fixture.kind)}
@@ -169,7 +170,7 @@ void TestCards::show_grades() {
   }
 }
 
-book::Id TestCards::chosen() const { return currentItem() ? currentItem()->data(TestIdRole).toLongLong() : 0; }
+record::Id TestCards::chosen() const { return currentItem() ? currentItem()->data(TestIdRole).toLongLong() : 0; }
 
 void TestCards::keyPressEvent(QKeyEvent* event) {
   if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && chosen()) return emit open(chosen());

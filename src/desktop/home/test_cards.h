@@ -15,12 +15,12 @@ class TestCards : public QListWidget {
   explicit TestCards(Desk& desk, QWidget* parent = nullptr);
   /// Shows the tests whose fixture, bench or name holds every word of `search`.
   void fill(const QString& search);
-  book::Id chosen() const;
+  record::Id chosen() const;
   /// The grades of all tests shown are worked out.
   bool graded() const;
 
  signals:
-  void open(book::Id test_id);
+  void open(record::Id test_id);
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;

@@ -3,12 +3,12 @@
 #include <QFutureWatcher>
 #include <QtConcurrent>
 
-#include "book/judgement.h"
-#include "book/wall_log.h"
+#include "evaluation/judgement.h"
+#include "evaluation/wall_log.h"
 
 namespace sunbreak::desktop {
 
-void TestGrades::ask(std::uint64_t revision, std::vector<std::shared_ptr<const book::TestBundle>> tests) {
+void TestGrades::ask(std::uint64_t revision, std::vector<std::shared_ptr<const record::TestRecord>> tests) {
   if (revision != std::exchange(revision_, revision)) grades_.clear();
   std::erase_if(tests, [&](const auto& test) { return grades_.contains(test->test.id); });
   const int question = ++question_;
@@ -23,12 +23,13 @@ void TestGrades::ask(std::uint64_t revision, std::vector<std::shared_ptr<const b
   watcher->setFuture(QtConcurrent::run([tests = std::move(tests)] {
     Answers grades;
     for (const auto& test : tests)
-      grades[test->test.id] = book::test_grade(book::evidence_of(*test, book::views_of(*test), book::wall_log(*test)));
+      grades[test->test.id] = evaluation::test_grade(
+          evaluation::evidence_of(*test, evaluation::views_of(*test), evaluation::wall_log(*test)));
     return grades;
   }));
 }
 
-std::optional<Grade> TestGrades::of(book::Id test_id) const {
+std::optional<Grade> TestGrades::of(record::Id test_id) const {
   const auto found = grades_.find(test_id);
   return found == grades_.end() ? std::nullopt : found->second;
 }

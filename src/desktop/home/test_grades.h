@@ -6,8 +6,8 @@
 #include <optional>
 #include <vector>
 
-#include "book/bundle.h"
 #include "core/evidence/grade.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
@@ -18,17 +18,17 @@ class TestGrades : public QObject {
   using QObject::QObject;
 
   /// Asks for the grades of tests as they are at a revision of the book; those that are known are not asked for again.
-  void ask(std::uint64_t revision, std::vector<std::shared_ptr<const book::TestBundle>> tests);
-  bool knows(book::Id test_id) const { return grades_.contains(test_id); }
+  void ask(std::uint64_t revision, std::vector<std::shared_ptr<const record::TestRecord>> tests);
+  bool knows(record::Id test_id) const { return grades_.contains(test_id); }
   /// None while it is not known, or where nothing is read.
-  std::optional<Grade> of(book::Id test_id) const;
+  std::optional<Grade> of(record::Id test_id) const;
 
  signals:
   /// There are new ones.
   void graded();
 
  private:
-  using Answers = std::map<book::Id, std::optional<Grade>>;
+  using Answers = std::map<record::Id, std::optional<Grade>>;
 
   std::uint64_t revision_ = 0;
   Answers grades_;

@@ -102,10 +102,10 @@ void ImportDialog::add_choices(QHBoxLayout* row) {
   row->addStretch();
 }
 
-book::TableOptions ImportDialog::options() const {
-  book::TableOptions o;
+exchange::TableOptions ImportDialog::options() const {
+  exchange::TableOptions o;
   if (const int form = form_->currentData().toInt(); form >= 0)
-    o.form = form == 1 ? book::TableForm::Matrix : book::TableForm::Long;
+    o.form = form == 1 ? exchange::TableForm::Matrix : exchange::TableForm::Long;
   if (const int c = separator_->currentData().toInt()) o.separator = static_cast<char>(c);
   if (const int c = decimal_->currentData().toInt()) o.decimal_mark = static_cast<char>(c);
   if (const int far = first_row_->currentData().toInt(); far >= 0) o.first_row_is_far = far == 1;
@@ -114,10 +114,10 @@ book::TableOptions ImportDialog::options() const {
 }
 
 void ImportDialog::read() {
-  book::TableContext context = book::table_context(*desk_.test(), desk_.sweep());
+  exchange::TableContext context = book::table_context(*desk_.test(), desk_.sweep());
   if (const QString kind = grid_->currentData().toString(); !kind.isEmpty())
     context.kind = parse_grid_kind(text_of(kind)).value();
-  auto draft = book::read_sweep_table(bytes_, context, options());
+  auto draft = exchange::read_sweep_table(bytes_, context, options());
   draft_.reset();
   if (!draft) {
     understood_->setText(marked_attention(text_of(draft.problem().sentence())));
@@ -134,7 +134,7 @@ void ImportDialog::read() {
   set_tone(understood_, "");
   take_->setEnabled(!desk_.read_only());
   QStringList lines;
-  for (const book::Finding& f : draft_->findings) {
+  for (const exchange::Finding& f : draft_->findings) {
     if (lines.size() == findings_shown) {
       lines << tr("… and %1 more").arg(draft_->findings.size() - findings_shown);
       break;
@@ -152,9 +152,9 @@ void ImportDialog::read() {
 void ImportDialog::show_cells() {
   const Theme& t = theme();
   std::set<std::pair<int, int>> taken, refused;
-  for (const book::CellPlace& place : draft_->sources)
+  for (const exchange::CellPlace& place : draft_->sources)
     if (place.row > 0) taken.insert({place.row, place.column});
-  for (const book::Finding& f : draft_->findings)
+  for (const exchange::Finding& f : draft_->findings)
     if (f.refused) refused.insert({f.row, f.column});
   const int rows = std::min<int>(rows_shown, static_cast<int>(draft_->cells.size()));
   std::size_t widest = 0;

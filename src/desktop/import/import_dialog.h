@@ -4,8 +4,8 @@
 #include <optional>
 #include <string>
 
-#include "book/import/sweep_table.h"
 #include "desktop/shell/desk.h"
+#include "exchange/tables/sweep_table.h"
 
 class QComboBox;
 class QLabel;
@@ -27,12 +27,12 @@ class ImportDialog : public QDialog {
   void read();
   void show_cells();
   void take();
-  book::TableOptions options() const;
+  exchange::TableOptions options() const;
 
   Desk& desk_;
   std::string bytes_, source_;
   QString origin_;
-  std::optional<book::TableDraft> draft_;
+  std::optional<exchange::TableDraft> draft_;
   QComboBox *form_, *separator_, *decimal_, *first_row_, *unit_, *grid_;
   QLabel *understood_, *findings_;
   QTableWidget* table_;

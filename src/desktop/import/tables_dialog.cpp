@@ -35,9 +35,9 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
   setWindowTitle(tr("Bring in %1 tables").arg(files.size()));
   for (TableFile& file : files) {
     Row row;
-    const auto draft = book::read_sweep_table(file.bytes, book::table_context(*desk_.test(), nullptr), {});
-    const book::SweepName named = book::sweep_named(text_of(file.name), std::string_view(file.bytes).substr(0, 4096),
-                                                    surface_unit(desk_.units()));
+    const auto draft = exchange::read_sweep_table(file.bytes, book::table_context(*desk_.test(), nullptr), {});
+    const exchange::SweepName named = exchange::sweep_named(
+        text_of(file.name), std::string_view(file.bytes).substr(0, 4096), surface_unit(desk_.units()));
     if (draft)
       row.draft = draft.value();
     else
@@ -144,11 +144,11 @@ QString TablesDialog::fate_of(const Row& row) const {
     return tr("◣ no height of this bench (1 cm to %1)").arg(text_of(length_text(most_m, desk_.units())));
   if (!row.percent || *row.percent <= 0 || *row.percent > 200) return tr("◣ which dimmer setting?");
   if (const Row* other = other_with_same_cell(row)) return tr("◣ the same sweep as %1").arg(other->file.name);
-  const book::Rung* rung = step_at(desk_.test()->rungs, &book::Rung::height_m, *row.height_m, same_height_m);
-  const book::Stop* stop = step_at(desk_.test()->stops, &book::Stop::percent, *row.percent, same_percent);
+  const record::Rung* rung = step_at(desk_.test()->rungs, &record::Rung::height_m, *row.height_m, same_height_m);
+  const record::Stop* stop = step_at(desk_.test()->stops, &record::Stop::percent, *row.percent, same_percent);
   if (!rung || !stop) return rung ? tr("a new dimmer setting") : tr("a new height");
-  const book::Sweep* sweep = desk_.test()->sweep(rung->id, stop->id);
-  const book::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
+  const record::Sweep* sweep = desk_.test()->sweep(rung->id, stop->id);
+  const evaluation::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
   return view && view->read() > 0 ? tr("replaces %1 readings").arg(view->read()) : tr("a new sweep");
 }
 
@@ -165,7 +165,8 @@ void TablesDialog::judge() {
     table_->item(r, Fate)->setForeground(wrong ? theme().attention : theme().ink);
     ready += row.wanted && !wrong;
     open += wrong;
-    for (const book::Finding& f : row.draft ? row.draft->findings : std::vector<book::Finding>{}) refused += f.refused;
+    for (const exchange::Finding& f : row.draft ? row.draft->findings : std::vector<exchange::Finding>{})
+      refused += f.refused;
   }
   QString words = tr("%1 of %2 tables are ready.").arg(ready).arg(rows_.size());
   if (open > 0) words += tr(" %1 wait for an answer.").arg(open);
@@ -181,7 +182,7 @@ void TablesDialog::take() {
   QApplication::setOverrideCursor(Qt::WaitCursor);
   int readings = 0;
   const bool kept = desk_.edit(tr("bring in %1 tables").arg(rows_.size()), [&](book::Edit& e) {
-    book::TestBundle test = *desk_.test();
+    record::TestRecord test = *desk_.test();
     const auto step_for = [&]<typename Step>(std::vector<Step>& steps, double Step::*value, double wanted,
                                              double same) {
       if (const Step* present = step_at(steps, value, wanted, same)) return present->id;
@@ -194,8 +195,8 @@ void TablesDialog::take() {
     };
     for (const Row& row : rows_) {
       if (!row.wanted || !row.draft) continue;
-      const book::Id rung = step_for(test.rungs, &book::Rung::height_m, *row.height_m, same_height_m);
-      const book::Id stop = step_for(test.stops, &book::Stop::percent, *row.percent, same_percent);
+      const record::Id rung = step_for(test.rungs, &record::Rung::height_m, *row.height_m, same_height_m);
+      const record::Id stop = step_for(test.stops, &record::Stop::percent, *row.percent, same_percent);
       book::take_table(e, test, rung, stop, *row.draft, "file");
       readings += row.draft->readings();
     }

@@ -3,9 +3,9 @@
 #include <QDialog>
 #include <vector>
 
-#include "book/import/sweep_name.h"
-#include "book/import/sweep_table.h"
 #include "desktop/shell/desk.h"
+#include "exchange/tables/sweep_name.h"
+#include "exchange/tables/sweep_table.h"
 
 class QLabel;
 class QPushButton;
@@ -30,7 +30,7 @@ class TablesDialog : public QDialog {
  private:
   struct Row {
     TableFile file;
-    std::optional<book::TableDraft> draft;
+    std::optional<exchange::TableDraft> draft;
     QString problem;
     std::optional<double> height_m, percent;
     bool wanted = false, unit_assumed = false;

@@ -102,7 +102,7 @@ void hatch_box(QPainter& p, const QRectF& box, bool dim) {
   p.setBrush(Qt::NoBrush);
 }
 
-void paint_surroundings(QPainter& p, const MapFit& fit, const book::Bench& bench, UnitSystem units) {
+void paint_surroundings(QPainter& p, const MapFit& fit, const record::Bench& bench, UnitSystem units) {
   p.save();
   const QRectF f = fit.floor;
   p.setClipRect(fit.frame.adjusted(-9, -9, 9, 9));

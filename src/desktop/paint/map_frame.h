@@ -3,16 +3,16 @@
 #include <QPainter>
 #include <optional>
 
-#include "book/records.h"
 #include "core/figures/coverage.h"
 #include "core/quantity/display.h"
 #include "desktop/paint/map_fit.h"
 #include "desktop/paint/value_scale.h"
+#include "record/test_record.h"
 
 namespace sunbreak::desktop {
 
 /// What stands around a map: walls as the bench states them, the door, places along its edges.
-void paint_surroundings(QPainter& p, const MapFit& fit, const book::Bench& bench, UnitSystem units);
+void paint_surroundings(QPainter& p, const MapFit& fit, const record::Bench& bench, UnitSystem units);
 
 /// The scale under a map, with what hatch and dots mean where there is a band.
 void paint_key(QPainter& p, const MapFit& fit, const ValueScale& scale, const ValueText& text, bool with_band);

@@ -96,10 +96,10 @@ class MapPainter {
     p_.setBrush(Qt::NoBrush);
     p_.setPen(QPen(theme().quiet, 1.2));
     for (std::size_t i = 0; i < boxes_.size(); ++i) {
-      if (s_.view->states[i].kind == book::StationState::Read || !shown(i)) continue;
+      if (s_.view->states[i].kind == evaluation::StationState::Read || !shown(i)) continue;
       const QRectF b = box(i);
       const double r = std::clamp(std::min(b.width(), b.height()) * 0.12, 1.0, 4.0);
-      if (s_.view->states[i].kind == book::StationState::Missing) {
+      if (s_.view->states[i].kind == evaluation::StationState::Missing) {
         p_.drawLine(b.center() + QPointF(-r, -r) * 1.6, b.center() + QPointF(r, r) * 1.6);
         p_.drawLine(b.center() + QPointF(-r, r) * 1.6, b.center() + QPointF(r, -r) * 1.6);
       } else {

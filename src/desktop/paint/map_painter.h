@@ -3,17 +3,17 @@
 #include <QPainter>
 #include <optional>
 
-#include "book/bundle.h"
 #include "core/quantity/display.h"
 #include "desktop/paint/map_fit.h"
 #include "desktop/paint/value_scale.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
 /// What a map of one sweep shows.
 struct MapScene {
-  const book::SweepView* view = nullptr;
-  const book::Bench* bench = nullptr;
+  const evaluation::SweepView* view = nullptr;
+  const record::Bench* bench = nullptr;
   const std::vector<double>* values = nullptr;  ///< one a station, shown in place of PPFD
   ValueScale scale;
   ValueText text;

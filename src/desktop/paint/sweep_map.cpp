@@ -24,7 +24,7 @@ SweepMap::SweepMap(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
 }
 
 void SweepMap::describe() {
-  const book::SweepView* view = desk_.view();
+  const evaluation::SweepView* view = desk_.view();
   if (!view) return;
   QString words = tr("%1 of %2 stations read").arg(view->read()).arg(view->states.size());
   if (current_ >= 0 && current_ < static_cast<int>(view->states.size()))
@@ -35,7 +35,7 @@ void SweepMap::describe() {
 QString SweepMap::value_words(int station) const {
   const double ppfd = desk_.view()->ppfd[station];
   if (!std::isnan(ppfd)) return text_of(ppfd_text(ppfd)) + tr(" µmol/m²/s");
-  return desk_.view()->states[station].kind == book::StationState::Missing ? tr("missing") : tr("not read yet");
+  return desk_.view()->states[station].kind == evaluation::StationState::Missing ? tr("missing") : tr("not read yet");
 }
 
 void SweepMap::set_current(int station) {

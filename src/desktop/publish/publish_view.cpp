@@ -13,9 +13,9 @@
 #include <QStandardPaths>
 #include <QVBoxLayout>
 
-#include "book/package/data_package.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/labels.h"
+#include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {
 
@@ -132,7 +132,7 @@ void PublishView::refresh() {
   options.figures_apart = true;
   preview_->show_report(*desk_.test(), options);
 
-  const book::TestBundle& b = *desk_.test();
+  const record::TestRecord& b = *desk_.test();
   QStringList missing;
   const auto need = [&](const std::string& value, const QString& name) {
     if (value.empty()) missing << name;
@@ -154,7 +154,7 @@ void PublishView::write(const QString& ending, const std::function<void(const fs
   const fs::path folder = text_of(folder_->text());
   std::error_code error;
   fs::create_directories(folder, error);
-  const fs::path file = free_name(folder, slug(text_of(book::title_of(*desk_.test()))), ending);
+  const fs::path file = free_name(folder, slug(text_of(record::title_of(*desk_.test()))), ending);
   try {
     writer(file);
     QSettings().setValue("publish/folder", folder_->text());
@@ -181,11 +181,11 @@ void PublishView::write_page() {
 }
 
 void PublishView::write_package() {
-  write(".zip", [&](const fs::path& file) { book::write_zip(file, book::make_package(*desk_.test())); });
+  write(".zip", [&](const fs::path& file) { exchange::write_zip(file, exchange::make_package(*desk_.test())); });
 }
 
 void PublishView::write_table() {
-  write(".csv", [&](const fs::path& file) { write_text(file, book::spreadsheet_csv(*desk_.test())); });
+  write(".csv", [&](const fs::path& file) { write_text(file, exchange::spreadsheet_csv(*desk_.test())); });
 }
 
 void PublishView::arrive() {

@@ -36,7 +36,7 @@ ReportPreview::ReportPreview(QWidget* parent) : QTextBrowser(parent) {
 
 ReportPreview::~ReportPreview() { watcher_.waitForFinished(); }
 
-void ReportPreview::show_report(const book::TestBundle& bundle, const report::ReportOptions& options) {
+void ReportPreview::show_report(const record::TestRecord& bundle, const report::ReportOptions& options) {
   if (document()->isEmpty()) setPlainText(tr("Preparing the preview…"));
   QThread* home = thread();
   const QFont font = text_font(14);

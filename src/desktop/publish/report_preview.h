@@ -19,7 +19,7 @@ class ReportPreview : public QTextBrowser {
   ~ReportPreview() override;
 
   /// Prepares another state of the report and puts it in place of the present one, keeping the place that was read.
-  void show_report(const book::TestBundle& bundle, const report::ReportOptions& options);
+  void show_report(const record::TestRecord& bundle, const report::ReportOptions& options);
 
  signals:
   void shown();

@@ -59,8 +59,8 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
                text_of(length_text(rungs[r].height_m, desk_.units())));
     for (int s = 0; s < std::ssize(stops); ++s) {
       const QRectF whole = cell(room, r, s);
-      const book::Sweep* sweep = desk_.test()->sweep(rungs[r].id, stops[s].id);
-      const book::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
+      const record::Sweep* sweep = desk_.test()->sweep(rungs[r].id, stops[s].id);
+      const evaluation::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
       const bool words = whole.height() > 3 * words_px;
       const MapFit fit = fit_map(whole.adjusted(2, 2, -2, words ? -words_px - 2 : -2),
                                  view ? view->layout.footprint : desk_.view()->layout.footprint, false);

@@ -217,7 +217,7 @@ void FiguresColumn::refresh() {
 
 /// What a dense sweep comes to on coarser grids: its extremes alone compare with nothing.
 void FiguresColumn::show_reduced() {
-  const book::SweepView& view = *desk_.view();
+  const evaluation::SweepView& view = *desk_.view();
   QStringList words;
   for (const int side : {8, 12}) {
     if (view.layout.columns < 2 * side || view.layout.rows < 2 * side) continue;

@@ -12,50 +12,50 @@ Judge::Judge(Desk& desk, TestLog& log, QObject* parent) : QObject(parent), desk_
   connect(&log, &TestLog::judged, this, &Judge::judged);
 }
 
-const Budget* Judge::budget_of(book::Id sweep_id) const {
+const Budget* Judge::budget_of(record::Id sweep_id) const {
   const auto found = answers_.find(sweep_id);
   return found != answers_.end() && found->second.revision == desk_.book().revision() ? &found->second.budget : nullptr;
 }
 
-std::optional<Evidence> Judge::evidence_of(book::Id sweep_id) const {
-  const book::SweepView* view = desk_.view_of(sweep_id);
+std::optional<Evidence> Judge::evidence_of(record::Id sweep_id) const {
+  const evaluation::SweepView* view = desk_.view_of(sweep_id);
   if (!desk_.test() || !view || view->read() == 0) return {};
   const auto& sweeps = desk_.test()->sweeps;
   const auto sweep = std::find_if(sweeps.begin(), sweeps.end(), [&](auto& s) { return s.id == sweep_id; });
   if (sweep == sweeps.end()) return {};
-  const book::WalkedState* walked = log_.walked(sweep_id);
+  const evaluation::WalkedState* walked = log_.walked(sweep_id);
   const int open = desk_.open_checks_of(sweep_id) + desk_.open_checks_of(0);
-  return grade(book::evidence_facts(*desk_.test(), *sweep, *view, walked ? *walked : book::WalkedState{},
-                                    log_.log().watts, open));
+  return grade(evaluation::evidence_facts(*desk_.test(), *sweep, *view, walked ? *walked : evaluation::WalkedState{},
+                                          log_.log().watts, open));
 }
 
-std::optional<std::pair<Grade, book::Id>> Judge::weakest() const {
-  std::optional<std::pair<Grade, book::Id>> found;
+std::optional<std::pair<Grade, record::Id>> Judge::weakest() const {
+  std::optional<std::pair<Grade, record::Id>> found;
   if (desk_.test())
-    for (const book::Sweep& sweep : desk_.test()->sweeps)
+    for (const record::Sweep& sweep : desk_.test()->sweeps)
       if (const auto evidence = evidence_of(sweep.id); evidence && (!found || evidence->grade < found->first))
         found = {evidence->grade, sweep.id};
   return found;
 }
 
-void Judge::look(book::Id also) {
+void Judge::look(record::Id also) {
   wanted_.clear();
-  for (const book::Id id : {desk_.sweep() ? desk_.sweep()->id : 0, also})
-    if (const book::SweepView* view = desk_.view_of(id); view && view->read() > 0 && !budget_of(id))
+  for (const record::Id id : {desk_.sweep() ? desk_.sweep()->id : 0, also})
+    if (const evaluation::SweepView* view = desk_.view_of(id); view && view->read() > 0 && !budget_of(id))
       wanted_.push_back(id);
   work();
 }
 
 void Judge::work() {
   if (working_ || wanted_.empty() || !desk_.test()) return;
-  const book::Id sweep_id = wanted_.front();
+  const record::Id sweep_id = wanted_.front();
   wanted_.erase(wanted_.begin());
   const auto& sweeps = desk_.test()->sweeps;
   const auto sweep = std::find_if(sweeps.begin(), sweeps.end(), [&](auto& s) { return s.id == sweep_id; });
   if (sweep == sweeps.end()) return work();
-  book::SweepViews views;  // the other rungs at the same stop tell how the light falls with height
-  for (const book::Sweep& other : sweeps)
-    if (const book::SweepView* view = desk_.view_of(other.id); view && other.stop_id == sweep->stop_id)
+  evaluation::SweepViews views;  // the other rungs at the same stop tell how the light falls with height
+  for (const record::Sweep& other : sweeps)
+    if (const evaluation::SweepView* view = desk_.view_of(other.id); view && other.stop_id == sweep->stop_id)
       views.emplace(other.id, *view);
   working_ = true;
   auto* watcher = new QFutureWatcher<Budget>(this);
@@ -74,8 +74,8 @@ void Judge::work() {
         work();
       });
   watcher->setFuture(
-      QtConcurrent::run([plan = book::without_readings(*desk_.test()), chosen = *sweep, views = std::move(views)] {
-        return uncertainty_budget(book::budget_question(plan, chosen, views.at(chosen.id), views));
+      QtConcurrent::run([plan = record::without_readings(*desk_.test()), chosen = *sweep, views = std::move(views)] {
+        return uncertainty_budget(evaluation::budget_question(plan, chosen, views.at(chosen.id), views));
       }));
 }
 

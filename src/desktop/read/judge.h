@@ -4,8 +4,8 @@
 #include <map>
 #include <optional>
 
-#include "book/judgement.h"
 #include "desktop/shell/desk.h"
+#include "evaluation/judgement.h"
 
 namespace sunbreak::desktop {
 
@@ -20,14 +20,14 @@ class Judge : public QObject {
 
   /// The chosen sweep's budget; none while it is being worked out or where there is nothing to judge.
   const Budget* budget() const { return budget_of(desk_.sweep() ? desk_.sweep()->id : 0); }
-  const Budget* budget_of(book::Id sweep_id) const;
+  const Budget* budget_of(record::Id sweep_id) const;
   /// None for sweeps without a reading.
-  std::optional<Evidence> evidence_of(book::Id sweep_id) const;
+  std::optional<Evidence> evidence_of(record::Id sweep_id) const;
   /// The test's grade is its weakest sweep's.
-  std::optional<std::pair<Grade, book::Id>> weakest() const;
+  std::optional<std::pair<Grade, record::Id>> weakest() const;
 
   /// Works out what is asked for next: the chosen sweep, and `also` another where it is not 0.
-  void look(book::Id also = 0);
+  void look(record::Id also = 0);
 
  signals:
   void judged();
@@ -41,8 +41,8 @@ class Judge : public QObject {
   };
   Desk& desk_;
   TestLog& log_;
-  std::map<book::Id, Answer> answers_;
-  std::vector<book::Id> wanted_;
+  std::map<record::Id, Answer> answers_;
+  std::vector<record::Id> wanted_;
   bool working_ = false;
 };
 

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
-#include "book/rig_model.h"
 #include "desktop/theme/theme.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -31,7 +31,7 @@ void two_toned(QPainter& p, const QColor& color, Qt::PenStyle style, double widt
 }
 
 void paint_fixture(QPainter& p, const MapFit& fit, const Desk& desk) {
-  const FixtureOutline o = book::outline_of(desk.test()->fixture, desk.test()->bench);
+  const FixtureOutline o = evaluation::outline_of(desk.test()->fixture, desk.test()->bench);
   const Footprint fp = desk.view()->layout.footprint;
   for (int unit = 0; unit < o.units; ++unit) {
     const double middle = fp.width_m / 2 + (unit - (o.units - 1) / 2.0) * o.unit_spacing_m;

@@ -5,8 +5,8 @@
 #include <optional>
 #include <utility>
 
-#include "book/bundle.h"
 #include "core/sweep/isolines.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
@@ -22,7 +22,7 @@ struct MapSettings {
   bool fixture = false, footprints = false, rings = false, coverage = false;
   bool own_scale = false;                       ///< each sweep its own, not one for all of the test
   std::shared_ptr<const OutsideSweep> outside;  ///< of another test, in place of `other`
-  book::Id other = 0;                           ///< the sweep that a difference is taken from
+  record::Id other = 0;                         ///< the sweep that a difference is taken from
   std::optional<std::pair<Place, Place>> cut;
   double zoom = 1;
   QPointF middle_m;  ///< of what a zoomed map shows

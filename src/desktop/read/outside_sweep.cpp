@@ -3,6 +3,7 @@
 #include <QListWidget>
 #include <QVBoxLayout>
 
+#include "book/test_rows.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 
@@ -11,22 +12,22 @@ namespace sunbreak::desktop {
 std::vector<OutsideName> outside_sweeps(const Desk& desk) {
   const book::Book& book = desk.book();
   std::vector<OutsideName> sweeps;
-  for (const book::Test& test : book.all<book::Test>("WHERE removed = 0 ORDER BY id DESC")) {
+  for (const record::Test& test : book.all<record::Test>("WHERE removed = 0 ORDER BY id DESC")) {
     if (desk.test() && test.id == desk.test()->test.id) continue;
-    book::TestBundle plan;
+    record::TestRecord plan;
     plan.test = test;
-    plan.fixture = book.find<book::Fixture>(test.fixture_id).value_or(book::Fixture{});
-    plan.bench = book.find<book::Bench>(test.bench_id).value_or(book::Bench{});
-    for (const book::Sweep& sweep : book.all<book::Sweep>(
+    plan.fixture = book.find<record::Fixture>(test.fixture_id).value_or(record::Fixture{});
+    plan.bench = book.find<record::Bench>(test.bench_id).value_or(record::Bench{});
+    for (const record::Sweep& sweep : book.all<record::Sweep>(
              "WHERE test_id = ? AND EXISTS (SELECT 1 FROM placement p WHERE p.sweep_id = sweep.id AND p.reading_id IS "
              "NOT NULL) ORDER BY id",
              test.id)) {
-      const auto rung = book.find<book::Rung>(sweep.rung_id);
-      const auto stop = book.find<book::Stop>(sweep.stop_id);
+      const auto rung = book.find<record::Rung>(sweep.rung_id);
+      const auto stop = book.find<record::Stop>(sweep.stop_id);
       if (rung && stop)
         sweeps.push_back({test.id, sweep.id,
                           QStringLiteral("%1 · %2 · %3 %")
-                              .arg(text_of(book::title_of(plan)), text_of(length_text(rung->height_m, desk.units())),
+                              .arg(text_of(record::title_of(plan)), text_of(length_text(rung->height_m, desk.units())),
                                    show_number(stop->percent))});
     }
   }
@@ -34,11 +35,11 @@ std::vector<OutsideName> outside_sweeps(const Desk& desk) {
 }
 
 std::shared_ptr<const OutsideSweep> read_outside(const Desk& desk, const OutsideName& name) {
-  const auto bundle = book::load_bundle(desk.book(), name.test_id);
+  const auto bundle = book::load_test(desk.book(), name.test_id);
   if (!bundle) return nullptr;
-  for (const book::Sweep& sweep : bundle->sweeps)
+  for (const record::Sweep& sweep : bundle->sweeps)
     if (sweep.id == name.sweep_id)
-      if (auto view = book::view_sweep(*bundle, sweep))
+      if (auto view = evaluation::view_sweep(*bundle, sweep))
         return std::make_shared<OutsideSweep>(OutsideSweep{name.words, std::move(view.value())});
   return nullptr;
 }

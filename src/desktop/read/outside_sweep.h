@@ -13,12 +13,12 @@ namespace sunbreak::desktop {
 /// A sweep of another test, to take a difference from: before and after, or one fixture and another.
 struct OutsideSweep {
   QString words;  ///< test, height and dimmer setting
-  book::SweepView view;
+  evaluation::SweepView view;
 };
 
 /// A sweep with readings of another test, by name; its readings are not read for that.
 struct OutsideName {
-  book::Id test_id = 0, sweep_id = 0;
+  record::Id test_id = 0, sweep_id = 0;
   QString words;
 };
 

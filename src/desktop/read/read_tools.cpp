@@ -19,17 +19,17 @@ namespace sunbreak::desktop {
 namespace {
 
 /// What the list of sweeps says beside their ids.
-constexpr book::Id another_test = -1, present_outside = -2;
+constexpr record::Id another_test = -1, present_outside = -2;
 
 /// The sweep that a difference is first taken from: at the same stop at the nearest other height; without one, the
 /// first there is.
-book::Id usual_other(const Desk& desk) {
+record::Id usual_other(const Desk& desk) {
   const auto others = other_sweeps(desk, desk.sweep() ? desk.sweep()->id : 0);
-  book::Id best = others.empty() ? 0 : others.front();
+  record::Id best = others.empty() ? 0 : others.front();
   double nearest = INFINITY;
   if (!desk.rung() || !desk.stop()) return best;
-  for (const book::Sweep& sweep : desk.test()->sweeps) {
-    const book::Rung* rung = desk.test()->rung(sweep.rung_id);
+  for (const record::Sweep& sweep : desk.test()->sweeps) {
+    const record::Rung* rung = desk.test()->rung(sweep.rung_id);
     if (sweep.stop_id != desk.stop()->id || !rung || std::find(others.begin(), others.end(), sweep.id) == others.end())
       continue;
     if (const double away = std::abs(rung->height_m - desk.rung()->height_m); away < nearest)
@@ -61,7 +61,7 @@ ReadTools::ReadTools(Desk& desk, MapSettings& settings, QWidget* parent)
   other_->setMinimumContentsLength(16);
   row->addWidget(other_);
   connect(other_, &QComboBox::activated, this, [this] {
-    if (const book::Id id = other_->currentData().toLongLong(); id > 0) {
+    if (const record::Id id = other_->currentData().toLongLong(); id > 0) {
       settings_.other = id;
       settings_.outside.reset();
     } else if (id == another_test) {
@@ -162,7 +162,7 @@ void ReadTools::refresh() {
   other_->setVisible(settings_.quantity == Quantity::Difference);
   const QSignalBlocker quiet(other_);
   other_->clear();
-  for (const book::Id id : others) other_->addItem(tr("from %1").arg(sweep_words(desk_, id)), qlonglong(id));
+  for (const record::Id id : others) other_->addItem(tr("from %1").arg(sweep_words(desk_, id)), qlonglong(id));
   if (settings_.outside) other_->addItem(tr("from %1").arg(settings_.outside->words), qlonglong(present_outside));
   other_->addItem(tr("from another test…"), qlonglong(another_test));
   other_->setCurrentIndex(

@@ -131,7 +131,7 @@ QWidget* ReadView::make_map_page() {
 
 void ReadView::refresh() {
   if (!desk_.test() || !desk_.view() || !desk_.rung() || !desk_.stop()) return;
-  if (const book::Id test = desk_.test()->test.id; test != test_id_) {
+  if (const record::Id test = desk_.test()->test.id; test != test_id_) {
     // What was looked at on another test means nothing here.
     test_id_ = test;
     settings_.cut.reset();
@@ -163,7 +163,7 @@ QString ReadView::state_words() const {
 
 /// How the means of the two sweeps compare; what both were measured with cancels.
 QString ReadView::difference_words() const {
-  const book::SweepView* other = compared(desk_, settings_);
+  const evaluation::SweepView* other = compared(desk_, settings_);
   if (!other || !desk_.figures()) return {};
   const double ratio = desk_.figures()->mean_ppfd / area_mean(other->layout, other->ppfd);
   if (!std::isfinite(ratio)) return {};
@@ -209,10 +209,10 @@ void ReadView::show_cut() {
 void ReadView::read_out(int station) {
   if (!desk_.view() || station < 0 || station >= std::ssize(desk_.view()->states))
     return readout_->setText(tr("Point at a station, or use the arrow keys, for its record. Wheel or + and − zoom."));
-  const book::SweepView& view = *desk_.view();
-  const book::StationState& s = view.states[station];
+  const evaluation::SweepView& view = *desk_.view();
+  const evaluation::StationState& s = view.states[station];
   QStringList words{station_place(view.layout, station, desk_.units())};
-  if (s.kind == book::StationState::Read) {
+  if (s.kind == evaluation::StationState::Read) {
     const ShownValues shown = shown_values(desk_, view, settings_);
     words << tr("%1 %2").arg(shown.text.text(shown.values[station]), shown.text.unit);
     words << tr("raw %1, corrected %2").arg(show_number(s.raw, 2), show_number(view.ppfd[station], 2));
@@ -228,7 +228,7 @@ void ReadView::read_out(int station) {
         open << text_of(check.saw);
     words << (open.isEmpty() ? tr("no check open") : QStringLiteral("◣ ") + open.join("; "));
   } else {
-    words << (s.kind == book::StationState::Missing ? tr("declared missing") : tr("not read yet"));
+    words << (s.kind == evaluation::StationState::Missing ? tr("declared missing") : tr("not read yet"));
   }
   readout_->setText(words.join(QStringLiteral(" · ")));
 }
@@ -333,7 +333,7 @@ void ReadView::draw_picture(QPainter& p, const QRectF& room, bool in_vectors) co
   const bool all = pages_->currentIndex() == SweepsPage;
   p.setPen(title_->palette().color(QPalette::WindowText));
   p.setFont(title_->font());
-  QString words = text_of(book::title_of(*desk_.test()));
+  QString words = text_of(record::title_of(*desk_.test()));
   if (!all) words += QStringLiteral(" · ") + title_->text();
   p.drawText(QRectF(room.left() + 48, room.top() + 8, room.width() - 64, 24), Qt::AlignLeft | Qt::AlignVCenter,
              shown_values(desk_, *desk_.view(), settings_).title + QStringLiteral(" · ") + words);
@@ -354,7 +354,7 @@ void ReadView::copy_picture() {
 
 void ReadView::save_picture() {
   if (!desk_.test() || !desk_.view()) return;
-  const QString name = text_of(book::title_of(*desk_.test())) + " " + title_->text();
+  const QString name = text_of(record::title_of(*desk_.test())) + " " + title_->text();
   SavePicture dialog([this](QPainter& p, const QRectF& room, bool in_vectors) { draw_picture(p, room, in_vectors); },
                      QString(name).replace(QStringLiteral(" · "), " ").replace('/', '-'), this);
   dialog.exec();

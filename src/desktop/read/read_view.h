@@ -57,7 +57,7 @@ class ReadView : public StageView {
 
   Desk& desk_;
   MapSettings settings_;
-  book::Id test_id_ = 0;  ///< that the settings are for
+  record::Id test_id_ = 0;  ///< that the settings are for
   Judge* judge_;
   QLabel *title_, *state_, *readout_;
   std::vector<QPushButton*> tabs_;

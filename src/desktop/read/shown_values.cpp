@@ -20,15 +20,15 @@ struct Ends {
 };
 
 /// What PPFD is multiplied by to become the quantity.
-double factor_of(const Desk& desk, const book::SweepView& view, Quantity quantity) {
+double factor_of(const Desk& desk, const evaluation::SweepView& view, Quantity quantity) {
   if (quantity == Quantity::DailyLight) return dli_mol_m2_d(1, desk.test()->test.photoperiod_h);
   if (quantity == Quantity::PercentOfMean) return 100 / area_mean(view.layout, view.ppfd);
   return 1;
 }
 
-std::vector<double> values_of(const Desk& desk, const book::SweepView& view, const MapSettings& settings) {
+std::vector<double> values_of(const Desk& desk, const evaluation::SweepView& view, const MapSettings& settings) {
   if (settings.quantity == Quantity::Difference) {
-    const book::SweepView* other = compared(desk, settings);
+    const evaluation::SweepView* other = compared(desk, settings);
     return other ? difference(view.layout, view.ppfd, other->layout, other->ppfd)
                  : std::vector<double>(view.ppfd.size(), unread);
   }
@@ -50,13 +50,13 @@ report::ScaleRange range_of(const Ends& ends, Quantity quantity) {
 
 report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) {
   Ends ends;
-  for (const book::Sweep& sweep : desk.test()->sweeps)
-    if (const book::SweepView* view = desk.view_of(sweep.id))
+  for (const record::Sweep& sweep : desk.test()->sweeps)
+    if (const evaluation::SweepView* view = desk.view_of(sweep.id))
       for (const double value : values_of(desk, *view, settings)) ends.take(value);
   return range_of(ends, settings.quantity);
 }
 
-ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings,
+ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, const MapSettings& settings,
                          const std::optional<report::ScaleRange>& range) {
   ShownValues shown;
   shown.values = values_of(desk, view, settings);
@@ -93,27 +93,27 @@ ShownValues shown_values(const Desk& desk, const book::SweepView& view, const Ma
   return shown;
 }
 
-const book::SweepView* compared(const Desk& desk, const MapSettings& settings) {
+const evaluation::SweepView* compared(const Desk& desk, const MapSettings& settings) {
   return settings.outside ? &settings.outside->view : desk.view_of(settings.other);
 }
 
-std::vector<book::Id> other_sweeps(const Desk& desk, book::Id sweep_id) {
-  std::vector<book::Id> others;
+std::vector<record::Id> other_sweeps(const Desk& desk, record::Id sweep_id) {
+  std::vector<record::Id> others;
   if (!desk.test()) return others;
-  for (const book::Rung& rung : desk.test()->rungs)
-    for (const book::Stop& stop : desk.test()->stops) {
-      const book::Sweep* sweep = desk.test()->sweep(rung.id, stop.id);
-      const book::SweepView* view = sweep && sweep->id != sweep_id ? desk.view_of(sweep->id) : nullptr;
+  for (const record::Rung& rung : desk.test()->rungs)
+    for (const record::Stop& stop : desk.test()->stops) {
+      const record::Sweep* sweep = desk.test()->sweep(rung.id, stop.id);
+      const evaluation::SweepView* view = sweep && sweep->id != sweep_id ? desk.view_of(sweep->id) : nullptr;
       if (view && view->read() > 0) others.push_back(sweep->id);
     }
   return others;
 }
 
-QString sweep_words(const Desk& desk, book::Id sweep_id) {
+QString sweep_words(const Desk& desk, record::Id sweep_id) {
   if (desk.test())
-    for (const book::Sweep& s : desk.test()->sweeps) {
-      const book::Rung* rung = desk.test()->rung(s.rung_id);
-      const book::Stop* stop = desk.test()->stop(s.stop_id);
+    for (const record::Sweep& s : desk.test()->sweeps) {
+      const record::Rung* rung = desk.test()->rung(s.rung_id);
+      const record::Stop* stop = desk.test()->stop(s.stop_id);
       if (s.id == sweep_id && rung && stop)
         return QObject::tr("%1 · %2 %")
             .arg(text_of(length_text(rung->height_m, desk.units())), show_number(stop->percent));

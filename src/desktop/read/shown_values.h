@@ -23,16 +23,16 @@ report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings);
 
 /// What the map of one sweep of the test on the desk shows. Without a range it is colored over all sweeps of the test,
 /// or over its own values where the settings ask for that or it is a difference.
-ShownValues shown_values(const Desk& desk, const book::SweepView& view, const MapSettings& settings,
+ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, const MapSettings& settings,
                          const std::optional<report::ScaleRange>& range = {});
 
 /// The sweeps with readings that a difference from `sweep` can be taken from, in the order of the mast.
-std::vector<book::Id> other_sweeps(const Desk& desk, book::Id sweep);
+std::vector<record::Id> other_sweeps(const Desk& desk, record::Id sweep);
 
 /// The sweep that a difference is taken from, of this test or another; none where there is none.
-const book::SweepView* compared(const Desk& desk, const MapSettings& settings);
+const evaluation::SweepView* compared(const Desk& desk, const MapSettings& settings);
 
 /// "45 cm · 100 %".
-QString sweep_words(const Desk& desk, book::Id sweep_id);
+QString sweep_words(const Desk& desk, record::Id sweep_id);
 
 }  // namespace sunbreak::desktop

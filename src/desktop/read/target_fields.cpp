@@ -6,7 +6,7 @@
 
 namespace sunbreak::desktop {
 
-using book::Test;
+using record::Test;
 
 namespace {
 
@@ -22,7 +22,7 @@ QString store(Desk& desk, const std::function<void(Test&)>& alter) {
 
 }  // namespace
 
-QString target_words(const book::CropTarget& t) {
+QString target_words(const record::CropTarget& t) {
   return QStringLiteral("%1: %2, %3–%4 %5, %6 h")
       .arg(text_of(t.set_name), text_of(t.name), show_number(t.low, 0), show_number(t.high, 0),
            t.by_daily_light ? QObject::tr("mol/m²/d") : QObject::tr("µmol/m²/s"), show_number(t.photoperiod_h, 1));
@@ -33,18 +33,18 @@ void add_target_fields(Form& form, Desk& desk) {
       QObject::tr("Target"),
       [&desk] {
         std::vector<Choice> choices{{QObject::tr("own band"), QVariant(qlonglong(0))}};
-        for (const book::CropTarget& t : book::crop_targets(desk.book()))
+        for (const record::CropTarget& t : book::crop_targets(desk.book()))
           choices.push_back({target_words(t), QVariant(qlonglong(t.id))});
         return choices;
       },
       [&desk] {
         const auto present =
-            desk.test() ? book::target_of(book::crop_targets(desk.book()), desk.test()->test) : std::nullopt;
+            desk.test() ? evaluation::target_of(book::crop_targets(desk.book()), desk.test()->test) : std::nullopt;
         return QVariant(qlonglong(present ? present->id : 0));
       },
       [&desk](const QVariant& v) -> QString {
-        const auto target = desk.book().find<book::CropTarget>(v.toLongLong());
-        return target ? store(desk, [&](Test& test) { book::set_target(test, *target); }) : QString();
+        const auto target = desk.book().find<record::CropTarget>(v.toLongLong());
+        return target ? store(desk, [&](Test& test) { evaluation::set_target(test, *target); }) : QString();
       });
   const auto number = [&](const QString& name, double Test::*member, const NumberRange& range, const QString& unit) {
     return form.line(
@@ -52,10 +52,11 @@ void add_target_fields(Form& form, Desk& desk) {
         take_number(range,
                     [=, &desk](std::optional<double> v) {
                       return store(desk, [&](Test& test) {
-                        if (member == &Test::photoperiod_h) return book::set_photoperiod(test, *v);
+                        if (member == &Test::photoperiod_h) return evaluation::set_photoperiod(test, *v);
                         test.*member = *v;
                         test.target_by_daily_light = false;
-                        if (!book::target_of(book::crop_targets(desk.book()), test)) test.target_name = "own band";
+                        if (!evaluation::target_of(book::crop_targets(desk.book()), test))
+                          test.target_name = "own band";
                       });
                     }),
         [unit] { return unit; });

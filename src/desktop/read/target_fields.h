@@ -6,7 +6,7 @@
 namespace sunbreak::desktop {
 
 /// A target with its list, band and photoperiod.
-QString target_words(const book::CropTarget& target);
+QString target_words(const record::CropTarget& target);
 
 /// The crop target of the test on the desk: one from the shelf, or its own band and photoperiod.
 void add_target_fields(Form& form, Desk& desk);

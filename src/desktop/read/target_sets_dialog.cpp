@@ -75,7 +75,7 @@ TargetSetsDialog::TargetSetsDialog(Desk& desk, const QString& set, QWidget* pare
   connect(reason_, &QLineEdit::editingFinished, this, [this] {
     if (targets_.empty() || text_of(reason_->text()) == targets_.front().reason) return;
     change(tr("reason of a target list"), [this](book::Edit& e) {
-      for (book::CropTarget t : targets_) {
+      for (record::CropTarget t : targets_) {
         t.reason = text_of(reason_->text());
         e.save(t);
       }
@@ -93,18 +93,18 @@ bool TargetSetsDialog::change(const QString& label, const std::function<void(boo
 void TargetSetsDialog::show_sets(const QString& wanted) {
   const QSignalBlocker quiet(set_);
   set_->clear();
-  for (const std::string& name : book::set_names(book::crop_targets(desk_.book()))) set_->addItem(text_of(name));
+  for (const std::string& name : evaluation::set_names(book::crop_targets(desk_.book()))) set_->addItem(text_of(name));
   set_->setCurrentIndex(std::max(0, set_->findText(wanted)));
   fill();
 }
 
 void TargetSetsDialog::fill() {
   filling_ = true;
-  targets_ = book::targets_of_set(book::crop_targets(desk_.book()), text_of(set_->currentText()));
+  targets_ = evaluation::targets_of_set(book::crop_targets(desk_.book()), text_of(set_->currentText()));
   reason_->setText(targets_.empty() ? QString() : text_of(targets_.front().reason));
   table_->setRowCount(static_cast<int>(targets_.size()));
   for (int row = 0; row < table_->rowCount(); ++row) {
-    const book::CropTarget& t = targets_[row];
+    const record::CropTarget& t = targets_[row];
     const QString cells[] = {text_of(t.name), t.by_daily_light ? tr("DLI, mol/m²/d") : tr("PPFD, µmol/m²/s"),
                              show_number(t.low, 1), show_number(t.high, 1), show_number(t.photoperiod_h, 1)};
     for (int c = 0; c < Columns; ++c) {
@@ -119,7 +119,7 @@ void TargetSetsDialog::fill() {
 
 void TargetSetsDialog::take_cell(int row, int column) {
   if (filling_ || row >= std::ssize(targets_)) return;
-  book::CropTarget t = targets_[row];
+  record::CropTarget t = targets_[row];
   const std::string text = text_of(table_->item(row, column)->text().trimmed());
   auto number = parse_number(text);
   if (!number) number = parse_number(text, ',');
@@ -134,7 +134,7 @@ void TargetSetsDialog::take_cell(int row, int column) {
   if (column == Low) t.low = *number;
   if (column == High) t.high = *number;
   if (column == Hours) t.photoperiod_h = *number;
-  if (const auto problem = book::problem_of(t)) {
+  if (const auto problem = evaluation::problem_of(t)) {
     fill();
     return problem_->setText(text_of(problem->sentence()));
   }
@@ -143,7 +143,7 @@ void TargetSetsDialog::take_cell(int row, int column) {
 }
 
 void TargetSetsDialog::add_target() {
-  book::CropTarget t;
+  record::CropTarget t;
   t.set_name = text_of(set_->currentText());
   t.reason = text_of(reason_->text());
   t.name = text_of(tr("new target"));
@@ -159,19 +159,19 @@ void TargetSetsDialog::add_target() {
 void TargetSetsDialog::remove_target() {
   const int row = table_->currentRow();
   if (row < 0 || row >= std::ssize(targets_)) return;
-  book::CropTarget t = targets_[row];
+  record::CropTarget t = targets_[row];
   t.removed = true;
   change(tr("remove a crop target"), [&](book::Edit& e) { e.save(t); });
   show_sets(set_->currentText());
 }
 
 void TargetSetsDialog::copy_set() {
-  const auto names = book::set_names(book::crop_targets(desk_.book()));
+  const auto names = evaluation::set_names(book::crop_targets(desk_.book()));
   QString name = tr("%1, own").arg(set_->currentText());
   for (int n = 2; std::find(names.begin(), names.end(), text_of(name)) != names.end(); ++n)
     name = tr("%1, own %2").arg(set_->currentText()).arg(n);
   change(tr("new target list"), [&](book::Edit& e) {
-    for (book::CropTarget t : targets_) {
+    for (record::CropTarget t : targets_) {
       t.id = 0;
       t.set_name = text_of(name);
       e.add(t);

@@ -33,7 +33,7 @@ class TargetSetsDialog : public QDialog {
   QLineEdit* reason_;
   QTableWidget* table_;
   QLabel* problem_;
-  std::vector<book::CropTarget> targets_;
+  std::vector<record::CropTarget> targets_;
   bool filling_ = false;
 };
 

@@ -105,17 +105,17 @@ TargetsPage::TargetsPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(d
   connect(table_, &QTableWidget::cellDoubleClicked, this, [this] { take(); });
 }
 
-double TargetsPage::hours_of(const book::CropTarget& target) const {
+double TargetsPage::hours_of(const record::CropTarget& target) const {
   return tried_hours_.value_or(target.photoperiod_h);
 }
 
 void TargetsPage::refresh() {
   if (!desk_.test()) return;
   const auto shelf = book::crop_targets(desk_.book());
-  const auto names = book::set_names(shelf);
+  const auto names = evaluation::set_names(shelf);
   QString wanted = set_->currentText();
   if (wanted.isEmpty())
-    if (const auto present = book::target_of(shelf, desk_.test()->test)) wanted = text_of(present->set_name);
+    if (const auto present = evaluation::target_of(shelf, desk_.test()->test)) wanted = text_of(present->set_name);
   const QSignalBlocker quiet(set_), still(hours_);
   set_->clear();
   for (const std::string& name : names) set_->addItem(text_of(name));
@@ -127,16 +127,16 @@ void TargetsPage::refresh() {
 }
 
 void TargetsPage::work_out() {
-  targets_ = book::targets_of_set(book::crop_targets(desk_.book()), text_of(set_->currentText()));
+  targets_ = evaluation::targets_of_set(book::crop_targets(desk_.book()), text_of(set_->currentText()));
   bands_.clear();
   rows_.clear();
   best_.clear();
-  for (const book::CropTarget& t : targets_) bands_.push_back(book::band_of(t, hours_of(t)));
+  for (const record::CropTarget& t : targets_) bands_.push_back(evaluation::band_of(t, hours_of(t)));
   if (!desk_.test()) return;
-  for (const book::Rung& rung : desk_.test()->rungs)
-    for (const book::Stop& stop : desk_.test()->stops) {
-      const book::Sweep* sweep = desk_.test()->sweep(rung.id, stop.id);
-      const book::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
+  for (const record::Rung& rung : desk_.test()->rungs)
+    for (const record::Stop& stop : desk_.test()->stops) {
+      const record::Sweep* sweep = desk_.test()->sweep(rung.id, stop.id);
+      const evaluation::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
       if (!view || view->read() == 0) continue;
       rows_.push_back({rung.id, stop.id, sweep->power_w, target_fits(Field(view->layout, view->ppfd), bands_)});
     }
@@ -166,7 +166,7 @@ void TargetsPage::fill_table() {
                  .arg(text_of(targets_[t].name).replace(" & ", " &\n"), show_number(bands_[t].low, 0),
                       show_number(bands_[t].high, 0), show_number(hours_of(targets_[t]), 1));
   for (const Row& row : rows_) {
-    const book::Sweep* sweep = desk_.test()->sweep(row.rung, row.stop);
+    const record::Sweep* sweep = desk_.test()->sweep(row.rung, row.stop);
     sides << sweep_words(desk_, sweep->id) + (row.power_w ? tr(" · %1 W").arg(show_number(row.power_w, 0)) : QString());
   }
   table_->setHorizontalHeaderLabels(heads);
@@ -233,9 +233,9 @@ void TargetsPage::take() {
   const int r = table_->currentRow(), t = table_->currentColumn();
   if (r < 0 || t < 0 || r >= std::ssize(rows_) || t >= std::ssize(targets_)) return;
   const Row row = rows_[r];
-  book::Test test = desk_.test()->test;
-  book::set_target(test, targets_[t]);
-  if (tried_hours_) book::set_photoperiod(test, *tried_hours_);
+  record::Test test = desk_.test()->test;
+  evaluation::set_target(test, targets_[t]);
+  if (tried_hours_) evaluation::set_photoperiod(test, *tried_hours_);
   if (!(test == desk_.test()->test) && !desk_.read_only())
     desk_.edit(tr("crop target"), [&](book::Edit& e) { e.save(test); });
   desk_.choose(row.rung, row.stop);

@@ -34,7 +34,7 @@ class TargetsPage : public QWidget {
 
  private:
   struct Row {
-    book::Id rung = 0, stop = 0;
+    record::Id rung = 0, stop = 0;
     std::optional<double> power_w;
     std::vector<TargetFit> fits;
   };
@@ -43,7 +43,7 @@ class TargetsPage : public QWidget {
   void select_present();
   void describe();
   void take();
-  double hours_of(const book::CropTarget& target) const;
+  double hours_of(const record::CropTarget& target) const;
 
   Desk& desk_;
   QComboBox* set_;
@@ -51,7 +51,7 @@ class TargetsPage : public QWidget {
   QLabel *hours_words_, *reason_, *details_;
   QPushButton *own_hours_, *edit_;
   QTableWidget* table_;
-  std::vector<book::CropTarget> targets_;
+  std::vector<record::CropTarget> targets_;
   std::vector<Band> bands_;
   std::vector<Row> rows_;
   std::vector<int> best_;  ///< by target, the row

@@ -75,7 +75,7 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
   column->addWidget(weakest_, 0, Qt::AlignLeft);
   connect(weakest_, &QPushButton::clicked, this, [this] {
     const auto weakest = judge_.weakest();
-    for (const book::Sweep& s : desk_.test()->sweeps)
+    for (const record::Sweep& s : desk_.test()->sweeps)
       if (weakest && s.id == weakest->second) return desk_.choose(s.rung_id, s.stop_id);
   });
   conditions_ = new QGridLayout;
@@ -103,8 +103,8 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
   column->addSpacing(4);
   stated_ = new Form(content);
   stated_->heading(tr("State your own, as standard uncertainties"));
-  const auto add = [&](const QString& name, const char* object, std::optional<double> book::Test::*field, double scale,
-                       const QString& unit, const QString& hint) {
+  const auto add = [&](const QString& name, const char* object, std::optional<double> record::Test::*field,
+                       double scale, const QString& unit, const QString& hint) {
     stated_
         ->line(
             name,
@@ -114,7 +114,7 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
             },
             take_number({0, 100},
                         [=, this](std::optional<double> v) -> QString {
-                          book::Test test = desk_.test()->test;
+                          record::Test test = desk_.test()->test;
                           test.*field = v ? std::optional(*v / scale) : std::nullopt;
                           return desk_.edit(tr("stated uncertainty"), [&](book::Edit& e) { e.save(test); })
                                      ? QString()
@@ -123,12 +123,13 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
             [=] { return unit; }, hint)
         ->setObjectName(object);
   };
-  add(tr("Height"), "heightUncertainty", &book::Test::height_uncertainty_m, 1000, tr("mm"), tr("5 assumed"));
-  add(tr("Place of a station"), "placeUncertainty", &book::Test::position_uncertainty_m, 1000, tr("mm"),
+  add(tr("Height"), "heightUncertainty", &record::Test::height_uncertainty_m, 1000, tr("mm"), tr("5 assumed"));
+  add(tr("Place of a station"), "placeUncertainty", &record::Test::position_uncertainty_m, 1000, tr("mm"),
       tr("5 assumed"));
-  add(tr("Footprint edges"), "edgeUncertainty", &book::Test::edge_uncertainty_m, 1000, tr("mm"), tr("3 assumed"));
-  add(tr("Spectral response"), "spectralUncertainty", &book::Test::spectral_uncertainty_pct, 1, "%", tr("1.5 assumed"));
-  add(tr("Cosine response"), "cosineUncertainty", &book::Test::cosine_uncertainty_pct, 1, "%", tr("1 assumed"));
+  add(tr("Footprint edges"), "edgeUncertainty", &record::Test::edge_uncertainty_m, 1000, tr("mm"), tr("3 assumed"));
+  add(tr("Spectral response"), "spectralUncertainty", &record::Test::spectral_uncertainty_pct, 1, "%",
+      tr("1.5 assumed"));
+  add(tr("Cosine response"), "cosineUncertainty", &record::Test::cosine_uncertainty_pct, 1, "%", tr("1 assumed"));
   stated_->note([] { return tr("Sensor and power meter have theirs on the shelf (Home) and on Rig."); });
   column->addWidget(stated_);
   column->addStretch();
@@ -155,7 +156,7 @@ void TrustPage::clear_conditions() {
 }
 
 void TrustPage::show_evidence() {
-  const book::Id sweep_id = desk_.sweep() ? desk_.sweep()->id : 0;
+  const record::Id sweep_id = desk_.sweep() ? desk_.sweep()->id : 0;
   const auto evidence = judge_.evidence_of(sweep_id);
   if (!evidence) {
     shown_.clear();

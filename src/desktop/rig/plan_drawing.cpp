@@ -5,11 +5,11 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "book/rig_model.h"
-#include "book/test_checks.h"
 #include "desktop/paint/map_frame.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "evaluation/rig_model.h"
+#include "evaluation/test_checks.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -18,12 +18,12 @@ constexpr double grab_px = 7;
 const QColor light_color(0xF5D073);
 
 /// What a handle is and where it stands now.
-QString handle_words(const book::TestBundle& test, const PlanHandle& handle, UnitSystem units) {
+QString handle_words(const record::TestRecord& test, const PlanHandle& handle, UnitSystem units) {
   const auto length = [&](double m) { return text_of(length_text(m, units)); };
-  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
   switch (handle.kind) {
     case PlanHandle::Margin:
-      if (const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test)))
+      if (const auto layout = lay_out(record::footprint_of(test.bench), record::grid_of(test.test)))
         return QObject::tr("outer stations %1 from the left and right walls, %2 from front and far")
             .arg(length(layout.value().xs_m.front()), length(layout.value().ys_m.front()));
       return {};
@@ -82,12 +82,12 @@ void PlanDrawing::describe() {
   setAccessibleDescription(words);
 }
 
-void PlanDrawing::set_draft(std::optional<book::TestBundle> draft) {
+void PlanDrawing::set_draft(std::optional<record::TestRecord> draft) {
   draft_ = std::move(draft);
   update();
 }
 
-const book::TestBundle* PlanDrawing::test() const { return draft_ ? &*draft_ : desk_.test(); }
+const record::TestRecord* PlanDrawing::test() const { return draft_ ? &*draft_ : desk_.test(); }
 
 MapFit PlanDrawing::fit(const Footprint& floor) const { return fit_map(rect(), floor, true, 68); }
 
@@ -108,7 +108,7 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   const Theme& t = theme();
-  const auto laid_out = lay_out(book::footprint_of(test()->bench), book::grid_of(test()->test));
+  const auto laid_out = lay_out(record::footprint_of(test()->bench), record::grid_of(test()->test));
   if (!laid_out) {
     p.setPen(t.bad);
     p.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
@@ -160,7 +160,7 @@ void PlanDrawing::draw_floor(QPainter& p, const MapFit& f, const Footprint& floo
     p.setPen(QPen(theme().quiet, 1, Qt::DashLine));
     p.drawRect(box);
   }
-  const book::Meter* sensor = test()->meter(test()->test.sensor_id);
+  const record::Meter* sensor = test()->meter(test()->test.sensor_id);
   if (const double nearest = sensor ? sensor->closest_approach_m.value_or(0) * f.scale : 0; nearest > 0) {
     p.setPen(QPen(theme().lake, 1, Qt::DotLine));
     p.drawRect(f.floor.adjusted(nearest, nearest, -nearest, -nearest));
@@ -170,7 +170,7 @@ void PlanDrawing::draw_floor(QPainter& p, const MapFit& f, const Footprint& floo
 void PlanDrawing::draw_walk(QPainter& p, const MapFit& f, const Layout& layout) const {
   const Theme& t = theme();
   QPolygonF path;
-  for (const int i : book::walk_of(test()->test, layout))
+  for (const int i : evaluation::walk_of(test()->test, layout))
     path << f.pixel(layout.stations[i].x_m, layout.stations[i].y_m);
   p.setPen(QPen(t.rule, 1.2));
   p.drawPolyline(path);
@@ -228,7 +228,7 @@ void PlanDrawing::draw_chosen(QPainter& p, const MapFit& f, const Layout& layout
 
 void PlanDrawing::mousePressEvent(QMouseEvent* event) {
   if (!test()) return;
-  const MapFit f = fit(book::footprint_of(test()->bench));
+  const MapFit f = fit(record::footprint_of(test()->bench));
   const QPointF at = f.meters(event->position());
   const int handle = handle_at(*test(), at.x(), at.y(), grab_px / f.scale);
   if (handle < 0) return;
@@ -240,7 +240,7 @@ void PlanDrawing::mousePressEvent(QMouseEvent* event) {
 
 void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
   if (!test()) return;
-  const MapFit f = fit(book::footprint_of(test()->bench));
+  const MapFit f = fit(record::footprint_of(test()->bench));
   const QPointF at = f.meters(event->position());
   const auto handle = chosen();
   if (!dragging_ || !handle) {
@@ -254,7 +254,7 @@ void PlanDrawing::mouseMoveEvent(QMouseEvent* event) {
 void PlanDrawing::mouseReleaseEvent(QMouseEvent*) {
   const auto handle = chosen();
   if (std::exchange(dragging_, false) && std::exchange(dragged_, false) && handle && draft_)
-    emit moved_to(book::TestBundle(*draft_), *handle);
+    emit moved_to(record::TestRecord(*draft_), *handle);
 }
 
 void PlanDrawing::keyPressEvent(QKeyEvent* event) {

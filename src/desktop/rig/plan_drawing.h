@@ -3,9 +3,9 @@
 #include <QWidget>
 #include <optional>
 
-#include "book/bundle.h"
 #include "desktop/paint/map_fit.h"
 #include "desktop/rig/plan_handles.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
@@ -20,13 +20,13 @@ class PlanDrawing : public QWidget {
  public:
   explicit PlanDrawing(Desk& desk, QWidget* parent = nullptr);
   /// Draws another test than the one on the desk: what it would be if what is being typed were kept.
-  void set_draft(std::optional<book::TestBundle> draft);
+  void set_draft(std::optional<record::TestRecord> draft);
 
  signals:
   /// Something is being dragged: what the plan would be.
-  void dragged(const book::TestBundle& draft);
+  void dragged(const record::TestRecord& draft);
   /// Something was moved; the plan is to be this, as far as the handle goes.
-  void moved_to(const book::TestBundle& wanted, const PlanHandle& handle);
+  void moved_to(const record::TestRecord& wanted, const PlanHandle& handle);
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -36,7 +36,7 @@ class PlanDrawing : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
-  const book::TestBundle* test() const;
+  const record::TestRecord* test() const;
   MapFit fit(const Footprint& floor) const;
   std::optional<PlanHandle> chosen() const;
   void choose(int handle);
@@ -47,7 +47,7 @@ class PlanDrawing : public QWidget {
   void draw_chosen(QPainter& p, const MapFit& fit, const Layout& layout) const;
 
   Desk& desk_;
-  std::optional<book::TestBundle> draft_;
+  std::optional<record::TestRecord> draft_;
   int chosen_ = -1;
   bool dragging_ = false, dragged_ = false;
 };

@@ -4,17 +4,17 @@
 #include <cmath>
 
 #include "book/plan.h"
-#include "book/rig_model.h"
 #include "core/bench/ladder.h"
 #include "core/bench/tape.h"
 #include "core/bench/walk_order.h"
 #include "desktop/rig/rig_advice.h"
 #include "desktop/walk/live_taker.h"
 #include "desktop/widgets/takers.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 
-using book::Test;
+using record::Test;
 
 namespace {
 
@@ -35,7 +35,7 @@ void take_heights(Desk& desk, const std::vector<double>& heights_m) {
 
 void around_the_makers(Desk& desk) {
   if (!desk.test()) return;
-  for (const book::Claim& c : desk.test()->claims)
+  for (const record::Claim& c : desk.test()->claims)
     if (c.kind == "height_m") {
       const auto height = c.value ? c.value : height_in_words(c.words);
       if (height) return take_heights(desk, heights_around(*height));
@@ -97,30 +97,30 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
           [&desk] {
             QStringList texts;
             if (desk.test())
-              for (const book::Rung& r : desk.test()->rungs)
-                texts << show_length(book::tape_rule(*desk.test()).tape_m(r.height_m), desk.units());
+              for (const record::Rung& r : desk.test()->rungs)
+                texts << show_length(evaluation::tape_rule(*desk.test()).tape_m(r.height_m), desk.units());
             return texts.join(", ");
           },
           [&desk](const QString& text) -> QString {
             QString problem;
             auto heights = length_list(text, desk.units(), &problem);
             if (!heights || !desk.test()) return problem;
-            for (double& h : *heights) h = book::tape_rule(*desk.test()).height_m(h);
+            for (double& h : *heights) h = evaluation::tape_rule(*desk.test()).height_m(h);
             return plan_heights(desk, *heights);
           },
           [&desk] { return unit_words(desk); }, tr("such as 75, 60, 45"))
       ->setObjectName("heights");
   form.note([&desk]() -> QString {
     if (!desk.test()) return {};
-    const TapeRule rule = book::tape_rule(*desk.test());
-    const book::Meter* sensor = desk.test()->meter(desk.test()->test.sensor_id);
+    const TapeRule rule = evaluation::tape_rule(*desk.test());
+    const record::Meter* sensor = desk.test()->meter(desk.test()->test.sensor_id);
     if (rule.end == TapeEnd::Sensor) return {};
     if (!sensor || !sensor->receiving_height_m)
       return tr(
           "The sensor's own height is not on record, so nothing is taken off for it. It is kept on Home, under "
           "Meters.");
     QStringList texts;
-    for (const book::Rung& r : desk.test()->rungs) texts << text_of(length_text(r.height_m, desk.units()));
+    for (const record::Rung& r : desk.test()->rungs) texts << text_of(length_text(r.height_m, desk.units()));
     return tr("The sensor stands %1 high: to its receiving surface these are %2.")
         .arg(text_of(length_text(rule.receiving_height_m, desk.units())), texts.join(", "));
   });
@@ -152,7 +152,7 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
           [&desk] {
             QStringList texts;
             if (desk.test())
-              for (const book::Stop& s : desk.test()->stops) texts << show_number(s.percent);
+              for (const record::Stop& s : desk.test()->stops) texts << show_number(s.percent);
             return texts.join(", ");
           },
           [&desk](const QString& text) -> QString {
@@ -166,7 +166,7 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
   QObject::connect(&advice, &RigAdvice::height_found, &form, [&desk](double height_m, double ppfd) {
     if (!desk.test()) return;
     std::vector<double> heights{std::round(100 * height_m) / 100};
-    for (const book::Rung& r : desk.test()->rungs) heights.push_back(r.height_m);
+    for (const record::Rung& r : desk.test()->rungs) heights.push_back(r.height_m);
     if (const QString problem = plan_heights(desk, heights); !problem.isEmpty()) return desk.warn(problem);
     desk.say(
         tr("By the claims and the model the center reads %1 µmol/m²/s at about %2; that height is in the plan now.")

@@ -18,9 +18,9 @@ void add_checklist(Form& form, Desk& desk);
 
 /// Stores a member of the test on the desk; empty where it was kept.
 template <typename Value>
-QString store_in_test(Desk& desk, Value book::Test::*member, const Value& value, const QString& label) {
+QString store_in_test(Desk& desk, Value record::Test::*member, const Value& value, const QString& label) {
   if (!desk.test()) return {};
-  book::Test test = desk.test()->test;
+  record::Test test = desk.test()->test;
   test.*member = value;
   return desk.edit(label, [&](book::Edit& e) { e.save(test); }) ? QString() : QObject::tr("Not kept.");
 }

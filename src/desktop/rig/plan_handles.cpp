@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "book/rig_model.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -20,34 +20,34 @@ struct Margins {
 Margins margins_of(const Layout& layout) { return {layout.xs_m.front(), layout.ys_m.front()}; }
 
 /// How far a place is from the walls, as its margins would be.
-Margins margins_at(const book::TestBundle& test, double x_m, double y_m) {
+Margins margins_at(const record::TestRecord& test, double x_m, double y_m) {
   return {std::min(x_m, test.bench.width_m - x_m), std::min(y_m, test.bench.depth_m - y_m)};
 }
 
-void set_margins(book::TestBundle& test, const Margins& m) {
-  Grid grid = book::grid_of(test.test);
-  const Footprint floor = book::footprint_of(test.bench);
+void set_margins(record::TestRecord& test, const Margins& m) {
+  Grid grid = record::grid_of(test.test);
+  const Footprint floor = record::footprint_of(test.bench);
   const auto margin = [](double wanted, double floor_m) {
     return std::clamp(whole(wanted), 0.0, std::max((floor_m - least_inside_m) / 2, 0.0));
   };
   grid.kind = GridKind::Inset;
   grid.margin_x_m = margin(m.x_m, floor.width_m);
   grid.margin_y_m = margin(m.y_m, floor.depth_m);
-  book::set_grid(test.test, grid);
+  record::set_grid(test.test, grid);
 }
 
-void set_spot(book::TestBundle& test, int spot, double x_m, double y_m) {
-  Grid grid = book::grid_of(test.test);
-  const Footprint floor = book::footprint_of(test.bench);
+void set_spot(record::TestRecord& test, int spot, double x_m, double y_m) {
+  Grid grid = record::grid_of(test.test);
+  const Footprint floor = record::footprint_of(test.bench);
   Spot& s = grid.spots[static_cast<std::size_t>(spot)];
   s.x_m = std::clamp(whole(x_m), 0.0, floor.width_m);
   s.y_m = std::clamp(whole(y_m), 0.0, floor.depth_m);
-  book::set_grid(test.test, grid);
+  record::set_grid(test.test, grid);
 }
 
 /// Away from the middle of the floor, along x and y.
-double out_x(const book::TestBundle& t, double x_m) { return std::abs(x_m - t.bench.width_m / 2); }
-double out_y(const book::TestBundle& t, double y_m) { return std::abs(y_m - t.bench.depth_m / 2); }
+double out_x(const record::TestRecord& t, double x_m) { return std::abs(x_m - t.bench.width_m / 2); }
+double out_y(const record::TestRecord& t, double y_m) { return std::abs(y_m - t.bench.depth_m / 2); }
 
 /// A unit's width that puts the outer edge of the outer units so far from the middle.
 double width_reaching(const FixtureOutline& o, bool spaced, double out_m) {
@@ -60,12 +60,12 @@ bool is_of_fixture(const PlanHandle& handle) {
   return handle.kind != PlanHandle::Margin && handle.kind != PlanHandle::Spot;
 }
 
-Spot spot_of(const book::TestBundle& test, const PlanHandle& handle) {
-  return book::grid_of(test.test).spots[static_cast<std::size_t>(handle.spot)];
+Spot spot_of(const record::TestRecord& test, const PlanHandle& handle) {
+  return record::grid_of(test.test).spots[static_cast<std::size_t>(handle.spot)];
 }
 
-std::vector<Rectangle> units_from_above(const book::TestBundle& test) {
-  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+std::vector<Rectangle> units_from_above(const record::TestRecord& test) {
+  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
   const double middle_x = test.bench.width_m / 2, middle_y = test.bench.depth_m / 2;
   std::vector<Rectangle> units;
   for (int unit = 0; unit < o.units; ++unit) {
@@ -75,22 +75,22 @@ std::vector<Rectangle> units_from_above(const book::TestBundle& test) {
   return units;
 }
 
-std::vector<PlanHandle> plan_handles(const book::TestBundle& test) {
+std::vector<PlanHandle> plan_handles(const record::TestRecord& test) {
   std::vector<PlanHandle> handles;
-  const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test));
-  const bool spots = book::grid_of(test.test).kind == GridKind::Spots;
+  const auto layout = lay_out(record::footprint_of(test.bench), record::grid_of(test.test));
+  const bool spots = record::grid_of(test.test).kind == GridKind::Spots;
   if (layout && !spots && layout.value().columns > 1 && layout.value().rows > 1)
     handles.push_back({PlanHandle::Margin});
   if (layout && spots)
-    for (int i = 0; i < std::ssize(book::grid_of(test.test).spots); ++i) handles.push_back({PlanHandle::Spot, i});
+    for (int i = 0; i < std::ssize(record::grid_of(test.test).spots); ++i) handles.push_back({PlanHandle::Spot, i});
   handles.push_back({PlanHandle::Width});
   handles.push_back({PlanHandle::Depth});
   if (test.fixture.units > 1) handles.push_back({PlanHandle::Spacing});
   return handles;
 }
 
-int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach_m) {
-  const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test));
+int handle_at(const record::TestRecord& test, double x_m, double y_m, double reach_m) {
+  const auto layout = lay_out(record::footprint_of(test.bench), record::grid_of(test.test));
   const Rectangle outer = units_from_above(test).back();
   const double inner_edge = out_x(test, outer.left_m), outer_edge = out_x(test, outer.left_m + outer.width_m),
                far_edge = outer.depth_m / 2;
@@ -125,8 +125,8 @@ int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach
   return -1;
 }
 
-book::TestBundle moved(book::TestBundle test, const PlanHandle& handle, double x_m, double y_m) {
-  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+record::TestRecord moved(record::TestRecord test, const PlanHandle& handle, double x_m, double y_m) {
+  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
   switch (handle.kind) {
     case PlanHandle::Margin:
       set_margins(test, margins_at(test, x_m, y_m));
@@ -147,12 +147,12 @@ book::TestBundle moved(book::TestBundle test, const PlanHandle& handle, double x
   return test;
 }
 
-book::TestBundle nudged(book::TestBundle test, const PlanHandle& handle, int steps_x, int steps_y) {
-  const FixtureOutline o = book::outline_of(test.fixture, test.bench);
+record::TestRecord nudged(record::TestRecord test, const PlanHandle& handle, int steps_x, int steps_y) {
+  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
   const double by_m = (steps_x + steps_y) * step_m;
   switch (handle.kind) {
     case PlanHandle::Margin:
-      if (const auto layout = lay_out(book::footprint_of(test.bench), book::grid_of(test.test))) {
+      if (const auto layout = lay_out(record::footprint_of(test.bench), record::grid_of(test.test))) {
         const Margins m = margins_of(layout.value());
         set_margins(test, {m.x_m - steps_x * step_m, m.y_m - steps_y * step_m});
       }

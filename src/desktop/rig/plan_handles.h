@@ -2,7 +2,7 @@
 
 #include <vector>
 
-#include "book/bundle.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
@@ -17,22 +17,22 @@ struct PlanHandle {
 bool is_of_fixture(const PlanHandle& handle);
 
 /// The spot that a handle of a spot is of.
-Spot spot_of(const book::TestBundle& test, const PlanHandle& handle);
+Spot spot_of(const record::TestRecord& test, const PlanHandle& handle);
 
 /// The units of the fixture as seen from above, from left to right.
-std::vector<Rectangle> units_from_above(const book::TestBundle& test);
+std::vector<Rectangle> units_from_above(const record::TestRecord& test);
 
 /// What there is to take hold of in a test's plan.
-std::vector<PlanHandle> plan_handles(const book::TestBundle& test);
+std::vector<PlanHandle> plan_handles(const record::TestRecord& test);
 
 /// Which of them lies within `reach_m` of a place on the floor; -1 where none does.
-int handle_at(const book::TestBundle& test, double x_m, double y_m, double reach_m);
+int handle_at(const record::TestRecord& test, double x_m, double y_m, double reach_m);
 
 /// The plan after a handle was brought to a place on the floor, by whole centimeters. Outer stations that are moved
 /// make the grid one that stops short of the walls. What the plan cannot be stays at the nearest that it can.
-book::TestBundle moved(book::TestBundle test, const PlanHandle& handle, double x_m, double y_m);
+record::TestRecord moved(record::TestRecord test, const PlanHandle& handle, double x_m, double y_m);
 
 /// The same by steps of a centimeter: outward or to the right and away from the door where positive.
-book::TestBundle nudged(book::TestBundle test, const PlanHandle& handle, int steps_x, int steps_y);
+record::TestRecord nudged(record::TestRecord test, const PlanHandle& handle, int steps_x, int steps_y);
 
 }  // namespace sunbreak::desktop

@@ -6,11 +6,11 @@
 #include <QtConcurrent>
 #include <algorithm>
 
-#include "book/rig_model.h"
 #include "core/checks/between_sweeps.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/height_for_centre.h"
 #include "desktop/shell/room_lights.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -31,9 +31,9 @@ void beside(QObject* owner, Work work, Done done) {
 
 }  // namespace
 
-std::optional<double> claimed_ppf(const book::TestBundle& test) {
+std::optional<double> claimed_ppf(const record::TestRecord& test) {
   std::optional<double> ppf, watts, efficacy;
-  for (const book::Claim& c : test.claims) {
+  for (const record::Claim& c : test.claims) {
     if (c.kind == "ppf_umol_s") ppf = c.value;
     if (c.kind == "power_w") watts = c.value;
     if (c.kind == "efficacy_umol_j") efficacy = c.value;
@@ -52,10 +52,10 @@ RigAdvice::RigAdvice(Desk& desk, QObject* parent) : QObject(parent), desk_(desk)
 void RigAdvice::refresh() { rest_.start(); }
 
 void RigAdvice::ask() {
-  const book::TestBundle* test = desk_.test();
+  const record::TestRecord* test = desk_.test();
   if (!test || test->rungs.empty()) return;
-  const Room room = book::room_of(test->bench);
-  const FixtureOutline o = book::outline_of(test->fixture, test->bench);
+  const Room room = evaluation::room_of(test->bench);
+  const FixtureOutline o = evaluation::outline_of(test->fixture, test->bench);
   const double height_m = std::min(test->rungs.back().height_m, room.height_m - 0.01);
   const auto& w = room.reflectance;
   const std::string question =
@@ -80,7 +80,7 @@ void RigAdvice::ask() {
 }
 
 QString RigAdvice::stations_words() const {
-  const book::TestBundle* test = desk_.test();
+  const record::TestRecord* test = desk_.test();
   if (!test || test->rungs.empty()) return {};
   if (!needed_) return tr("Working out how many stations the mean needs…");
   const QString height = text_of(length_text(test->rungs.back().height_m, desk_.units()));
@@ -88,24 +88,24 @@ QString RigAdvice::stations_words() const {
                       .arg(needed_->columns)
                       .arg(needed_->rows)
                       .arg(height);
-  const Grid grid = book::grid_of(test->test);
+  const Grid grid = record::grid_of(test->test);
   if (grid.kind != GridKind::Spots && (grid.columns < needed_->columns || grid.rows < needed_->rows))
     words += tr(" The grid of %1 × %2 is coarser than that.").arg(grid.columns).arg(grid.rows);
   return words;
 }
 
 QString RigAdvice::height_words() const {
-  const book::TestBundle* test = desk_.test();
+  const record::TestRecord* test = desk_.test();
   if (!test || test->rungs.empty()) return {};
   const auto check = too_close_check(test->rungs.back().height_m, test->fixture.emitter_spacing_m);
   return check ? text_of(check->saw + ": " + check->effect + "; " + check->remedy + ".") : QString();
 }
 
 void RigAdvice::find_height(double ppfd, double ppf_umol_s) {
-  const book::TestBundle* test = desk_.test();
+  const record::TestRecord* test = desk_.test();
   if (!test) return;
-  const Room room = book::room_of(test->bench);
-  std::vector<Emitter> fixture = nominal_fixture(book::outline_of(test->fixture, test->bench));
+  const Room room = evaluation::room_of(test->bench);
+  std::vector<Emitter> fixture = nominal_fixture(evaluation::outline_of(test->fixture, test->bench));
   for (Emitter& e : fixture) e.ppf_umol_s *= ppf_umol_s;
   beside(
       this,

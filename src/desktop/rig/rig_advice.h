@@ -43,6 +43,6 @@ class RigAdvice : public QObject {
 
 /// The PPF that the fixture's claims come to [µmol/s]: claimed, or power times efficacy; nothing where neither is
 /// claimed.
-std::optional<double> claimed_ppf(const book::TestBundle& test);
+std::optional<double> claimed_ppf(const record::TestRecord& test);
 
 }  // namespace sunbreak::desktop

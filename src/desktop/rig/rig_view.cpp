@@ -18,7 +18,7 @@
 
 namespace sunbreak::desktop {
 
-using book::Test;
+using record::Test;
 
 namespace {
 constexpr double minutes_a_change = 3;  ///< to hang it anew or dim it, and let it settle
@@ -66,7 +66,7 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
     if (isVisible()) refresh();
   });
   connect(advice_, &RigAdvice::changed, this, &RigView::refresh);
-  connect(plan_, &PlanDrawing::dragged, this, [this](const book::TestBundle& draft) { show_draft(draft); });
+  connect(plan_, &PlanDrawing::dragged, this, [this](const record::TestRecord& draft) { show_draft(draft); });
   connect(plan_, &PlanDrawing::moved_to, this, &RigView::keep_moved);
   connect(side_, &SideDrawing::heights_wanted, this, [this](const std::vector<double>& heights_m) {
     if (!desk_.test()) return;
@@ -119,20 +119,20 @@ QWidget* RigView::build_side() {
   return side;
 }
 
-void RigView::show_draft(const std::optional<book::TestBundle>& draft) {
+void RigView::show_draft(const std::optional<record::TestRecord>& draft) {
   plan_->set_draft(draft);
   side_->set_draft(draft);
   show_effort(draft ? &*draft : desk_.test());
 }
 
-void RigView::keep_moved(const book::TestBundle& wanted, const PlanHandle& handle) {
+void RigView::keep_moved(const record::TestRecord& wanted, const PlanHandle& handle) {
   if (!desk_.test()) return;
   if (is_of_fixture(handle)) {
     if (!desk_.edit(tr("size of the fixture"), [&](book::Edit& e) { e.save(wanted.fixture); })) show_draft({});
     return;
   }
   const QString problem =
-      desk_.plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), book::grid_of(wanted.test)); });
+      desk_.plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), record::grid_of(wanted.test)); });
   if (problem.isEmpty()) return;
   show_draft({});
   desk_.warn(problem);
@@ -159,14 +159,14 @@ void RigView::add_pickers_fixture() {
   const auto fixture_id = [this] { return desk_.test() ? desk_.test()->fixture.id : 0; };
   form_->heading(tr("Fixture"));
   form_->choice(
-      tr("From the shelf"), [this] { return shelf_choices<book::Fixture>(desk_, tr("New fixture")); },
+      tr("From the shelf"), [this] { return shelf_choices<record::Fixture>(desk_, tr("New fixture")); },
       [fixture_id] { return QVariant::fromValue<qlonglong>(fixture_id()); },
       [this](const QVariant& v) {
         if (!desk_.test()) return QString();
         desk_.edit(tr("choose a fixture"), [&](book::Edit& e) {
           Test test = desk_.test()->test;
-          const book::Id id = v.toLongLong();
-          book::Fixture fresh;
+          const record::Id id = v.toLongLong();
+          record::Fixture fresh;
           fresh.name = "New fixture";
           test.fixture_id = id ? id : e.add(fresh);
           e.save(test);
@@ -187,7 +187,7 @@ void RigView::add_picker_bench() {
   form_->heading(tr("Bench"));
   form_
       ->choice(
-          tr("Test space"), [this] { return shelf_choices<book::Bench>(desk_, tr("New bench")); },
+          tr("Test space"), [this] { return shelf_choices<record::Bench>(desk_, tr("New bench")); },
           [bench_id] { return QVariant::fromValue<qlonglong>(bench_id()); },
           [this](const QVariant& v) -> QString {
             if (!desk_.test()) return {};
@@ -197,8 +197,8 @@ void RigView::add_picker_bench() {
                   "on another one.");
             desk_.edit(tr("choose a bench"), [&](book::Edit& e) {
               Test test = desk_.test()->test;
-              const book::Id id = v.toLongLong();
-              book::Bench fresh = desk_.test()->bench;
+              const record::Id id = v.toLongLong();
+              record::Bench fresh = desk_.test()->bench;
               fresh.id = 0;
               fresh.name = "New bench";
               test.bench_id = id ? id : e.add(fresh);
@@ -211,11 +211,11 @@ void RigView::add_picker_bench() {
 }
 
 void RigView::add_meters() {
-  const auto picker = [this](const QString& name, const std::string& kind, std::optional<book::Id> Test::*member) {
+  const auto picker = [this](const QString& name, const std::string& kind, std::optional<record::Id> Test::*member) {
     form_->choice(
         name,
         [this, kind] {
-          auto choices = shelf_choices<book::Meter>(desk_, tr("New meter"), " AND kind = '" + kind + "'");
+          auto choices = shelf_choices<record::Meter>(desk_, tr("New meter"), " AND kind = '" + kind + "'");
           choices.insert(choices.begin(), {tr("not stated"), QVariant::fromValue<qlonglong>(-1)});
           return choices;
         },
@@ -226,8 +226,8 @@ void RigView::add_meters() {
           if (!desk_.test()) return QString();
           desk_.edit(tr("choose a meter"), [&](book::Edit& e) {
             Test test = desk_.test()->test;
-            const book::Id id = v.toLongLong();
-            book::Meter fresh;
+            const record::Id id = v.toLongLong();
+            record::Meter fresh;
             fresh.kind = kind;
             fresh.name = kind == "quantum" ? "New sensor" : "New wall meter";
             test.*member = id < 0 ? std::nullopt : std::optional(id ? id : e.add(fresh));
@@ -239,7 +239,7 @@ void RigView::add_meters() {
   form_->heading(tr("Meters"));
   picker(tr("Quantum sensor"), "quantum", &Test::sensor_id);
   form_->note([this]() -> QString {
-    const book::Meter* sensor = desk_.test() ? desk_.test()->meter(desk_.test()->test.sensor_id) : nullptr;
+    const record::Meter* sensor = desk_.test() ? desk_.test()->meter(desk_.test()->test.sensor_id) : nullptr;
     if (!sensor)
       return tr("Without a sensor on record, readings are taken as they are and no one can say how sure they are.");
     return tr("Calibrated %1, factor %2. Its details are on Home, under Meters.")
@@ -252,11 +252,11 @@ void RigView::add_meters() {
 void RigView::add_grid() {
   const auto change = [this](const std::function<void(Grid&)>& alter) {
     if (!desk_.test()) return QString();
-    Grid grid = book::grid_of(desk_.test()->test);
+    Grid grid = record::grid_of(desk_.test()->test);
     alter(grid);
     return desk_.plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), grid); });
   };
-  const auto grid = [this] { return desk_.test() ? book::grid_of(desk_.test()->test) : Grid{}; };
+  const auto grid = [this] { return desk_.test() ? record::grid_of(desk_.test()->test) : Grid{}; };
   form_->heading(tr("Grid of stations"));
   form_
       ->choice(
@@ -271,7 +271,7 @@ void RigView::add_grid() {
           [this, change](const QVariant& v) {
             return change([&](Grid& g) {
               g.kind = parse_grid_kind(text_of(v.toString())).value();
-              const Footprint fp = book::footprint_of(desk_.test()->bench);
+              const Footprint fp = record::footprint_of(desk_.test()->bench);
               if (g.kind == GridKind::Inset && g.margin_x_m <= 0) g.margin_x_m = g.margin_y_m = 0.05;
               if (g.kind == GridKind::Spots && g.spots.empty()) g.spots = nine_spots(fp, 0.05);
             });
@@ -326,11 +326,11 @@ void RigView::add_disclosure() {
   const auto test_id = [this] { return desk_.test() ? desk_.test()->test.id : 0; };
   const auto fixture_id = [this] { return desk_.test() ? desk_.test()->fixture.id : 0; };
   form_->heading(tr("Disclosure, printed in every report"));
-  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Unit obtained"), &book::Fixture::obtained,
-                           tr("bought, lent, given, sample"));
-  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Payment, interest"), &book::Fixture::interest,
-                           tr("none, or what it is"));
-  text_line<book::Fixture>(*form_, desk_, fixture_id, tr("Unit serial"), &book::Fixture::serial);
+  text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Unit obtained"), &record::Fixture::obtained,
+                             tr("bought, lent, given, sample"));
+  text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Payment, interest"), &record::Fixture::interest,
+                             tr("none, or what it is"));
+  text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Unit serial"), &record::Fixture::serial);
   text_line<Test>(*form_, desk_, test_id, tr("Measured by"), &Test::tested_by);
   text_line<Test>(*form_, desk_, test_id, tr("Measured on"), &Test::tested_on, tr("year-month-day"));
   const auto mains = [&](const QString& label, std::optional<double> Test::*member, const NumberRange& range,
@@ -356,9 +356,9 @@ void RigView::refresh() {
   show_effort(desk_.test());
 }
 
-void RigView::show_effort(const book::TestBundle* test) {
+void RigView::show_effort(const record::TestRecord* test) {
   if (!test) return;
-  const auto layout = lay_out(book::footprint_of(test->bench), book::grid_of(test->test));
+  const auto layout = lay_out(record::footprint_of(test->bench), record::grid_of(test->test));
   if (!layout) return effort_->setText({});
   const auto sweeps = static_cast<qsizetype>(test->rungs.size() * test->stops.size());
   const auto stations = static_cast<qsizetype>(layout.value().stations.size());

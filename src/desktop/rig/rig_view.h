@@ -34,11 +34,11 @@ class RigView : public StageView {
   void add_disclosure();
   QWidget* build_side();
   void refresh();
-  void show_draft(const std::optional<book::TestBundle>& draft);
-  void keep_moved(const book::TestBundle& wanted, const PlanHandle& handle);
-  void show_effort(const book::TestBundle* test);
+  void show_draft(const std::optional<record::TestRecord>& draft);
+  void keep_moved(const record::TestRecord& wanted, const PlanHandle& handle);
+  void show_effort(const record::TestRecord* test);
   template <typename Value>
-  QString store_test(Value book::Test::*member, const Value& value, const QString& label);
+  QString store_test(Value record::Test::*member, const Value& value, const QString& label);
 
   Desk& desk_;
   Form* form_;

@@ -6,10 +6,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "book/rig_model.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/takers.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -37,18 +37,18 @@ void SideDrawing::describe() {
   setAccessibleDescription(tr("heights %1").arg(texts.join(", ")));
 }
 
-void SideDrawing::set_draft(std::optional<book::TestBundle> draft) {
+void SideDrawing::set_draft(std::optional<record::TestRecord> draft) {
   draft_ = std::move(draft);
   update();
 }
 
-const book::TestBundle* SideDrawing::test() const { return draft_ ? &*draft_ : desk_.test(); }
+const record::TestRecord* SideDrawing::test() const { return draft_ ? &*draft_ : desk_.test(); }
 
 std::vector<double> SideDrawing::heights() const {
   if (dragged_m_) return *dragged_m_;
   std::vector<double> all;
   if (test())
-    for (const book::Rung& r : test()->rungs) all.push_back(r.height_m);
+    for (const record::Rung& r : test()->rungs) all.push_back(r.height_m);
   return all;
 }
 
@@ -85,7 +85,7 @@ void SideDrawing::paintEvent(QPaintEvent*) {
 
 void SideDrawing::draw_room(QPainter& p, const Fit& f) const {
   const Theme& t = theme();
-  const book::Bench& bench = test()->bench;
+  const record::Bench& bench = test()->bench;
   p.fillRect(f.box, t.look == Look::Paper ? t.panel : t.ground);
   const auto line = [&](const std::string& kind, const QPointF& a, const QPointF& b) {
     p.setPen(QPen(t.quiet, kind == "open" ? 1 : 3, kind == "open" ? Qt::DotLine : Qt::SolidLine));
@@ -97,7 +97,7 @@ void SideDrawing::draw_room(QPainter& p, const Fit& f) const {
   p.setPen(QPen(t.ink, 3));
   p.drawLine(f.box.bottomLeft() - QPointF(4, 0), f.box.bottomRight() + QPointF(4, 0));
   if (test()->test.tape_from == "canopy" && test()->test.canopy_height_m) {
-    const book::Meter* sensor = test()->meter(test()->test.sensor_id);
+    const record::Meter* sensor = test()->meter(test()->test.sensor_id);
     const double over_sensor_m = *test()->test.canopy_height_m - (sensor ? sensor->receiving_height_m.value_or(0) : 0);
     p.setPen(QPen(t.good, 1.5, Qt::DashLine));
     p.drawLine(QPointF(f.box.left(), f.y(over_sensor_m)), QPointF(f.box.right(), f.y(over_sensor_m)));
@@ -106,7 +106,7 @@ void SideDrawing::draw_room(QPainter& p, const Fit& f) const {
 
 void SideDrawing::draw_fixture(QPainter& p, const Fit& f, double height_m) const {
   const Theme& t = theme();
-  const FixtureOutline o = book::outline_of(test()->fixture, test()->bench);
+  const FixtureOutline o = evaluation::outline_of(test()->fixture, test()->bench);
   const double middle = f.box.center().x(), y = f.y(height_m);
   p.setClipRect(f.box);
   for (int unit = 0; unit < o.units; ++unit) {
@@ -135,7 +135,7 @@ void SideDrawing::draw_fixture(QPainter& p, const Fit& f, double height_m) const
 
 void SideDrawing::draw_sensor(QPainter& p, const Fit& f) const {
   const Theme& t = theme();
-  const book::Meter* sensor = test()->meter(test()->test.sensor_id);
+  const record::Meter* sensor = test()->meter(test()->test.sensor_id);
   const double nearest_m = sensor ? sensor->closest_approach_m.value_or(0) : 0;
   if (nearest_m > 0) {
     p.setPen(QPen(t.lake, 1, Qt::DotLine));

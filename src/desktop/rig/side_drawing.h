@@ -3,7 +3,7 @@
 #include <QWidget>
 #include <optional>
 
-#include "book/bundle.h"
+#include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
@@ -17,7 +17,7 @@ class SideDrawing : public QWidget {
  public:
   explicit SideDrawing(Desk& desk, QWidget* parent = nullptr);
   /// Draws another test than the one on the desk: what it would be if what is being typed were kept.
-  void set_draft(std::optional<book::TestBundle> draft);
+  void set_draft(std::optional<record::TestRecord> draft);
 
  signals:
   /// A height was moved; the plan's list is to be this [m].
@@ -36,7 +36,7 @@ class SideDrawing : public QWidget {
     double scale = 1;
     double y(double height_m) const { return box.bottom() - height_m * scale; }
   };
-  const book::TestBundle* test() const;
+  const record::TestRecord* test() const;
   Fit fit() const;
   std::vector<double> heights() const;
   int rung_near(const QPointF& place) const;
@@ -48,7 +48,7 @@ class SideDrawing : public QWidget {
   void describe();
 
   Desk& desk_;
-  std::optional<book::TestBundle> draft_;
+  std::optional<record::TestRecord> draft_;
   std::optional<std::vector<double>> dragged_m_;
   int chosen_ = 0;
   bool dragging_ = false;

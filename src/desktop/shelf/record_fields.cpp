@@ -5,11 +5,11 @@
 
 namespace sunbreak::desktop {
 
-using book::Bench;
-using book::Claim;
-using book::Fixture;
-using book::Id;
-using book::Meter;
+using record::Bench;
+using record::Claim;
+using record::Fixture;
+using record::Id;
+using record::Meter;
 
 namespace {
 
@@ -156,13 +156,13 @@ void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
                       if (!bench) return {};
                       (*bench).*member = *v;
                       // The test on the desk may change its own bench; from the shelf, no test is exempt.
-                      book::TestBundle around;
+                      record::TestRecord around;
                       if (desk.test() && desk.test()->bench.id == bench->id)
                         around = *desk.test();
                       else
                         around.bench = *desk.book().find<Bench>(id());
                       return desk.plan(
-                          [&] { return book::resize_bench(desk.book(), around, book::footprint_of(*bench)); });
+                          [&] { return book::resize_bench(desk.book(), around, record::footprint_of(*bench)); });
                     }),
         [&desk] { return unit_text(desk); });
   };

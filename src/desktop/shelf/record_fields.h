@@ -1,14 +1,14 @@
 #pragma once
 
-#include "book/records.h"
 #include "desktop/shell/desk.h"
 #include "desktop/widgets/form.h"
+#include "record/test_record.h"
 
 namespace sunbreak::desktop {
 
 /// Fields of the things that outlive a test, for the Rig and for the shelf alike. `id` names the record at hand at any
 /// moment; 0 where there is none.
-using WhichId = std::function<book::Id()>;
+using WhichId = std::function<record::Id()>;
 
 void add_fixture_fields(Form& form, Desk& desk, const WhichId& id);
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id);
@@ -17,13 +17,13 @@ void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::stri
 
 /// Shows a member of the record `id` names, and stores what is typed as one edit called `label`.
 template <typename Record, typename Value>
-std::optional<Value> member_of(Desk& desk, book::Id id, Value Record::*member) {
+std::optional<Value> member_of(Desk& desk, record::Id id, Value Record::*member) {
   const auto record = desk.book().find<Record>(id);
   return record ? std::optional<Value>((*record).*member) : std::nullopt;
 }
 
 template <typename Record, typename Value>
-QString store_member(Desk& desk, book::Id id, Value Record::*member, const Value& value, const QString& label) {
+QString store_member(Desk& desk, record::Id id, Value Record::*member, const Value& value, const QString& label) {
   auto record = desk.book().find<Record>(id);
   if (!record) return {};
   (*record).*member = value;

@@ -15,7 +15,7 @@ double BenchClock::real_s() {
 
 double BenchClock::now_s() const { return from_s_ + (real_s() - from_real_s_) * speed_; }
 
-std::string BenchClock::utc_text() const { return book::utc_text(now_s()); }
+std::string BenchClock::utc_text() const { return record::utc_text(now_s()); }
 
 void BenchClock::run_at(double speed) {
   from_s_ = now_s();

@@ -9,15 +9,16 @@
 #include <cmath>
 
 #include "book/plan.h"
-#include "book/rig_model.h"
+#include "book/test_rows.h"
 #include "core/bench/walk_order.h"
 #include "core/sweep/field.h"
 #include "desktop/shell/room_lights.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 
 using book::Edit;
-using book::Id;
+using record::Id;
 
 namespace {
 constexpr std::size_t most_checked_at_once = 600;
@@ -43,15 +44,16 @@ void Desk::set_units(UnitSystem units) {
 }
 
 void Desk::open_test(std::optional<Id> id) {
-  test_ = id ? book::load_bundle(*book_, *id) : std::nullopt;
+  test_ = id ? book::load_test(*book_, *id) : std::nullopt;
   rung_id_ = stop_id_ = 0;
   reload();
   if (test_) {
-    for (const book::Rung& rung : test_->rungs)
-      for (const book::Stop& stop : test_->stops) {
+    for (const record::Rung& rung : test_->rungs)
+      for (const record::Stop& stop : test_->stops) {
         if (rung_id_) break;
-        const book::Sweep* sweep = test_->sweep(rung.id, stop.id);
-        if (const book::SweepView* view = sweep ? view_of(sweep->id) : nullptr; view && view->complete()) continue;
+        const record::Sweep* sweep = test_->sweep(rung.id, stop.id);
+        if (const evaluation::SweepView* view = sweep ? view_of(sweep->id) : nullptr; view && view->complete())
+          continue;
         rung_id_ = rung.id, stop_id_ = stop.id;
       }
   }
@@ -59,9 +61,9 @@ void Desk::open_test(std::optional<Id> id) {
   emit changed();
 }
 
-const book::Rung* Desk::rung() const { return test_ ? test_->rung(rung_id_) : nullptr; }
-const book::Stop* Desk::stop() const { return test_ ? test_->stop(stop_id_) : nullptr; }
-const book::Sweep* Desk::sweep() const { return test_ ? test_->sweep(rung_id_, stop_id_) : nullptr; }
+const record::Rung* Desk::rung() const { return test_ ? test_->rung(rung_id_) : nullptr; }
+const record::Stop* Desk::stop() const { return test_ ? test_->stop(stop_id_) : nullptr; }
+const record::Sweep* Desk::sweep() const { return test_ ? test_->sweep(rung_id_, stop_id_) : nullptr; }
 
 void Desk::choose(Id rung_id, Id stop_id) {
   rung_id_ = rung_id, stop_id_ = stop_id;
@@ -73,10 +75,10 @@ void Desk::choose_fullest() {
   if (!test_) return;
   int most = 0;
   std::pair<Id, Id> fullest{rung_id_, stop_id_};
-  for (const book::Rung& rung : test_->rungs)
-    for (const book::Stop& stop : test_->stops) {
-      const book::Sweep* candidate = test_->sweep(rung.id, stop.id);
-      const book::SweepView* view = candidate ? view_of(candidate->id) : nullptr;
+  for (const record::Rung& rung : test_->rungs)
+    for (const record::Stop& stop : test_->stops) {
+      const record::Sweep* candidate = test_->sweep(rung.id, stop.id);
+      const evaluation::SweepView* view = candidate ? view_of(candidate->id) : nullptr;
       if (!view || view->read() <= most) continue;
       most = view->read();
       fullest = {rung.id, stop.id};
@@ -130,18 +132,18 @@ std::optional<Band> Desk::band() const {
 void Desk::reload() {
   views_.clear();
   sweep_checks_.clear();
-  if (test_) test_ = book::load_bundle(*book_, test_->test.id);
+  if (test_) test_ = book::load_test(*book_, test_->test.id);
   if (!test_) return;
-  for (const book::Sweep& s : test_->sweeps)
-    if (auto view = book::view_sweep(*test_, s)) {
+  for (const record::Sweep& s : test_->sweeps)
+    if (auto view = evaluation::view_sweep(*test_, s)) {
       views_.emplace(s.id, std::move(view.value()));
       check_sweep(s);
     }
 }
 
-void Desk::check_sweep(const book::Sweep& sweep) {
+void Desk::check_sweep(const record::Sweep& sweep) {
   if (views_.at(sweep.id).states.size() > most_checked_at_once) return check_beside(sweep.id);
-  sweep_checks_[sweep.id] = book::checks_of(*test_, sweep, views_.at(sweep.id), hang_);
+  sweep_checks_[sweep.id] = evaluation::checks_of(*test_, sweep, views_.at(sweep.id), hang_);
 }
 
 /// A dense scan is checked on another thread; what changes meanwhile is checked once that is done.
@@ -165,8 +167,8 @@ void Desk::check_beside(Id sweep_id) {
     emit changed();
   });
   watcher->setFuture(
-      QtConcurrent::run([plan = book::without_readings(*test_), sweep = *sweep, view = views_.at(sweep_id),
-                         hang = hang_] { return book::checks_of(plan, sweep, view, hang); }));
+      QtConcurrent::run([plan = record::without_readings(*test_), sweep = *sweep, view = views_.at(sweep_id),
+                         hang = hang_] { return evaluation::checks_of(plan, sweep, view, hang); }));
 }
 
 void Desk::work_out() {
@@ -184,18 +186,21 @@ void Desk::work_out() {
     for (const double ppfd : view.ppfd)
       if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
   scale_ = report::round_range(lowest, highest);
-  if (const book::Sweep* chosen = sweep()) {
+  if (const record::Sweep* chosen = sweep()) {
     const auto sizes = units_ == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
-    if (const book::SweepView* view = view_of(chosen->id)) {
+    if (const evaluation::SweepView* view = view_of(chosen->id)) {
       view_ = *view;
-      figures_ = sweep_figures(view_->layout, view_->ppfd, book::figure_context(*test_, *chosen, sizes));
+      figures_ = sweep_figures(view_->layout, view_->ppfd, evaluation::figure_context(*test_, *chosen, sizes));
     }
-  } else if (auto layout = lay_out(book::footprint_of(test_->bench), book::grid_of(test_->test))) {
+  } else if (auto layout = lay_out(record::footprint_of(test_->bench), record::grid_of(test_->test))) {
     const std::size_t count = layout.value().stations.size();
-    view_ = book::SweepView{
-        std::move(layout.value()), std::vector<book::StationState>(count), std::vector<double>(count, unread), {}, {}};
+    view_ = evaluation::SweepView{std::move(layout.value()),
+                                  std::vector<evaluation::StationState>(count),
+                                  std::vector<double>(count, unread),
+                                  {},
+                                  {}};
   }
-  if (view_) walk_ = book::walk_of(test_->test, view_->layout);
+  if (view_) walk_ = evaluation::walk_of(test_->test, view_->layout);
 
   gather_checks();
   judge_hang();
@@ -205,17 +210,18 @@ void Desk::gather_checks() {
   all_checks_.clear();
   for (const auto& [id, checks] : sweep_checks_)
     for (const Check& check : checks) all_checks_.push_back({id, check, {}});
-  for (book::TestCheck& check : book::checks_between(*test_, views_)) all_checks_.push_back(std::move(check));
-  for (book::TestCheck& c : all_checks_)
-    c.set_aside = book::dismissal_of(*test_, c.sweep_id, c.check, view_of(c.sweep_id));
+  for (evaluation::TestCheck& check : evaluation::checks_between(*test_, views_))
+    all_checks_.push_back(std::move(check));
+  for (evaluation::TestCheck& c : all_checks_)
+    c.set_aside = evaluation::dismissal_of(*test_, c.sweep_id, c.check, view_of(c.sweep_id));
 }
 
 void Desk::judge_hang() {
   // Only a probe that is being read asks for it.
   if (!view_ || !rung() || !test_->test.opening_probe || view_->read() == 0 || view_->complete()) return;
-  const FixtureOutline outline = book::outline_of(test_->fixture, test_->bench);
-  const Room room = book::room_of(test_->bench);
-  const book::Fixture& f = test_->fixture;
+  const FixtureOutline outline = evaluation::outline_of(test_->fixture, test_->bench);
+  const Room room = evaluation::room_of(test_->bench);
+  const record::Fixture& f = test_->fixture;
   const auto& w = room.reflectance;
   const std::string question =
       fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", room.width_m, room.depth_m,
@@ -230,7 +236,7 @@ void Desk::judge_hang() {
     watcher->deleteLater();
     if (question != hang_question_ || !test_) return;  // an answer to a stale question
     hang_ = watcher->result();
-    for (const book::Sweep& s : test_->sweeps)
+    for (const record::Sweep& s : test_->sweeps)
       if (view_of(s.id) && !view_of(s.id)->complete()) check_sweep(s);
     work_out();
     emit changed();
@@ -241,44 +247,44 @@ void Desk::judge_hang() {
       }));
 }
 
-const book::SweepView* Desk::view_of(Id sweep_id) const {
+const evaluation::SweepView* Desk::view_of(Id sweep_id) const {
   const auto found = views_.find(sweep_id);
   return found == views_.end() ? nullptr : &found->second;
 }
 
 std::vector<Check> Desk::checks() const {
   std::vector<Check> open;
-  if (const book::Sweep* chosen = sweep())
-    for (const book::TestCheck& c : all_checks_)
+  if (const record::Sweep* chosen = sweep())
+    for (const evaluation::TestCheck& c : all_checks_)
       if (c.sweep_id == chosen->id && !c.set_aside) open.push_back(c.check);
   return open;
 }
 
 int Desk::open_checks_of(Id sweep_id) const {
-  return static_cast<int>(std::count_if(all_checks_.begin(), all_checks_.end(), [&](const book::TestCheck& c) {
+  return static_cast<int>(std::count_if(all_checks_.begin(), all_checks_.end(), [&](const evaluation::TestCheck& c) {
     return c.sweep_id == sweep_id && !c.set_aside;
   }));
 }
 
-bool Desk::set_aside(const book::TestCheck& c, const std::string& reason) {
+bool Desk::set_aside(const evaluation::TestCheck& c, const std::string& reason) {
   return test_ && edit(tr("set a check aside"), [&](Edit& e) {
-           e.add(book::Dismissal{0, test_->test.id, c.sweep_id ? std::optional(c.sweep_id) : std::nullopt, c.check.id,
-                                 book::stations_text(c.check), c.check.saw, reason, clock_.utc_text()});
+           e.add(record::Dismissal{0, test_->test.id, c.sweep_id ? std::optional(c.sweep_id) : std::nullopt, c.check.id,
+                                   evaluation::stations_text(c.check), c.check.saw, reason, clock_.utc_text()});
          });
 }
 
 bool Desk::take_up_again(Id dismissal_id) {
-  return edit(tr("take a check up again"), [&](Edit& e) { e.erase<book::Dismissal>(dismissal_id); });
+  return edit(tr("take a check up again"), [&](Edit& e) { e.erase<record::Dismissal>(dismissal_id); });
 }
 
 bool Desk::reference_due() const {
   if (!test_ || !view_ || !sweep() || test_->test.reference_every <= 0 || !view_->layout.is_lattice()) return false;
-  const book::StationState& own = view_->states[reference_station(view_->layout)];
-  double last = own.kind == book::StationState::Read && own.at_the_bench ? own.taken_s : -INFINITY;
-  for (const book::SideReading& s : view_->side_readings)
-    if (s.purpose == "reference") last = std::max(last, book::seconds_of(s.taken_at));
-  const auto since = std::count_if(view_->states.begin(), view_->states.end(), [&](const book::StationState& s) {
-    return s.kind == book::StationState::Read && s.at_the_bench && s.taken_s > last;
+  const evaluation::StationState& own = view_->states[reference_station(view_->layout)];
+  double last = own.kind == evaluation::StationState::Read && own.at_the_bench ? own.taken_s : -INFINITY;
+  for (const record::SideReading& s : view_->side_readings)
+    if (s.purpose == "reference") last = std::max(last, record::seconds_of(s.taken_at));
+  const auto since = std::count_if(view_->states.begin(), view_->states.end(), [&](const evaluation::StationState& s) {
+    return s.kind == evaluation::StationState::Read && s.at_the_bench && s.taken_s > last;
   });
   return since >= test_->test.reference_every;
 }
@@ -313,15 +319,15 @@ QString Desk::plan(const std::function<std::optional<Problem>()>& change) {
   }
 }
 
-std::optional<book::TestBundle> Desk::rehearse(const std::function<QString()>& change) {
-  std::optional<book::TestBundle> draft;
+std::optional<record::TestRecord> Desk::rehearse(const std::function<QString()>& change) {
+  std::optional<record::TestRecord> draft;
   if (!test_ || read_only()) return draft;
   try {
     book_->rehearse(
         [&] {
           if (!change().isEmpty()) draft.reset();
         },
-        [&] { draft = book::load_bundle(*book_, test_->test.id); });
+        [&] { draft = book::load_test(*book_, test_->test.id); });
   } catch (const std::exception&) {
     return {};  // what cannot be tried now is told when it is to be kept
   }
@@ -330,43 +336,43 @@ std::optional<book::TestBundle> Desk::rehearse(const std::function<QString()>& c
 
 std::optional<LongerLook> Desk::longer_look(int station, const TakenValue& value) const {
   if (!view_) return {};
-  book::StationState taken;
-  taken.kind = book::StationState::Read;
+  evaluation::StationState taken;
+  taken.kind = evaluation::StationState::Read;
   taken.raw = value.raw;
-  taken.taken_s = book::seconds_of(clock_.utc_text());
+  taken.taken_s = record::seconds_of(clock_.utc_text());
   taken.samples = value.samples;
   taken.spread = value.spread;
-  const book::Sweep* present = sweep();
-  return book::longer_look(*view_, present ? book::correction_of(*present) : book::correction_of(*test_), station,
-                           taken);
+  const record::Sweep* present = sweep();
+  return evaluation::longer_look(*view_, present ? record::correction_of(*present) : record::correction_of(*test_),
+                                 station, taken);
 }
 
 bool Desk::accept(int station, const TakenValue& value) {
   if (!test_ || !rung() || !stop()) return false;
-  const book::Sweep* present = sweep();
-  book::Reading reading{
+  const record::Sweep* present = sweep();
+  record::Reading reading{
       0, present ? present->id : 0, station, value.raw, value.source, clock_.utc_text(), value.samples, value.spread};
   const bool marks_simulated = value.source == "simulated" && !test_->test.simulated;
   if (present && view_of(present->id) && !marks_simulated)
     known_change_ = [&] {
       test_->readings.push_back(reading);
-      auto placement = std::find_if(test_->placements.begin(), test_->placements.end(), [&](const book::Placement& p) {
-        return p.sweep_id == reading.sweep_id && p.station == station;
-      });
+      auto placement = std::find_if(
+          test_->placements.begin(), test_->placements.end(),
+          [&](const record::Placement& p) { return p.sweep_id == reading.sweep_id && p.station == station; });
       if (placement == test_->placements.end())
         placement = test_->placements.insert(placement, {0, reading.sweep_id, station, std::nullopt, ""});
       placement->reading_id = reading.id;
       placement->note.clear();
-      book::SweepView& view = views_.at(present->id);
-      view.states[station] = book::state_of(reading);
-      view.correct(book::correction_of(*present));
+      evaluation::SweepView& view = views_.at(present->id);
+      view.states[station] = evaluation::state_of(reading);
+      view.correct(record::correction_of(*present));
       check_sweep(*present);
     };
   const bool kept = edit(tr("reading"), [&](Edit& e) {
     if (!present) reading.sweep_id = book::sweep_for(e, *test_, rung_id_, stop_id_).id;
     reading.id = e.accept(reading);
     if (!marks_simulated) return;
-    book::Test marked = test_->test;
+    record::Test marked = test_->test;
     marked.simulated = true;
     e.save(marked);
   });
@@ -377,17 +383,17 @@ bool Desk::accept(int station, const TakenValue& value) {
 bool Desk::accept_beside(int station, const std::string& purpose, const TakenValue& value) {
   if (!test_ || !rung() || !stop()) return false;
   return edit(purpose == "reference" ? tr("reading of the reference") : tr("repeat reading"), [&](Edit& e) {
-    const book::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
-    e.add(book::SideReading{0, sweep.id, station, purpose, value.raw, value.source, clock_.utc_text(), value.samples,
-                            value.spread});
+    const record::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
+    e.add(record::SideReading{0, sweep.id, station, purpose, value.raw, value.source, clock_.utc_text(), value.samples,
+                              value.spread});
   });
 }
 
-void Desk::take_log_part(const book::LogPart& part) {
+void Desk::take_log_part(const record::LogPart& part) {
   if (!test_ || part.test_id != test_->test.id) return;
   auto& parts = test_->log_parts;
   const auto present =
-      std::find_if(parts.begin(), parts.end(), [&](const book::LogPart& p) { return p.id == part.id; });
+      std::find_if(parts.begin(), parts.end(), [&](const record::LogPart& p) { return p.id == part.id; });
   if (present == parts.end())
     parts.push_back(part);
   else
@@ -402,18 +408,18 @@ bool Desk::declare_missing(int station) {
 }
 
 bool Desk::clear_station(int station) {
-  const book::Sweep* chosen = sweep();
+  const record::Sweep* chosen = sweep();
   return chosen && edit(tr("clear a station"), [&](Edit& e) { e.clear_station(chosen->id, station); });
 }
 
 bool Desk::set_watts(std::optional<double> watts) {
   if (!test_ || !rung() || !stop()) return false;
   return edit(tr("watts at the wall"), [&](Edit& e) {
-    book::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
+    record::Sweep sweep = book::sweep_for(e, *test_, rung_id_, stop_id_);
     sweep.power_w = watts;
     e.save(sweep);
     if (!watts) return;
-    book::WallReading reading;
+    record::WallReading reading;
     reading.test_id = test_->test.id;
     reading.sweep_id = sweep.id;
     reading.power_w = watts;

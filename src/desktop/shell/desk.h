@@ -6,11 +6,12 @@
 #include <memory>
 #include <optional>
 
-#include "book/bundle.h"
-#include "book/test_checks.h"
+#include "book/book.h"
 #include "core/quantity/display.h"
 #include "core/result.h"
 #include "desktop/shell/bench_clock.h"
+#include "evaluation/sweep_view.h"
+#include "evaluation/test_checks.h"
 #include "report/light_scale.h"
 
 namespace sunbreak::desktop {
@@ -40,12 +41,12 @@ class Desk : public QObject {
   void set_units(UnitSystem units);
 
   /// Puts a test on the desk, at the first sweep that still has something to read.
-  void open_test(std::optional<book::Id> id);
-  const book::TestBundle* test() const { return test_ ? &*test_ : nullptr; }
+  void open_test(std::optional<record::Id> id);
+  const record::TestRecord* test() const { return test_ ? &*test_ : nullptr; }
 
-  const book::Rung* rung() const;
-  const book::Stop* stop() const;
-  void choose(book::Id rung_id, book::Id stop_id);
+  const record::Rung* rung() const;
+  const record::Stop* stop() const;
+  void choose(record::Id rung_id, record::Id stop_id);
   /// Chooses the sweep with the most stations read, the first of them where several are alike.
   void choose_fullest();
   void step_rung(int by);
@@ -54,23 +55,23 @@ class Desk : public QObject {
   bool step_by_arrow(int key);
 
   /// The chosen sweep; none where nothing was kept at that rung and stop.
-  const book::Sweep* sweep() const;
+  const record::Sweep* sweep() const;
   /// The chosen sweep's stations, or the plan's with nothing read; none where the plan cannot be laid out.
-  const book::SweepView* view() const { return view_ ? &*view_ : nullptr; }
+  const evaluation::SweepView* view() const { return view_ ? &*view_ : nullptr; }
   const std::optional<SweepFigures>& figures() const { return figures_; }
   /// The stations of the chosen sweep in the order they are walked.
   const std::vector<int>& walk() const { return walk_; }
   /// Any sweep of the test, laid out and corrected; none where it cannot be.
-  const book::SweepView* view_of(book::Id sweep_id) const;
+  const evaluation::SweepView* view_of(record::Id sweep_id) const;
 
   /// What looks wrong with the chosen sweep and was not set aside.
   std::vector<Check> checks() const;
   /// The same of every sweep of the test, with what was set aside.
-  const std::vector<book::TestCheck>& all_checks() const { return all_checks_; }
+  const std::vector<evaluation::TestCheck>& all_checks() const { return all_checks_; }
   /// How many checks of a sweep are open.
-  int open_checks_of(book::Id sweep_id) const;
-  bool set_aside(const book::TestCheck& check, const std::string& reason);
-  bool take_up_again(book::Id dismissal_id);
+  int open_checks_of(record::Id sweep_id) const;
+  bool set_aside(const evaluation::TestCheck& check, const std::string& reason);
+  bool take_up_again(record::Id dismissal_id);
   /// What leans and shifts do to the opening probe's corners here; zeros until the model has been worked out.
   const HangResponse& hang() const { return hang_; }
 
@@ -86,7 +87,7 @@ class Desk : public QObject {
   QString plan(const std::function<std::optional<Problem>()>& change);
 
   /// The test as it would be after a change that is not made yet; none where the change would be refused.
-  std::optional<book::TestBundle> rehearse(const std::function<QString()>& change);
+  std::optional<record::TestRecord> rehearse(const std::function<QString()>& change);
 
   /// Whether a value taken at a station of the chosen sweep, and not kept yet, wants more averaged into it.
   std::optional<LongerLook> longer_look(int station, const TakenValue& value) const;
@@ -95,7 +96,7 @@ class Desk : public QObject {
   /// Keeps a reading beside the sweep's own: `purpose` is reference or repeat.
   bool accept_beside(int station, const std::string& purpose, const TakenValue& value);
   /// A stretch of the test's log was written beside the edits: takes it in without reading the test anew.
-  void take_log_part(const book::LogPart& part);
+  void take_log_part(const record::LogPart& part);
   bool declare_missing(int station);
   bool clear_station(int station);
   bool set_watts(std::optional<double> watts);
@@ -113,8 +114,8 @@ class Desk : public QObject {
  private:
   void reload();
   void work_out();
-  void check_sweep(const book::Sweep& sweep);
-  void check_beside(book::Id sweep_id);
+  void check_sweep(const record::Sweep& sweep);
+  void check_beside(record::Id sweep_id);
   void gather_checks();
   void judge_hang();
   void step_history(bool undoing);
@@ -122,16 +123,16 @@ class Desk : public QObject {
   std::unique_ptr<book::Book> book_;
   BenchClock clock_;
   UnitSystem units_ = UnitSystem::Metric;
-  std::optional<book::TestBundle> test_;
-  book::Id rung_id_ = 0, stop_id_ = 0;
-  std::optional<book::SweepView> view_;
+  std::optional<record::TestRecord> test_;
+  record::Id rung_id_ = 0, stop_id_ = 0;
+  std::optional<evaluation::SweepView> view_;
   std::optional<SweepFigures> figures_;
   std::vector<int> walk_;
   report::ScaleRange scale_;
-  std::map<book::Id, book::SweepView> views_;
-  std::map<book::Id, std::vector<Check>> sweep_checks_;
-  std::map<book::Id, bool> checking_;  ///< dense sweeps being checked on another thread; true: changed since
-  std::vector<book::TestCheck> all_checks_;
+  std::map<record::Id, evaluation::SweepView> views_;
+  std::map<record::Id, std::vector<Check>> sweep_checks_;
+  std::map<record::Id, bool> checking_;  ///< dense sweeps being checked on another thread; true: changed since
+  std::vector<evaluation::TestCheck> all_checks_;
   HangResponse hang_;
   std::string hang_question_;           ///< what hang_ was last asked for
   std::function<void()> known_change_;  ///< what the running edit changes, so that the test need not be read anew

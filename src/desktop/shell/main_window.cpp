@@ -19,8 +19,8 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
-#include "book/package/data_package.h"
 #include "book/plan.h"
+#include "book/test_rows.h"
 #include "desktop/home/home_view.h"
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
@@ -38,6 +38,7 @@
 #include "desktop/warmup/log_import.h"
 #include "desktop/warmup/warm_up_view.h"
 #include "desktop/widgets/labels.h"
+#include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -232,7 +233,7 @@ void MainWindow::show_stage(Stage stage) {
   view->arrive();
 }
 
-void MainWindow::open_test(book::Id id, int stage) {
+void MainWindow::open_test(record::Id id, int stage) {
   desk_->open_test(id);
   if (!desk_->test()) return;
   if (stage < 0) stage = static_cast<int>(desk_->test()->readings.empty() ? Stage::Rig : Stage::Read);
@@ -245,7 +246,7 @@ void MainWindow::refresh() {
   const QString stem = QFileInfo(text_of(desk_->book().file().string())).completeBaseName();
   book_name_->setText(QFontMetrics(book_name_->font()).elidedText(stem, Qt::ElideMiddle, 180));
   book_name_->setToolTip(text_of(desk_->book().file().string()));
-  setWindowTitle(desk_->test() && stage_ ? tr("%1 – Sunbreak").arg(text_of(book::title_of(*desk_->test())))
+  setWindowTitle(desk_->test() && stage_ ? tr("%1 – Sunbreak").arg(text_of(record::title_of(*desk_->test())))
                                          : tr("%1 – Sunbreak").arg(stem));
   units_->setText(desk_->units() == UnitSystem::Metric ? tr("cm") : tr("in"));
 }
@@ -275,7 +276,7 @@ void MainWindow::plan_like_this_sweep() {
   if (!desk_->test() || !stage_) return desk_->say(tr("Open a test first: its other sweeps take a sweep's grid."));
   if (!desk_->sweep()) return desk_->say(tr("This sweep follows the plan already: it has no grid of its own yet."));
   const QString problem =
-      desk_->plan([&] { return book::plan_grid(desk_->book(), *desk_->test(), book::grid_of(*desk_->sweep())); });
+      desk_->plan([&] { return book::plan_grid(desk_->book(), *desk_->test(), record::grid_of(*desk_->sweep())); });
   if (!problem.isEmpty()) return desk_->warn(problem);
   desk_->say(tr("The plan and every sweep not begun yet have this sweep's grid now. Ctrl+Z takes that back."));
 }
@@ -325,17 +326,17 @@ void MainWindow::bring_in_file(const QString& path) {
     return desk_->warn(
         tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
   if (file.peek(2) == "PK") {
-    auto bundle = book::read_package_file(text_of(path));
+    auto bundle = exchange::read_package_file(text_of(path));
     if (!bundle) return desk_->warn(text_of(bundle.problem().sentence()));
-    book::Id id = 0;
+    record::Id id = 0;
     const QString problem = desk_->plan([&]() -> std::optional<Problem> {
-      id = book::add_bundle(desk_->book(), bundle.value(), "bring in a data package");
+      id = book::add_test(desk_->book(), bundle.value(), "bring in a data package");
       return {};
     });
     if (!problem.isEmpty()) return desk_->warn(problem);
     open_test(id, static_cast<int>(Stage::Read));
     return desk_->say(
-        tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(book::title_of(bundle.value()))));
+        tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(bundle.value()))));
   }
   if (file.size() > largest_table)
     return desk_->warn(
@@ -355,7 +356,7 @@ void MainWindow::bring_in_table(std::string bytes, const QString& origin, const 
 }
 
 void MainWindow::bring_in_log(const std::string& bytes, const QString& origin) {
-  auto draft = book::read_log_table(bytes);
+  auto draft = exchange::read_log_table(bytes);
   if (!draft) return desk_->warn(origin + ": " + text_of(draft.problem().sentence()));
   LogImport dialog(*desk_, *log_, std::move(draft.value()), origin, this);
   if (dialog.exec() == QDialog::Accepted) desk_->say(tr("The log is in. Ctrl+Z takes it out again."));

@@ -5,10 +5,10 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "book/rig_model.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
 
@@ -30,7 +30,7 @@ void Mast::describe() {
   QString words = tr("Height %1, dimmer %2 %")
                       .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())))
                       .arg(desk_.stop()->percent);
-  if (const book::SweepView* view = desk_.view())
+  if (const evaluation::SweepView* view = desk_.view())
     words += tr(": %1 of %2 stations read").arg(view->read()).arg(view->states.size());
   if (const int open = desk_.sweep() ? desk_.open_checks_of(desk_.sweep()->id) : 0; open > 0)
     words += ", " + counted(open, tr("open check"), tr("open checks"));
@@ -38,7 +38,7 @@ void Mast::describe() {
 }
 
 void Mast::paintEvent(QPaintEvent*) {
-  const book::TestBundle* test = desk_.test();
+  const record::TestRecord* test = desk_.test();
   if (!test) return;
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
@@ -46,7 +46,7 @@ void Mast::paintEvent(QPaintEvent*) {
   draw_header(p);
 
   double top_m = 0.3;
-  for (const book::Rung& rung : test->rungs) top_m = std::max(top_m, rung.height_m);
+  for (const record::Rung& rung : test->rungs) top_m = std::max(top_m, rung.height_m);
   top_m = std::clamp(test->bench.height_m.value_or(top_m * 1.3), top_m * 1.12, top_m * 2.4);
   const QRectF room(44, 68, 104, height() - 68 - 84);
   const double scale = std::min(room.height() / top_m, room.width() / test->bench.width_m);
@@ -76,7 +76,7 @@ void Mast::draw_header(QPainter& p) const {
 
 void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
   const Theme& t = theme();
-  const book::TestBundle& test = *desk_.test();
+  const record::TestRecord& test = *desk_.test();
   const auto wall = [&](const std::string& kind, double x) {
     p.setPen(QPen(t.quiet, kind == "open" ? 1 : 3, kind == "open" ? Qt::DotLine : Qt::SolidLine));
     p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
@@ -93,7 +93,7 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
   p.drawText(QRectF(0, box.bottom() + 6, width(), 16), Qt::AlignCenter, tr("sensor plane"));
 
   double label_y = -1e9;
-  for (const book::Rung& rung : test.rungs) {
+  for (const record::Rung& rung : test.rungs) {
     const double y = box.bottom() - rung.height_m * scale;
     const bool here = desk_.rung() && rung.id == desk_.rung()->id;
     const QColor color = here ? t.ember : t.ink;
@@ -108,7 +108,7 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
     const double pitch = std::min(14.0, 46.0 / static_cast<double>(std::max<std::size_t>(test.stops.size(), 1)));
     double x = box.right() + 10;
     spots_.push_back({QRectF(0, label_y - 8, box.right() + 8, 16), rung.id, desk_.stop() ? desk_.stop()->id : 0});
-    for (const book::Stop& stop : test.stops) {
+    for (const record::Stop& stop : test.stops) {
       const QRectF square(x, label_y - pitch * 0.36, pitch * 0.72, pitch * 0.72);
       const bool chosen = here && desk_.stop() && stop.id == desk_.stop()->id;
       draw_sweep_mark(p, square, rung.id, stop.id, chosen ? t.ember : t.ink);
@@ -120,10 +120,11 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
 
 void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lamp_y) const {
   const Theme& t = theme();
-  const book::TestBundle& test = *desk_.test();
+  const record::TestRecord& test = *desk_.test();
   const double bench_scale = box.width() / test.bench.width_m;
   const double half =
-      std::clamp(whole_width_m(book::outline_of(test.fixture, test.bench)), 0.05, test.bench.width_m) * bench_scale / 2;
+      std::clamp(whole_width_m(evaluation::outline_of(test.fixture, test.bench)), 0.05, test.bench.width_m) *
+      bench_scale / 2;
   const double middle = box.center().x();
   p.setPen(QPen(t.quiet, 1));
   p.drawLine(QPointF(middle, box.top()), QPointF(middle - half * 0.8, lamp_y - 5));
@@ -135,11 +136,11 @@ void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lam
   p.fillRect(QRectF(middle - half, lamp_y - 7, half * 2, 6), t.ink);
 }
 
-void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id,
+void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id, record::Id stop_id,
                            const QColor& color) const {
-  const book::TestBundle& test = *desk_.test();
-  const book::Sweep* sweep = test.sweep(rung_id, stop_id);
-  const book::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
+  const record::TestRecord& test = *desk_.test();
+  const record::Sweep* sweep = test.sweep(rung_id, stop_id);
+  const evaluation::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
   p.setPen(QPen(color, 1));
   p.setBrush(Qt::NoBrush);
   p.drawRect(square);
@@ -160,12 +161,12 @@ void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, 
 
 void Mast::draw_stops(QPainter& p) {
   const Theme& t = theme();
-  const book::TestBundle& test = *desk_.test();
+  const record::TestRecord& test = *desk_.test();
   p.setFont(text_font(12));
   p.setPen(t.quiet);
   p.drawText(QRectF(16, height() - 52, 80, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Dimmer, %"));
   double x = 16;
-  for (const book::Stop& stop : test.stops) {
+  for (const record::Stop& stop : test.stops) {
     const bool here = desk_.stop() && stop.id == desk_.stop()->id;
     const QString words = text_of(short_number(stop.percent, 1));
     p.setFont(text_font(13, here));

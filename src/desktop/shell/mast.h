@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "book/records.h"
+#include "record/test_record.h"
 
 namespace sunbreak::desktop {
 
@@ -24,12 +24,12 @@ class Mast : public QWidget {
  private:
   struct Spot {
     QRectF place;
-    book::Id rung_id, stop_id;
+    record::Id rung_id, stop_id;
   };
   void draw_header(QPainter& p) const;
   void draw_bench(QPainter& p, const QRectF& box, double scale);
   void draw_fixture(QPainter& p, const QRectF& box, double scale, double lamp_y) const;
-  void draw_sweep_mark(QPainter& p, const QRectF& square, book::Id rung_id, book::Id stop_id,
+  void draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id, record::Id stop_id,
                        const QColor& color) const;
   void draw_stops(QPainter& p);
   void describe();

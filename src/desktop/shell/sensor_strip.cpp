@@ -88,10 +88,10 @@ void SensorStrip::refresh() {
   if (!desk_.sweep() || !desk_.view() ||
       hub_.channel(instruments::Measures::Light).state != instruments::LinkState::Off)
     return;
-  book::Id latest = 0;
+  record::Id latest = 0;
   for (std::size_t i = 0; i < desk_.view()->states.size(); ++i) {
-    const book::StationState& state = desk_.view()->states[i];
-    if (state.kind != book::StationState::Read || state.reading_id <= latest) continue;
+    const evaluation::StationState& state = desk_.view()->states[i];
+    if (state.kind != evaluation::StationState::Read || state.reading_id <= latest) continue;
     latest = state.reading_id;
     reading_->setText(text_of(ppfd_text(desk_.view()->ppfd[i])));
   }
@@ -126,7 +126,7 @@ void SensorStrip::refresh_live() {
 
 /// Since when the lamp is on, and whether light and watts have settled since.
 void SensorStrip::refresh_settling() {
-  const book::LampState lamp = log_.lamp();
+  const evaluation::LampState lamp = log_.lamp();
   since_->setText(
       lamp.on_since_s
           ? QString::number(std::floor(std::max(0.0, desk_.clock().now_s() - *lamp.on_since_s) / 60), 'f', 0)

@@ -20,9 +20,9 @@
 namespace sunbreak::desktop {
 namespace {
 
-book::Id test_named(MainWindow& window, const std::string& fixture) {
-  for (const book::Test& test : window.desk().book().all<book::Test>("WHERE removed = 0 ORDER BY id"))
-    if (window.desk().book().find<book::Fixture>(test.fixture_id)->name == fixture) return test.id;
+record::Id test_named(MainWindow& window, const std::string& fixture) {
+  for (const record::Test& test : window.desk().book().all<record::Test>("WHERE removed = 0 ORDER BY id"))
+    if (window.desk().book().find<record::Fixture>(test.fixture_id)->name == fixture) return test.id;
   return 0;
 }
 
@@ -34,7 +34,7 @@ void wait_while(const std::function<bool()>& missing) {
 }
 
 /// Read in its views, each once the sweep's budget is there.
-void shoot_read(MainWindow& window, book::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
+void shoot_read(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
   window.open_test(test, static_cast<int>(Stage::Read));
   window.desk().step_rung(2);
   auto* read = window.findChild<ReadView*>();
@@ -85,7 +85,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
     for (int i = 0; i < 5; ++i) QApplication::processEvents();
     all = window.grab().save(text_of((folder / name).string())) && all;
   };
-  const book::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Twin");
+  const record::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Twin");
   window.show();
   QCursor::setPos(window.mapToGlobal(QPoint(size.width() / 2, size.height() - 8)));
   window.show_home();

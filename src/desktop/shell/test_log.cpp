@@ -13,21 +13,21 @@ namespace {
 constexpr int keep_every_ms = 10'000, judge_after_ms = 400;
 
 /// Names everything of the test's log but what is being recorded.
-std::string records_of(const book::TestBundle& test, book::Id live_part) {
+std::string records_of(const record::TestRecord& test, record::Id live_part) {
   std::string text;
-  const Correction sensor = book::correction_of(test);
+  const Correction sensor = record::correction_of(test);
   text += fmt::format("s{} {} ", sensor.dark_offset, sensor.calibration_factor);
-  for (const book::LogPart& p : test.log_parts)
+  for (const record::LogPart& p : test.log_parts)
     if (p.id != live_part) text += fmt::format("p{}:{} ", p.id, p.count);
-  for (const book::LampEvent& e : test.lamp_events)
+  for (const record::LampEvent& e : test.lamp_events)
     text += fmt::format("e{}{}{}{} ", e.id, e.kind, e.at, e.percent.value_or(-1));
-  for (const book::WallReading& w : test.wall_readings) text += fmt::format("w{} ", w.id);
+  for (const record::WallReading& w : test.wall_readings) text += fmt::format("w{} ", w.id);
   return text;
 }
 
-bool is_simulated(const book::TestBundle& test) {
+bool is_simulated(const record::TestRecord& test) {
   return test.test.simulated || std::any_of(test.log_parts.begin(), test.log_parts.end(),
-                                            [](const book::LogPart& p) { return p.source == "simulated"; });
+                                            [](const record::LogPart& p) { return p.source == "simulated"; });
 }
 
 }  // namespace
@@ -44,18 +44,18 @@ TestLog::TestLog(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
 
 TestLog::~TestLog() { stop(); }
 
-const book::WalkedState* TestLog::walked(book::Id sweep_id) const {
+const evaluation::WalkedState* TestLog::walked(record::Id sweep_id) const {
   const auto found = walked_.find(sweep_id);
   return found == walked_.end() ? nullptr : &found->second;
 }
 
-book::LampState TestLog::lamp() const {
-  return desk_.test() ? book::lamp_at(desk_.test()->lamp_events, desk_.clock().now_s()) : book::LampState{};
+evaluation::LampState TestLog::lamp() const {
+  return desk_.test() ? evaluation::lamp_at(desk_.test()->lamp_events, desk_.clock().now_s()) : evaluation::LampState{};
 }
 
 void TestLog::reload() {
-  const book::TestBundle* test = desk_.test();
-  const book::Id id = test ? test->test.id : 0;
+  const record::TestRecord* test = desk_.test();
+  const record::Id id = test ? test->test.id : 0;
   if (id != test_id_) {
     stop();
     // A simulated bench may have run ahead of time in the test before; what is read by hand never does.
@@ -68,18 +68,18 @@ void TestLog::reload() {
     walked_.clear();
     judged_records_.clear();
   }
-  const book::Id live = recorder_ ? recorder_->part().id : 0;
+  const record::Id live = recorder_ ? recorder_->part().id : 0;
   // Most changes of the book, such as a reading, leave the log as it is.
   const std::string records = test ? fmt::format("{} {}", id, records_of(*test, live)) : std::string();
   judge_.start();
   if (records == loaded_records_) return;
   loaded_records_ = records;
-  log_ = test ? book::wall_log(*test, &unpacked_, live) : book::WallLog{};
+  log_ = test ? evaluation::wall_log(*test, &unpacked_, live) : evaluation::WallLog{};
   if (recorder_)
-    for (const book::LogSample& s : recorder_->samples()) book::append(log_, s, recorder_->part());
+    for (const record::LogSample& s : recorder_->samples()) evaluation::append(log_, s, recorder_->part());
   if (test && is_simulated(*test)) {
     if (!log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
-    if (!test->lamp_events.empty()) desk_.clock().not_before(book::seconds_of(test->lamp_events.back().at));
+    if (!test->lamp_events.empty()) desk_.clock().not_before(record::seconds_of(test->lamp_events.back().at));
   }
   emit grown();
 }
@@ -99,7 +99,7 @@ void TestLog::stop() {
   keep_.stop();
 }
 
-void TestLog::add(const book::LogSample& sample) {
+void TestLog::add(const record::LogSample& sample) {
   if (!recorder_) return;
   if (recorder_->full()) keep();
   // A part that could not be written goes on growing until it can.
@@ -109,7 +109,7 @@ void TestLog::add(const book::LogSample& sample) {
     if (!start(source)) return;
   }
   recorder_->add(sample);
-  book::append(log_, sample, recorder_->part());
+  evaluation::append(log_, sample, recorder_->part());
   emit grown();
   if (!judge_.isActive()) judge_.start();
 }
@@ -136,17 +136,17 @@ void TestLog::judge() {
   judging_ = true;
   const std::string records = records_of(*desk_.test(), recorder_ ? recorder_->part().id : 0);
   // What sweeps were walked in does not change while the log grows: only new sweeps are asked about.
-  std::map<book::Id, std::pair<book::SweepView, double>> asked;
-  for (const book::Sweep& sweep : desk_.test()->sweeps) {
-    const book::SweepView* view = desk_.view_of(sweep.id);
+  std::map<record::Id, std::pair<evaluation::SweepView, double>> asked;
+  for (const record::Sweep& sweep : desk_.test()->sweeps) {
+    const evaluation::SweepView* view = desk_.view_of(sweep.id);
     if (!view || view->read() == 0) continue;
     const auto known = walked_.find(sweep.id);
     const int read = view->read();
     if (records == judged_records_ && known != walked_.end() && asked_of_[sweep.id] == read) continue;
     asked_of_[sweep.id] = read;
-    book::SweepView times;
+    evaluation::SweepView times;
     times.states = view->states;
-    const book::Stop* stop = desk_.test()->stop(sweep.stop_id);
+    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
     asked.emplace(sweep.id, std::pair(std::move(times), stop ? stop->percent : 100));
   }
   const auto settled_before =
@@ -169,18 +169,19 @@ void TestLog::judge() {
     if (std::exchange(again_, false)) judge_.start();
   });
   watcher->setFuture(QtConcurrent::run(
-      [events = desk_.test()->lamp_events, log = book::WallLog{{}, log_.light, log_.watts, 0}, asked = std::move(asked),
-       settled_before,
+      [events = desk_.test()->lamp_events, log = evaluation::WallLog{{}, log_.light, log_.watts, 0},
+       asked = std::move(asked), settled_before,
        now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)]() -> Answer {
         Answer answer;
-        answer.settling = book::settling_at(events, log, now);
-        answer.fall = book::fall_from_switch_on(events, log);
+        answer.settling = evaluation::settling_at(events, log, now);
+        answer.fall = evaluation::fall_from_switch_on(events, log);
         const bool same_wait =
             settled_before && settled_before >= answer.settling.lamp.waiting_from_s.value_or(-INFINITY);
         if (answer.settling.state == SettledState::Settled)
-          answer.settled_since_s = same_wait ? settled_before : book::settled_since_s(events, log, answer.settling);
+          answer.settled_since_s =
+              same_wait ? settled_before : evaluation::settled_since_s(events, log, answer.settling);
         for (const auto& [sweep, of] : asked)
-          answer.walked[sweep] = book::walked_state(events, log, of.first, of.second);
+          answer.walked[sweep] = evaluation::walked_state(events, log, of.first, of.second);
         return answer;
       }));
 }

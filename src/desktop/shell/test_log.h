@@ -7,7 +7,7 @@
 #include <optional>
 
 #include "book/log_edits.h"
-#include "book/settling.h"
+#include "evaluation/settling.h"
 
 namespace sunbreak::desktop {
 
@@ -21,13 +21,13 @@ class TestLog : public QObject {
   explicit TestLog(Desk& desk, QObject* parent = nullptr);
   ~TestLog() override;
 
-  const book::WallLog& log() const { return log_; }
+  const evaluation::WallLog& log() const { return log_; }
   /// What the log says now; the latest answer where a newer one is on its way.
-  const book::Settling& settling() const { return settling_; }
+  const evaluation::Settling& settling() const { return settling_; }
   std::optional<double> settled_since_s() const { return settled_since_s_; }
   /// How a sweep was walked; nothing while that is not known yet.
-  const book::WalkedState* walked(book::Id sweep_id) const;
-  book::LampState lamp() const;
+  const evaluation::WalkedState* walked(record::Id sweep_id) const;
+  evaluation::LampState lamp() const;
   /// The published fall of light from switch-on to settled, as a share.
   std::optional<double> fall() const { return fall_; }
 
@@ -35,7 +35,7 @@ class TestLog : public QObject {
   bool recording() const { return recorder_ != nullptr; }
   bool start(const std::string& source);
   void stop();
-  void add(const book::LogSample& sample);
+  void add(const record::LogSample& sample);
 
  signals:
   /// There are new samples.
@@ -45,26 +45,26 @@ class TestLog : public QObject {
 
  private:
   struct Answer {
-    book::Settling settling;
+    evaluation::Settling settling;
     std::optional<double> settled_since_s, fall;
-    std::map<book::Id, book::WalkedState> walked;
+    std::map<record::Id, evaluation::WalkedState> walked;
   };
   void reload();
   void keep();
   void judge();
 
   Desk& desk_;
-  book::Id test_id_ = 0;
-  book::UnpackedParts unpacked_;
-  book::WallLog log_;
+  record::Id test_id_ = 0;
+  evaluation::UnpackedParts unpacked_;
+  evaluation::WallLog log_;
   std::unique_ptr<book::LogRecorder> recorder_;
   QTimer keep_, judge_;
-  book::Settling settling_;
+  evaluation::Settling settling_;
   std::optional<double> settled_since_s_, settled_since_of_, fall_;
-  std::map<book::Id, book::WalkedState> walked_;
-  std::map<book::Id, int> asked_of_;  ///< stations read when a sweep was last asked about
-  std::string loaded_records_;        ///< what of the book log_ was read from
-  std::string judged_records_;        ///< what of the book walked_ was worked out from
+  std::map<record::Id, evaluation::WalkedState> walked_;
+  std::map<record::Id, int> asked_of_;  ///< stations read when a sweep was last asked about
+  std::string loaded_records_;          ///< what of the book log_ was read from
+  std::string judged_records_;          ///< what of the book walked_ was worked out from
   bool judging_ = false, again_ = false;
 };
 

@@ -57,7 +57,7 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
   auto& publish = marks[static_cast<int>(Stage::Publish)];
   auto& warm_up = marks[static_cast<int>(Stage::WarmUp)];
   rig = warm_up = walk = read = publish = StageMark::Untouched;
-  const book::TestBundle* test = desk.test();
+  const record::TestRecord* test = desk.test();
   if (!test) return marks;
   rig = test->fixture.name == "New fixture" || test->rungs.empty() || test->stops.empty() || !test->test.sensor_id
             ? StageMark::Begun
@@ -69,8 +69,8 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
                                                                                                     : StageMark::Done;
   const std::size_t planned = test->rungs.size() * test->stops.size();
   std::size_t begun = 0, complete = 0, holes = 0;
-  for (const book::Sweep& sweep : test->sweeps) {
-    const book::SweepView* view = desk.view_of(sweep.id);
+  for (const record::Sweep& sweep : test->sweeps) {
+    const evaluation::SweepView* view = desk.view_of(sweep.id);
     if (!view) continue;
     const int read_stations = view->read(), missing = view->missing();
     begun += read_stations > 0;
@@ -78,7 +78,7 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
     holes += missing > 0;
   }
   const auto open = std::count_if(desk.all_checks().begin(), desk.all_checks().end(),
-                                  [](const book::TestCheck& c) { return !c.set_aside; });
+                                  [](const evaluation::TestCheck& c) { return !c.set_aside; });
   if (begun > 0) {
     walk = complete < planned ? StageMark::Begun : holes > 0 || open > 0 ? StageMark::NeedsLook : StageMark::Done;
     read = complete < planned ? StageMark::Begun : StageMark::Done;

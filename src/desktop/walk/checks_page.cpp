@@ -63,7 +63,7 @@ ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(des
   connect(aside_, &QPushButton::clicked, this, &ChecksPage::set_aside_or_take_up);
   connect(reason_, &QLineEdit::returnPressed, this, &ChecksPage::set_aside_or_take_up);
   connect(list_, &QListWidget::currentRowChanged, this, [this] {
-    const book::TestCheck* c = chosen();
+    const evaluation::TestCheck* c = chosen();
     problem_->hide();
     go_->setEnabled(c && c->sweep_id);
     aside_->setEnabled(c && !desk_.read_only());
@@ -79,13 +79,13 @@ ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(des
   refresh();
 }
 
-const book::TestCheck* ChecksPage::chosen() const {
+const evaluation::TestCheck* ChecksPage::chosen() const {
   const int row = list_->currentRow();
   return row >= 0 && row < static_cast<int>(shown_.size()) ? &shown_[row] : nullptr;
 }
 
-QString ChecksPage::place_of(const book::TestCheck& c) const {
-  const book::TestBundle& test = *desk_.test();
+QString ChecksPage::place_of(const evaluation::TestCheck& c) const {
+  const record::TestRecord& test = *desk_.test();
   const auto sweep = std::find_if(test.sweeps.begin(), test.sweeps.end(), [&](auto& s) { return s.id == c.sweep_id; });
   if (sweep == test.sweeps.end()) return tr("The test");
   QString words = tr("%1 · %2 %")
@@ -99,12 +99,12 @@ QString ChecksPage::place_of(const book::TestCheck& c) const {
 void ChecksPage::refresh() {
   const int row = std::max(list_->currentRow(), 0);
   shown_ = desk_.all_checks();
-  std::stable_sort(shown_.begin(), shown_.end(), [](const book::TestCheck& a, const book::TestCheck& b) {
+  std::stable_sort(shown_.begin(), shown_.end(), [](const evaluation::TestCheck& a, const evaluation::TestCheck& b) {
     return std::pair(a.set_aside.has_value(), a.check.severity != Severity::Bad) <
            std::pair(b.set_aside.has_value(), b.check.severity != Severity::Bad);
   });
   list_->clear();
-  for (const book::TestCheck& c : shown_) {
+  for (const evaluation::TestCheck& c : shown_) {
     const QString mark = c.set_aside                         ? QStringLiteral("✓ ")
                          : c.check.severity == Severity::Bad ? QStringLiteral("■ ")
                                                              : QStringLiteral("◣ ");
@@ -117,16 +117,16 @@ void ChecksPage::refresh() {
 }
 
 void ChecksPage::go_there() {
-  const book::TestCheck* c = chosen();
+  const evaluation::TestCheck* c = chosen();
   if (!c || !c->sweep_id) return;
-  const book::Id sweep_id = c->sweep_id;
+  const record::Id sweep_id = c->sweep_id;
   const int station = c->check.stations.empty() ? -1 : c->check.stations.front();
   accept();
   emit go(sweep_id, station);
 }
 
 void ChecksPage::set_aside_or_take_up() {
-  const book::TestCheck* c = chosen();
+  const evaluation::TestCheck* c = chosen();
   if (!c) return;
   if (c->set_aside) {
     desk_.take_up_again(c->set_aside->id);

@@ -20,17 +20,17 @@ class ChecksPage : public QDialog {
 
  signals:
   /// Asks for a check's sweep and its first station (−1 where it is about the whole sweep).
-  void go(sunbreak::book::Id sweep_id, int station);
+  void go(sunbreak::record::Id sweep_id, int station);
 
  private:
   void refresh();
   void go_there();
   void set_aside_or_take_up();
-  const book::TestCheck* chosen() const;
-  QString place_of(const book::TestCheck& check) const;
+  const evaluation::TestCheck* chosen() const;
+  QString place_of(const evaluation::TestCheck& check) const;
 
   Desk& desk_;
-  std::vector<book::TestCheck> shown_;
+  std::vector<evaluation::TestCheck> shown_;
   QListWidget* list_;
   QLabel *details_, *problem_;
   QLineEdit* reason_;

@@ -2,12 +2,12 @@
 
 #include <QStringList>
 
-#include "book/package/csv_writer.h"
+#include "exchange/package/csv_writer.h"
 
 namespace sunbreak::desktop {
 
-QString sweep_table_text(const book::SweepView& view) {
-  const auto cell = [&](std::size_t i) { return QString::fromStdString(book::number_cell(view.ppfd[i])); };
+QString sweep_table_text(const evaluation::SweepView& view) {
+  const auto cell = [&](std::size_t i) { return QString::fromStdString(exchange::number_cell(view.ppfd[i])); };
   QStringList lines;
   const Layout& layout = view.layout;
   if (layout.is_lattice()) {

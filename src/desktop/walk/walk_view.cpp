@@ -9,7 +9,6 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "book/import/cell_numbers.h"
 #include "core/bench/walk_order.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/station_words.h"
@@ -20,10 +19,11 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "exchange/tables/cell_numbers.h"
 
 namespace sunbreak::desktop {
 
-using book::StationState;
+using evaluation::StationState;
 using instruments::LinkState;
 using instruments::Measures;
 
@@ -130,24 +130,24 @@ void WalkView::refresh() {
 /// Walking before light and watts have settled is allowed; the sweep says so.
 void WalkView::refresh_settling() {
   if (!desk_.test()) return;
-  const book::WalkedState* walked = desk_.sweep() ? log_.walked(desk_.sweep()->id) : nullptr;
+  const evaluation::WalkedState* walked = desk_.sweep() ? log_.walked(desk_.sweep()->id) : nullptr;
   const bool begun = walked && walked->began_s > 0;
   const bool logged = !log_.log().samples.empty();
   const auto kind = begun                                            ? walked->kind
-                    : log_.settling().state == SettledState::Settled ? book::WalkedState::Settled
-                                                                     : book::WalkedState::NotSettled;
+                    : log_.settling().state == SettledState::Settled ? evaluation::WalkedState::Settled
+                                                                     : evaluation::WalkedState::NotSettled;
   QString words;
-  if (begun && kind != book::WalkedState::NotKnown)
-    words = kind == book::WalkedState::Settled ? tr("walked settled")
-                                               : marked_attention(tr("walked before it had settled"));
+  if (begun && kind != evaluation::WalkedState::NotKnown)
+    words = kind == evaluation::WalkedState::Settled ? tr("walked settled")
+                                                     : marked_attention(tr("walked before it had settled"));
   else if (!begun && logged)
-    words = kind == book::WalkedState::Settled
+    words = kind == evaluation::WalkedState::Settled
                 ? tr("light and watts have settled")
                 : marked_attention(tr("not settled yet: a sweep walked now is marked so"));
   settling_->setText(words);
   settling_->setToolTip(text_of(begun ? walked->words : log_.settling().words));
   settling_->setVisible(!words.isEmpty());
-  set_tone(settling_, kind == book::WalkedState::Settled ? "good" : "attention");
+  set_tone(settling_, kind == evaluation::WalkedState::Settled ? "good" : "attention");
 }
 
 void WalkView::refresh_live() {
@@ -257,7 +257,7 @@ void WalkView::skip() {
 void WalkView::accept_typed() {
   const QString text = side_->value->text().trimmed();
   if (text.isEmpty() || current_ < 0) return;
-  const auto reading = book::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
+  const auto reading = exchange::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
   if (!reading.ppfd) {
     tones_.play(Tone::Look);
     return say(

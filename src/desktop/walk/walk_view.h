@@ -62,7 +62,7 @@ class WalkView : public StageView {
   bool flagged(int station) const;
   void go_to_next_check();
   void list_checks();
-  void go_to(book::Id sweep_id, int station);
+  void go_to(record::Id sweep_id, int station);
   void take_watts();
   bool edit_key(class QKeyEvent* key);
   bool letter_key(int key);
@@ -82,7 +82,7 @@ class WalkView : public StageView {
   int second_look_ = -1;              ///< station that was read twice because it looked wrong
   Turn turn_ = Turn::Station;
   bool arms_length_ = false;
-  std::pair<book::Id, book::Id> shown_{0, 0};
+  std::pair<record::Id, record::Id> shown_{0, 0};
 };
 
 }  // namespace sunbreak::desktop

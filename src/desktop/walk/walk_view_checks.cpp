@@ -38,7 +38,7 @@ void WalkView::refresh_checks() {
   side_->checks->setText(open.join('\n'));
   side_->checks->setVisible(!open.isEmpty());
   const auto all_open = std::count_if(desk_.all_checks().begin(), desk_.all_checks().end(),
-                                      [](const book::TestCheck& c) { return !c.set_aside; });
+                                      [](const evaluation::TestCheck& c) { return !c.set_aside; });
   side_->list_checks->setText(tr("All checks: %1 open").arg(all_open));
   side_->list_checks->setVisible(!desk_.all_checks().empty());
 }
@@ -92,8 +92,8 @@ void WalkView::list_checks() {
   side_->value->setFocus();
 }
 
-void WalkView::go_to(book::Id sweep_id, int station) {
-  for (const book::Sweep& sweep : desk_.test()->sweeps)
+void WalkView::go_to(record::Id sweep_id, int station) {
+  for (const record::Sweep& sweep : desk_.test()->sweeps)
     if (sweep.id == sweep_id) {
       desk_.choose(sweep.rung_id, sweep.stop_id);
       break;

@@ -10,7 +10,7 @@
 /// The keys of Walk.
 namespace sunbreak::desktop {
 
-using book::StationState;
+using evaluation::StationState;
 
 bool WalkView::letter_key(int key) {
   switch (key) {

@@ -16,13 +16,13 @@ namespace sunbreak::desktop {
 namespace {
 
 /// Watts of the chosen sweep, or what the meter showed last.
-std::optional<double> watts_of(Desk& desk, const book::WallLog& log) {
+std::optional<double> watts_of(Desk& desk, const evaluation::WallLog& log) {
   if (desk.sweep() && desk.sweep()->power_w) return desk.sweep()->power_w;
   if (!log.watts.empty()) return log.watts.back().value;
   return {};
 }
 
-double power_factor_of(const book::WallLog& log) {
+double power_factor_of(const evaluation::WallLog& log) {
   for (auto s = log.samples.rbegin(); s != log.samples.rend(); ++s)
     if (s->power_factor > 0) return std::min(s->power_factor, 1.0);
   return 1;
@@ -36,18 +36,18 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
   layout->setSpacing(6);
   layout->addWidget(heading_label(tr("Cost and heat"), this));
   form_ = new Form(this);
-  const auto number = [&](const QString& name, const char* object, NumberRange range, auto book::Test::*field,
+  const auto number = [&](const QString& name, const char* object, NumberRange range, auto record::Test::*field,
                           const QString& unit) {
     form_
         ->line(
             name, [=, this] { return desk_.test() ? show_number(desk_.test()->test.*field) : QString(); },
             take_number(range,
                         [=, this](std::optional<double> v) -> QString {
-                          book::Test test = desk_.test()->test;
+                          record::Test test = desk_.test()->test;
                           if constexpr (std::is_same_v<decltype(test.*field), std::optional<double>&>)
                             test.*field = v;
                           else
-                            book::set_photoperiod(test, v.value_or(test.*field));
+                            evaluation::set_photoperiod(test, v.value_or(test.*field));
                           return desk_.edit(tr("cost and heat"), [&](book::Edit& e) { e.save(test); })
                                      ? QString()
                                      : tr("Not kept.");
@@ -55,19 +55,19 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
             [=] { return unit; })
         ->setObjectName(object);
   };
-  number(tr("Photoperiod"), "costHours", {0, 24, false}, &book::Test::photoperiod_h, tr("h a day"));
-  number(tr("Tariff"), "tariff", {0, 100}, &book::Test::tariff_per_kwh, tr("per kWh"));
+  number(tr("Photoperiod"), "costHours", {0, 24, false}, &record::Test::photoperiod_h, tr("h a day"));
+  number(tr("Tariff"), "tariff", {0, 100}, &record::Test::tariff_per_kwh, tr("per kWh"));
   form_
       ->line(
           tr("Currency"), [this] { return desk_.test() ? text_of(desk_.test()->test.tariff_currency) : QString(); },
           [this](const QString& text) -> QString {
-            book::Test test = desk_.test()->test;
+            record::Test test = desk_.test()->test;
             test.tariff_currency = text_of(text.left(8));
             return desk_.edit(tr("currency"), [&](book::Edit& e) { e.save(test); }) ? QString() : tr("Not kept.");
           })
       ->setObjectName("currency");
-  number(tr("Mains"), "mainsVolts", {50, 500}, &book::Test::mains_v, tr("V"));
-  number(tr("Circuit rated"), "circuitAmperes", {1, 400}, &book::Test::circuit_a, tr("A"));
+  number(tr("Mains"), "mainsVolts", {50, 500}, &record::Test::mains_v, tr("V"));
+  number(tr("Circuit rated"), "circuitAmperes", {1, 400}, &record::Test::circuit_a, tr("A"));
   table_ = new FiguresTable({tr("Each"), tr("kWh"), tr("Money")}, tr("Energy and money"), this);
   table_->setObjectName("costTable");
   layout->addWidget(table_);
@@ -83,7 +83,7 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
 
 void CostPanel::refresh() {
   if (!desk_.test()) return;
-  const book::Test& test = desk_.test()->test;
+  const record::Test& test = desk_.test()->test;
   form_->refresh();
   form_->set_editable(!desk_.read_only());
   const auto watts = watts_of(desk_, log_.log());
@@ -119,7 +119,7 @@ void CostPanel::refresh() {
                             : tr("Local rules decide what a circuit may carry for hours; ask a licensed electrician."));
       }
     }
-    const Footprint f = book::footprint_of(desk_.test()->bench);
+    const Footprint f = record::footprint_of(desk_.test()->bench);
     const double area_m2 = f.width_m * f.depth_m;
     words << (desk_.units() == UnitSystem::Metric
                   ? tr("%1 W/m² of footprint; a rule of thumb, no measure of light.").arg(*watts / area_m2, 0, 'f', 0)

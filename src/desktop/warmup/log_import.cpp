@@ -18,13 +18,13 @@
 
 namespace sunbreak::desktop {
 
-LogImport::LogImport(Desk& desk, TestLog& log, book::LogDraft draft, const QString& origin, QWidget* parent)
+LogImport::LogImport(Desk& desk, TestLog& log, exchange::LogDraft draft, const QString& origin, QWidget* parent)
     : QDialog(parent), desk_(desk), draft_(std::move(draft)), origin_(origin) {
   setObjectName("logImport");
   setWindowTitle(tr("Bring in a log"));
   resize(720, 480);
   const double length_s = draft_.samples.back().time_s - draft_.samples.front().time_s;
-  const book::LampState lamp = log.lamp();
+  const evaluation::LampState lamp = log.lamp();
   on_s_ = lamp.on_since_s.value_or(desk_.clock().now_s() - length_s);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(24, 16, 24, 16);
@@ -57,7 +57,7 @@ LogImport::LogImport(Desk& desk, TestLog& log, book::LogDraft draft, const QStri
   row->addStretch();
   layout->addLayout(row);
   QStringList findings;
-  for (const book::Finding& f : draft_.findings) findings << tr("row %1: %2").arg(f.row).arg(text_of(f.words));
+  for (const exchange::Finding& f : draft_.findings) findings << tr("row %1: %2").arg(f.row).arg(text_of(f.words));
   auto* list = wrapped_label(findings.isEmpty() ? tr("Every row was taken.") : findings.join("\n"), this);
   list->setObjectName("logFindings");
   list->setAlignment(Qt::AlignTop | Qt::AlignLeft);
@@ -93,11 +93,11 @@ void LogImport::take() {
     problem_->setText(problem);
     if (!problem.isEmpty()) return begins_->setFocus();
   }
-  book::LogDraft taken = draft_;
+  exchange::LogDraft taken = draft_;
   if (zone_ && zone_->currentData().toBool()) {
     const auto begins = QDateTime::fromSecsSinceEpoch(std::llround(taken.samples.front().time_s), Qt::UTC);
     const int ahead_s = QDateTime(begins.date(), begins.time()).offsetFromUtc();
-    for (book::LogSample& s : taken.samples) s.time_s -= ahead_s;
+    for (record::LogSample& s : taken.samples) s.time_s -= ahead_s;
   }
   const QString problem = desk_.plan([&]() -> std::optional<Problem> {
     book::take_log(desk_.book(), *desk_.test(), taken, text_of(origin_), on_s_ + 60 * *minutes);

@@ -2,7 +2,7 @@
 
 #include <QDialog>
 
-#include "book/import/log_table.h"
+#include "exchange/tables/log_table.h"
 
 class QLineEdit;
 
@@ -15,13 +15,13 @@ class TestLog;
 class LogImport : public QDialog {
   Q_OBJECT
  public:
-  LogImport(Desk& desk, TestLog& log, book::LogDraft draft, const QString& origin, QWidget* parent = nullptr);
+  LogImport(Desk& desk, TestLog& log, exchange::LogDraft draft, const QString& origin, QWidget* parent = nullptr);
 
  private:
   void take();
 
   Desk& desk_;
-  book::LogDraft draft_;
+  exchange::LogDraft draft_;
   QString origin_;
   double on_s_;
   QLineEdit* begins_ = nullptr;      ///< for times from the log's start

@@ -58,10 +58,10 @@ void LogRecording::measured(Measures what, const Measurement& m) {
                      (watts_.count == 0 && hub_.channel(Measures::Power).live());
   if (now - last_s_ < a_sample_s || waits || light_.count + watts_.count == 0) return;
   last_s_ = now;
-  book::LogSample sample;
+  record::LogSample sample;
   sample.time_s = std::round(now * 1000) / 1000;
   const auto kept = [](double v) { return std::round(v * 1000) / 1000; };
-  const auto known = [](double v) { return v > 0 ? v : book::LogSample::missing; };
+  const auto known = [](double v) { return v > 0 ? v : record::LogSample::missing; };
   sample.light_raw = kept(light_.take());
   if (watts_.count > 0) {
     sample.power_w = kept(watts_.take());

@@ -6,12 +6,12 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "book/stair_records.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "evaluation/stair_records.h"
 
 namespace sunbreak::desktop {
 
@@ -129,7 +129,7 @@ StairPanel::StairPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(des
 
 void StairPanel::refresh() {
   if (!desk_.test()) return;
-  const auto found = book::stair_of(*desk_.test());
+  const auto found = evaluation::stair_of(*desk_.test());
   empty_->setVisible(!found.ok());
   chart_->setVisible(found.ok());
   words_->setVisible(found.ok());
@@ -164,7 +164,7 @@ void StairPanel::refresh() {
   }
   table_->show_rows(rows);
   std::vector<std::vector<FigureCell>> targets;
-  for (const book::TargetSetting& s : desk_.test()->target_settings)
+  for (const record::TargetSetting& s : desk_.test()->target_settings)
     targets.push_back({{text_of(s.target_name + ", " + s.place), {}, false},
                        {text_of(ppfd_text(s.wanted_ppfd)), tr("read %1 µmol/m²/s").arg(s.raw, 0, 'f', 1), false},
                        {s.power_w ? QString::number(*s.power_w, 'f', 1) : QStringLiteral("–"), {}, false},

@@ -29,9 +29,9 @@ constexpr std::size_t light_values = 5;
 constexpr double least_watts = 2;  ///< below, half a percent is less than a meter resolves
 
 /// The plan's own settings and a ladder down to standby, with full again at the end for the drift.
-QString proposed_stops(const book::TestBundle& test) {
+QString proposed_stops(const record::TestRecord& test) {
   std::set<double, std::greater<>> stops{100, 80, 60, 40, 20, 10, 0};
-  for (const book::Stop& s : test.stops) stops.insert(s.percent);
+  for (const record::Stop& s : test.stops) stops.insert(s.percent);
   QStringList texts;
   if (*stops.begin() > 100) texts << "100";
   for (const double s : stops) texts << show_number(s);
@@ -218,7 +218,7 @@ void StairRun::go_on() {
     case Phase::Set:
       if (stop_.percent > 0)
         desk_.edit(tr("dimmer set"), [&](book::Edit& e) {
-          e.add(book::LampEvent{0, desk_.test()->test.id, "stop", stop_.percent, desk_.clock().utc_text()});
+          e.add(record::LampEvent{0, desk_.test()->test.id, "stop", stop_.percent, desk_.clock().utc_text()});
         });
       return enter(Phase::Watts);
     case Phase::Watts:
@@ -270,7 +270,7 @@ void StairRun::take_watts(double watts, std::optional<double> power_factor) {
 }
 
 void StairRun::take_light(const HeldValue& light) {
-  book::StairReading reading;
+  record::StairReading reading;
   reading.station = stations_[station_at_];
   reading.raw = light.value;
   reading.samples = light.samples;
@@ -285,8 +285,8 @@ void StairRun::take_light(const HeldValue& light) {
 void StairRun::keep_stop() {
   stop_.taken_at = desk_.clock().utc_text();
   const bool kept = desk_.edit(tr("stop of the dimmer's stair"), [&](book::Edit& e) {
-    const book::Id id = e.add(stop_);
-    for (book::StairReading& r : readings_) {
+    const record::Id id = e.add(stop_);
+    for (record::StairReading& r : readings_) {
       r.stair_stop_id = id;
       e.add(r);
     }

@@ -52,8 +52,8 @@ class StairRun : public QDialog {
   std::vector<int> stations_;
   std::size_t stop_at_ = 0, station_at_ = 0;
   int kept_ = 0;
-  book::StairStop stop_;
-  std::vector<book::StairReading> readings_;
+  record::StairStop stop_;
+  std::vector<record::StairReading> readings_;
   HoldDetector hold_;
   std::deque<double> gathered_;
   bool gathering_ = false;

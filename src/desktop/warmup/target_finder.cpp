@@ -43,13 +43,13 @@ void TargetFinder::build() {
     grid->addWidget(widget, 2 * row + 1, column);
   };
   target_ = new QComboBox(this);
-  const book::Test& test = desk_.test()->test;
+  const record::Test& test = desk_.test()->test;
   target_->addItem(text_of(test.target_name), test.target_low_ppfd);
   const auto shelf = book::crop_targets(desk_.book());
-  const auto present = book::target_of(shelf, test);
-  for (const book::CropTarget& t : shelf)
+  const auto present = evaluation::target_of(shelf, test);
+  for (const record::CropTarget& t : shelf)
     if (t.name != test.target_name && t.set_name == (present ? present->set_name : shelf.front().set_name))
-      target_->addItem(text_of(t.name), book::band_of(t, t.photoperiod_h).low);
+      target_->addItem(text_of(t.name), evaluation::band_of(t, t.photoperiod_h).low);
   place_ = new QComboBox(this);
   for (const auto& [text, value] :
        {std::pair{tr("the corners"), "corners"}, {tr("the edge"), "edge"}, {tr("the center"), "center"}})
@@ -118,7 +118,7 @@ void TargetFinder::describe() {
     turn_->setText(tr("Put the sensor there: which way to turn is said by what it reads."));
     return set_tone(turn_, "");
   }
-  const double reads = corrected_ppfd(*raw, book::correction_of(*desk_.test()));
+  const double reads = corrected_ppfd(*raw, record::correction_of(*desk_.test()));
   const double off = reads / *wanted - 1;
   set_tone(turn_, std::abs(off) <= near_enough ? "good" : "");
   if (std::abs(off) <= near_enough)
@@ -132,7 +132,7 @@ void TargetFinder::describe() {
 }
 
 void TargetFinder::keep() {
-  book::TargetSetting setting;
+  record::TargetSetting setting;
   QString problem;
   const auto wanted = number_in(wanted_, 20'000, &problem);
   auto light = problem.isEmpty() ? number_in(light_, 20'000, &problem) : std::nullopt;

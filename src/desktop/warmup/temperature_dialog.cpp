@@ -5,11 +5,11 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "book/stair_records.h"
 #include "desktop/shell/desk.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "evaluation/stair_records.h"
 
 namespace sunbreak::desktop {
 
@@ -21,7 +21,7 @@ TemperatureDialog::TemperatureDialog(Desk& desk, QWidget* parent) : QDialog(pare
   taken_.method = "infrared";
   // The instrument of the last one is likely the one at hand.
   if (!desk_.test()->temperatures.empty()) {
-    const book::Temperature& last = desk_.test()->temperatures.back();
+    const record::Temperature& last = desk_.test()->temperatures.back();
     taken_.method = last.method;
     taken_.emissivity_set = last.emissivity_set;
     taken_.reflected_c = last.reflected_c;
@@ -95,7 +95,7 @@ void TemperatureDialog::build_form() {
           })
       ->setObjectName("temperatureMethod");
   const auto number = [&](const QString& name, const char* object, NumberRange range,
-                          std::optional<double> book::Temperature::*field, const QString& unit, const QString& hint) {
+                          std::optional<double> record::Temperature::*field, const QString& unit, const QString& hint) {
     form_
         ->line(
             name, [=, this] { return show_number(taken_.*field); },
@@ -118,11 +118,11 @@ void TemperatureDialog::build_form() {
                       }),
           [] { return QStringLiteral("°C"); })
       ->setObjectName("temperatureRead");
-  number(tr("Emissivity set"), "emissivitySet", {0.01, 1}, &book::Temperature::emissivity_set, {},
+  number(tr("Emissivity set"), "emissivitySet", {0.01, 1}, &record::Temperature::emissivity_set, {},
          tr("of the instrument"));
-  number(tr("of the surface"), "emissivityTrue", {0.01, 1}, &book::Temperature::emissivity_true, {},
+  number(tr("of the surface"), "emissivityTrue", {0.01, 1}, &record::Temperature::emissivity_true, {},
          tr("paint, tape, leaf 0.95"));
-  number(tr("Reflected"), "reflected", {-60, 400}, &book::Temperature::reflected_c, QStringLiteral("°C"),
+  number(tr("Reflected"), "reflected", {-60, 400}, &record::Temperature::reflected_c, QStringLiteral("°C"),
          tr("the air where empty"));
   form_
       ->choice(
@@ -143,7 +143,7 @@ void TemperatureDialog::show_result() {
   set_tone(result_, "");
   if (read_) {
     taken_.taken_at = desk_.clock().utc_text();
-    const TemperatureShot shot = book::shot_of(*desk_.test(), taken_);
+    const TemperatureShot shot = evaluation::shot_of(*desk_.test(), taken_);
     const auto surface = surface_temperature_c(shot);
     words << (surface ? tr("The surface is at %1 °C%2.")
                             .arg(surface.value(), 0, 'f', 1)
@@ -161,7 +161,7 @@ void TemperatureDialog::show_result() {
 void TemperatureDialog::keep() {
   if (QWidget* typing = focusWidget()) typing->clearFocus();
   if (!read_) return result_->setText(tr("Nothing was read yet: type the temperature, or leave it."));
-  const auto surface = surface_temperature_c(book::shot_of(*desk_.test(), taken_));
+  const auto surface = surface_temperature_c(evaluation::shot_of(*desk_.test(), taken_));
   if (!surface) return show_result();
   taken_.test_id = desk_.test()->test.id;
   taken_.taken_at = desk_.clock().utc_text();

@@ -2,7 +2,7 @@
 
 #include <QDialog>
 
-#include "book/records.h"
+#include "record/test_record.h"
 
 class QLabel;
 
@@ -23,7 +23,7 @@ class TemperatureDialog : public QDialog {
   void keep();
 
   Desk& desk_;
-  book::Temperature taken_;
+  record::Temperature taken_;
   bool read_ = false;
   Form* form_;
   QLabel* result_;

@@ -7,12 +7,12 @@
 #include <QVBoxLayout>
 #include <set>
 
-#include "book/settling.h"
-#include "book/stair_records.h"
 #include "desktop/shell/desk.h"
 #include "desktop/warmup/temperature_dialog.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
+#include "evaluation/settling.h"
+#include "evaluation/stair_records.h"
 
 namespace sunbreak::desktop {
 
@@ -52,14 +52,14 @@ TemperaturePanel::TemperaturePanel(Desk& desk, QWidget* parent) : QWidget(parent
 
 void TemperaturePanel::refresh() {
   if (!desk_.test()) return;
-  const book::TestBundle& test = *desk_.test();
+  const record::TestRecord& test = *desk_.test();
   empty_->setVisible(test.temperatures.empty());
   std::vector<std::vector<FigureCell>> rows;
   shown_.clear();
   QStringList words;
   std::set<std::string> said;
-  for (const book::Temperature& t : test.temperatures) {
-    const TemperatureShot shot = book::shot_of(test, t);
+  for (const record::Temperature& t : test.temperatures) {
+    const TemperatureShot shot = evaluation::shot_of(test, t);
     const auto surface = surface_temperature_c(shot);
     const auto checks = temperature_checks(shot);
     QStringList tips;
@@ -68,7 +68,7 @@ void TemperaturePanel::refresh() {
       if (said.insert(c.id).second) words << marked_attention(text_of(t.place)) + ": " + tips.last();
     }
     if (!surface) tips << text_of(surface.problem().sentence());
-    const auto lamp = book::lamp_at(test.lamp_events, book::seconds_of(t.taken_at));
+    const auto lamp = evaluation::lamp_at(test.lamp_events, record::seconds_of(t.taken_at));
     const bool is_air = t.place == "air";
     const bool rises = surface && shot.air_c && !is_air;
     rows.push_back(
@@ -76,7 +76,7 @@ void TemperaturePanel::refresh() {
          {QString::number(t.read_c, 'f', 1), {}, false},
          {surface ? QString::number(surface.value(), 'f', 1) : QStringLiteral("–"), tips.join("\n"), false},
          {rises ? QString::number(surface.value() - *shot.air_c, 'f', 1) : QStringLiteral("–"), {}, false},
-         {lamp.on_since_s ? tr("%1 min").arg((book::seconds_of(t.taken_at) - *lamp.on_since_s) / 60, 0, 'f', 0)
+         {lamp.on_since_s ? tr("%1 min").arg((record::seconds_of(t.taken_at) - *lamp.on_since_s) / 60, 0, 'f', 0)
                           : QStringLiteral("–"),
           tr("since switch-on"), false}});
     shown_.push_back(t.id);
@@ -97,7 +97,7 @@ bool TemperaturePanel::eventFilter(QObject* watched, QEvent* event) {
       static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete) {
     const int row = table_->currentRow();
     if (row >= 0 && row < static_cast<int>(shown_.size()) &&
-        desk_.edit(tr("take out a temperature"), [&](book::Edit& e) { e.erase<book::Temperature>(shown_[row]); }))
+        desk_.edit(tr("take out a temperature"), [&](book::Edit& e) { e.erase<record::Temperature>(shown_[row]); }))
       desk_.say(tr("The temperature is out. Ctrl+Z brings it back."));
     return true;
   }

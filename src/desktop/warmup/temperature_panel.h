@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "book/records.h"
+#include "record/test_record.h"
 
 class QLabel;
 
@@ -28,7 +28,7 @@ class TemperaturePanel : public QWidget {
   Desk& desk_;
   FiguresTable* table_;
   QLabel *words_, *empty_;
-  std::vector<book::Id> shown_;
+  std::vector<record::Id> shown_;
 };
 
 }  // namespace sunbreak::desktop

@@ -72,7 +72,7 @@ void WallForm::say(const QString& words, const char* tone) {
 
 void WallForm::keep() {
   if (!desk_.test()) return;
-  book::WallReading reading;
+  record::WallReading reading;
   reading.test_id = desk_.test()->test.id;
   QString problem;
   const auto read = [&](QLineEdit* field, double low, double high, std::optional<double>& value) {
@@ -95,12 +95,12 @@ void WallForm::keep() {
   if (!problem.isEmpty()) return say(problem, "bad");
   if (!reading.power_w && !reading.light_raw)
     return say(tr("Type the watts or the light, or both; Enter keeps them."), "attention");
-  const book::LampState lamp = log_.lamp();
+  const evaluation::LampState lamp = log_.lamp();
   if (minutes && !lamp.on_since_s)
     return say(tr("Minutes after switch-on need the moment of switch-on: press O when the light goes on, or leave them "
                   "empty."),
                "attention");
-  reading.taken_at = minutes ? book::utc_text(*lamp.on_since_s + 60 * *minutes) : desk_.clock().utc_text();
+  reading.taken_at = minutes ? record::utc_text(*lamp.on_since_s + 60 * *minutes) : desk_.clock().utc_text();
   if (!desk_.edit(tr("reading of the meters"), [&](book::Edit& e) { e.add(reading); })) return;
   const auto checks = wall_checks({reading.voltage_v, reading.current_a, reading.power_w, reading.apparent_va,
                                    reading.power_factor, reading.frequency_hz});

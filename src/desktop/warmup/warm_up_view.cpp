@@ -159,13 +159,13 @@ void WarmUpView::refresh() {
 
 void WarmUpView::refresh_traces() {
   if (!desk_.test() || !isVisible()) return;
-  const book::LampState lamp = log_.lamp();
-  const book::WallLog& log = log_.log();
+  const evaluation::LampState lamp = log_.lamp();
+  const evaluation::WallLog& log = log_.log();
   const double begins = log.samples.empty() ? desk_.clock().now_s() : log.samples.front().time_s;
   double zero = lamp.on_since_s.value_or(begins);
   std::vector<TraceMark> marks;
-  for (const book::LampEvent& e : desk_.test()->lamp_events) {
-    const double at = book::seconds_of(e.at);
+  for (const record::LampEvent& e : desk_.test()->lamp_events) {
+    const double at = record::seconds_of(e.at);
     if (e.kind == "on" && !lamp.on_since_s && at <= begins) zero = at;
     marks.push_back({at,
                      e.kind == "on"    ? tr("on")
@@ -176,14 +176,14 @@ void WarmUpView::refresh_traces() {
   if (const auto since = log_.settled_since_s()) marks.push_back({*since, tr("settled"), true});
   std::sort(marks.begin(), marks.end(), [](auto& a, auto& b) { return a.at_s < b.at_s; });
   std::vector<TraceBand> bands;
-  for (const book::Sweep& sweep : desk_.test()->sweeps) {
-    const book::WalkedState* walked = log_.walked(sweep.id);
-    const book::Rung* rung = desk_.test()->rung(sweep.rung_id);
-    const book::Stop* stop = desk_.test()->stop(sweep.stop_id);
+  for (const record::Sweep& sweep : desk_.test()->sweeps) {
+    const evaluation::WalkedState* walked = log_.walked(sweep.id);
+    const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
+    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
     if (!walked || walked->began_s <= 0 || !rung || !stop) continue;
     bands.push_back({walked->began_s, walked->ended_s,
                      tr("%1, %2 %").arg(text_of(length_text(rung->height_m, desk_.units()))).arg(stop->percent),
-                     walked->kind == book::WalkedState::Settled});
+                     walked->kind == evaluation::WalkedState::Settled});
   }
   std::sort(bands.begin(), bands.end(), [](auto& a, auto& b) { return a.from_s < b.from_s; });
   traces_->show_log(log.light, log.watts, zero);
@@ -192,9 +192,9 @@ void WarmUpView::refresh_traces() {
 
 void WarmUpView::refresh_verdict() {
   if (!desk_.test() || !isVisible()) return;
-  const book::Settling& s = log_.settling();
+  const evaluation::Settling& s = log_.settling();
   const double now = desk_.clock().now_s();
-  const book::LampState lamp = log_.lamp();
+  const evaluation::LampState lamp = log_.lamp();
   QStringList facts;
   const char* tone = "";
   if (log_.log().samples.empty() && !lamp.off) {
@@ -217,8 +217,8 @@ void WarmUpView::refresh_verdict() {
     if (!lamp.off) facts << text_of(s.words);
   }
   if (lamp.off)
-    for (const book::Sweep& sweep : desk_.test()->sweeps)
-      if (const auto* walked = log_.walked(sweep.id); walked && walked->kind == book::WalkedState::NotSettled) {
+    for (const record::Sweep& sweep : desk_.test()->sweeps)
+      if (const auto* walked = log_.walked(sweep.id); walked && walked->kind == evaluation::WalkedState::NotSettled) {
         facts << text_of(walked->words);
         break;
       }
@@ -227,7 +227,7 @@ void WarmUpView::refresh_verdict() {
                          : tr("From switch-on to settled light rose by %1 %."))
                  .arg(100 * std::abs(*fall), 0, 'f', 1);
   if (!log_.log().samples.empty())
-    for (const Check& c : wall_checks(book::wall_sample(log_.log().samples.back())))
+    for (const Check& c : wall_checks(evaluation::wall_sample(log_.log().samples.back())))
       facts << marked_attention(text_of(c.saw + ": " + c.effect + "."));
   if (log_.log().unreadable > 0) facts << marked_attention(tr("A stretch of the log is damaged and left out."));
   if (recording_->on() && !recording_->light_counts())
@@ -241,10 +241,10 @@ void WarmUpView::refresh_verdict() {
 /// With the lamp off what matters is how the sweeps were walked.
 QString WarmUpView::words_when_off() const {
   qsizetype settled = 0, not_settled = 0;
-  for (const book::Sweep& sweep : desk_.test()->sweeps)
-    if (const book::WalkedState* walked = log_.walked(sweep.id)) {
-      settled += walked->kind == book::WalkedState::Settled;
-      not_settled += walked->kind == book::WalkedState::NotSettled;
+  for (const record::Sweep& sweep : desk_.test()->sweeps)
+    if (const evaluation::WalkedState* walked = log_.walked(sweep.id)) {
+      settled += walked->kind == evaluation::WalkedState::Settled;
+      not_settled += walked->kind == evaluation::WalkedState::NotSettled;
     }
   if (settled + not_settled == 0) return tr("The lamp is off");
   if (not_settled == 0)
@@ -260,7 +260,7 @@ void WarmUpView::mark_lamp(const char* kind) {
   std::optional<double> percent;
   if (on && desk_.stop()) percent = desk_.stop()->percent;
   if (!desk_.edit(on ? tr("switched on") : tr("switched off"), [&](book::Edit& e) {
-        e.add(book::LampEvent{0, desk_.test()->test.id, kind, percent, desk_.clock().utc_text()});
+        e.add(record::LampEvent{0, desk_.test()->test.id, kind, percent, desk_.clock().utc_text()});
       }))
     return;
   if (on) hub_.switch_simulated(true), bring_sensor_back();
@@ -363,7 +363,7 @@ bool WarmUpView::copy() {
   if (log_.log().samples.empty()) return false;
   QString text = "time_s\tlight_raw\tpower_w\tvoltage_v\tcurrent_a\tapparent_va\tpower_factor\tfrequency_hz\n";
   const double zero = log_.lamp().on_since_s.value_or(log_.log().samples.front().time_s);
-  for (const book::LogSample& s : log_.log().samples) {
+  for (const record::LogSample& s : log_.log().samples) {
     text += QString::number(s.time_s - zero, 'f', 1);
     for (const double v :
          {s.light_raw, s.power_w, s.voltage_v, s.current_a, s.apparent_va, s.power_factor, s.frequency_hz})

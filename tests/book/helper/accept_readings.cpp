@@ -14,7 +14,7 @@ int main(int argc, char** argv) {
     fmt::print(stderr, "{}\n", book.problem().sentence());
     return 3;
   }
-  const book::Id sweep = std::atoll(argv[2]);
+  const record::Id sweep = std::atoll(argv[2]);
   for (long long value = std::atoll(argv[3]);; ++value) {
     book.value()->edit("reading", [&](book::Edit& e) {
       e.accept({0, sweep, static_cast<int>(value % 144), static_cast<double>(value), "typed", book::utc_now()});

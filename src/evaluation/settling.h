@@ -1,0 +1,48 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "core/power/settled.h"
+#include "evaluation/wall_log.h"
+
+namespace sunbreak::evaluation {
+
+/// The events of a test, earliest first.
+using LampEvents = std::span<const LampEvent>;
+
+/// What the lamp was told to do, as far as the events tell.
+struct LampState {
+  std::optional<double> on_since_s;      ///< none: off, or never said
+  std::optional<double> waiting_from_s;  ///< the latest of switching on and setting the dimmer
+  bool off = false;
+  std::optional<double> percent;
+};
+LampState lamp_at(LampEvents events, double time_s);
+
+/// Whether light and watts had settled at a moment, by what was logged from the lamp's last change until then.
+struct Settling {
+  SettledState state = SettledState::TooShort;
+  std::string words;
+  SettledVerdict light, watts;
+  LampState lamp;
+  double from_s = 0, until_s = 0;  ///< of the log that was looked at; equal where there is none
+};
+Settling settling_at(LampEvents events, const WallLog& log, double time_s);
+
+/// Since when a log that is settled at its end has been [s, on the log's clock], to the minute.
+double settled_since_s(LampEvents events, const WallLog& log, const Settling& now);
+
+/// The published fall of light from switch-on to settled, as a share of the settled light (a rise is below 0): of the
+/// longest stretch from a switch-on to the next change. Nothing where no such stretch was logged or it had not settled.
+std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log);
+
+/// How a sweep was walked: settled or not when its first reading was taken, at its setting of the dimmer [%].
+struct WalkedState {
+  enum Kind { NotKnown, NotSettled, Settled } kind = NotKnown;
+  std::string words;
+  double began_s = 0, ended_s = 0;  ///< first and last reading at the bench; 0 where none has a time
+};
+WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView& view, double dial_pct);
+
+}  // namespace sunbreak::evaluation

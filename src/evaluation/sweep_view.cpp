@@ -1,0 +1,99 @@
+#include "evaluation/sweep_view.h"
+
+#include <algorithm>
+#include <cmath>
+#include <unordered_map>
+
+#include "core/bench/walk_order.h"
+#include "core/checks/reading_views.h"
+#include "core/sweep/field.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+constexpr double noise_not_known = 0.01;  ///< of a reading, while too few are there to tell by
+
+}  // namespace
+
+int SweepView::read() const {
+  return static_cast<int>(
+      std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Read; }));
+}
+
+int SweepView::missing() const {
+  return static_cast<int>(
+      std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Missing; }));
+}
+
+StationState state_of(const Reading& r) {
+  return {StationState::Read,
+          r.raw,
+          r.id,
+          seconds_of(r.taken_at),
+          r.samples,
+          r.spread,
+          r.source != "pasted" && r.source != "file"};
+}
+
+void SweepView::correct(const Correction& correction) {
+  std::vector<ReferencePoint> points;
+  const int reference = reference_station(layout);
+  for (std::size_t i = 0; i < states.size(); ++i)
+    ppfd[i] = states[i].kind == StationState::Read ? corrected_ppfd(states[i].raw, correction) : unread;
+  const bool re_read = std::any_of(side_readings.begin(), side_readings.end(), [&](const SideReading& s) {
+    return s.purpose == "reference" && s.station == reference;
+  });
+  drift = {};
+  if (!re_read) return;
+  const double noise_by_scatter = reading_noise(layout, ppfd);
+  const auto add_point = [&](double time_s, double raw, int samples, const std::optional<double>& spread) {
+    const double value = raw - correction.dark_offset;
+    const double noise = samples > 1 && spread && value > 0 ? *spread / std::sqrt(samples) / value
+                         : std::isnan(noise_by_scatter)     ? noise_not_known
+                                                            : noise_by_scatter;
+    points.push_back({time_s, value, noise});
+  };
+  if (const StationState& own = states[reference]; own.kind == StationState::Read && own.at_the_bench)
+    add_point(own.taken_s, own.raw, own.samples, own.spread);
+  for (const SideReading& s : side_readings)
+    if (s.purpose == "reference" && s.station == reference)
+      add_point(seconds_of(s.taken_at), s.raw, s.samples, s.spread);
+  drift = Drift(std::move(points));
+  if (!drift.significant()) return;
+  for (std::size_t i = 0; i < states.size(); ++i)
+    if (states[i].at_the_bench) ppfd[i] *= drift.factor(states[i].taken_s);
+}
+
+Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep) {
+  auto layout = lay_out(footprint_of(bundle.bench), grid_of(sweep));
+  if (!layout) return layout.problem();
+  SweepView view{std::move(layout.value()), {}, {}, {}, {}};
+  const std::size_t count = view.layout.stations.size();
+  view.states.resize(count);
+  view.ppfd.assign(count, unread);
+  std::unordered_map<Id, const Reading*> readings;
+  for (const Reading& r : bundle.readings)
+    if (r.sweep_id == sweep.id) readings[r.id] = &r;
+  for (const SideReading& s : bundle.side_readings)
+    if (s.sweep_id == sweep.id) view.side_readings.push_back(s);
+  for (const Placement& p : bundle.placements) {
+    if (p.sweep_id != sweep.id || p.station < 0 || p.station >= static_cast<int>(count)) continue;
+    StationState& state = view.states[p.station];
+    const auto found = p.reading_id ? readings.find(*p.reading_id) : readings.end();
+    if (found == readings.end())
+      state.kind = StationState::Missing;
+    else
+      state = state_of(*found->second);
+  }
+  view.correct(correction_of(sweep));
+  return view;
+}
+
+FigureContext figure_context(const TestRecord& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {
+  FigureContext context{sweep.power_w, bundle.test.photoperiod_h, std::nullopt, std::move(nominal_sizes)};
+  if (bundle.test.target_high_ppfd > bundle.test.target_low_ppfd)
+    context.target = Band{bundle.test.target_low_ppfd, bundle.test.target_high_ppfd};
+  return context;
+}
+
+}  // namespace sunbreak::evaluation

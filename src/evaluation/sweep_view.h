@@ -1,0 +1,55 @@
+#pragma once
+
+#include <map>
+#include <optional>
+#include <vector>
+
+#include "core/bench/grid.h"
+#include "core/figures/sweep_figures.h"
+#include "core/sweep/drift.h"
+#include "record/plan_grid.h"
+#include "record/test_record.h"
+#include "record/utc.h"
+
+/// What is worked out of a test's record. It speaks of records throughout, so their names stand without their house.
+namespace sunbreak::evaluation {
+
+using namespace record;
+
+/// What is known at one station.
+struct StationState {
+  enum Kind { Untouched, Read, Missing } kind = Untouched;
+  double raw = 0;
+  Id reading_id = 0;
+  double taken_s = 0;  ///< since 1970, UTC; NaN where not known
+  int samples = 1;
+  std::optional<double> spread{};  ///< of the samples, raw
+  bool at_the_bench = true;        ///< read in its turn; not pasted or from a file, where the time is the table's
+};
+
+/// A sweep's stations by index, laid out and corrected.
+struct SweepView {
+  Layout layout;
+  std::vector<StationState> states;
+  std::vector<double> ppfd;  ///< corrected for dark, calibration, spectrum and drift; NaN where unread
+  std::vector<SideReading> side_readings{};
+  Drift drift{};
+
+  int read() const;
+  int missing() const;
+  bool complete() const { return read() + missing() == static_cast<int>(states.size()); }
+
+  /// Works drift and ppfd out of the states and side readings.
+  void correct(const Correction& correction);
+};
+
+/// What a reading makes of its station.
+StationState state_of(const Reading& reading);
+
+/// Lays a sweep out on its bench and picks the readings that count.
+Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep);
+
+/// Photoperiod, target, watts and nominal sizes as the test has them.
+FigureContext figure_context(const TestRecord& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes);
+
+}  // namespace sunbreak::evaluation

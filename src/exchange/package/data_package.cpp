@@ -1,0 +1,295 @@
+#include "exchange/package/data_package.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <stdexcept>
+
+#include "core/figures/definitions.h"
+#include "core/quantity/number.h"
+#include "evaluation/judgement.h"
+#include "exchange/package/cell_values.h"
+#include "exchange/package/csv_writer.h"
+#include "exchange/package/log_samples.h"
+#include "exchange/tables/delimited.h"
+#include "record/kinds.h"
+#include "record/renumber.h"
+
+namespace sunbreak::exchange {
+namespace {
+
+using namespace evaluation;
+
+using nlohmann::ordered_json;
+
+ordered_json field(const std::string& name, const char* type, const std::string& meaning) {
+  return {{"name", name}, {"type", type}, {"description", meaning}};
+}
+
+ordered_json resource(const std::string& name, ordered_json fields, bool has_id) {
+  ordered_json schema{{"fields", std::move(fields)}, {"missingValues", {""}}};
+  if (has_id) schema["primaryKey"] = "id";
+  return {{"name", name},
+          {"path", name + ".csv"},
+          {"profile", "tabular-data-resource"},
+          {"format", "csv"},
+          {"mediatype", "text/csv"},
+          {"encoding", "utf-8"},
+          {"schema", std::move(schema)}};
+}
+
+/// The package format in which a schema of the lab book came; the first packages were written from schema 2.
+int format_of(int schema) { return std::max(1, schema - 1); }
+
+std::string meaning_of(const Column& c) { return c.unit.empty() ? c.meaning : c.meaning + " [" + c.unit + "]"; }
+
+void add_table(Archive& archive, ordered_json& resources, const TableRows& rows) {
+  const Kind& kind = rows.kind();
+  ordered_json fields = ordered_json::array({field("id", "integer", "number of the row, unique in its table")});
+  std::string& csv = archive[std::string(kind.name()) + ".csv"];
+  csv = "id";
+  for (const Column& c : kind.columns) {
+    if (c.type == Type::Bytes) continue;
+    fields.push_back(field(c.name, field_type(c.type), meaning_of(c)));
+    csv += "," + c.name;
+  }
+  csv += "\r\n";
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    const void* row = rows.at(i);
+    csv += std::to_string(kind.id(const_cast<void*>(row)));
+    for (const Column& c : kind.columns)
+      if (c.type != Type::Bytes) append_cell(csv, c, c.get(row));
+    csv += "\r\n";
+  }
+  resources.push_back(resource(std::string(kind.name()), std::move(fields), true));
+}
+
+/// A table of the package, to be read cell by cell; throws std::runtime_error with the place of the first thing that is
+/// not as it should be.
+class TableReader {
+ public:
+  TableReader(std::string_view table, const std::string& csv, int format)
+      : table_(table), rows_(split_verbatim(csv)), format_(format) {
+    if (rows_.empty()) throw std::runtime_error(fmt::format("{}.csv is empty", table_));
+  }
+
+  /// Where a column stands; nothing where it came with a later format than the package's.
+  std::optional<std::size_t> find(const std::string& column, int since) const {
+    const auto found = std::find(rows_[0].begin(), rows_[0].end(), column);
+    if (found != rows_[0].end()) return static_cast<std::size_t>(found - rows_[0].begin());
+    if (format_ < format_of(since)) return {};
+    throw std::runtime_error(fmt::format("{}.csv has no column '{}'", table_, column));
+  }
+
+  /// Goes on to the next row that holds something; false after the last.
+  bool next() {
+    while (++row_ < rows_.size() && rows_[row_].empty()) {
+    }
+    if (row_ >= rows_.size()) return false;
+    if (rows_[row_].size() != rows_[0].size())
+      throw std::runtime_error(
+          fmt::format("{}.csv, row {}: {} cells, not {}", table_, row_ + 1, rows_[row_].size(), rows_[0].size()));
+    return true;
+  }
+
+  const std::string& cell(std::size_t at) const { return rows_[row_][at]; }
+
+  [[noreturn]] void refuse(std::size_t at) const {
+    throw std::runtime_error(fmt::format("{}.csv, row {}, column {}: '{}' cannot be read", table_, row_ + 1,
+                                         rows_[0][at], cell(at).substr(0, 40)));
+  }
+
+ private:
+  std::string table_;
+  Rows rows_;
+  int format_;
+  std::size_t row_ = 0;
+};
+
+/// Reads a table back. Tables and columns that came with a later format than the package's hold what records of that
+/// day did; what did not name its test yet is of the package's one, `test_id`.
+void take_table(const Archive& archive, int format, TableRows& rows, const Id& test_id) {
+  const Kind& kind = rows.kind();
+  const auto member = archive.find(std::string(kind.name()) + ".csv");
+  if (member == archive.end() && format < format_of(kind.facts.since)) return;
+  if (member == archive.end()) throw std::runtime_error(fmt::format("{}.csv is not in it", kind.name()));
+  TableReader reader(kind.name(), member->second, format);
+  std::vector<std::pair<const Column*, std::optional<std::size_t>>> places;
+  for (const Column& c : kind.columns)
+    if (c.type != Type::Bytes) places.emplace_back(&c, reader.find(c.name, c.since));
+  const std::size_t id_at = *reader.find("id", 1);
+  std::size_t count = 0;
+  while (reader.next()) {
+    ++count;
+    void* row = rows.add();
+    if (const auto id = value_of_cell(reader.cell(id_at), Type::Integer); id && std::holds_alternative<Id>(*id))
+      kind.id(row) = std::get<Id>(*id);
+    else
+      reader.refuse(id_at);
+    for (const auto& [column, at] : places) {
+      const auto value = at                            ? value_of_cell(reader.cell(*at), column->type)
+                         : column->refers_to == "test" ? std::optional<Value>(test_id)
+                                                       : std::optional(column->before);
+      if (!value || !column->set(row, *value)) reader.refuse(at.value_or(id_at));
+    }
+  }
+  if (rows.single() && count != 1)
+    throw std::runtime_error(fmt::format("{}.csv has {} rows, not one", kind.name(), count));
+}
+
+const char* state_name(const StationState& state) {
+  return state.kind == StationState::Read ? "read" : state.kind == StationState::Missing ? "missing" : "untouched";
+}
+
+std::string station_rows(const TestRecord& bundle, bool for_spreadsheet) {
+  std::string csv =
+      for_spreadsheet
+          ? "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n"
+          : "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
+  for (const Sweep& sweep : bundle.sweeps) {
+    const auto view = view_sweep(bundle, sweep);
+    if (!view) continue;
+    const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
+    for (std::size_t i = 0; i < view.value().states.size(); ++i) {
+      const Station& s = view.value().layout.stations[i];
+      const StationState& state = view.value().states[i];
+      const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "",
+                        ppfd = number_cell(view.value().ppfd[i]);
+      if (for_spreadsheet)
+        csv +=
+            fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1,
+                        s.column + 1, s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
+      else
+        csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", sweep.id, number_cell(height_m), number_cell(percent), i,
+                           number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
+    }
+  }
+  return csv;
+}
+
+std::string figure_rows(const TestRecord& bundle) {
+  std::string csv = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
+  const SweepViews views = views_of(bundle);
+  for (const Sweep& sweep : bundle.sweeps) {
+    const auto view = views.find(sweep.id);
+    if (view == views.end()) continue;
+    const auto f = sweep_figures(view->second.layout, view->second.ppfd, figure_context(bundle, sweep, {}));
+    if (!f) continue;
+    const Budget budget = uncertainty_budget(budget_question(bundle, sweep, view->second, views));
+    const auto row = [&](const char* id, double value) {
+      const FigureDefinition& d = figure_definition(id);
+      const double expanded = budget.expanded(id);
+      csv += fmt::format("{},{},{},{},{},{}\r\n", sweep.id, id, number_cell(value),
+                         std::isfinite(expanded) ? number_cell(expanded) : "",
+                         quoted_cell(d.unit == "%" ? "1" : d.unit), quoted_cell(d.formula));
+    };
+    row("mean_ppfd", f->mean_ppfd);
+    row("lowest_ppfd", f->lowest.ppfd);
+    row("highest_ppfd", f->highest.ppfd);
+    row("median_ppfd", f->median_ppfd);
+    row("p5_ppfd", f->p5_ppfd);
+    row("p95_ppfd", f->p95_ppfd);
+    row("sd_ppfd", f->sd_ppfd);
+    row("cv", f->cv);
+    row("ppf_umol_s", f->ppf_umol_s);
+    if (f->power_w) row("power_w", *f->power_w);
+    if (f->efficacy) {
+      row("canopy_efficacy_umol_j", f->efficacy->canopy_efficacy_umol_j);
+      row("ppfd_per_watt", f->efficacy->ppfd_per_watt);
+      row("power_density_w_m2", f->efficacy->power_density_w_m2);
+    }
+    row("lowest_over_mean", f->evenness.lowest_over_mean);
+    row("lowest_over_highest", f->evenness.lowest_over_highest);
+    row("highest_over_lowest", f->evenness.highest_over_lowest);
+    row("p5_over_mean", f->evenness.p5_over_mean);
+    row("dli_mean_mol_m2_d", f->dli_mean_mol_m2_d);
+    if (f->coverage) row("coverage", f->coverage->in_band_share);
+  }
+  return csv;
+}
+
+}  // namespace
+
+int package_format() { return format_of(newest_schema()); }
+
+Archive make_package(const TestRecord& original) {
+  const TestRecord b = with_plain_ids(original);
+  Archive archive;
+  ordered_json resources = ordered_json::array();
+  for (const TableRows& rows : tables_of(b)) add_table(archive, resources, rows);
+  archive["log_sample.csv"] = log_samples_csv(b.log_parts);
+  resources.push_back(resource(
+      "log_sample",
+      {field("log_part_id", "integer", "the part of the log"), field("time_s", "number", "when [s since 1970, UTC]"),
+       field("light_raw", "number", "light at the reference station [umol/m2/s before correction]"),
+       field("power_w", "number", "real power [W]"), field("voltage_v", "number", "voltage [V]"),
+       field("current_a", "number", "current [A]"), field("apparent_va", "number", "apparent power [VA]"),
+       field("power_factor", "number", "power factor"), field("frequency_hz", "number", "frequency [Hz]")},
+      false));
+  archive["stations.csv"] = station_rows(b, false);
+  resources.push_back(resource(
+      "stations",
+      {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
+       field("dimmer_pct", "number", "dimmer setting [%]"), field("station", "integer", "station index"),
+       field("x_m", "number", "place from the left wall [m]"), field("y_m", "number", "place from the door [m]"),
+       field("raw", "number", "the reading that counts, as read"),
+       field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
+       field("state", "string", "read, missing or untouched")},
+      false));
+  archive["figures.csv"] = figure_rows(b);
+  resources.push_back(resource(
+      "figures",
+      {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
+       field("value", "number", "its value; ratios and shares as fractions of 1"),
+       field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
+       field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
+      false));
+  const ordered_json descriptor{
+      {"profile", "tabular-data-package"},
+      {"name", "sunbreak-test"},
+      {"title", b.test.name},
+      {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},
+      {"sunbreak_format", package_format()},
+      {"resources", resources}};
+  archive["datapackage.json"] = descriptor.dump(2, ' ', false, ordered_json::error_handler_t::replace) + "\n";
+  return archive;
+}
+
+Result<TestRecord> read_package(const Archive& archive) {
+  const auto refused = [](const std::string& why) {
+    return Problem{"the data package cannot be read: " + why, "nothing was taken from it",
+                   "ask for the file again, or mend that place"};
+  };
+  const auto member = archive.find("datapackage.json");
+  if (member == archive.end()) return refused("it has no datapackage.json");
+  const auto descriptor = nlohmann::json::parse(member->second, nullptr, false);
+  if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") ||
+      !descriptor["sunbreak_format"].is_number_integer())
+    return refused("its datapackage.json does not describe a light test");
+  const auto format = descriptor["sunbreak_format"].get<std::int64_t>();
+  if (format > package_format()) return refused("it was written by a newer Sunbreak");
+  if (format < 1) return refused("its sunbreak_format is no version there ever was");
+  try {
+    const int version = static_cast<int>(format);
+    TestRecord b;
+    for (TableRows& rows : tables_of(b)) take_table(archive, version, rows, b.test.id);
+    take_log_samples(archive, version, b.log_parts);
+    TestRecord plain = with_plain_ids(b);
+    for (const Sweep& sweep : plain.sweeps)
+      if (const auto view = view_sweep(plain, sweep); !view) return refused(view.problem().seen);
+    return plain;
+  } catch (const std::runtime_error& e) {
+    return refused(e.what());
+  }
+}
+
+Result<TestRecord> read_package_file(const std::filesystem::path& file) {
+  const auto archive = read_zip(file);
+  if (!archive) return archive.problem();
+  return read_package(archive.value());
+}
+
+std::string spreadsheet_csv(const TestRecord& bundle) { return station_rows(bundle, true); }
+
+}  // namespace sunbreak::exchange

@@ -1,0 +1,68 @@
+#include "exchange/tables/cell_numbers.h"
+
+#include <fmt/format.h>
+
+#include "core/quantity/number.h"
+
+namespace sunbreak::exchange {
+namespace {
+
+// Sunlight is about 2200 µmol/m²/s; a dark offset may read a little under zero.
+constexpr double lowest_plausible = -50, highest_plausible = 10'000;
+
+/// "1.234": one to three digits, the mark, three digits.
+bool like_thousands(std::string_view cell, char mark) {
+  cell = trimmed(cell);
+  const auto at = cell.find(mark);
+  if (at == std::string_view::npos || at == 0 || at > 3 || cell.size() - at != 4 || cell[0] == '0') return false;
+  return parse_number(cell, mark).has_value();
+}
+
+}  // namespace
+
+char guess_decimal_mark(const Rows& cells) {
+  int point = 0, comma = 0;
+  for (const auto& row : cells)
+    for (const std::string& cell : row) {
+      point += cell.find('.') != std::string::npos && parse_number(cell, '.').has_value();
+      comma += cell.find(',') != std::string::npos && parse_number(cell, ',').has_value();
+    }
+  return comma > point ? ',' : '.';
+}
+
+NumberRule number_rule(const Rows& cells, char decimal_mark, bool chosen) {
+  NumberRule rule{decimal_mark, false, {}};
+  if (chosen) return rule;
+  int doubtful = 0, whole = 0, other = 0;
+  for (const auto& row : cells)
+    for (const std::string& cell : row) {
+      if (!parse_number(cell, decimal_mark)) continue;
+      if (like_thousands(cell, decimal_mark)) {
+        ++doubtful;
+        rule.doubtful_example = cell;
+      } else if (cell.find(decimal_mark) == std::string::npos) {
+        ++whole;
+      } else {
+        ++other;
+      }
+    }
+  rule.doubtful_thousands = doubtful > 0 && whole > 0 && other == 0;
+  return rule;
+}
+
+std::optional<double> cell_number(std::string_view cell, const NumberRule& rule) {
+  if (rule.doubtful_thousands && like_thousands(cell, rule.decimal_mark)) return {};
+  return parse_number(cell, rule.decimal_mark);
+}
+
+CellReading cell_reading(std::string_view cell, const NumberRule& rule) {
+  if (trimmed(cell).empty()) return {{}, "is empty"};
+  const auto value = cell_number(cell, rule);
+  const std::string shown(cell.substr(0, 40));
+  if (!value) return {{}, fmt::format("'{}' is not a number", shown)};
+  if (*value < lowest_plausible || *value > highest_plausible)
+    return {{}, fmt::format("'{}' is outside {} to {} µmol/m²/s", shown, lowest_plausible, highest_plausible)};
+  return {value, {}};
+}
+
+}  // namespace sunbreak::exchange

@@ -1,0 +1,35 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+#include "exchange/tables/delimited.h"
+
+namespace sunbreak::exchange {
+
+/// How this table writes numbers.
+struct NumberRule {
+  char decimal_mark = '.';
+  /// Every fraction in the table has three digits and whole numbers stand beside them: "1.234" may well be 1234.
+  bool doubtful_thousands = false;
+  std::string doubtful_example;
+};
+
+/// The mark that more of the cells read as numbers with; a point where both do alike.
+char guess_decimal_mark(const Rows& cells);
+
+/// `chosen`: the user said so, which settles any doubt about thousands.
+NumberRule number_rule(const Rows& cells, char decimal_mark, bool chosen);
+
+/// A cell as a number, by the rule; nothing for a doubtful one.
+std::optional<double> cell_number(std::string_view cell, const NumberRule& rule);
+
+/// A cell as a PPFD reading, or why it is none, in words that follow the cell's place ("'n/a' is not a number").
+struct CellReading {
+  std::optional<double> ppfd;
+  std::string refusal;
+};
+CellReading cell_reading(std::string_view cell, const NumberRule& rule);
+
+}  // namespace sunbreak::exchange

@@ -1,0 +1,18 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+
+namespace sunbreak::exchange {
+
+/// ASCII letters made small.
+std::string lower_case(std::string_view text);
+
+/// Whether a header cell has `name` among its words ("Power (kW)" has power and kw). A name of two words may stand
+/// anywhere in it.
+bool header_names(std::string_view header, std::string_view name);
+
+/// Whether one of its words begins with `name`.
+bool header_starts(std::string_view header, std::string_view name);
+
+}  // namespace sunbreak::exchange

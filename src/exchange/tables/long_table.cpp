@@ -1,0 +1,195 @@
+#include "exchange/tables/long_table.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <set>
+
+#include "core/bench/infer_grid.h"
+#include "core/sweep/field.h"
+
+namespace sunbreak::exchange {
+namespace {
+
+/// Lower-case words of a header cell: "x (cm)" gives x, cm.
+std::vector<std::string> header_words(const std::string& cell) {
+  std::vector<std::string> words(1);
+  for (const char c : cell) {
+    if (std::isalnum(static_cast<unsigned char>(c)))
+      words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    else if (!words.back().empty())
+      words.emplace_back();
+  }
+  if (words.back().empty()) words.pop_back();
+  return words;
+}
+
+bool names_value(const std::string& word) {
+  static const std::set<std::string> names{"ppfd", "value", "reading", "raw", "light", "e",
+                                           "umol", "par",   "lux",     "lx",  "fc",    "dli"};
+  return names.contains(word);
+}
+
+std::optional<LengthUnit> unit_among(const std::vector<std::string>& words) {
+  for (std::size_t i = 1; i < words.size(); ++i)
+    if (const auto unit = parse_length_unit(words[i])) return unit.value();
+  return {};
+}
+
+constexpr std::size_t most_spots = 400;
+
+struct Point {
+  int row;  ///< from 1
+  double x, y;
+};
+
+/// The places in meters on a grid of the footprint, by the first unit under which they lie on one.
+struct FittedPlaces {
+  PlacedPoints placed;
+  LengthUnit unit;
+};
+
+Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<LengthUnit> unit,
+                                const TableContext& context) {
+  using enum LengthUnit;
+  const std::vector<LengthUnit> units =
+      unit ? std::vector{*unit} : std::vector{Centimeter, Meter, Millimeter, Inch, Foot};
+  std::optional<Problem> problem;
+  for (const LengthUnit candidate : units) {
+    std::vector<Place> places;
+    for (const Point& p : points) places.push_back({to_m(p.x, candidate), to_m(p.y, candidate)});
+    if (context.kind == GridKind::Spots) {
+      if (places.size() > most_spots)
+        return Problem{fmt::format("the table names {} places", places.size()),
+                       "a spot check is a few stations, and this is a survey", "choose the grid that they lie on"};
+      PlacedPoints placed;
+      placed.grid.kind = GridKind::Spots;
+      for (const Place& p : places) placed.grid.spots.push_back({"", p.x_m, p.y_m});
+      auto layout = lay_out(context.footprint, placed.grid);
+      if (!layout) {
+        if (!problem) problem = layout.problem();
+        continue;
+      }
+      for (std::size_t i = 0; i < places.size(); ++i)
+        for (std::size_t s = 0; s < layout.value().stations.size(); ++s)
+          if (layout.value().stations[s].x_m == places[i].x_m && layout.value().stations[s].y_m == places[i].y_m)
+            placed.stations.push_back(static_cast<int>(s));
+      return FittedPlaces{placed, candidate};
+    }
+    auto placed = infer_grid(context.footprint, context.kind, places, context.margin_m);
+    if (placed) return FittedPlaces{placed.value(), candidate};
+    if (!problem) problem = placed.problem();
+  }
+  return *problem;
+}
+
+}  // namespace
+
+std::optional<LongHeader> find_long_header(const Rows& cells) {
+  for (int row = 0; row < static_cast<int>(std::min<std::size_t>(cells.size(), 10)); ++row) {
+    LongHeader header{row, -1, -1, -1, {}, {}};
+    for (int column = 0; column < static_cast<int>(cells[row].size()); ++column) {
+      const auto words = header_words(cells[row][column]);
+      if (words.empty()) continue;
+      if (words[0] == "x" && header.x < 0) {
+        header.x = column;
+        header.unit = unit_among(words);
+      } else if (words[0] == "y" && header.y < 0) {
+        header.y = column;
+        if (!header.unit) header.unit = unit_among(words);
+      } else if (names_value(words[0]) && header.value < 0) {
+        header.value = column;
+        for (const auto& word : words)
+          if (word == "lux" || word == "lx" || word == "fc" || word == "dli")
+            header.other_quantity = cells[row][column];
+      }
+    }
+    if (header.x >= 0 && header.y >= 0 && header.value >= 0) return header;
+  }
+  return {};
+}
+
+bool looks_long(const Rows& cells, const NumberRule& rule) {
+  std::set<double> xs, ys;
+  int rows = 0;
+  for (const auto& row : cells) {
+    if (row.empty()) continue;
+    if (row.size() != 3) return false;
+    const auto x = cell_number(row[0], rule), y = cell_number(row[1], rule);
+    if (!x || !y) return false;
+    xs.insert(*x);
+    ys.insert(*y);
+    ++rows;
+  }
+  return rows >= 4 && static_cast<int>(xs.size() * ys.size()) <= rows * 5 / 4 && xs.size() > 1 && ys.size() > 1;
+}
+
+std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHeader>& found, const NumberRule& rule,
+                                 const TableContext& context, const TableOptions& options) {
+  const LongHeader header = found.value_or(LongHeader{-1, 0, 1, 2, {}, {}});
+  if (!header.other_quantity.empty())
+    return Problem{fmt::format("the value column is '{}', which is not PPFD", header.other_quantity),
+                   "figures from it would be wrong by a large factor", "give PPFD in µmol/m²/s"};
+  const auto refuse = [&](int row, int column, std::string words) {
+    draft.findings.push_back({row, column, true, std::move(words)});
+  };
+  const std::size_t width = found ? draft.cells[header.row].size() : 3;
+  std::vector<Point> points;
+  for (int row = header.row + 1; row < static_cast<int>(draft.cells.size()); ++row) {
+    const auto& cells = draft.cells[row];
+    if (std::all_of(cells.begin(), cells.end(), [](const std::string& c) { return c.empty(); })) continue;
+    if (cells.size() != width) {
+      refuse(row + 1, 0, fmt::format("row {} has {} cells, not {}: it was not taken", row + 1, cells.size(), width));
+      continue;
+    }
+    const auto x = cell_number(cells[header.x], rule), y = cell_number(cells[header.y], rule);
+    if (!x || !y) {
+      const int column = x ? header.y : header.x;
+      refuse(row + 1, column + 1,
+             fmt::format("row {}, column {}: '{}' is not a place; the row was not taken", row + 1, column + 1,
+                         cells[column].substr(0, 40)));
+      continue;
+    }
+    points.push_back({row + 1, *x, *y});
+  }
+  if (points.empty())
+    return Problem{"no row of the table names a place and a value", "there is nothing to take",
+                   "give x, y and value columns"};
+
+  const auto fitted = fit_places(points, header.unit ? header.unit : options.place_unit, context);
+  if (!fitted) return fitted.problem();
+  const PlacedPoints& placed = fitted.value().placed;
+  draft.grid = placed.grid;
+  auto layout = lay_out(context.footprint, draft.grid);
+  if (!layout) return layout.problem();
+  draft.layout = std::move(layout.value());
+  draft.raw.assign(draft.layout.stations.size(), unread);
+  draft.sources.assign(draft.layout.stations.size(), {});
+  draft.understood.push_back(fmt::format("one row a reading; places in {}{}", symbol(fitted.value().unit),
+                                         header.unit          ? ", as the header says"
+                                         : options.place_unit ? ", as chosen"
+                                                              : ", by their fit to the footprint"));
+  std::vector<int> first_row(draft.layout.stations.size(), 0);
+  for (std::size_t i = 0; i < points.size(); ++i) {
+    const int station = placed.stations[i], row = points[i].row, column = header.value + 1;
+    if (first_row[station] != 0) {
+      refuse(row, 0, fmt::format("rows {} and {} give the same station: neither was taken", first_row[station], row));
+      draft.raw[station] = unread;
+      draft.sources[station] = {};
+      continue;
+    }
+    first_row[station] = row;
+    const CellReading reading = cell_reading(draft.cells[row - 1][header.value], rule);
+    if (!reading.ppfd) {
+      refuse(row, column,
+             fmt::format("row {}, column {}: {}; kept as a missing station", row, column, reading.refusal));
+      continue;
+    }
+    draft.raw[station] = *reading.ppfd;
+    draft.sources[station] = {row, column};
+  }
+  return {};
+}
+
+}  // namespace sunbreak::exchange

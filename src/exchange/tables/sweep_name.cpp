@@ -1,0 +1,77 @@
+#include "exchange/tables/sweep_name.h"
+
+#include <algorithm>
+#include <regex>
+#include <string>
+
+namespace sunbreak::exchange {
+namespace {
+
+constexpr int head_lines = 12;
+constexpr auto flags = std::regex::icase | std::regex::optimize;
+
+double number(std::string digits) {
+  std::replace(digits.begin(), digits.end(), ',', '.');
+  return std::stod(digits);
+}
+
+/// The first match whose neighbors in the text are no part of a longer number, word or size.
+std::optional<std::smatch> standing_alone(const std::string& text, const std::regex& pattern) {
+  for (std::sregex_iterator at(text.begin(), text.end(), pattern), end; at != end; ++at) {
+    const auto before = at->position() > 0 ? text[static_cast<std::size_t>(at->position()) - 1] : ' ';
+    const auto after_at = static_cast<std::size_t>(at->position() + at->length());
+    const auto after = after_at < text.size() ? text[after_at] : ' ';
+    if (std::isalnum(static_cast<unsigned char>(before)) || before == '.' || before == '*' || (before & 0x80)) continue;
+    if (std::isalnum(static_cast<unsigned char>(after))) continue;
+    return *at;
+  }
+  return {};
+}
+
+void read_text(const std::string& text, LengthUnit bare_unit, bool is_head, SweepName& name) {
+  static const std::regex length(R"re((\d+(?:[.,]\d+)?)[ _]?(cm|mm|m|in|inch|ft|"))re", flags),
+      named_length(
+          R"re((?:height|hang(?:ing)?(?:[ _-]?height)?|rung|h)[ _:=-]*(\d+(?:[.,]\d+)?)(?:[ _]?(cm|mm|m|in|inch|ft|"))?)re",
+          flags),
+      percent(R"re((\d+(?:[.,]\d+)?)[ _]?(?:%|pct|percent|pc))re", flags),
+      named_percent(
+          R"re((?:dimmer|dimmed|dim|stop|setting|dial|level|power)[ _:=-]*(\d+(?:[.,]\d+)?)(?:[ _]?(?:%|pct|percent))?)re",
+          flags);
+  if (!name.height_m) {
+    auto found = standing_alone(text, named_length);
+    if (!found && !is_head) found = standing_alone(text, length);
+    if (found) {
+      const std::string unit_text = (*found)[2].str();
+      const auto unit =
+          unit_text.empty() ? Result<LengthUnit>(bare_unit) : parse_length_unit(unit_text == "\"" ? "in" : unit_text);
+      if (unit) {
+        name.height_m = to_m(number((*found)[1].str()), unit.value());
+        name.unit_assumed = unit_text.empty();
+      }
+    }
+  }
+  if (!name.percent) {
+    auto found = standing_alone(text, named_percent);
+    if (!found && !is_head) found = standing_alone(text, percent);
+    if (found) name.percent = number((*found)[1].str());
+  }
+}
+
+}  // namespace
+
+SweepName sweep_named(std::string_view file_name, std::string_view table, LengthUnit bare_unit) {
+  SweepName name;
+  std::string stem(file_name.substr(0, file_name.rfind('.')));
+  std::replace(stem.begin(), stem.end(), '_', ' ');
+  read_text(stem, bare_unit, false, name);
+  for (int line = 0; line < head_lines && !table.empty(); ++line) {
+    const auto end = table.find_first_of("\r\n");
+    const std::string text(table.substr(0, std::min<std::size_t>(end, 200)));
+    if (std::any_of(text.begin(), text.end(), [](unsigned char c) { return std::isalpha(c); }))
+      read_text(text, bare_unit, true, name);
+    table = end == std::string_view::npos ? std::string_view() : table.substr(end + 1);
+  }
+  return name;
+}
+
+}  // namespace sunbreak::exchange

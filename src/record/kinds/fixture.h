@@ -1,0 +1,73 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "record/kinds/description.h"
+
+namespace sunbreak::record {
+
+struct Fixture {
+  Id id = 0;
+  std::string name, maker, kind, emitters;
+  std::optional<double> width_m, depth_m;
+  int units = 1;
+  std::optional<double> unit_spacing_m, unit_tilt_deg, emitter_spacing_m;
+  std::optional<int> emitters_across, emitters_deep;
+  std::optional<double> beam_angle_deg;
+  std::string serial;
+  std::optional<double> price;
+  std::string currency, obtained, interest, notes;
+  bool removed = false;
+  bool operator==(const Fixture&) const = default;
+};
+
+template <>
+struct Described<Fixture> {
+  static constexpr Facts facts{.name = "fixture"};
+  template <typename Columns>
+  static void describe(Columns& columns) {
+    columns.add("name", &Fixture::name, "name on the lending card or box");
+    columns.add("maker", &Fixture::maker, "maker as stated");
+    columns.add("kind", &Fixture::kind, "kind of fixture in the tester's words");
+    columns.add("emitters", &Fixture::emitters, "emitters and their layout in the tester's words");
+    columns.add("width_m", &Fixture::width_m, "size of one unit along x").unit("m").between(0.005, 20);
+    columns.add("depth_m", &Fixture::depth_m, "size of one unit along y").unit("m").between(0.005, 20);
+    columns.add("units", &Fixture::units, "like units hung side by side along x as one fixture")
+        .between(1, 100)
+        .since(3);
+    columns.add("unit_spacing_m", &Fixture::unit_spacing_m, "middle to middle of neighboring units")
+        .unit("m")
+        .between(0.005, 20)
+        .since(3);
+    columns.add("unit_tilt_deg", &Fixture::unit_tilt_deg, "outer units turned inward by")
+        .unit("degrees")
+        .between(-90, 90)
+        .since(3);
+    columns
+        .add("emitter_spacing_m", &Fixture::emitter_spacing_m,
+             "widest gap between neighboring emitters or bars, middle to middle")
+        .unit("m")
+        .between(0.001, 20)
+        .since(3);
+    columns.add("emitters_across", &Fixture::emitters_across, "emitters or bars of a unit along x")
+        .between(1, 1000)
+        .since(3);
+    columns.add("emitters_deep", &Fixture::emitters_deep, "emitters of a unit along y").between(1, 1000).since(3);
+    columns
+        .add("beam_angle_deg", &Fixture::beam_angle_deg,
+             "full angle at which the intensity has halved; 120 without lenses")
+        .unit("degrees")
+        .between(1, 180)
+        .since(3);
+    columns.add("serial", &Fixture::serial, "serial number of the unit");
+    columns.add("price", &Fixture::price, "price paid or asked, in the currency column's money").between(0, 1e9);
+    columns.add("currency", &Fixture::currency, "currency of the price");
+    columns.add("obtained", &Fixture::obtained, "how the unit was obtained: bought, lent, given, sample");
+    columns.add("interest", &Fixture::interest, "payment or affiliate interest");
+    columns.add("notes", &Fixture::notes, "remarks");
+    columns.add("removed", &Fixture::removed, "taken off the shelf");
+  }
+};
+
+}  // namespace sunbreak::record

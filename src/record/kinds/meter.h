@@ -1,0 +1,43 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "record/kinds/description.h"
+
+namespace sunbreak::record {
+
+struct Meter {
+  Id id = 0;
+  std::string kind = "quantum";  ///< quantum or wall
+  std::string name, calibrated_on;
+  double factor = 1, dark_offset = 0;
+  std::optional<double> uncertainty_pct, range_max, receiving_height_m, closest_approach_m;
+  std::string notes;
+  bool removed = false;
+  bool operator==(const Meter&) const = default;
+};
+
+template <>
+struct Described<Meter> {
+  static constexpr Facts facts{.name = "meter"};
+  template <typename Columns>
+  static void describe(Columns& columns) {
+    columns.add("kind", &Meter::kind, "quantum (light sensor) or wall (plug-in power meter)")
+        .one_of({"quantum", "wall"});
+    columns.add("name", &Meter::name, "name of the meter");
+    columns.add("calibrated_on", &Meter::calibrated_on, "date of the last calibration (ISO 8601)").date();
+    columns.add("factor", &Meter::factor, "calibration factor: corrected = (raw - dark) * factor").between(0.1, 10);
+    columns.add("dark_offset", &Meter::dark_offset, "raw reading in the dark").between(-1000, 1000);
+    columns.add("uncertainty_pct", &Meter::uncertainty_pct, "relative standard uncertainty").unit("%").between(0, 100);
+    columns.add("range_max", &Meter::range_max, "upper end of the range, in the meter's unit").between(1, 1e6);
+    columns.add("receiving_height_m", &Meter::receiving_height_m, "height of the receiving surface over its foot")
+        .unit("m")
+        .between(0, 2);
+    columns.add("closest_approach_m", &Meter::closest_approach_m, "nearest it gets to a wall").unit("m").between(0, 2);
+    columns.add("notes", &Meter::notes, "remarks");
+    columns.add("removed", &Meter::removed, "taken off the shelf");
+  }
+};
+
+}  // namespace sunbreak::record

@@ -1,0 +1,28 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "record/kinds/description.h"
+
+namespace sunbreak::record {
+
+struct Rung {
+  Id id = 0, test_id = 0;
+  double height_m = 0.45;
+  bool operator==(const Rung&) const = default;
+};
+
+template <>
+struct Described<Rung> {
+  static constexpr Facts facts{.name = "rung", .order = "height_m DESC, id"};
+  template <typename Columns>
+  static void describe(Columns& columns) {
+    columns.add("test_id", &Rung::test_id, "the test").belongs_to("test");
+    columns.add("height_m", &Rung::height_m, "emitting plane to the sensor's receiving surface")
+        .unit("m")
+        .between(0.01, 10);
+  }
+};
+
+}  // namespace sunbreak::record

@@ -1,0 +1,26 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "record/kinds/description.h"
+
+namespace sunbreak::record {
+
+struct Stop {
+  Id id = 0, test_id = 0;
+  double percent = 100;
+  bool operator==(const Stop&) const = default;
+};
+
+template <>
+struct Described<Stop> {
+  static constexpr Facts facts{.name = "stop", .order = "percent DESC, id"};
+  template <typename Columns>
+  static void describe(Columns& columns) {
+    columns.add("test_id", &Stop::test_id, "the test").belongs_to("test");
+    columns.add("percent", &Stop::percent, "dimmer setting [% of the dial]").between(0, 200);
+  }
+};
+
+}  // namespace sunbreak::record

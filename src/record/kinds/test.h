@@ -1,0 +1,157 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "record/kinds/description.h"
+
+namespace sunbreak::record {
+
+/// One fixture on one bench: the plan and its disclosure. The grid here is the plan's; each sweep keeps its own copy.
+struct Test {
+  Id id = 0, fixture_id = 0, bench_id = 0;
+  std::optional<Id> sensor_id, wall_meter_id;
+  std::string name;
+  std::string grid_kind = "cells";
+  int columns = 12, rows = 12;
+  double margin_x_m = 0, margin_y_m = 0;
+  std::string spots;  ///< JSON list of {name, x_m, y_m}, for a spot grid
+  double photoperiod_h = 12;
+  std::string target_name = "flowering & fruiting";
+  double target_low_ppfd = 600, target_high_ppfd = 1000;
+  bool target_by_daily_light = false;  ///< the band is one of daily light: it moves with the photoperiod
+  std::string door, datum;
+  std::string tape_from = "sensor";  ///< sensor, floor or canopy
+  std::optional<double> canopy_height_m;
+  std::string walk_order = "far to door";  ///< as core's WalkOrder names it
+  bool opening_probe = true;
+  int reference_every = 24, samples_a_reading = 1;
+  double seconds_a_reading = 10, warm_up_min = 30;
+  std::string checked_level, checked_center, checked_height, checked_fans;  ///< yes, no, empty: not stated
+  std::string tested_by, tested_on;
+  std::optional<double> mains_v, mains_hz, circuit_a, tariff_per_kwh;
+  std::string tariff_currency = "EUR";
+  /// Standard uncertainties as the tester states them; the usual ones where not stated.
+  std::optional<double> height_uncertainty_m, position_uncertainty_m, edge_uncertainty_m, spectral_uncertainty_pct,
+      cosine_uncertainty_pct;
+  std::string notes, created_at;
+  bool simulated = false, removed = false;
+  bool operator==(const Test&) const = default;
+};
+
+template <>
+struct Described<Test> {
+  static constexpr Facts facts{.name = "test"};
+  template <typename Columns>
+  static void describe(Columns& columns) {
+    columns.add("fixture_id", &Test::fixture_id, "the fixture under test").refers_to("fixture");
+    columns.add("bench_id", &Test::bench_id, "the bench it hangs in").refers_to("bench");
+    columns.add("sensor_id", &Test::sensor_id, "the quantum sensor").refers_to("meter");
+    columns.add("wall_meter_id", &Test::wall_meter_id, "the wall meter").refers_to("meter");
+    columns.add("name", &Test::name, "name of the test");
+    columns.add("grid_kind", &Test::grid_kind, "cells, nodes, inset or spots")
+        .one_of({"cells", "nodes", "inset", "spots"});
+    columns.add("columns", &Test::columns, "stations along x").between(1, 500);
+    columns.add("rows", &Test::rows, "stations along y").between(1, 500);
+    columns.add("margin_x_m", &Test::margin_x_m, "inset: distance of the outer stations from the left and right walls")
+        .unit("m")
+        .between(0, 10);
+    columns.add("margin_y_m", &Test::margin_y_m, "inset: distance from the front and far walls")
+        .unit("m")
+        .between(0, 10);
+    columns.add("spots", &Test::spots, "spots: JSON list of {name, x_m, y_m}");
+    columns.add("photoperiod_h", &Test::photoperiod_h, "hours of light a day").unit("h").between(0, 24);
+    columns.add("target_name", &Test::target_name, "crop target");
+    columns.add("target_low_ppfd", &Test::target_low_ppfd, "low end of the target's band")
+        .unit("umol/m2/s")
+        .between(0, 20000);
+    columns.add("target_high_ppfd", &Test::target_high_ppfd, "high end of the target's band")
+        .unit("umol/m2/s")
+        .between(0, 20000);
+    columns.add("door", &Test::door, "door while reading: closed or open").one_of({"closed", "open"});
+    columns.add("datum", &Test::datum, "what heights are measured from: diodes, lens or lamp underside");
+    columns.add("tape_from", &Test::tape_from, "where the tape for heights ends: sensor, floor or canopy")
+        .one_of({"sensor", "floor", "canopy"})
+        .since(3);
+    columns.add("canopy_height_m", &Test::canopy_height_m, "height of the pretend canopy over the floor")
+        .unit("m")
+        .between(0, 10)
+        .since(3);
+    columns.add("walk_order", &Test::walk_order, "far to door, door to far or center outward")
+        .one_of({"far to door", "door to far", "center outward"})
+        .since(3);
+    columns.add("opening_probe", &Test::opening_probe, "center and corners are read before the rest").since(3, false);
+    columns
+        .add("reference_every", &Test::reference_every,
+             "the reference station is read again after so many readings; 0: never")
+        .between(0, 10000)
+        .since(3, 0);
+    columns.add("samples_a_reading", &Test::samples_a_reading, "sensor values averaged into one reading")
+        .between(1, 1000)
+        .since(3);
+    columns.add("seconds_a_reading", &Test::seconds_a_reading, "time planned for one station")
+        .unit("s")
+        .between(0, 3600)
+        .since(3);
+    columns.add("warm_up_min", &Test::warm_up_min, "time planned for warming up").unit("min").between(0, 1440).since(3);
+    columns.add("checked_level", &Test::checked_level, "hung level, by an instrument: yes or no")
+        .one_of({"yes", "no"})
+        .since(3);
+    columns.add("checked_center", &Test::checked_center, "hung over the middle, measured: yes or no")
+        .one_of({"yes", "no"})
+        .since(3);
+    columns.add("checked_height", &Test::checked_height, "height measured at all corners: yes or no")
+        .one_of({"yes", "no"})
+        .since(3);
+    columns.add("checked_fans", &Test::checked_fans, "fans running as in use: yes or no")
+        .one_of({"yes", "no"})
+        .since(3);
+    columns.add("tested_by", &Test::tested_by, "who measured");
+    columns.add("tested_on", &Test::tested_on, "when (ISO 8601 date)").date();
+    columns.add("mains_v", &Test::mains_v, "mains voltage").unit("V").between(1, 1000);
+    columns.add("mains_hz", &Test::mains_hz, "mains frequency").unit("Hz").between(0, 1000);
+    columns.add("circuit_a", &Test::circuit_a, "rating of the circuit it is plugged into")
+        .unit("A")
+        .between(0.1, 1000)
+        .since(4);
+    columns.add("tariff_per_kwh", &Test::tariff_per_kwh, "price of energy, per kWh").between(0, 1e6).since(4);
+    columns.add("tariff_currency", &Test::tariff_currency, "currency of that price").since(4);
+    columns
+        .add("target_by_daily_light", &Test::target_by_daily_light,
+             "the target's band is one of daily light and moves with the photoperiod")
+        .since(5);
+    columns.add("height_uncertainty_m", &Test::height_uncertainty_m, "standard uncertainty of the heights")
+        .unit("m")
+        .between(0, 1)
+        .since(5);
+    columns
+        .add("position_uncertainty_m", &Test::position_uncertainty_m,
+             "standard uncertainty of a station's place along each axis")
+        .unit("m")
+        .between(0, 1)
+        .since(5);
+    columns
+        .add("edge_uncertainty_m", &Test::edge_uncertainty_m, "standard uncertainty of the footprint's width and depth")
+        .unit("m")
+        .between(0, 1)
+        .since(5);
+    columns
+        .add("spectral_uncertainty_pct", &Test::spectral_uncertainty_pct,
+             "standard uncertainty of the sensor's spectral response")
+        .unit("%")
+        .between(0, 100)
+        .since(5);
+    columns
+        .add("cosine_uncertainty_pct", &Test::cosine_uncertainty_pct,
+             "standard uncertainty of the sensor's cosine response at the lowest angles")
+        .unit("%")
+        .between(0, 100)
+        .since(5);
+    columns.add("notes", &Test::notes, "remarks");
+    columns.add("created_at", &Test::created_at, "when the test was set up (UTC)").moment();
+    columns.add("simulated", &Test::simulated, "readings come from a simulated bench").since(2);
+    columns.add("removed", &Test::removed, "taken off the shelf");
+  }
+};
+
+}  // namespace sunbreak::record

@@ -1,0 +1,57 @@
+#include "record/plan_grid.h"
+
+#include <nlohmann/json.hpp>
+
+namespace sunbreak::record {
+namespace {
+
+std::vector<Spot> spots_from_json(const std::string& text) {
+  std::vector<Spot> spots;
+  const auto list = nlohmann::json::parse(text, nullptr, false);
+  if (!list.is_array()) return spots;
+  for (const auto& s : list) {
+    if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number())
+      continue;
+    spots.push_back({s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "",
+                     s["x_m"].get<double>(), s["y_m"].get<double>()});
+  }
+  return spots;
+}
+
+}  // namespace
+
+template <typename Plan>
+Grid grid_of(const Plan& plan) {
+  Grid grid{GridKind::Cells, plan.columns, plan.rows, plan.margin_x_m, plan.margin_y_m, spots_from_json(plan.spots)};
+  if (const auto kind = parse_grid_kind(plan.grid_kind)) grid.kind = kind.value();
+  return grid;
+}
+
+template <typename Plan>
+void set_grid(Plan& plan, const Grid& grid) {
+  plan.grid_kind = name(grid.kind);
+  plan.columns = grid.columns;
+  plan.rows = grid.rows;
+  plan.margin_x_m = grid.margin_x_m;
+  plan.margin_y_m = grid.margin_y_m;
+  plan.spots.clear();
+  if (grid.spots.empty()) return;
+  auto spots = nlohmann::json::array();
+  for (const Spot& s : grid.spots) spots.push_back({{"name", s.name}, {"x_m", s.x_m}, {"y_m", s.y_m}});
+  plan.spots = spots.dump();
+}
+
+template Grid grid_of(const Test&);
+template Grid grid_of(const Sweep&);
+template void set_grid(Test&, const Grid&);
+template void set_grid(Sweep&, const Grid&);
+
+Correction correction_of(const Sweep& s) { return {s.dark_offset, s.calibration_factor, s.spectral_factor}; }
+Correction correction_of(const TestRecord& b) {
+  const Meter* sensor = b.meter(b.test.sensor_id);
+  return sensor ? Correction{sensor->dark_offset, sensor->factor, 1} : Correction{};
+}
+Correction correction_of(const LogPart& part) { return {part.dark_offset, part.calibration_factor, 1}; }
+Footprint footprint_of(const Bench& bench) { return {bench.width_m, bench.depth_m}; }
+
+}  // namespace sunbreak::record

@@ -1,0 +1,69 @@
+#include "record/test_record.h"
+
+#include <algorithm>
+
+#include "record/kinds.h"
+
+namespace sunbreak::record {
+namespace {
+
+template <typename Record>
+const Record* by_id(const std::vector<Record>& records, Id id) {
+  const auto found = std::find_if(records.begin(), records.end(), [&](const Record& r) { return r.id == id; });
+  return found == records.end() ? nullptr : &*found;
+}
+
+}  // namespace
+
+const Rung* TestRecord::rung(Id id) const { return by_id(rungs, id); }
+const Stop* TestRecord::stop(Id id) const { return by_id(stops, id); }
+const Meter* TestRecord::meter(const std::optional<Id>& id) const { return id ? by_id(meters, *id) : nullptr; }
+const Sweep* TestRecord::sweep(Id id) const { return by_id(sweeps, id); }
+const Sweep* TestRecord::sweep(Id rung_id, Id stop_id) const {
+  const auto found = std::find_if(sweeps.begin(), sweeps.end(),
+                                  [&](const Sweep& s) { return s.rung_id == rung_id && s.stop_id == stop_id; });
+  return found == sweeps.end() ? nullptr : &*found;
+}
+
+std::string title_of(const TestRecord& record) {
+  return record.test.name.empty() ? record.fixture.name + " on " + record.bench.name : record.test.name;
+}
+
+TestRecord without_readings(const TestRecord& record) {
+  TestRecord rest;
+  const auto take = [&](auto member) {
+    using Part = std::remove_reference_t<decltype(rest.*member)>;
+    constexpr bool bulk = std::is_same_v<Part, std::vector<Reading>> || std::is_same_v<Part, std::vector<Placement>> ||
+                          std::is_same_v<Part, std::vector<SideReading>> || std::is_same_v<Part, std::vector<LogPart>>;
+    if constexpr (!bulk) rest.*member = record.*member;
+  };
+  std::apply([&](auto... member) { (take(member), ...); }, test_tables);
+  return rest;
+}
+
+std::vector<TableRows> tables_of(TestRecord& record) {
+  std::vector<TableRows> tables;
+  const auto add = [&]<typename Part>(Part& part) {
+    TableRows& rows = tables.emplace_back();
+    rows.kind_ = &kind_of<typename RecordOf<Part>::type>();
+    if constexpr (std::is_same_v<Part, typename RecordOf<Part>::type>) {
+      rows.single_ = true;
+      rows.size_ = [] { return std::size_t{1}; };
+      rows.at_ = [&part](std::size_t) -> void* { return &part; };
+      rows.add_ = [&part]() -> void* { return &part; };
+      rows.erase_ = [](std::size_t) {};
+    } else {
+      rows.size_ = [&part] { return part.size(); };
+      rows.at_ = [&part](std::size_t i) -> void* { return &part[i]; };
+      rows.add_ = [&part]() -> void* { return &part.emplace_back(); };
+      rows.erase_ = [&part](std::size_t i) { part.erase(part.begin() + static_cast<std::ptrdiff_t>(i)); };
+    }
+  };
+  std::apply([&](auto... member) { (add(record.*member), ...); }, test_tables);
+  return tables;
+}
+
+// What is handed out is constant: no row can be reached but to read it.
+const std::vector<TableRows> tables_of(const TestRecord& record) { return tables_of(const_cast<TestRecord&>(record)); }
+
+}  // namespace sunbreak::record

@@ -1,0 +1,126 @@
+#pragma once
+
+#include <functional>
+#include <optional>
+#include <string>
+#include <tuple>
+#include <type_traits>
+#include <vector>
+
+#include "record/kinds/bench.h"
+#include "record/kinds/claim.h"
+#include "record/kinds/crop_target.h"
+#include "record/kinds/dismissal.h"
+#include "record/kinds/fixture.h"
+#include "record/kinds/lamp_event.h"
+#include "record/kinds/log_part.h"
+#include "record/kinds/meter.h"
+#include "record/kinds/placement.h"
+#include "record/kinds/reading.h"
+#include "record/kinds/rung.h"
+#include "record/kinds/side_reading.h"
+#include "record/kinds/stair_reading.h"
+#include "record/kinds/stair_stop.h"
+#include "record/kinds/stop.h"
+#include "record/kinds/sweep.h"
+#include "record/kinds/target_setting.h"
+#include "record/kinds/temperature.h"
+#include "record/kinds/test.h"
+#include "record/kinds/wall_reading.h"
+
+namespace sunbreak::record {
+
+/// Everything that is on record of one test: what is shown, worked out, reported and published. Plain values; a copy is
+/// a snapshot that another thread may have.
+struct TestRecord {
+  Test test;
+  Fixture fixture;
+  Bench bench;
+  std::vector<Claim> claims;
+  std::vector<Meter> meters;  ///< those the test names
+  std::vector<Rung> rungs;    ///< highest first
+  std::vector<Stop> stops;    ///< brightest first
+  std::vector<Sweep> sweeps;
+  std::vector<Reading> readings;  ///< all ever taken, in the order they were taken
+  std::vector<Placement> placements;
+  std::vector<WallReading> wall_readings;
+  std::vector<SideReading> side_readings;
+  std::vector<Dismissal> dismissals;
+  std::vector<LogPart> log_parts;  ///< packed; log_samples.h unpacks them
+  std::vector<LampEvent> lamp_events;
+  std::vector<StairStop> stair_stops;
+  std::vector<StairReading> stair_readings;
+  std::vector<TargetSetting> target_settings;
+  std::vector<Temperature> temperatures;
+
+  const Rung* rung(Id id) const;
+  const Stop* stop(Id id) const;
+  const Meter* meter(const std::optional<Id>& id) const;
+  const Sweep* sweep(Id id) const;
+  const Sweep* sweep(Id rung_id, Id stop_id) const;
+  bool operator==(const TestRecord&) const = default;
+};
+
+/// The parts of a test's record, each after those that it refers to.
+inline constexpr std::tuple test_tables{
+    &TestRecord::fixture,        &TestRecord::claims,          &TestRecord::bench,         &TestRecord::meters,
+    &TestRecord::test,           &TestRecord::rungs,           &TestRecord::stops,         &TestRecord::sweeps,
+    &TestRecord::readings,       &TestRecord::placements,      &TestRecord::wall_readings, &TestRecord::side_readings,
+    &TestRecord::dismissals,     &TestRecord::log_parts,       &TestRecord::lamp_events,   &TestRecord::stair_stops,
+    &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures};
+
+template <typename Part>
+struct RecordOf {
+  using type = Part;
+};
+template <typename Record>
+struct RecordOf<std::vector<Record>> {
+  using type = Record;
+};
+
+/// The types of all kinds of records: those of a test, and those that only the shelves hold.
+struct AllKinds {
+  /// Calls `visit` with std::type_identity of each.
+  template <typename Visit>
+  static constexpr void each(Visit visit) {
+    std::apply([&]<typename... Part>(
+                   Part TestRecord::*...) { (visit(std::type_identity<typename RecordOf<Part>::type>{}), ...); },
+               test_tables);
+    visit(std::type_identity<CropTarget>{});
+  }
+};
+
+/// The test's name, or where it has none its fixture's and bench's.
+std::string title_of(const TestRecord& record);
+
+/// The record without its readings and logs, which are most of it: what another thread needs beside laid-out sweeps.
+TestRecord without_readings(const TestRecord& record);
+
+/// The rows of one kind in a test's record, whatever their type. Refers to the record, which has to outlive it.
+class TableRows {
+ public:
+  const Kind& kind() const { return *kind_; }
+  /// There is always exactly one row.
+  bool single() const { return single_; }
+  std::size_t size() const { return size_(); }
+  const void* at(std::size_t i) const { return at_(i); }
+  void* at(std::size_t i) { return at_(i); }
+  /// Adds a row as a new one is, or gives the single one.
+  void* add() { return add_(); }
+  void erase(std::size_t i) { erase_(i); }
+
+ private:
+  friend std::vector<TableRows> tables_of(TestRecord& record);
+  const Kind* kind_ = nullptr;
+  bool single_ = false;
+  std::function<std::size_t()> size_;
+  std::function<void*(std::size_t)> at_;
+  std::function<void*()> add_;
+  std::function<void(std::size_t)> erase_;
+};
+
+/// All rows of a test's record by kind, in the order of kinds().
+std::vector<TableRows> tables_of(TestRecord& record);
+const std::vector<TableRows> tables_of(const TestRecord& record);
+
+}  // namespace sunbreak::record

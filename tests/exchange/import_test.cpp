@@ -1,0 +1,150 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "exchange/tables/sweep_table.h"
+
+using namespace sunbreak;
+using namespace sunbreak::exchange;
+
+namespace {
+
+TableContext context(GridKind kind = GridKind::Cells, const Footprint& fp = {1.2, 1.2}) {
+  return {fp, kind, std::nullopt, std::nullopt};
+}
+
+TableDraft taken(const std::string& bytes, const TableContext& c = context(), const TableOptions& options = {}) {
+  auto draft = read_sweep_table(bytes, c, options);
+  if (!draft) {
+    ADD_FAILURE() << draft.problem().sentence();
+    return {};
+  }
+  return draft.value();
+}
+
+std::string utf16(const std::string& ascii, bool little) {
+  std::string bytes = little ? "\xFF\xFE" : "\xFE\xFF";
+  for (const char c : ascii) bytes += little ? std::string{c, '\0'} : std::string{'\0', c};
+  return bytes;
+}
+
+bool mentions(const TableDraft& draft, const std::string& words) {
+  for (const Finding& f : draft.findings)
+    if (f.words.find(words) != std::string::npos) return true;
+  return false;
+}
+
+}  // namespace
+
+TEST(Matrix, TheFirstLineIsTheFarRow) {
+  const TableDraft d = taken("7,8,9\n4,5,6\n1,2,3\n");
+  EXPECT_EQ(d.raw, (std::vector<double>{1, 2, 3, 4, 5, 6, 7, 8, 9}));
+  EXPECT_EQ(d.grid.columns, 3);
+}
+
+TEST(Matrix, TheFirstLineCanBeTheRowAtTheDoor) {
+  TableOptions options;
+  options.first_row_is_far = false;
+  EXPECT_EQ(taken("7,8,9\n4,5,6\n1,2,3\n", context(), options).raw.front(), 7);
+}
+
+TEST(Matrix, EverySeparatorAndDecimalMark) {
+  for (const char* bytes : {"424.5,430.25\n401.5,399\n", "424,5;430,25\n401,5;399\n", "424,5\t430,25\n401,5\t399\n",
+                            "424.5\t430.25\r\n401.5\t399\r\n"}) {
+    const TableDraft d = taken(bytes);
+    EXPECT_EQ(d.raw, (std::vector<double>{401.5, 399, 424.5, 430.25})) << bytes;
+  }
+}
+
+TEST(Matrix, EveryEncoding) {
+  const std::string ascii = "424.5,430\n401,399\n";
+  for (const std::string& bytes : {ascii, "\xEF\xBB\xBF" + ascii, utf16(ascii, true), utf16(ascii, false)})
+    EXPECT_EQ(taken(bytes).raw[2], 424.5);
+  EXPECT_EQ(taken("H\xF6he;1;2\n30;424,5;430,1\n10;401,5;399,2\n").raw[2], 424.5) << "Latin-1";
+}
+
+TEST(Matrix, LabelsAreLeftOutAndRisingOnesTurnTheTableRound) {
+  const TableDraft d = taken("y/x,20,60,100\n20,1.5,2.5,3.5\n60,4.5,5.5,6.5\n100,7.5,8.5,9.5\n");
+  EXPECT_EQ(d.grid.columns, 3);
+  EXPECT_EQ(d.raw.front(), 1.5);
+}
+
+TEST(Matrix, ACellThatIsNoNumberIsAMissingStation) {
+  const TableDraft d = taken("7,8,9\n4,n/a,6\n1,2,3\n");
+  EXPECT_TRUE(std::isnan(d.raw[4]));
+  EXPECT_EQ(d.readings(), 8);
+  EXPECT_TRUE(mentions(d, "row 2, column 2: 'n/a' is not a number; kept as a missing station"));
+}
+
+TEST(Matrix, ARaggedRowIsRefusedWhole) {
+  const TableDraft d = taken("7,8,9\n4,6\n1,2,3\n");
+  EXPECT_EQ(d.readings(), 6);
+  EXPECT_TRUE(std::isnan(d.raw[3]) && std::isnan(d.raw[5]));
+}
+
+TEST(Matrix, DoubtfulThousandsAreNotGuessed) {
+  const TableDraft d = taken("1.024\t998\n997\t1.013\n");
+  EXPECT_TRUE(std::isnan(d.raw[2]));
+  EXPECT_TRUE(mentions(d, "thousands"));
+  TableOptions options;
+  options.decimal_mark = ',';
+  EXPECT_EQ(taken("1024\t998\n997\t1013\n", context(), options).raw[2], 1024);
+}
+
+TEST(Matrix, ValuesNoSensorShowsAreRefused) {
+  const TableDraft d = taken("424,99999\n-400,401\n");
+  EXPECT_EQ(d.readings(), 2);
+}
+
+TEST(Matrix, AnotherGridThanPlannedIsSaid) {
+  TableContext c = context();
+  c.planned = Grid{GridKind::Cells, 6, 6, 0, 0, {}};
+  EXPECT_TRUE(mentions(taken("7,8,9\n4,5,6\n1,2,3\n", c), "the plan 6 × 6"));
+}
+
+TEST(Long, UnitsInTheHeaderAreTaken) {
+  const TableDraft d =
+      taken("x (in),y (in),PPFD\n11.811,11.811,10.5\n35.433,11.811,20.5\n11.811,35.433,30.5\n35.433,35.433,40.5\n");
+  EXPECT_EQ(d.raw, (std::vector<double>{10.5, 20.5, 30.5, 40.5}));
+}
+
+TEST(Long, WithoutAHeaderTheUnitIsTheOneThatFits) {
+  const TableDraft d = taken("300;300;10,5\n900;300;20,5\n300;900;30,5\n900;900;40,5\n");
+  EXPECT_EQ(d.raw.back(), 40.5);
+}
+
+TEST(Long, TheSameStationTwiceIsTakenNeitherTime) {
+  const TableDraft d = taken("x cm,y cm,ppfd\n30,30,10.5\n90,30,20.5\n30,90,30.5\n90,90,40.5\n90,90,41.5\n");
+  EXPECT_EQ(d.readings(), 3);
+  EXPECT_TRUE(mentions(d, "same station"));
+}
+
+TEST(Long, AFewRowsWithoutAHeaderAreNotSilentlyTakenForAMatrix) {
+  EXPECT_TRUE(mentions(taken("13,3;13,3;482,4\n40,0;13,3;274,6\n66,7;13,3;837,2"), "choose the long form"));
+  TableOptions options;
+  options.form = TableForm::Matrix;
+  EXPECT_TRUE(taken("13.5,13.5,482\n40,13.5,274\n66,13.5,837\n", context(), options).findings.empty());
+}
+
+TEST(Long, LuxIsNotTakenForPpfd) {
+  EXPECT_FALSE(read_sweep_table("x,y,lux\n30,30,10500\n90,30,20500\n30,90,10500\n90,90,20500\n", context()).ok());
+}
+
+TEST(Long, AnOutermostPlaceSetsTheInsetMargin) {
+  std::string bytes = "x cm,y cm,ppfd\n";
+  for (const int y : {10, 60, 110})
+    for (const int x : {10, 60, 110}) bytes += std::to_string(x) + "," + std::to_string(y) + ",400.5\n";
+  const TableDraft d = taken(bytes, context(GridKind::Inset));
+  EXPECT_NEAR(d.grid.margin_x_m, 0.1, 1e-9);
+  EXPECT_NEAR(d.layout.measured.width_m, 1.0, 1e-9);
+}
+
+TEST(Refusal, SaysWhatWasSeenAndWhatToDo) {
+  for (const std::string& bytes : {std::string(), std::string("\n\n\n"), std::string("only words\nand more words\n"),
+                                   std::string("\x00\x01\x02\x03", 4)}) {
+    const auto draft = read_sweep_table(bytes, context());
+    ASSERT_FALSE(draft.ok());
+    EXPECT_FALSE(draft.problem().seen.empty());
+    EXPECT_FALSE(draft.problem().remedy.empty());
+  }
+}

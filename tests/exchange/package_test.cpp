@@ -1,0 +1,155 @@
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <sstream>
+
+#include "book/demo/demo_book.h"
+#include "book/temporary_book.h"
+#include "exchange/package/csv_writer.h"
+#include "exchange/package/data_package.h"
+#include "record/renumber.h"
+
+using namespace sunbreak;
+using namespace sunbreak::record;
+using namespace sunbreak::evaluation;
+using namespace sunbreak::exchange;
+using namespace sunbreak::book;
+
+namespace {
+
+const TestRecord& demo_bundle() {
+  static const TestRecord bundle = [] {
+    TemporaryBook book;
+    fill_demo(*book);
+    for (const record::Test& test : book->all<record::Test>())
+      if (book->find<Fixture>(test.fixture_id)->name == "Marrow Twin") return book.bundle(test.id);
+    throw std::runtime_error("the demo has no Marrow Twin");
+  }();
+  return bundle;
+}
+
+}  // namespace
+
+TEST(DataPackage, ReadsBackWithoutLoss) {
+  const TestRecord& b = demo_bundle();
+  const auto back = read_package(make_package(b));
+  ASSERT_TRUE(back.ok()) << back.problem().sentence();
+  EXPECT_EQ(back.value(), with_plain_ids(b));
+}
+
+TEST(DataPackage, AnotherLabBookTakesItInAndGivesTheSameOut) {
+  TemporaryBook other;
+  other.add_test();
+  const Id id = add_test(*other, read_package(make_package(demo_bundle())).value(), "bring in");
+  EXPECT_EQ(with_plain_ids(other.bundle(id)), with_plain_ids(demo_bundle()));
+  EXPECT_EQ(make_package(other.bundle(id)), make_package(demo_bundle()));
+  other->undo();
+  EXPECT_EQ(other->all<record::Test>().size(), 1u);
+}
+
+TEST(DataPackage, TextOfEveryKindSurvives) {
+  TestRecord b = demo_bundle();
+  b.fixture.name = "=HYPERLINK(\"x\",\"y\")";
+  b.fixture.notes = "line one\nline two, with \"quotes\"; ' and \t tab";
+  b.test.notes = "+1 -2 @3 µmol ÷ 漢字 <b>&amp;</b>\r\nend";
+  b.bench.notes = "  spaces  ";
+  const auto back = read_package(make_package(b));
+  ASSERT_TRUE(back.ok());
+  EXPECT_EQ(back.value(), with_plain_ids(b));
+}
+
+TEST(DataPackage, ZipFilesGoThroughTheDisk) {
+  TemporaryBook folder;
+  const auto file = folder.folder() / "a.zip";
+  write_zip(file, make_package(demo_bundle()));
+  const auto back = read_package_file(file);
+  ASSERT_TRUE(back.ok()) << back.problem().sentence();
+  EXPECT_EQ(back.value(), with_plain_ids(demo_bundle()));
+}
+
+TEST(DataPackage, WhatItCannotTakeIsRefusedWithThePlace) {
+  const Archive good = make_package(demo_bundle());
+  const auto refused = [&](const std::string& member, const std::string& from, const std::string& to) {
+    Archive bad = good;
+    std::string& text = bad.at(member);
+    const auto at = text.find(from);
+    EXPECT_NE(at, std::string::npos) << from;
+    if (at != std::string::npos) text.replace(at, from.size(), to);
+    return read_package(bad);
+  };
+  Archive without = good;
+  without.erase("reading.csv");
+  EXPECT_FALSE(read_package(without).ok());
+  EXPECT_FALSE(read_package({}).ok());
+  EXPECT_FALSE(read_package({{"datapackage.json", "{"}}).ok());
+  const auto broken = refused("reading.csv", "\n1,", "\nx,");
+  ASSERT_FALSE(broken.ok());
+  EXPECT_NE(broken.problem().sentence().find("reading"), std::string::npos);
+}
+
+TEST(DataPackage, ATornZipIsRefused) {
+  TemporaryBook folder;
+  const auto file = folder.folder() / "a.zip";
+  write_zip(file, make_package(demo_bundle()));
+  std::filesystem::resize_file(file, std::filesystem::file_size(file) / 2);
+  EXPECT_FALSE(read_package_file(file).ok());
+  std::ofstream(file) << "no zip at all";
+  EXPECT_FALSE(read_package_file(file).ok());
+}
+
+TEST(SpreadsheetCsv, FormulasAreDefused) {
+  for (const char* text : {"=1+1", "+1", "-1", "@x", "\t=1", "\r=1"})
+    EXPECT_EQ(spreadsheet_cell(text)[1], '\'') << text;
+  EXPECT_EQ(spreadsheet_cell("plain").find('\''), std::string::npos);
+  TestRecord b = demo_bundle();
+  b.fixture.name = "=cmd()";
+  b.test.name = "=cmd()";
+  const std::string csv = spreadsheet_csv(b);
+  EXPECT_EQ(csv.find(",\"=cmd"), std::string::npos);
+  EXPECT_NE(csv.find("\n"), std::string::npos);
+}
+
+TEST(Demo, IsTheSameEveryTimeAndMarkedAsSimulated) {
+  TemporaryBook a, b;
+  fill_demo(*a);
+  fill_demo(*b);
+  const auto tests = a->all<record::Test>();
+  ASSERT_EQ(tests.size(), 7u);
+  for (const record::Test& test : tests) {
+    EXPECT_TRUE(test.simulated);
+    EXPECT_EQ(make_package(a.bundle(test.id)), make_package(b.bundle(test.id)));
+  }
+  EXPECT_FALSE(a->undo_label().has_value());
+}
+
+TEST(Demo, HoldsTheTruthsPlantedInIt) {
+  TemporaryBook book;
+  fill_demo(*book);
+  std::map<std::string, SweepFigures> first;
+  for (const record::Test& test : book->all<record::Test>()) {
+    const TestRecord b = book.bundle(test.id);
+    const auto view = view_sweep(b, b.sweeps[0]).value();
+    first.emplace(b.fixture.name,
+                  *sweep_figures(view.layout, view.ppfd, figure_context(b, b.sweeps[0], usual_metric_sizes())));
+  }
+  EXPECT_NEAR(*first.at("Pell Narrow 300").power_w, 171, 0.5);
+  EXPECT_NEAR(*first.at("Bess 400").power_w, 430, 0.5);
+  EXPECT_LT(first.at("Pell Narrow 300").evenness.lowest_over_mean, 0.5) << "strong hot spot";
+  EXPECT_GT(first.at("Ostler Six-Bar").evenness.lowest_over_mean, 0.7);
+  EXPECT_GT(first.at("Ostler Six-Bar").balance.centroid_x_m, 0) << "hung off centre to the right";
+  EXPECT_LT(first.at("Ostler Six-Bar").efficacy->canopy_efficacy_umol_j, 2.8) << "walls take some";
+}
+
+TEST(DataPackage, EveryColumnIsDocumented) {
+  std::stringstream formats;
+  formats << std::ifstream(FORMATS_PAGE).rdbuf();
+  ASSERT_FALSE(formats.str().empty());
+  for (const auto& [name, content] : make_package(demo_bundle())) {
+    if (!name.ends_with(".csv")) continue;
+    EXPECT_NE(formats.str().find("### " + name), std::string::npos) << name;
+    std::stringstream header(content.substr(0, content.find('\r')));
+    for (std::string column; std::getline(header, column, ',');)
+      EXPECT_TRUE(column == "id" || formats.str().find("| " + column + " |") != std::string::npos)
+          << name << ": " << column;
+  }
+}
