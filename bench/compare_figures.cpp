@@ -41,7 +41,7 @@ json as_json(const SweepFigures& f, const std::vector<double>& areas) {
           {"highest_over_lowest", f.evenness.highest_over_lowest},
           {"p5_over_mean", f.evenness.p5_over_mean},
           {"rings", rings},
-          {"centre_ppfd", f.centre_ppfd},
+          {"centre_ppfd", f.center_ppfd},
           {"left_right_pct", f.balance.left_right_pct},
           {"front_back_pct", f.balance.front_back_pct},
           {"centroid_m", {f.balance.centroid_x_m, f.balance.centroid_y_m}},
@@ -50,8 +50,8 @@ json as_json(const SweepFigures& f, const std::vector<double>& areas) {
           {"too_dim_share", c.too_dim_share},
           {"too_bright_share", c.too_bright_share},
           {"largest_rectangle_m", {c.largest_rectangle.width_m, c.largest_rectangle.depth_m}},
-          {"largest_centred_rectangle_m", {c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m}},
-          {"largest_centred_circle_m", c.largest_centred_circle_m},
+          {"largest_centred_rectangle_m", {c.largest_centered_rectangle.width_m, c.largest_centered_rectangle.depth_m}},
+          {"largest_centred_circle_m", c.largest_centered_circle_m},
           {"nominal", nominal},
           {"area_curve_m2", areas}};
 }

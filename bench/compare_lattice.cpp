@@ -20,13 +20,13 @@ const std::vector<Band> bands{{100, 200}, {150, 300}, {300, 600}, {600, 1000}, {
 
 /// The figures that are held against each other, all of them summed over targets and sweeps.
 struct Sums {
-  double mean = 0, lowest_over_mean = 0, in_band = 0, rectangles_m2 = 0, centred_m2 = 0, circles_m = 0, areas_m2 = 0;
+  double mean = 0, lowest_over_mean = 0, in_band = 0, rectangles_m2 = 0, centered_m2 = 0, circles_m = 0, areas_m2 = 0;
   json as_json() const {
     return {{"mean", mean},
             {"lowest_over_mean", lowest_over_mean},
             {"in_band", in_band},
             {"rectangles_m2", rectangles_m2},
-            {"centred_m2", centred_m2},
+            {"centered_m2", centered_m2},
             {"circles_m", circles_m},
             {"areas_m2", areas_m2}};
   }
@@ -46,8 +46,8 @@ Sums work_out(const bench::SampleSweep& plan, const std::vector<std::vector<doub
       const Coverage& c = fit.coverage;
       sums.in_band += c.in_band_share;
       sums.rectangles_m2 += c.largest_rectangle.area_m2();
-      sums.centred_m2 += c.largest_centred_rectangle.area_m2();
-      sums.circles_m += c.largest_centred_circle_m;
+      sums.centered_m2 += c.largest_centered_rectangle.area_m2();
+      sums.circles_m += c.largest_centered_circle_m;
     }
     const AreaCurve curve(field.raster());
     for (const double level : levels) sums.areas_m2 += curve.area_m2_at_or_above(level);

@@ -39,7 +39,7 @@ def largest_rectangle(inside):
     return size
 
 
-def centred_rectangle(inside):
+def centered_rectangle(inside):
     rows, columns = inside.shape
     half_columns, half_rows = (columns + 1) // 2, (rows + 1) // 2
     both = inside[: rows // 2 + rows % 2][::-1] & inside[rows // 2:]
@@ -54,7 +54,7 @@ def centred_rectangle(inside):
     return int(full_widths[best]), int(full_rows[best])
 
 
-def centred_circle(inside, width, depth):
+def centered_circle(inside, width, depth):
     rows, columns = inside.shape
     sx, sy = width / columns, depth / rows
     dx = np.maximum(0, np.abs((np.arange(columns) + 0.5) * sx - width / 2) - sx / 2)
@@ -69,12 +69,12 @@ def centred_circle(inside, width, depth):
 def coverage(raster, low, high, width, depth):
     rows, columns = raster.shape
     inside = (raster >= low) & (raster <= high)
-    rectangle, centred = largest_rectangle(inside), centred_rectangle(inside)
+    rectangle, centered = largest_rectangle(inside), centered_rectangle(inside)
     sx, sy = width / columns, depth / rows
-    circle = centred_circle(inside, width, depth) if inside.any() else 0
+    circle = centered_circle(inside, width, depth) if inside.any() else 0
     return {"in_band_share": inside.mean(), "too_dim_share": (raster < low).mean(), "too_bright_share": (raster > high).mean(),
             "largest_rectangle_m": [rectangle[0] * sx, rectangle[1] * sy],
-            "largest_centred_rectangle_m": [centred[0] * sx, centred[1] * sy], "largest_centred_circle_m": circle}
+            "largest_centred_rectangle_m": [centered[0] * sx, centered[1] * sy], "largest_centred_circle_m": circle}
 
 
 def figures(s):
@@ -91,7 +91,7 @@ def figures(s):
     rings = [grid[ring_index == i].mean() for i in range(ring_index.max() + 1)]
     xx, yy = np.meshgrid(xs, ys)
     distance = np.hypot(xx - width / 2, yy - depth / 2)
-    centre = grid[distance < distance.min() + 1e-6].mean()
+    center = grid[distance < distance.min() + 1e-6].mean()
     left, right = grid[xx < width / 2 - 1e-9].mean(), grid[xx > width / 2 + 1e-9].mean()
     front, back = grid[yy < depth / 2 - 1e-9].mean(), grid[yy > depth / 2 + 1e-9].mean()
 
@@ -120,7 +120,7 @@ def figures(s):
         "sd_ppfd": values.std(), "cv": values.std() / mean, "ppf_umol_s": mean * area, "canopy_efficacy_umol_j": mean * area / power,
         "ppfd_per_watt": mean / power, "power_density_w_m2": power / area, "lowest_over_mean": low / mean,
         "lowest_over_highest": low / high, "highest_over_lowest": high / low, "p5_over_mean": p5 / mean, "rings": rings,
-        "centre_ppfd": centre, "left_right_pct": 100 * (right - left) / mean, "front_back_pct": 100 * (back - front) / mean,
+        "centre_ppfd": center, "left_right_pct": 100 * (right - left) / mean, "front_back_pct": 100 * (back - front) / mean,
         "centroid_m": [(values * xx.ravel()).sum() / values.sum() - xx.mean(), (values * yy.ravel()).sum() / values.sum() - yy.mean()],
         "dli_mean_mol_m2_d": mean * 3600 * s["photoperiod_h"] / 1e6, **covered[0], "covered": covered, "nominal": nominal,
         "area_curve_m2": at_or_above * (width / nx) * (depth / ny),
@@ -129,7 +129,7 @@ def figures(s):
 
 def lattice(s):
     """Every figure of each sweep, with the coverage of all targets; answered as sums."""
-    sums = dict.fromkeys(["mean", "lowest_over_mean", "in_band", "rectangles_m2", "centred_m2", "circles_m", "areas_m2"], 0.0)
+    sums = dict.fromkeys(["mean", "lowest_over_mean", "in_band", "rectangles_m2", "centered_m2", "circles_m", "areas_m2"], 0.0)
     for ppfd in s["sweeps"]:
         f = figures({**s, "ppfd": ppfd})
         sums["mean"] += f["mean_ppfd"]
@@ -138,7 +138,7 @@ def lattice(s):
         for c in f["covered"]:
             sums["in_band"] += c["in_band_share"]
             sums["rectangles_m2"] += np.prod(c["largest_rectangle_m"])
-            sums["centred_m2"] += np.prod(c["largest_centred_rectangle_m"])
+            sums["centered_m2"] += np.prod(c["largest_centred_rectangle_m"])
             sums["circles_m"] += c["largest_centred_circle_m"]
     return sums
 

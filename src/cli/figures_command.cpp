@@ -11,8 +11,7 @@
 
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
-#include "core/figures/definitions.h"
-#include "core/figures/sweep_figures.h"
+#include "core/figures/figure_table.h"
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
 #include "exchange/tables/sweep_table.h"
@@ -27,41 +26,16 @@ struct Arguments {
   bool json = false;
 };
 
-void print_words(const SweepFigures& f, const Layout& layout) {
-  const auto row = [](const char* id, double value, int decimals, const std::string& more = {}) {
-    const FigureDefinition& d = figure_definition(id);
-    fmt::print("{:<24}{:>10}  {}{}\n", d.label, std::isfinite(value) ? fmt::format("{:.{}f}", value, decimals) : "–",
-               d.unit, more);
-  };
-  const auto at = [&](const Extreme& e) {
-    const Station& s = layout.stations[e.station];
-    return fmt::format("  at x {}, y {} cm", short_number(100 * s.x_m, 1), short_number(100 * s.y_m, 1));
-  };
+void print_words(const SweepFigures& f, const Layout& layout, std::span<const double> ppfd) {
+  const FigureSource source(layout, ppfd, f);
   fmt::print("{} of {} stations read, {:.4g} m² measured{}\n", f.stations - f.missing, f.stations, f.area_m2,
              f.missing ? fmt::format("; figures hold for {:.1f} % of it", 100 * f.read_share) : "");
-  row("mean_ppfd", f.mean_ppfd, 1);
-  row("lowest_ppfd", f.lowest.ppfd, 1, at(f.lowest));
-  row("highest_ppfd", f.highest.ppfd, 1, at(f.highest));
-  row("median_ppfd", f.median_ppfd, 1);
-  row("p5_ppfd", f.p5_ppfd, 1);
-  row("p95_ppfd", f.p95_ppfd, 1);
-  row("cv", 100 * f.cv, 1);
-  row("ppf_umol_s", f.ppf_umol_s, 1);
-  if (f.power_w) row("power_w", *f.power_w, 1);
-  if (f.efficacy) {
-    row("canopy_efficacy_umol_j", f.efficacy->canopy_efficacy_umol_j, 3);
-    row("ppfd_per_watt", f.efficacy->ppfd_per_watt, 3);
-    row("power_density_w_m2", f.efficacy->power_density_w_m2, 1);
+  for (const Figure& figure : figures()) {
+    const double value = figure.value ? figure.value(source) : unread;
+    if (std::isnan(value)) continue;
+    fmt::print("{:<24}{:>10}  {:<12}{}\n", figure.label, shown_value(figure, value, UnitSystem::Metric),
+               shown_unit(figure, UnitSystem::Metric), figure.where ? figure.where(source, UnitSystem::Metric) : "");
   }
-  row("lowest_over_mean", f.evenness.lowest_over_mean, 3);
-  row("lowest_over_highest", f.evenness.lowest_over_highest, 3);
-  row("highest_over_lowest", f.evenness.highest_over_lowest, 3);
-  row("p5_over_mean", f.evenness.p5_over_mean, 3);
-  row("left_right_pct", f.balance.left_right_pct, 1);
-  row("front_back_pct", f.balance.front_back_pct, 1);
-  row("dli_mean_mol_m2_d", f.dli_mean_mol_m2_d, 1);
-  if (f.coverage)
-    row("coverage", 100 * f.coverage->in_band_share, 1, fmt::format("  {:.3g} m²", f.coverage->in_band_m2));
 }
 
 int run(const Arguments& a) {
@@ -127,9 +101,9 @@ int run(const Arguments& a) {
   }
   const SweepFigures f = *sweep_figures(layout, ppfd, figure_context);
   if (a.json)
-    std::cout << figures_json(f, layout).dump(2) << "\n";
+    std::cout << figures_json(f, layout, ppfd).dump(2) << "\n";
   else
-    print_words(f, layout);
+    print_words(f, layout, ppfd);
   return 0;
 }
 

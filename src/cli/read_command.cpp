@@ -9,11 +9,10 @@
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
 #include "cli/source_test.h"
-#include "core/figures/definitions.h"
+#include "core/figures/figure_table.h"
 #include "core/quantity/length.h"
 #include "core/sweep/cut.h"
 #include "core/targets/target_fit.h"
-#include "core/uncertainty/figure_values.h"
 #include "evaluation/judgement.h"
 #include "evaluation/wall_log.h"
 
@@ -39,10 +38,11 @@ Result<std::pair<Place, Place>> parse_cut(const std::string& text) {
 
 ordered_json uncertainty_json(const Budget& budget) {
   ordered_json j = ordered_json::object();
-  for (const std::string_view id : uncertain_figures()) {
+  for (const Figure& figure : figures()) {
+    const std::string_view id = figure.id;
     const double expanded = budget.expanded(id);
     if (std::isnan(expanded)) continue;
-    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    const auto k = static_cast<std::size_t>(figure_index(id));
     ordered_json parts = ordered_json::object();
     for (const Contribution& c : budget.contributions)
       if (c.standard[k] > 0) parts[std::string(c.id)] = c.standard[k];
@@ -91,20 +91,15 @@ ordered_json targets_json(const evaluation::SweepView& view, const std::vector<r
   return j;
 }
 
-void print_sweep(const SweepFigures& f, const evaluation::SweepJudgement& judged) {
-  const auto line = [&](const char* id, double value, int decimals) {
-    const FigureDefinition& d = figure_definition(id);
-    const double scale = d.unit == "%" ? 100 : 1, expanded = judged.budget.expanded(id) * scale;
-    const Contribution* largest = judged.budget.largest(id);
-    fmt::print("  {:<22}{:>9.{}f} ± {:<8.{}f}{:<12}{}\n", d.label, value * scale, decimals, expanded, decimals, d.unit,
-               largest ? fmt::format("largest part: {}", largest->label) : "");
-  };
-  line("mean_ppfd", f.mean_ppfd, 1);
-  line("ppf_umol_s", f.ppf_umol_s, 1);
-  if (f.efficacy) line("canopy_efficacy_umol_j", f.efficacy->canopy_efficacy_umol_j, 3);
-  line("lowest_over_mean", f.evenness.lowest_over_mean, 3);
-  line("cv", f.cv, 1);
-  if (f.coverage) line("coverage", f.coverage->in_band_share, 1);
+void print_sweep(const FigureSource& source, const evaluation::SweepJudgement& judged) {
+  for (const Figure& f : figures()) {
+    const double value = f.value ? f.value(source) : unread;
+    if (std::isnan(value)) continue;
+    const Contribution* largest = judged.budget.largest(f.id);
+    fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown_value(f, value, UnitSystem::Metric),
+               shown_uncertainty(f, value, judged.budget.expanded(f.id), UnitSystem::Metric),
+               shown_unit(f, UnitSystem::Metric), largest ? fmt::format("largest part: {}", largest->label) : "");
+  }
   fmt::print("  Evidence: {} grade\n", name(judged.evidence.grade));
   for (const Condition& c : judged.evidence.conditions)
     if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
@@ -136,12 +131,12 @@ int run(const Arguments& a) {
     if (!a.json) {
       fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * height_m, percent, f.stations - f.missing,
                  f.stations);
-      print_sweep(f, one->second);
+      print_sweep({view.layout, view.ppfd, f}, one->second);
       continue;
     }
     ordered_json j{{"height_m", height_m},
                    {"dimmer_pct", percent},
-                   {"figures", figures_json(f, view.layout)},
+                   {"figures", figures_json(f, view.layout, view.ppfd)},
                    {"uncertainty", uncertainty_json(one->second.budget)},
                    {"evidence", evidence_json(one->second.evidence)},
                    {"targets", targets_json(view, targets)}};

@@ -9,6 +9,7 @@
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/shots.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 
 using namespace sunbreak;
 using namespace sunbreak::desktop;

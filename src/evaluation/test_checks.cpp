@@ -29,7 +29,7 @@ std::optional<SweepSummary> summary_of(const TestRecord& b, const Sweep& sweep, 
   const Rung* rung = b.rung(sweep.rung_id);
   const Stop* stop = b.stop(sweep.stop_id);
   if (!rung || !stop || !view.complete() || view.missing() > 0) return {};
-  SweepSummary s{rung->height_m, stop->percent, 0, centre_ppfd(view.layout, view.ppfd), sweep.power_w};
+  SweepSummary s{rung->height_m, stop->percent, 0, center_ppfd(view.layout, view.ppfd), sweep.power_w};
   for (std::size_t i = 0; i < view.ppfd.size(); ++i) s.mean_ppfd += view.layout.stations[i].weight * view.ppfd[i];
   return s;
 }

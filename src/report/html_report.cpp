@@ -8,7 +8,7 @@
 #include <map>
 
 #include "core/bench/walk_order.h"
-#include "core/figures/definitions.h"
+#include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
 #include "evaluation/settling.h"
@@ -41,10 +41,6 @@ class Facts {
 };
 
 std::string percent(double share) { return short_number(100 * share, 1) + " %"; }
-
-std::string with_unit(double value, int decimals, const char* unit) {
-  return fmt::format("{:.{}f} {}", value, decimals, unit);
-}
 
 std::string claim_name(const std::string& kind) {
   static const std::map<std::string, std::string> names{{"power_w", "Power"},
@@ -118,71 +114,31 @@ class FigureSink {
   bool apart_;
 };
 
-List figure_rows(const SweepFigures& f, const Budget& budget, const Layout& layout, UnitSystem units) {
+List figure_rows(const FigureSource& source, const Budget& budget, UnitSystem units) {
   List rows;
-  const auto add = [&](const char* id, const std::string& value, const std::string& where = {}) {
-    const FigureDefinition& d = figure_definition(id);
+  const auto add = [&](const std::string& label, const std::string& value, const std::string& sure,
+                       const std::string& where) {
     data row;
-    row.set("label", std::string(d.label));
+    row.set("label", label);
     row.set("value", value);
-    row.set("sure", plus_minus(budget, id, shown_per_stored(id, units), decimals_of(value)));
+    row.set("sure", sure);
     row.set("where", where);
     rows.push_back(row);
   };
-  const auto ppfd = [](double value) { return ppfd_text(value) + " µmol/m²/s"; };
-  const auto at = [&](int station) {
-    const Station& s = layout.stations[station];
-    const double unit = meters_per(surface_unit(units));
-    return fmt::format("x {}, y {} {}", short_number(s.x_m / unit, 1), short_number(s.y_m / unit, 1),
-                       symbol(surface_unit(units)));
-  };
-  add("mean_ppfd", ppfd(f.mean_ppfd), fmt::format("over {}", area_text(f.area_m2, units)));
-  add("lowest_ppfd", ppfd(f.lowest.ppfd), at(f.lowest.station));
-  add("highest_ppfd", ppfd(f.highest.ppfd), at(f.highest.station));
-  add("centre_ppfd", ppfd(f.centre_ppfd));
-  add("median_ppfd", ppfd(f.median_ppfd));
-  add("p5_ppfd", ppfd(f.p5_ppfd));
-  add("p95_ppfd", ppfd(f.p95_ppfd));
-  add("sd_ppfd", ppfd(f.sd_ppfd));
-  add("cv", percent(f.cv));
-  add("lowest_over_mean", with_unit(f.evenness.lowest_over_mean, 2, ""));
-  add("lowest_over_highest", with_unit(f.evenness.lowest_over_highest, 2, ""));
-  add("highest_over_lowest", short_number(f.evenness.highest_over_lowest, 2));
-  add("p5_over_mean", with_unit(f.evenness.p5_over_mean, 2, ""));
-  add("left_right_pct", short_number(f.balance.left_right_pct, 1) + " %");
-  add("front_back_pct", short_number(f.balance.front_back_pct, 1) + " %");
-  const double unit = meters_per(surface_unit(units));
-  add("centroid_m",
-      fmt::format("{}, {} {}", short_number(f.balance.centroid_x_m / unit, 1),
-                  short_number(f.balance.centroid_y_m / unit, 1), symbol(surface_unit(units))),
-      "from the middle: right, back");
-  add("ppf_umol_s", with_unit(f.ppf_umol_s, 0, "µmol/s"), fmt::format("on {}", area_text(f.area_m2, units)));
-  if (f.power_w) add("power_w", short_number(*f.power_w, 1) + " W");
-  if (f.efficacy) {
-    add("canopy_efficacy_umol_j", with_unit(f.efficacy->canopy_efficacy_umol_j, 2, "µmol/J"));
-    add("ppfd_per_watt", with_unit(f.efficacy->ppfd_per_watt, 2, "µmol/m²/s/W"));
-    add("power_density_w_m2", units == UnitSystem::Metric ? with_unit(f.efficacy->power_density_w_m2, 0, "W/m²")
-                                                          : with_unit(*f.power_w / square_feet(f.area_m2), 1, "W/ft²"));
+  for (const Figure& f : figures()) {
+    const double value = f.value ? f.value(source) : unread;
+    if (std::isnan(value)) continue;
+    add(std::string(f.label), shown_with_unit(f, value, units),
+        shown_uncertainty(f, value, budget.expanded(f.id), units), f.where ? f.where(source, units) : "");
   }
-  add("dli_mean_mol_m2_d", with_unit(f.dli_mean_mol_m2_d, 1, "mol/m²/day"),
-      fmt::format("{} h of light", short_number(f.photoperiod_h, 1)));
-  if (f.coverage) {
-    const Coverage& c = *f.coverage;
-    add("coverage", percent(c.in_band_share),
-        fmt::format("{} of {}; too dim {}, too bright {}", area_text(c.in_band_m2, units), area_text(f.area_m2, units),
-                    percent(c.too_dim_share), percent(c.too_bright_share)));
-    data row;
-    row.set("label", "Largest rectangle in band");
-    row.set("sure", "");
-    row.set("value",
-            c.in_band_m2 > 0 ? size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units) : "none");
-    row.set("where", c.largest_centred_rectangle.area_m2() > 0
-                         ? fmt::format("centered: {}; circle {} across",
-                                       size_text(c.largest_centred_rectangle.width_m,
-                                                 c.largest_centred_rectangle.depth_m, units),
-                                       length_text(c.largest_centred_circle_m, units))
-                         : std::string("the middle itself is out of band"));
-    rows.push_back(row);
+  if (source.sweep.coverage) {
+    const Coverage& c = *source.sweep.coverage;
+    const Rectangle &largest = c.largest_rectangle, &centered = c.largest_centered_rectangle;
+    add("Largest rectangle in band", c.in_band_m2 > 0 ? size_text(largest.width_m, largest.depth_m, units) : "none", "",
+        centered.area_m2() > 0
+            ? fmt::format("centered: {}; circle {} across", size_text(centered.width_m, centered.depth_m, units),
+                          length_text(c.largest_centered_circle_m, units))
+            : std::string("the middle itself is out of band"));
   }
   return rows;
 }
@@ -336,12 +292,15 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
     s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
     s.set("mean", ppfd_text(f.mean_ppfd));
-    s.set("mean_sure", plus_minus(judged.at(sweep->id).budget, "mean_ppfd", 1, decimals_of(ppfd_text(f.mean_ppfd))));
-    s.set("lowest_over_mean", fmt::format("{:.2f}", f.evenness.lowest_over_mean));
-    s.set("ppf", fmt::format("{:.0f}", f.ppf_umol_s));
-    s.set("power", f.power_w ? short_number(*f.power_w, 1) : "not stated");
-    s.set("efficacy", f.efficacy ? fmt::format("{:.2f}", f.efficacy->canopy_efficacy_umol_j) : "–");
-    s.set("in_band", f.coverage ? percent(f.coverage->in_band_share) : "–");
+    const Figure& mean = figure("mean_ppfd");
+    s.set("mean_sure", shown_uncertainty(mean, f.mean_ppfd, judged.at(sweep->id).budget.expanded(mean.id), units));
+    const FigureSource source(view.layout, view.ppfd, f);
+    const auto shown = [&](const char* id) { return shown_value(figure(id), figure(id).value(source), units); };
+    s.set("lowest_over_mean", shown("lowest_over_mean"));
+    s.set("ppf", shown("ppf_umol_s"));
+    s.set("power", f.power_w ? shown("power_w") : "not stated");
+    s.set("efficacy", shown("canopy_efficacy_umol_j"));
+    s.set("in_band", f.coverage ? shown("coverage") + " %" : "–");
     s.set("state", fmt::format("{} of {} stations read. {}.", f.stations - f.missing, f.stations,
                                grid_words(view.layout, units)));
     List notices;
@@ -361,7 +320,7 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
     s.set("notices", data(notices));
     add_trust(s, judged.at(sweep->id));
     s.set("map", sink.put(map_svg(b, view, context.target, range, units)));
-    s.set("figures", data(figure_rows(f, judged.at(sweep->id).budget, view.layout, units)));
+    s.set("figures", data(figure_rows(source, judged.at(sweep->id).budget, units)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
     if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, units)));
@@ -369,7 +328,7 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
     if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, context.target, units)));
     s.set("has_nominal", !f.nominal.empty());
     s.set("nominal", data(nominal_rows(f, units)));
-    s.set("nominal_rule", fmt::format("Rule: {}.", figure_definition("nominal").formula));
+    s.set("nominal_rule", fmt::format("Rule: {}.", figure("nominal").formula));
     s.set("has_readings", options.readings_table);
     s.set("readings_note", "Corrected PPFD in µmol/m²/s; the first row is the far one.");
     s.set("rows", data(reading_rows(view, units)));
@@ -393,9 +352,9 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
   page.set("set_aside", data(set_aside));
 
   List definitions;
-  for (const FigureDefinition& d : figure_definitions()) {
+  for (const Figure& d : figures()) {
     data row;
-    row.set("label", std::string(d.label));
+    row.set("label", std::string(d.label) + (d.symbol.empty() ? "" : fmt::format(" ({})", d.symbol)));
     row.set("meaning", std::string(d.meaning));
     row.set("formula", std::string(d.formula));
     definitions.push_back(row);

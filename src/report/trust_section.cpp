@@ -4,8 +4,8 @@
 
 #include <cmath>
 
+#include "core/figures/figure_table.h"
 #include "core/uncertainty/budget_words.h"
-#include "core/uncertainty/figure_values.h"
 
 namespace sunbreak::report {
 namespace {
@@ -29,16 +29,11 @@ template <typename Value>
 std::array<std::string, 3> each(Value value) {
   std::array<std::string, 3> texts;
   for (std::size_t i = 0; i < texts.size(); ++i)
-    texts[i] = value(static_cast<std::size_t>(uncertain_index(budget_columns()[i])));
+    texts[i] = value(static_cast<std::size_t>(figure_index(budget_columns()[i])));
   return texts;
 }
 
 }  // namespace
-
-std::string plus_minus(const Budget& budget, std::string_view id, double scale, int decimals) {
-  const double expanded = scale * budget.expanded(id);
-  return std::isfinite(expanded) ? fmt::format("± {:.{}f}", expanded, decimals) : "";
-}
 
 void add_trust(data& sweep, const evaluation::SweepJudgement& judged) {
   const Budget& b = judged.budget;
@@ -55,10 +50,9 @@ void add_trust(data& sweep, const evaluation::SweepJudgement& judged) {
   budget.push_back(budget_row("One-way pull", "",
                               each([&](std::size_t k) { return share_words(b.bias[k], b.values[k]); }),
                               "noise in the lowest of many readings, light that bends between stations"));
-  budget.push_back(budget_row("± with k = 2", "", each([&](std::size_t k) {
-                                return share_words(b.expanded(uncertain_figures()[k]), b.values[k]);
-                              }),
-                              "twice the quadratic sum, plus the pull"));
+  budget.push_back(budget_row(
+      "± with k = 2", "", each([&](std::size_t k) { return share_words(b.expanded(figures()[k].id), b.values[k]); }),
+      "twice the quadratic sum, plus the pull"));
   sweep.set("budget", data(budget));
   const Contribution* largest = b.largest("mean_ppfd");
   sweep.set("largest", largest ? "Largest part of the mean's: " + std::string(largest->label) + "." : std::string());

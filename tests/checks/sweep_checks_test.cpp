@@ -10,7 +10,7 @@
 #include "core/checks/reading_views.h"
 #include "core/checks/stuck_checks.h"
 #include "core/optics/fixture_shapes.h"
-#include "core/optics/height_for_centre.h"
+#include "core/optics/height_for_center.h"
 #include "core/optics/nominal_fixture.h"
 #include "core/optics/sampling_advice.h"
 #include "core/sweep/field.h"
@@ -233,11 +233,11 @@ TEST(Advice, FewStationsDoForASmoothFieldAndMoreCloseUnderBars) {
 TEST(Advice, TheHeightForACenterReadingGivesThatReading) {
   auto fixture = nominal_fixture(six_bars());
   for (Emitter& e : fixture) e.ppf_umol_s *= 900;
-  const auto height = height_for_centre(tent(), fixture, 700, 0.05, 1.8);
+  const auto height = height_for_center(tent(), fixture, 700, 0.05, 1.8);
   ASSERT_TRUE(height);
   const Vec3 middle{0.6, 0.6, 0};
   const Prediction p = tent().predict_once(placed(fixture, {0.6, 0.6, *height}), std::span(&middle, 1));
   EXPECT_NEAR(p.direct[0] + p.reflected[0], 700, 3);
-  EXPECT_FALSE(height_for_centre(tent(), fixture, 50000, 0.05, 1.8).has_value());
-  EXPECT_FALSE(height_for_centre(tent(), fixture, 5, 0.05, 1.8).has_value()) << "brighter at every height";
+  EXPECT_FALSE(height_for_center(tent(), fixture, 50000, 0.05, 1.8).has_value());
+  EXPECT_FALSE(height_for_center(tent(), fixture, 5, 0.05, 1.8).has_value()) << "brighter at every height";
 }

@@ -194,10 +194,10 @@ TEST(CoverageOfKnownLight, OfAConeIsItsDisc) {
   const double radius = 0.45, cell = 0.01;
   const Coverage c = coverage(sampled(cone, GridKind::Nodes, 49, 49).field().raster(), {1000 - 800 * radius, 2000});
   EXPECT_NEAR(c.in_band_m2, pi * radius * radius, 0.003);
-  EXPECT_NEAR(c.largest_centred_circle_m, 2 * radius, 2 * cell);
+  EXPECT_NEAR(c.largest_centered_circle_m, 2 * radius, 2 * cell);
   // The largest rectangle in a disc is the square of side r √2.
   EXPECT_NEAR(c.largest_rectangle.area_m2(), 2 * radius * radius, 0.02);
-  EXPECT_NEAR(c.largest_centred_rectangle.width_m, radius * std::sqrt(2), 4 * cell);
+  EXPECT_NEAR(c.largest_centered_rectangle.width_m, radius * std::sqrt(2), 4 * cell);
   EXPECT_NEAR(c.too_dim_share, 1 - c.in_band_share, 1e-12);
 }
 
@@ -210,7 +210,7 @@ TEST(CoverageOfKnownLight, OfAPlaneIsItsStrip) {
   EXPECT_NEAR(c.largest_rectangle.left_m, 0.3, 1e-9);
   EXPECT_NEAR(c.largest_rectangle.width_m, 0.6, 1e-9);
   EXPECT_NEAR(c.largest_rectangle.depth_m, 1.2, 1e-9);
-  EXPECT_NEAR(c.largest_centred_circle_m, 0.6, 1e-9);
+  EXPECT_NEAR(c.largest_centered_circle_m, 0.6, 1e-9);
 }
 
 TEST(CoverageOfKnownLight, OfASaddleIsTwoQuarters) {
@@ -218,7 +218,7 @@ TEST(CoverageOfKnownLight, OfASaddleIsTwoQuarters) {
   EXPECT_NEAR(c.in_band_share, 0.5, 1e-12);
   EXPECT_NEAR(c.largest_rectangle.width_m, 0.6, 1e-9);
   EXPECT_NEAR(c.largest_rectangle.depth_m, 0.6, 1e-9);
-  EXPECT_EQ(c.largest_centred_rectangle.area_m2(), 0);
+  EXPECT_EQ(c.largest_centered_rectangle.area_m2(), 0);
 }
 
 TEST(CoverageOfKnownLight, AreaCurveOfAGaussian) {

@@ -4,8 +4,7 @@
 #include <functional>
 
 #include "core/evidence/grade.h"
-#include "core/figures/definitions.h"
-#include "core/figures/worked_formula.h"
+#include "core/figures/figure_table.h"
 
 using namespace sunbreak;
 
@@ -105,16 +104,20 @@ TEST(WorkedFormula, FillsInTheSweepsNumbers) {
   f.efficacy = efficacy(500, 1.44, 360);
   f.evenness = evenness(300, 650, 500, 320);
   f.dli_mean_mol_m2_d = 21.6;
-  EXPECT_EQ(worked_formula("canopy_efficacy_umol_j", f), "720.0 µmol/s ÷ 360.0 W = 2.000 µmol/J");
-  EXPECT_EQ(worked_formula("lowest_over_mean", f), "300.0 ÷ 500.0 = 0.600");
-  EXPECT_EQ(worked_formula("dli_mean_mol_m2_d", f), "500.0 µmol/m²/s · 3600 s/h · 12.0 h ÷ 10⁶ = 21.60 mol/m²/day");
-  EXPECT_EQ(worked_formula("coverage", f), "") << "no target";
+  f.photoperiod_h = 12;
+  const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 12, 12, 0, 0, {}}).value();
+  const std::vector<double> ppfd(144, 500);
+  const auto worked = [&](const char* id) { return figure(id).worked(FigureSource(layout, ppfd, f)); };
+  EXPECT_EQ(worked("canopy_efficacy_umol_j"), "720.0 µmol/s ÷ 360.0 W = 2.000 µmol/J");
+  EXPECT_EQ(worked("lowest_over_mean"), "300.0 ÷ 500.0 = 0.600");
+  EXPECT_EQ(worked("dli_mean_mol_m2_d"), "500.0 µmol/m²/s · 3600 s/h · 12.0 h ÷ 10⁶ = 21.60 mol/m²/day");
+  EXPECT_EQ(worked("coverage"), "") << "no target";
   f.efficacy.reset();
-  EXPECT_EQ(worked_formula("canopy_efficacy_umol_j", f), "");
+  EXPECT_EQ(worked("canopy_efficacy_umol_j"), "");
 }
 
 TEST(Definitions, SayWhatEachFigureDependsOn) {
-  for (const FigureDefinition& d : figure_definitions()) {
+  for (const Figure& d : figures()) {
     EXPECT_FALSE(d.depends_on.empty()) << d.id;
     EXPECT_FALSE(d.formula.empty()) << d.id;
   }

@@ -94,8 +94,8 @@ TEST(Coverage, OfARampIsItsShareOfTheArea) {
   EXPECT_NEAR(c.largest_rectangle.width_m, 0.6, 1e-9);
   EXPECT_NEAR(c.largest_rectangle.depth_m, 1.2, 1e-9);
   EXPECT_NEAR(c.largest_rectangle.left_m, 0.3, 1e-9);
-  EXPECT_NEAR(c.largest_centred_rectangle.width_m, 0.6, 1e-9);
-  EXPECT_NEAR(c.largest_centred_circle_m, 0.6, 1e-9);
+  EXPECT_NEAR(c.largest_centered_rectangle.width_m, 0.6, 1e-9);
+  EXPECT_NEAR(c.largest_centered_circle_m, 0.6, 1e-9);
 }
 
 TEST(Coverage, AnEvenFieldCoversAll) {
@@ -103,7 +103,7 @@ TEST(Coverage, AnEvenFieldCoversAll) {
   const Coverage c = coverage(Field(layout, std::vector<double>(16, 700)).raster(), {600, 1000});
   EXPECT_DOUBLE_EQ(c.in_band_share, 1);
   EXPECT_NEAR(c.in_band_m2, 1.44, 1e-12);
-  EXPECT_NEAR(c.largest_centred_circle_m, 1.2, 1e-12);
+  EXPECT_NEAR(c.largest_centered_circle_m, 1.2, 1e-12);
 }
 
 TEST(Coverage, NothingInBandHasNoRectangle) {
@@ -111,15 +111,15 @@ TEST(Coverage, NothingInBandHasNoRectangle) {
   const Coverage c = coverage(Field(layout, std::vector<double>(16, 100)).raster(), {600, 1000});
   EXPECT_EQ(c.in_band_share, 0);
   EXPECT_EQ(c.largest_rectangle.area_m2(), 0);
-  EXPECT_EQ(c.largest_centred_circle_m, 0);
+  EXPECT_EQ(c.largest_centered_circle_m, 0);
 }
 
 TEST(Coverage, ACenterOutOfBandHasNoCenteredShape) {
   Raster r = raster_of(std::vector<double>(36, 700), 6, 6);
   r.ppfd[2 * 6 + 2] = 100;
   const Coverage c = coverage(r, {600, 1000});
-  EXPECT_EQ(c.largest_centred_rectangle.area_m2(), 0);
-  EXPECT_EQ(c.largest_centred_circle_m, 0);
+  EXPECT_EQ(c.largest_centered_rectangle.area_m2(), 0);
+  EXPECT_EQ(c.largest_centered_circle_m, 0);
   EXPECT_GT(c.largest_rectangle.area_m2(), 0);
 }
 
@@ -139,7 +139,7 @@ RC_GTEST_PROP(Coverage, LargestRectangleIsTheLargest, ()) {
   const Raster r = raster_of(ppfd, columns, rows);
   const Coverage c = coverage(r, {600, 1000});
   RC_ASSERT(std::abs(c.largest_rectangle.area_m2() - largest_by_trial(r, {600, 1000})) < 1e-12);
-  RC_ASSERT(c.largest_centred_rectangle.area_m2() <= c.largest_rectangle.area_m2() + 1e-12);
+  RC_ASSERT(c.largest_centered_rectangle.area_m2() <= c.largest_rectangle.area_m2() + 1e-12);
 }
 
 TEST(AreaCurve, FallsFromTheWholeAreaToNothing) {

@@ -3,7 +3,7 @@
 #include <rapidcheck/gtest.h>
 #include <cmath>
 
-#include "core/figures/definitions.h"
+#include "core/figures/figure_table.h"
 #include "core/figures/statistics.h"
 #include "core/figures/sweep_figures.h"
 #include "core/targets/target_sets.h"
@@ -67,7 +67,7 @@ TEST(Figures, RingsCenterAndBalanceWorkedByHand) {
   EXPECT_NEAR(f.rings[0].mean_ppfd, 500, 1e-9);
   EXPECT_NEAR(f.rings[1].mean_ppfd, 500, 1e-9);
   EXPECT_EQ(f.rings[0].read, 8);
-  EXPECT_NEAR(f.centre_ppfd, 500, 1e-9);
+  EXPECT_NEAR(f.center_ppfd, 500, 1e-9);
   EXPECT_NEAR(f.balance.left_right_pct, 40, 1e-9);   // columns 400 and 600 about a mean of 500
   EXPECT_NEAR(f.balance.front_back_pct, 120, 1e-9);  // rows 200 and 800
   EXPECT_NEAR(f.balance.centroid_x_m, 0.4 * (18.0 - 12.0) / 45, 1e-12);
@@ -77,7 +77,7 @@ TEST(Figures, RingsCenterAndBalanceWorkedByHand) {
 TEST(Figures, FourMiddleStationsMakeTheCenterOfAnEvenGrid) {
   std::vector<double> readings(16, 100);
   readings[5] = 200, readings[6] = 300, readings[9] = 400, readings[10] = 500;
-  EXPECT_NEAR(sweep_figures(cells(4, 4), readings, {})->centre_ppfd, 350, 1e-9);
+  EXPECT_NEAR(sweep_figures(cells(4, 4), readings, {})->center_ppfd, 350, 1e-9);
   EXPECT_NEAR(sweep_figures(cells(4, 4), readings, {})->rings[1].mean_ppfd, 350, 1e-9);
 }
 
@@ -118,7 +118,7 @@ TEST(Figures, MissingStationsNameTheirShareOfTheArea) {
   EXPECT_NEAR(f->read_share, 7.0 / 9, 1e-12);
   EXPECT_NEAR(f->mean_ppfd, (4500.0 - 600) / 7, 1e-9);
   EXPECT_EQ(f->lowest.station, 1);
-  EXPECT_TRUE(std::isnan(f->centre_ppfd));
+  EXPECT_TRUE(std::isnan(f->center_ppfd));
 }
 
 TEST(Figures, NothingReadHasNoFigures) {
@@ -169,13 +169,13 @@ RC_GTEST_PROP(Figures, RingsAndPercentilesStayBetweenTheExtremes, ()) {
 }
 
 TEST(Definitions, EveryFigureSaysWhatItIs) {
-  for (const FigureDefinition& d : figure_definitions()) {
+  for (const Figure& d : figures()) {
     EXPECT_FALSE(d.label.empty());
     EXPECT_FALSE(d.meaning.empty());
     EXPECT_FALSE(d.formula.empty());
-    EXPECT_EQ(&figure_definition(d.id), &d);
+    EXPECT_EQ(&figure(d.id), &d);
   }
-  EXPECT_NE(figure_definition("ppfd_per_watt").unit, figure_definition("canopy_efficacy_umol_j").unit);
+  EXPECT_NE(figure("ppfd_per_watt").unit, figure("canopy_efficacy_umol_j").unit);
 }
 
 TEST(Targets, ShipWithPpfdAndDailyLightBands) {
@@ -201,10 +201,48 @@ TEST(AreaMean, IsTheFiguresMeanWithNineSpotsOrFewer) {
   EXPECT_TRUE(std::isnan(area_mean(nine, std::vector<double>(9, unread))));
 }
 
-TEST(Definitions, SayHowAFigureIsScaledWhereItIsShown) {
-  EXPECT_EQ(shown_per_stored("cv", UnitSystem::Metric), 100);
-  EXPECT_EQ(shown_per_stored("left_right_pct", UnitSystem::Metric), 1);
-  EXPECT_EQ(shown_per_stored("mean_ppfd", UnitSystem::Imperial), 1);
-  EXPECT_NEAR(shown_per_stored("power_density_w_m2", UnitSystem::Imperial), 0.0929, 1e-4);
-  EXPECT_NEAR(shown_per_stored("centroid_m", UnitSystem::Metric), 100, 1e-9);
+TEST(Figures, AreShownInTheUnitsPeopleRead) {
+  const auto shown = [](const char* id, double value, UnitSystem units = UnitSystem::Metric) {
+    return shown_with_unit(figure(id), value, units);
+  };
+  EXPECT_EQ(shown("mean_ppfd", 423.7), "424 µmol/m²/s");
+  EXPECT_EQ(shown("lowest_ppfd", 38.24), "38.2 µmol/m²/s");
+  EXPECT_EQ(shown("cv", 0.1234), "12.3 %");
+  EXPECT_EQ(shown("left_right_pct", 1.26), "+1.3 %");
+  EXPECT_EQ(shown("front_back_pct", -1.26), "−1.3 %");
+  EXPECT_EQ(shown("front_back_pct", -0.01), "0.0 %") << "no sign before nothing";
+  EXPECT_EQ(shown("lowest_over_mean", 0.7149), "0.71");
+  EXPECT_EQ(shown("highest_over_lowest", INFINITY), "∞");
+  EXPECT_EQ(shown("centroid_x_m", 0.0123), "+1.2 cm");
+  EXPECT_EQ(shown("centroid_x_m", 0.0254, UnitSystem::Imperial), "+1.0 in");
+  EXPECT_EQ(shown("power_density_w_m2", 321.6), "322 W/m²");
+  EXPECT_EQ(shown("power_density_w_m2", 321.6, UnitSystem::Imperial), "29.9 W/ft²");
+  EXPECT_EQ(shown_value(figure("power_w"), unread, UnitSystem::Metric), "–");
+}
+
+TEST(Figures, AnUncertaintyHasTheDecimalsOfItsValue) {
+  const auto sure = [](const char* id, double value, double expanded) {
+    return shown_uncertainty(figure(id), value, expanded, UnitSystem::Metric);
+  };
+  EXPECT_EQ(sure("mean_ppfd", 424, 35.6), "± 36");
+  EXPECT_EQ(sure("cv", 0.123, 0.0061), "± 0.6");
+  EXPECT_EQ(sure("centroid_x_m", 0.0123, 0.0049), "± 0.5");
+  EXPECT_EQ(sure("power_w", 320, unread), "");
+  EXPECT_EQ(sure("power_w", unread, 3), "");
+}
+
+TEST(Figures, AllValuesOfASweepStandInTheTablesOrder) {
+  const Layout layout = lay_out({1, 1}, {GridKind::Cells, 2, 2, 0, 0, {}}).value();
+  const std::vector<double> ppfd{100, 200, 300, 400};
+  const SweepFigures f = *sweep_figures(layout, ppfd, {50, 12, Band{150, 350}, {}});
+  const std::vector<double> values = figure_values({layout, ppfd, f});
+  ASSERT_EQ(values.size(), figures().size());
+  const auto value = [&](const char* id) { return values[static_cast<std::size_t>(figure_index(id))]; };
+  EXPECT_EQ(value("mean_ppfd"), 250);
+  EXPECT_EQ(value("canopy_efficacy_umol_j"), 5);
+  EXPECT_EQ(value("centre_ppfd"), 250);
+  EXPECT_EQ(value("coverage"), f.coverage->in_band_share);
+  EXPECT_TRUE(std::isnan(value("rings"))) << "a list is no single number";
+  EXPECT_EQ(figure_index("nothing"), -1);
+  EXPECT_THROW(figure("nothing"), std::logic_error);
 }

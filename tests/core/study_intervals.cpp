@@ -9,11 +9,11 @@
 #include <thread>
 
 #include "core/bench/walk_order.h"
+#include "core/figures/figure_table.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
 #include "core/sweep/drift.h"
 #include "core/uncertainty/budget.h"
-#include "core/uncertainty/figure_values.h"
 #include "core/uncertainty/height_slope.h"
 #include "core/uncertainty/observed_terms.h"
 
@@ -198,7 +198,7 @@ void measure(const Scene& scene, const TrueLight& truth, Random& random, Covered
                       (layout.measured.depth_m + random.normal(q.edge_m.value));
   const double lowest = *std::min_element(truth.here.begin(), truth.here.end());
   const auto holds = [&](const char* id, double value, int which) {
-    const auto k = static_cast<std::size_t>(uncertain_index(id));
+    const auto k = static_cast<std::size_t>(figure_index(id));
     covered.widths[which] += budget.relative(id);
     return std::abs(budget.values[k] - value) <= budget.expanded(id);
   };

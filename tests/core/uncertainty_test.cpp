@@ -3,10 +3,10 @@
 #include <cmath>
 #include <random>
 
+#include "core/figures/figure_table.h"
 #include "core/sweep/field.h"
 #include "core/uncertainty/budget.h"
 #include "core/uncertainty/budget_words.h"
-#include "core/uncertainty/figure_values.h"
 #include "core/uncertainty/grid_sampling.h"
 #include "core/uncertainty/height_slope.h"
 #include "core/uncertainty/observed_terms.h"
@@ -46,7 +46,7 @@ const Contribution& part(const Budget& b, std::string_view id) {
   return *std::find_if(b.contributions.begin(), b.contributions.end(), [&](auto& c) { return c.id == id; });
 }
 double standard(const Budget& b, std::string_view contribution, std::string_view figure) {
-  return part(b, contribution).standard[uncertain_index(figure)];
+  return part(b, contribution).standard[figure_index(figure)];
 }
 
 }  // namespace
@@ -57,7 +57,7 @@ TEST(Budget, CalibrationScalesLightAndLeavesRatiosAlone) {
   BudgetQuestion q = sure(layout, ppfd);
   q.calibration.value = 0.02;
   const Budget b = uncertainty_budget(q);
-  const double mean = b.values[uncertain_index("mean_ppfd")];
+  const double mean = b.values[figure_index("mean_ppfd")];
   EXPECT_NEAR(standard(b, "calibration", "mean_ppfd"), 0.02 * mean, 1e-9);
   EXPECT_NEAR(standard(b, "calibration", "lowest_over_mean"), 0, 1e-12);
   EXPECT_NEAR(standard(b, "calibration", "left_right_pct"), 0, 1e-9);
@@ -73,7 +73,7 @@ TEST(Budget, NoiseOfTheMeanFallsWithTheRootOfTheStations) {
   const Budget b = uncertainty_budget(q);
   EXPECT_NEAR(standard(b, "repeatability", "mean_ppfd"), 500 * 0.012 / 12, 0.12 * 0.5);
   // The lowest of 144 equal stations lies about 2.6 deviations low: that is told as a pull, not hidden in the spread.
-  EXPECT_NEAR(b.bias[uncertain_index("lowest_ppfd")] / (500 * 0.012), -2.6, 0.15);
+  EXPECT_NEAR(b.bias[figure_index("lowest_ppfd")] / (500 * 0.012), -2.6, 0.15);
   EXPECT_GT(b.expanded("lowest_ppfd"), 2.4 * 500 * 0.012);
 }
 
@@ -84,7 +84,7 @@ TEST(Budget, HeightActsThroughTheSlope) {
   q.height_m.value = 0.004;
   q.slope_per_m.assign(36, -1.5);
   const Budget b = uncertainty_budget(q);
-  EXPECT_NEAR(standard(b, "height", "mean_ppfd") / b.values[uncertain_index("mean_ppfd")], 0.006, 1e-9);
+  EXPECT_NEAR(standard(b, "height", "mean_ppfd") / b.values[figure_index("mean_ppfd")], 0.006, 1e-9);
   EXPECT_NEAR(standard(b, "height", "lowest_over_mean"), 0, 1e-12) << "all stations alike";
 }
 
@@ -95,12 +95,12 @@ TEST(Budget, WattsAndEdgesActOnWhatTheyAreIn) {
   q.power.value = 0.01;
   q.edge_m.value = 0.006;
   const Budget b = uncertainty_budget(q);
-  const double efficacy = b.values[uncertain_index("canopy_efficacy_umol_j")];
+  const double efficacy = b.values[figure_index("canopy_efficacy_umol_j")];
   EXPECT_NEAR(standard(b, "power", "canopy_efficacy_umol_j") / efficacy, 0.01, 1e-5);
   EXPECT_NEAR(standard(b, "edges", "canopy_efficacy_umol_j") / efficacy, 0.005 * std::sqrt(2), 1e-9);
   EXPECT_EQ(standard(b, "power", "mean_ppfd"), 0);
   EXPECT_EQ(standard(b, "edges", "mean_ppfd"), 0);
-  EXPECT_NEAR(b.standard[uncertain_index("canopy_efficacy_umol_j")],
+  EXPECT_NEAR(b.standard[figure_index("canopy_efficacy_umol_j")],
               std::hypot(standard(b, "power", "canopy_efficacy_umol_j"), standard(b, "edges", "canopy_efficacy_umol_j"),
                          standard(b, "grid", "canopy_efficacy_umol_j")),
               1e-12);

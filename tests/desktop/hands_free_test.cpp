@@ -95,7 +95,7 @@ class HandsFreeTest : public WindowTest {
     EXPECT_NEAR(desk().figures()->mean_ppfd / expected->mean_ppfd, 1, 0.01) << height_m;
     EXPECT_NEAR(desk().figures()->ppf_umol_s / expected->ppf_umol_s, 1, 0.01) << height_m;
     EXPECT_NEAR(desk().figures()->evenness.lowest_over_mean / expected->evenness.lowest_over_mean, 1, 0.01) << height_m;
-    EXPECT_NEAR(desk().figures()->centre_ppfd / expected->centre_ppfd, 1, 0.01) << height_m;
+    EXPECT_NEAR(desk().figures()->center_ppfd / expected->center_ppfd, 1, 0.01) << height_m;
   }
 
   BenchProcess bench_;

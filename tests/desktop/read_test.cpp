@@ -9,6 +9,7 @@
 #include "desktop/read/shown_values.h"
 #include "desktop/read_fixture.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 

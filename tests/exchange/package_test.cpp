@@ -136,7 +136,7 @@ TEST(Demo, HoldsTheTruthsPlantedInIt) {
   EXPECT_NEAR(*first.at("Bess 400").power_w, 430, 0.5);
   EXPECT_LT(first.at("Pell Narrow 300").evenness.lowest_over_mean, 0.5) << "strong hot spot";
   EXPECT_GT(first.at("Ostler Six-Bar").evenness.lowest_over_mean, 0.7);
-  EXPECT_GT(first.at("Ostler Six-Bar").balance.centroid_x_m, 0) << "hung off centre to the right";
+  EXPECT_GT(first.at("Ostler Six-Bar").balance.centroid_x_m, 0) << "hung off center to the right";
   EXPECT_LT(first.at("Ostler Six-Bar").efficacy->canopy_efficacy_umol_j, 2.8) << "walls take some";
 }
 

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/figures/definitions.h"
+#include "core/figures/figure_table.h"
 #include "report/html_report.h"
 #include "report/light_scale.h"
 
@@ -43,7 +43,7 @@ TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
   EXPECT_TRUE(holds(html, ">250 µmol/m²/s<"));
   EXPECT_TRUE(holds(html, ">3.60 µmol/J<")) << "250 · 1.44 / 100";
   EXPECT_TRUE(holds(html, ">0.40")) << "lowest ÷ mean";
-  for (const FigureDefinition& d : figure_definitions()) {
+  for (const Figure& d : figures()) {
     std::string label(d.label);
     if (const auto at = label.find('\''); at != std::string::npos) label.replace(at, 1, "&apos;");
     EXPECT_TRUE(holds(html, label)) << label;

@@ -62,7 +62,7 @@ struct Layout {
 /// Lays a grid out on a footprint. Refuses empty grids, margins that leave no area, and spots outside the footprint.
 Result<Layout> lay_out(const Footprint& footprint, const Grid& grid);
 
-/// The nine usual spots: centre, mid-sides and corners of the footprint less a margin [m].
+/// The nine usual spots: center, mid-sides and corners of the footprint less a margin [m].
 std::vector<Spot> nine_spots(const Footprint& footprint, double margin_m = 0);
 
 constexpr int most_stations = 250'000;

@@ -38,7 +38,7 @@ void compare_heights(std::vector<SweepCheck>& checks, std::size_t upper_at, cons
                                    cm(lower.height_m), ppfd_text(upper.mean_ppfd), cm(upper.height_m)),
                        "between the same walls more height cannot bring more light: one of the two sweeps is wrong",
                        "check both heights and dimmer settings, and whether one was read before it had settled"}});
-  const double drop = lower.centre_ppfd / upper.centre_ppfd;
+  const double drop = lower.center_ppfd / upper.center_ppfd;
   const double most = std::pow(upper.height_m / lower.height_m, 2);
   if (std::isfinite(drop) && drop > most * (1 + beyond_inverse_square))
     checks.push_back(

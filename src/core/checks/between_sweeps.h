@@ -12,7 +12,7 @@ namespace sunbreak {
 struct SweepSummary {
   double height_m = 0;
   double dimmer_pct = 100;
-  double mean_ppfd = 0, centre_ppfd = 0;
+  double mean_ppfd = 0, center_ppfd = 0;
   std::optional<double> power_w;
 };
 

@@ -51,7 +51,7 @@ Balance balance(const Layout& layout, std::span<const double> ppfd) {
   return result;
 }
 
-double centre_ppfd(const Layout& layout, std::span<const double> ppfd) {
+double center_ppfd(const Layout& layout, std::span<const double> ppfd) {
   const double x = layout.footprint.width_m / 2, y = layout.footprint.depth_m / 2;
   const auto distance = [&](const Station& s) {
     return std::sqrt((s.x_m - x) * (s.x_m - x) + (s.y_m - y) * (s.y_m - y));

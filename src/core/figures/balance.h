@@ -21,6 +21,6 @@ struct Balance {
 Balance balance(const Layout& layout, std::span<const double> ppfd);
 
 /// Mean of the 1, 2 or 4 stations nearest the middle of the measured area; NaN where none of them was read.
-double centre_ppfd(const Layout& layout, std::span<const double> ppfd);
+double center_ppfd(const Layout& layout, std::span<const double> ppfd);
 
 }  // namespace sunbreak

@@ -44,7 +44,7 @@ Rectangle largest_rectangle(const Raster& raster, const Mask& inside) {
 }
 
 /// The largest all-true rectangle about the middle: for each number of middle rows, the widest run common to them.
-Rectangle largest_centred_rectangle(const Raster& raster, const Mask& inside) {
+Rectangle largest_centered_rectangle(const Raster& raster, const Mask& inside) {
   const auto half_run = [&](int row) {
     const char* line = inside.data() + static_cast<std::size_t>(row) * raster.columns;
     int left = (raster.columns - 1) / 2, right = raster.columns / 2, run = 0;
@@ -68,7 +68,7 @@ Rectangle largest_centred_rectangle(const Raster& raster, const Mask& inside) {
 }
 
 /// Twice the distance from the middle to the nearest point of an out-of-band cell, or to the edge.
-double largest_centred_circle(const Raster& raster, const Mask& inside) {
+double largest_centered_circle(const Raster& raster, const Mask& inside) {
   const double half_width = raster.area.width_m / 2, half_depth = raster.area.depth_m / 2;
   const double reach = std::min(half_width, half_depth);
   double nearest2 = reach * reach;
@@ -116,8 +116,8 @@ Coverage coverage(const Raster& raster, const Band& band) {
   result.unread_share = (count - static_cast<double>(in_band + dim + bright)) / count;
   if (in_band > 0) {
     result.largest_rectangle = largest_rectangle(raster, inside);
-    result.largest_centred_rectangle = largest_centred_rectangle(raster, inside);
-    result.largest_centred_circle_m = largest_centred_circle(raster, inside);
+    result.largest_centered_rectangle = largest_centered_rectangle(raster, inside);
+    result.largest_centered_circle_m = largest_centered_circle(raster, inside);
   }
   return result;
 }

@@ -20,9 +20,9 @@ struct Coverage {
   Band band;
   double in_band_m2 = 0;
   double in_band_share = 0, too_dim_share = 0, too_bright_share = 0, unread_share = 0;
-  Rectangle largest_rectangle;          ///< axis-aligned, wholly in band; no area where nothing is
-  Rectangle largest_centred_rectangle;  ///< the same, its middle that of the measured area
-  double largest_centred_circle_m = 0;  ///< diameter
+  Rectangle largest_rectangle;           ///< axis-aligned, wholly in band; no area where nothing is
+  Rectangle largest_centered_rectangle;  ///< the same, its middle that of the measured area
+  double largest_centered_circle_m = 0;  ///< diameter
 };
 
 /// Share of the samples that lie in a band; unread ones do not.

@@ -9,7 +9,7 @@
 
 namespace sunbreak {
 
-/// A usual growing area centred in the measured one, and what the field does there.
+/// A usual growing area centered in the measured one, and what the field does there.
 struct NominalFootprint {
   Footprint size;
   double edge_mean_ppfd = 0;    ///< mean along its edge

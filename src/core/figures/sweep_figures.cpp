@@ -56,7 +56,7 @@ std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const 
   if (context.power_w && *context.power_w > 0) f.efficacy = efficacy(f.mean_ppfd, f.area_m2, *context.power_w);
   f.evenness = evenness(f.lowest.ppfd, f.highest.ppfd, f.mean_ppfd, f.p5_ppfd);
   f.rings = rings(layout, ppfd);
-  f.centre_ppfd = centre_ppfd(layout, ppfd);
+  f.center_ppfd = center_ppfd(layout, ppfd);
   f.balance = balance(layout, ppfd);
   f.photoperiod_h = context.photoperiod_h;
   f.dli_mean_mol_m2_d = dli_mol_m2_d(f.mean_ppfd, context.photoperiod_h);

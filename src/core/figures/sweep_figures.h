@@ -35,7 +35,7 @@ struct SweepFigures {
   std::optional<Efficacy> efficacy;
   Evenness evenness;
   std::vector<Ring> rings;
-  double centre_ppfd = 0;
+  double center_ppfd = 0;
   Balance balance;
   double photoperiod_h = 12;
   double dli_mean_mol_m2_d = 0;

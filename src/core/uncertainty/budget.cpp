@@ -7,8 +7,8 @@
 #include <random>
 
 #include "core/checks/reading_views.h"
+#include "core/figures/figure_table.h"
 #include "core/sweep/field.h"
-#include "core/uncertainty/figure_values.h"
 #include "core/uncertainty/grid_sampling.h"
 #include "core/uncertainty/station_slopes.h"
 #include "core/uncertainty/symmetric_light.h"
@@ -49,7 +49,10 @@ class Refigure {
     FigureContext context = context_;
     context.power_w = power_w;
     const auto f = sweep_figures(*q_.layout, ppfd, context);
-    return f ? figure_values(*f, in_band_share(ppfd)) : Values(uncertain_figures().size(), unread);
+    if (!f) return Values(figures().size(), unread);
+    FigureSource source(*q_.layout, ppfd, *f);
+    source.in_band_share = in_band_share(ppfd);
+    return figure_values(source);
   }
 
   double in_band_share(std::span<const double> ppfd) const {
@@ -159,10 +162,10 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
   return parts;
 }
 
-/// Figures that hold the area mean, and to which power.
-constexpr std::pair<std::string_view, int> goes_with_the_mean[] = {
-    {"mean_ppfd", 1},         {"ppf_umol_s", 1},        {"canopy_efficacy_umol_j", 1}, {"ppfd_per_watt", 1},
-    {"dli_mean_mol_m2_d", 1}, {"lowest_over_mean", -1}, {"p5_over_mean", -1}};
+/// To which power a figure goes with the area mean; 0: it does not.
+int power_of_the_mean(const Figure& f) {
+  return f.sampling == Figure::Sampling::WithMean ? 1 : f.sampling == Figure::Sampling::AgainstMean ? -1 : 0;
+}
 
 /// What the spacing of the stations leaves open, with the noise that the half grids show anyway taken out. Lowest,
 /// highest and the center are of stations and have none; their ratios to the mean take the mean's.
@@ -175,22 +178,17 @@ Values grid_sampling(const BudgetQuestion& q, const Refigure& refigure, const Va
   const auto beyond_noise = [&](double size, std::size_t k) {
     return std::sqrt(std::max(0.0, size * size - noise[k] * noise[k]));
   };
-  for (const std::string_view id : {"median_ppfd", "p5_ppfd", "p95_ppfd", "sd_ppfd", "cv", "left_right_pct",
-                                    "front_back_pct", "centroid_x_m", "centroid_y_m"}) {
-    const auto k = static_cast<std::size_t>(uncertain_index(id));
-    result[k] = beyond_noise(difference[k], k);
-  }
-  const auto mean = static_cast<std::size_t>(uncertain_index("mean_ppfd"));
+  const auto mean = static_cast<std::size_t>(figure_index("mean_ppfd"));
   const double of_mean = beyond_noise(difference[mean], mean) / values[mean];
-  for (const auto& [id, power] : goes_with_the_mean) {
-    const auto k = static_cast<std::size_t>(uncertain_index(id));
-    if (std::isfinite(values[k])) result[k] = of_mean * std::abs(values[k]);
+  const double of_share = std::abs(refigure.in_band_share(filled(layout, halves.first)) -
+                                   refigure.in_band_share(filled(layout, halves.second))) /
+                          2;
+  for (std::size_t k = 0; k < values.size(); ++k) {
+    const Figure& f = figures()[k];
+    if (f.sampling == Figure::Sampling::HalfGrids) result[k] = beyond_noise(difference[k], k);
+    if (power_of_the_mean(f) != 0 && std::isfinite(values[k])) result[k] = of_mean * std::abs(values[k]);
+    if (f.sampling == Figure::Sampling::Field && std::isfinite(of_share)) result[k] = beyond_noise(of_share, k);
   }
-  const auto band = static_cast<std::size_t>(uncertain_index("coverage"));
-  const double share = std::abs(refigure.in_band_share(filled(layout, halves.first)) -
-                                refigure.in_band_share(filled(layout, halves.second))) /
-                       2;
-  if (std::isfinite(share)) result[band] = beyond_noise(share, band);
   return result;
 }
 
@@ -199,15 +197,13 @@ Values edges(const BudgetQuestion& q, const Values& values) {
   Values result(values.size(), 0);
   const Rectangle& area = q.layout->measured;
   const double relative = q.edge_m.value * std::hypot(1 / area.width_m, 1 / area.depth_m);
-  for (const std::string_view id : {"ppf_umol_s", "canopy_efficacy_umol_j", "power_density_w_m2"}) {
-    const auto k = static_cast<std::size_t>(uncertain_index(id));
-    if (std::isfinite(values[k])) result[k] = relative * std::abs(values[k]);
-  }
+  for (std::size_t k = 0; k < values.size(); ++k)
+    if (figures()[k].goes_with_area && std::isfinite(values[k])) result[k] = relative * std::abs(values[k]);
   return result;
 }
 
 Values of_power(const BudgetQuestion& q, const Refigure& refigure) {
-  if (!q.context.power_w) return Values(uncertain_figures().size(), 0);
+  if (!q.context.power_w) return Values(figures().size(), 0);
   return half_distance(refigure.with_power(q.ppfd, *q.context.power_w * (1 + q.power.value)),
                        refigure.with_power(q.ppfd, *q.context.power_w * (1 - q.power.value)));
 }
@@ -247,10 +243,9 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   add("edges", "Footprint edges", q.edge_m, true, edges(q, budget.values), true);
   budget.bias = random.bias;
   const double mean_bias = -edge_term(*q.layout, q.ppfd);
-  for (const auto& [id, power] : goes_with_the_mean) {
-    const auto k = static_cast<std::size_t>(uncertain_index(id));
-    if (std::isfinite(budget.values[k])) budget.bias[k] += power * mean_bias * budget.values[k];
-  }
+  for (std::size_t k = 0; k < budget.values.size(); ++k)
+    if (std::isfinite(budget.values[k]))
+      budget.bias[k] += power_of_the_mean(figures()[k]) * mean_bias * budget.values[k];
   for (std::size_t k = 0; k < budget.values.size(); ++k) {
     double squares = 0;
     for (const Contribution& c : budget.contributions) squares += c.standard[k] * c.standard[k];
@@ -260,18 +255,18 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
 }
 
 double Budget::expanded(std::string_view id) const {
-  const int k = uncertain_index(id);
+  const int k = figure_index(id);
   if (k < 0 || !std::isfinite(values[k])) return unread;
   return coverage_factor * standard[k] + std::abs(bias[k]);
 }
 
 double Budget::relative(std::string_view id) const {
-  const int k = uncertain_index(id);
+  const int k = figure_index(id);
   return k < 0 ? unread : expanded(id) / std::abs(values[k]);
 }
 
 const Contribution* Budget::largest(std::string_view id) const {
-  const int k = uncertain_index(id);
+  const int k = figure_index(id);
   const Contribution* found = nullptr;
   if (k < 0) return found;
   for (const Contribution& c : contributions)
@@ -280,7 +275,7 @@ const Contribution* Budget::largest(std::string_view id) const {
 }
 
 double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id) {
-  const int k = uncertain_index(id);
+  const int k = figure_index(id);
   if (k < 0) return unread;
   double squares = 0;
   for (std::size_t i = 0; i < a.contributions.size(); ++i) {

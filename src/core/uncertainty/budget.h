@@ -37,8 +37,7 @@ struct BudgetQuestion {
   Term edge_m{0.003};  ///< of the footprint's width and of its depth
 };
 
-/// One line of the budget: what it adds to each figure, in the figure's own unit and in the order of
-/// uncertain_figures().
+/// One line of the budget: what it adds to each figure, in the figure's own unit and in the order of figures().
 struct Contribution {
   std::string_view id, label;
   Term term;
@@ -49,7 +48,8 @@ struct Contribution {
 
 /// What the figures of one sweep are sure to (GUM, JCGM 100; random parts by JCGM 101). Contributions add in
 /// quadrature. What pulls a figure one way, as reading noise pulls the lowest of many readings and as the light's bend
-/// between stations pulls the mean, is kept apart: U = 2 u + |bias| (JCGM 100, F.2.4.5).
+/// between stations pulls the mean, is kept apart: U = 2 u + |bias| (JCGM 100, F.2.4.5). All lists are in the order of
+/// figures().
 struct Budget {
   std::vector<double> values, standard, bias;
   std::vector<Contribution> contributions;

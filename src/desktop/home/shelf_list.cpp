@@ -14,6 +14,7 @@
 #include "desktop/shelf/record_fields.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

@@ -9,6 +9,7 @@
 #include "desktop/paint/map_painter.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

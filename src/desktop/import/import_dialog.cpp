@@ -14,6 +14,7 @@
 #include "book/take_table.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

@@ -14,6 +14,7 @@
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -59,10 +60,9 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
   table_ = new QTableWidget(static_cast<int>(rows_.size()), 5, this);
   table_->setObjectName("tablesList");
   table_->setAccessibleName(tr("Tables to bring in"));
-  table_->setHorizontalHeaderLabels(
-      {tr("File"), tr("Understood as"),
-       tr("Height, %1").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data())), tr("Dimmer, %"),
-       tr("Becomes")});
+  table_->setHorizontalHeaderLabels({tr("File"), tr("Understood as"),
+                                     tr("Height, %1").arg(text_of(symbol(surface_unit(desk_.units())))),
+                                     tr("Dimmer, %"), tr("Becomes")});
   table_->verticalHeader()->hide();
   table_->horizontalHeader()->setStretchLastSection(true);
   layout->addWidget(table_, 1);
@@ -160,7 +160,7 @@ void TablesDialog::judge() {
     QString fate = fate_of(row);
     const bool wrong = fate.startsWith(QStringLiteral("◣"));
     if (!wrong && row.wanted && row.unit_assumed)
-      fate += tr(", its height taken as %1").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
+      fate += tr(", its height taken as %1").arg(text_of(symbol(surface_unit(desk_.units()))));
     table_->item(r, Fate)->setText(fate);
     table_->item(r, Fate)->setForeground(wrong ? theme().attention : theme().ink);
     ready += row.wanted && !wrong;

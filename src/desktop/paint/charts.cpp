@@ -7,6 +7,7 @@
 #include "desktop/paint/map_painter.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

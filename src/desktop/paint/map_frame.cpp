@@ -6,6 +6,7 @@
 
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -54,8 +55,8 @@ void paint_rulers(QPainter& p, const MapFit& fit, UnitSystem units) {
     p.drawText(
         QRectF(QPointF(fit.frame.left() - left_room, fit.pixel(0, at * unit).y() - 7), QSizeF(left_room - 14, 14)),
         Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
-  const QString place = QCoreApplication::translate("map", "%1, from the front left")
-                            .arg(QString::fromUtf8(symbol(surface_unit(units)).data()));
+  const QString place =
+      QCoreApplication::translate("map", "%1, from the front left").arg(text_of(symbol(surface_unit(units))));
   const QString with_door = QCoreApplication::translate("map", "door side · ") + place;
   const bool fits = fit.frame.left() + p.fontMetrics().horizontalAdvance(with_door) <= p.viewport().right();
   p.drawText(QRectF(fit.frame.left(), fit.frame.bottom() + 30, fit.frame.width() + 160, 14), Qt::AlignLeft,

@@ -1,4 +1,5 @@
 #include "desktop/paint/station_words.h"
+#include "desktop/widgets/text.h"
 
 #include <QCoreApplication>
 
@@ -26,7 +27,7 @@ QString station_place(const Layout& layout, int station, UnitSystem units) {
   const double unit = meters_per(surface_unit(units));
   return words("x %1 · y %2 %3")
       .arg(QString::fromStdString(short_number(s.x_m / unit, 1)), QString::fromStdString(short_number(s.y_m / unit, 1)),
-           QString::fromUtf8(symbol(surface_unit(units)).data()));
+           text_of(symbol(surface_unit(units))));
 }
 
 }  // namespace sunbreak::desktop

@@ -10,6 +10,7 @@
 #include "desktop/paint/station_words.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 

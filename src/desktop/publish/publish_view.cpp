@@ -15,6 +15,7 @@
 
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 #include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {

@@ -11,6 +11,7 @@
 #include "desktop/read/shown_values.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

@@ -7,6 +7,7 @@
 
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 
@@ -61,8 +62,7 @@ void CutChart::paintEvent(QPaintEvent*) {
   const double unit = meters_per(surface_unit(units_)), step_x = report::round_step(cut_.length_m / unit, 8);
   for (double at = 0; at <= cut_.length_m / unit + 1e-9; at += step_x)
     p.drawText(QRectF(x_of(at * unit) - 30, box.bottom() + 4, 60, 14), Qt::AlignCenter, text_of(short_number(at, 1)));
-  p.drawText(QRectF(0, box.bottom() + 4, 42, 14), Qt::AlignRight,
-             QString::fromUtf8(symbol(surface_unit(units_)).data()));
+  p.drawText(QRectF(0, box.bottom() + 4, 42, 14), Qt::AlignRight, text_of(symbol(surface_unit(units_))));
   if (band_)
     for (const double end : {band_->low, band_->high})
       if (end > range_.low && end < range_.high) {

@@ -5,28 +5,26 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
-#include "core/figures/definitions.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 
-QString definition_words(std::string_view id) {
-  const FigureDefinition& d = figure_definition(id);
-  return QString::fromUtf8(d.label.data(), d.label.size()) + ": " +
-         QString::fromUtf8(d.meaning.data(), d.meaning.size()) + ". " +
-         QString::fromUtf8(d.formula.data(), d.formula.size()) + ".\n" +
-         QObject::tr("Depends on: %1.").arg(QString::fromUtf8(d.depends_on.data(), d.depends_on.size()));
+QString definition_words(const Figure& f) {
+  const QString symbol = f.symbol.empty() ? QString() : QStringLiteral(" (%1)").arg(text_of(f.symbol));
+  return QStringLiteral("%1%2: %3. %4.\n%5")
+      .arg(text_of(f.label), symbol, text_of(f.meaning), text_of(f.formula),
+           QObject::tr("Depends on: %1.").arg(text_of(f.depends_on)));
 }
 
-FigureRow::FigureRow(std::string_view id, bool large, QWidget* parent)
-    : QWidget(parent), definition_(definition_words(id)) {
+FigureRow::FigureRow(const Figure& figure, bool large, QWidget* parent)
+    : QWidget(parent), definition_(definition_words(figure)) {
   setFocusPolicy(Qt::TabFocus);
   setWhatsThis(definition_);
-  setObjectName(QString::fromUtf8(id.data(), id.size()));
-  const FigureDefinition& d = figure_definition(id);
-  auto* name = quiet_label(QString::fromUtf8(d.label.data(), d.label.size()), this);
+  setObjectName(text_of(figure.id));
+  auto* name = quiet_label(text_of(figure.label), this);
   setAccessibleName(name->text());
   value_ = figure_label(large ? 40 : 13, this);
   unit_ = quiet_label({}, this);

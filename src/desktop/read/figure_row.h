@@ -1,7 +1,8 @@
 #pragma once
 
 #include <QWidget>
-#include <string_view>
+
+#include "core/figures/figure_table.h"
 
 class QLabel;
 
@@ -11,8 +12,8 @@ namespace sunbreak::desktop {
 class FigureRow : public QWidget {
   Q_OBJECT
  public:
-  /// `large`: name above, value in large digits. The id is one of the core's table of definitions.
-  FigureRow(std::string_view id, bool large, QWidget* parent = nullptr);
+  /// `large`: name above, value in large digits.
+  FigureRow(const Figure& figure, bool large, QWidget* parent = nullptr);
   void set_value(const QString& value, const QString& unit, const QString& where = {});
   /// What the value is sure to (k = 2), in its unit; empty while that is not known.
   void set_uncertainty(const QString& plus_minus);
@@ -36,6 +37,6 @@ class FigureRow : public QWidget {
 };
 
 /// A figure's meaning, formula and what it depends on, in words.
-QString definition_words(std::string_view id);
+QString definition_words(const Figure& figure);
 
 }  // namespace sunbreak::desktop

@@ -6,9 +6,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "core/figures/definitions.h"
-#include "core/figures/worked_formula.h"
-#include "core/quantity/number.h"
+#include "core/figures/figure_table.h"
 #include "core/sweep/field.h"
 #include "core/sweep/reduction.h"
 #include "desktop/paint/charts.h"
@@ -17,16 +15,12 @@
 #include "desktop/read/target_fields.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {
 
-const QString ppfd_unit = QStringLiteral("µmol/m²/s");
-
 QString fixed(double value, int decimals) { return QString::number(value, 'f', decimals); }
-QString signed_fixed(double value, int decimals) {
-  return (value > 0 ? "+" : "") + fixed(value, decimals).replace('-', QChar(0x2212));
-}
 QString ppfd(double value) { return text_of(ppfd_text(value)); }
 
 }  // namespace
@@ -72,7 +66,7 @@ FiguresColumn::FiguresColumn(Desk& desk, Judge& judge, QWidget* parent) : QWidge
 
 /// Gives a picture or a table of figures its definition, on hover and on focus as a figure has it.
 void FiguresColumn::define(QWidget* widget, const char* id) {
-  widget->setWhatsThis(definition_words(id));
+  widget->setWhatsThis(definition_words(figure(id)));
   widget->setFocusPolicy(Qt::TabFocus);
   widget->installEventFilter(this);
 }
@@ -85,27 +79,19 @@ bool FiguresColumn::eventFilter(QObject* watched, QEvent* event) {
   return QWidget::eventFilter(watched, event);
 }
 
-FigureRow* FiguresColumn::make_row(const char* id, bool large) {
-  auto* row = new FigureRow(id, large, content_);
+FigureRow* FiguresColumn::make_row(const Figure& figure, bool large) {
+  auto* row = new FigureRow(figure, large, content_);
   connect(row, &FigureRow::described, this, [this](const QString& words) {
     definition_->setText(words.isEmpty() ? tr("Point at a figure, or Tab to it, for its definition.") : words);
   });
   row->installEventFilter(this);
-  rows_[id] = row;
+  rows_.emplace_back(&figure, row);
   return row;
 }
 
-FigureRow* FiguresColumn::add_row(QVBoxLayout* column, const char* id) {
-  FigureRow* row = make_row(id, false);
-  column->addWidget(row);
-  return row;
-}
-
-void FiguresColumn::add_pair(QVBoxLayout* column, const char* left, const char* right, bool large) {
-  auto* line = new QHBoxLayout;
-  line->setSpacing(16);
-  for (const char* id : {left, right}) line->addWidget(make_row(id, large), 1);
-  column->addLayout(line);
+void FiguresColumn::add_rows(QVBoxLayout* column, Figure::Group group) {
+  for (const Figure& figure : figures())
+    if (figure.value && figure.group == group) column->addWidget(make_row(figure, false));
 }
 
 void FiguresColumn::add_section(QVBoxLayout* column, const QString& title) {
@@ -118,7 +104,11 @@ void FiguresColumn::add_section(QVBoxLayout* column, const QString& title) {
 }
 
 void FiguresColumn::build(QVBoxLayout* column) {
-  add_pair(column, "mean_ppfd", "canopy_efficacy_umol_j", true);
+  auto* line = new QHBoxLayout;
+  line->setSpacing(16);
+  for (const Figure& figure : figures())
+    if (figure.value && figure.group == Figure::Group::Light) line->addWidget(make_row(figure, true), 1);
+  column->addLayout(line);
   warning_ = wrapped_label({}, content_);
   set_tone(warning_, "attention");
   warning_->setContentsMargins(4, 0, 0, 0);
@@ -128,8 +118,7 @@ void FiguresColumn::build(QVBoxLayout* column) {
   grade_->setContentsMargins(4, 0, 0, 0);
   column->addWidget(grade_);
   add_section(column, tr("Evenness, by each school"));
-  for (const char* id : {"lowest_over_mean", "lowest_over_highest", "highest_over_lowest", "p5_over_mean", "cv"})
-    add_row(column, id);
+  add_rows(column, Figure::Group::Evenness);
   reduced_ = wrapped_label({}, content_);
   reduced_->setObjectName("reducedEvenness");
   reduced_->setProperty("quiet", true);
@@ -160,13 +149,11 @@ void FiguresColumn::build(QVBoxLayout* column) {
   build_target(column);
 
   add_section(column, tr("Readings"));
-  add_row(column, "lowest_ppfd");
-  add_row(column, "highest_ppfd");
-  for (const char* id : {"centre_ppfd", "median_ppfd", "p5_ppfd", "p95_ppfd", "sd_ppfd"}) add_row(column, id);
+  add_rows(column, Figure::Group::Readings);
   add_section(column, tr("Balance"));
-  for (const char* id : {"left_right_pct", "front_back_pct", "centroid_m"}) add_row(column, id);
+  add_rows(column, Figure::Group::Balance);
   add_section(column, tr("Light and power"));
-  for (const char* id : {"ppf_umol_s", "power_w", "ppfd_per_watt", "power_density_w_m2"}) add_row(column, id);
+  add_rows(column, Figure::Group::Power);
 }
 
 void FiguresColumn::build_target(QVBoxLayout* column) {
@@ -175,8 +162,7 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
   add_target_fields(*target_, desk_);
   column->addWidget(target_);
   column->addSpacing(4);
-  add_row(column, "dli_mean_mol_m2_d");
-  add_row(column, "coverage");
+  add_rows(column, Figure::Group::Target);
   coverage_words_ = wrapped_label({}, content_);
   coverage_words_->setContentsMargins(4, 0, 0, 0);
   coverage_words_->setProperty("quiet", true);
@@ -193,14 +179,6 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
   nominal_rule_->setProperty("quiet", true);
   nominal_rule_->setContentsMargins(4, 0, 0, 0);
   column->addWidget(nominal_rule_);
-}
-
-QString FiguresColumn::place(int station) const {
-  const Station& s = desk_.view()->layout.stations[station];
-  const double unit = meters_per(surface_unit(desk_.units()));
-  return tr("at x %1, y %2 %3")
-      .arg(text_of(short_number(s.x_m / unit, 1)), text_of(short_number(s.y_m / unit, 1)),
-           QString::fromUtf8(symbol(surface_unit(desk_.units())).data()));
 }
 
 void FiguresColumn::refresh() {
@@ -232,20 +210,18 @@ void FiguresColumn::show_reduced() {
 }
 
 void FiguresColumn::show_uncertainty(const SweepFigures& f) {
+  const FigureSource source(desk_.view()->layout, desk_.view()->ppfd, f);
   const Budget* budget = judge_.budget();
-  for (const auto& [id, row] : rows_) {
+  for (const auto& [figure, row] : rows_) {
     QStringList words;
-    if (const std::string worked = worked_formula(id, f); !worked.empty())
+    if (const std::string worked = figure->worked ? figure->worked(source) : ""; !worked.empty())
       words << tr("Here: %1.").arg(text_of(worked));
-    const std::string_view of = id == "centroid_m" ? "centroid_x_m" : std::string_view(id);
-    const double expanded = budget ? budget->expanded(of) * shown_per_stored(id, desk_.units()) : unread;
-    const int decimals = decimals_of(text_of(row->value()));
-    row->set_uncertainty(std::isfinite(expanded) ? QStringLiteral("± ") + fixed(expanded, decimals) : QString());
-    if (const Contribution* largest = budget ? budget->largest(of) : nullptr)
-      words << tr("Sure to ± %1 with k = 2; the largest part is %2.")
-                   .arg(fixed(expanded, decimals + 1),
-                        QString::fromUtf8(largest->label.data(), static_cast<qsizetype>(largest->label.size()))
-                            .toLower());
+    const double value = figure->value(source), expanded = budget ? budget->expanded(figure->id) : unread;
+    const QString sure = text_of(shown_uncertainty(*figure, value, expanded, desk_.units()));
+    row->set_uncertainty(sure);
+    if (const Contribution* largest = budget ? budget->largest(figure->id) : nullptr)
+      words << tr("Sure to %1 %2 with k = 2; the largest part is %3.")
+                   .arg(sure, text_of(shown_unit(*figure, desk_.units())), text_of(largest->label).toLower());
     row->set_particulars(words.join(' '));
   }
 }
@@ -256,48 +232,22 @@ void FiguresColumn::show_grade() {
   if (!evidence) return;
   const bool whole = evidence->missing() == 0;
   set_tone(grade_, whole ? "good" : "");
-  const QString grade =
-      QString::fromUtf8(name(evidence->grade).data(), static_cast<qsizetype>(name(evidence->grade).size()));
+  const QString grade = text_of(name(evidence->grade));
   grade_->setText(whole ? tr("● Evidence: %1 grade").arg(grade)
                         : tr("○ Evidence: %1 grade, %2 missing (4 shows the way)").arg(grade).arg(evidence->missing()));
 }
 
 void FiguresColumn::show_figures(const SweepFigures& f) {
-  const auto set = [&](const char* id, const QString& value, const QString& unit, const QString& where = {}) {
-    rows_.at(id)->set_value(value, unit, where);
-  };
-  set("mean_ppfd", ppfd(f.mean_ppfd), ppfd_unit);
-  set("canopy_efficacy_umol_j", f.efficacy ? fixed(f.efficacy->canopy_efficacy_umol_j, 2) : tr("–"),
-      f.efficacy ? tr("µmol/J") : tr("needs watts"));
-  set("lowest_over_mean", fixed(f.evenness.lowest_over_mean, 2), {});
-  set("lowest_over_highest", fixed(f.evenness.lowest_over_highest, 2), {});
-  set("highest_over_lowest",
-      std::isfinite(f.evenness.highest_over_lowest) ? fixed(f.evenness.highest_over_lowest, 2) : tr("∞"), {});
-  set("cv", fixed(100 * f.cv, 1), "%");
-  set("p5_over_mean", fixed(f.evenness.p5_over_mean, 2), {});
-  set("lowest_ppfd", ppfd(f.lowest.ppfd), ppfd_unit, place(f.lowest.station));
-  set("highest_ppfd", ppfd(f.highest.ppfd), ppfd_unit, place(f.highest.station));
-  set("centre_ppfd", std::isnan(f.centre_ppfd) ? tr("not read") : ppfd(f.centre_ppfd), ppfd_unit);
-  set("median_ppfd", ppfd(f.median_ppfd), ppfd_unit);
-  set("p5_ppfd", ppfd(f.p5_ppfd), ppfd_unit);
-  set("p95_ppfd", ppfd(f.p95_ppfd), ppfd_unit);
-  set("sd_ppfd", ppfd(f.sd_ppfd), ppfd_unit);
-  set("left_right_pct", signed_fixed(f.balance.left_right_pct, 1), "%", tr("+ right is brighter"));
-  set("front_back_pct", signed_fixed(f.balance.front_back_pct, 1), "%", tr("+ back is brighter"));
-  const double unit = meters_per(surface_unit(desk_.units()));
-  set("centroid_m",
-      signed_fixed(f.balance.centroid_x_m / unit, 1) + ", " + signed_fixed(f.balance.centroid_y_m / unit, 1),
-      QString::fromUtf8(symbol(surface_unit(desk_.units())).data()), tr("from the middle"));
-  set("ppf_umol_s", fixed(f.ppf_umol_s, 0), tr("µmol/s"),
-      tr("on %1").arg(text_of(area_text(f.area_m2, desk_.units()))));
-  set("power_w", f.power_w ? text_of(short_number(*f.power_w, 1)) : tr("not read"), f.power_w ? tr("W") : QString());
-  set("ppfd_per_watt", f.efficacy ? fixed(f.efficacy->ppfd_per_watt, 2) : tr("–"), tr("µmol/m²/s/W"));
-  const bool metric = desk_.units() == UnitSystem::Metric;
-  set("power_density_w_m2",
-      !f.efficacy ? tr("–")
-      : metric    ? fixed(f.efficacy->power_density_w_m2, 0)
-                  : fixed(*f.power_w / square_feet(f.area_m2), 1),
-      metric ? tr("W/m²") : tr("W/ft²"));
+  const FigureSource source(desk_.view()->layout, desk_.view()->ppfd, f);
+  for (const auto& [figure, row] : rows_) {
+    const double value = figure->value(source);
+    const bool known = !std::isnan(value);
+    // What lies in band has a paragraph of its own below.
+    const bool says_where = figure->where && figure->shown != Figure::Shown::Percent;
+    row->set_value(text_of(shown_value(*figure, value, desk_.units())),
+                   known ? text_of(shown_unit(*figure, desk_.units())) : text_of(figure->lacks),
+                   says_where && known ? text_of(figure->where(source, desk_.units())) : QString());
+  }
 
   QStringList warnings;
   if (f.missing > 0)
@@ -315,8 +265,7 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
   warning_->setVisible(!warnings.isEmpty());
 
   rings_box_->setVisible(!f.rings.empty());
-  rings_unit_->setText(
-      tr("from the wall, %1; mean in µmol/m²/s").arg(QString::fromUtf8(symbol(surface_unit(desk_.units())).data())));
+  rings_unit_->setText(tr("from the wall, %1; mean in µmol/m²/s").arg(text_of(symbol(surface_unit(desk_.units())))));
   rings_->show_rings(f.rings, desk_.scale(), desk_.band(), desk_.units());
   const Field field(desk_.view()->layout, desk_.view()->ppfd);
   field_box_->setVisible(field.exists());
@@ -329,8 +278,6 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
 }
 
 void FiguresColumn::show_coverage(const SweepFigures& f) {
-  rows_.at("dli_mean_mol_m2_d")->set_value(fixed(f.dli_mean_mol_m2_d, 1), tr("mol/m²/d"));
-  rows_.at("coverage")->set_value(f.coverage ? fixed(100 * f.coverage->in_band_share, 0) : tr("–"), "%");
   if (!f.coverage) return coverage_words_->setText(tr("Coverage needs a lattice of stations and a band."));
   const Coverage& c = *f.coverage;
   const auto units = desk_.units();
@@ -340,11 +287,11 @@ void FiguresColumn::show_coverage(const SweepFigures& f) {
   if (c.in_band_m2 > 0)
     words += "\n" + tr("Largest rectangle in band %1")
                         .arg(text_of(size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units)));
-  if (c.largest_centred_rectangle.area_m2() > 0)
+  if (c.largest_centered_rectangle.area_m2() > 0)
     words +=
         tr("; centered %1, circle %2 across")
-            .arg(text_of(size_text(c.largest_centred_rectangle.width_m, c.largest_centred_rectangle.depth_m, units)),
-                 text_of(length_text(c.largest_centred_circle_m, units)));
+            .arg(text_of(size_text(c.largest_centered_rectangle.width_m, c.largest_centered_rectangle.depth_m, units)),
+                 text_of(length_text(c.largest_centered_circle_m, units)));
   coverage_words_->setText(words);
 }
 

@@ -1,9 +1,10 @@
 #pragma once
 
 #include <QWidget>
-#include <map>
-#include <string>
+#include <utility>
+#include <vector>
 
+#include "core/figures/figure_table.h"
 #include "desktop/shell/desk.h"
 
 class QGridLayout;
@@ -34,9 +35,8 @@ class FiguresColumn : public QWidget {
   void define(QWidget* widget, const char* id);
   void build(QVBoxLayout* column);
   void add_section(QVBoxLayout* column, const QString& title);
-  FigureRow* add_row(QVBoxLayout* column, const char* id);
-  void add_pair(QVBoxLayout* column, const char* left, const char* right, bool large = false);
-  FigureRow* make_row(const char* id, bool large);
+  void add_rows(QVBoxLayout* column, Figure::Group group);
+  FigureRow* make_row(const Figure& figure, bool large);
   void build_target(QVBoxLayout* column);
   void show_figures(const SweepFigures& f);
   void show_coverage(const SweepFigures& f);
@@ -44,11 +44,10 @@ class FiguresColumn : public QWidget {
   void show_uncertainty(const SweepFigures& f);
   void show_grade();
   void show_reduced();
-  QString place(int station) const;
 
   Desk& desk_;
   Judge& judge_;
-  std::map<std::string, FigureRow*> rows_;
+  std::vector<std::pair<const Figure*, FigureRow*>> rows_;
   RingsChart* rings_;
   AreaCurveChart* curve_;
   QLabel *definition_, *coverage_words_, *warning_, *grade_, *reduced_, *rings_unit_, *nominal_rule_;

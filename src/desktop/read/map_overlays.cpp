@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
@@ -79,8 +80,8 @@ void paint_coverage(QPainter& p, const MapFit& fit, const Desk& desk) {
   if (!desk.figures() || !desk.figures()->coverage) return;
   const Coverage& c = *desk.figures()->coverage;
   const Rectangle& area = desk.view()->layout.measured;
-  if (c.largest_centred_circle_m > 0) {
-    const double side = c.largest_centred_circle_m;
+  if (c.largest_centered_circle_m > 0) {
+    const double side = c.largest_centered_circle_m;
     const QRectF box =
         fit.box({area.left_m + (area.width_m - side) / 2, area.front_m + (area.depth_m - side) / 2, side, side});
     two_toned(p, theme().ember, Qt::DashLine, 1.4, [&] { p.drawEllipse(box); });
@@ -95,8 +96,8 @@ void paint_coverage(QPainter& p, const MapFit& fit, const Desk& desk) {
         words.arg(text_of(size_text(r.width_m, r.depth_m, desk.units()))), theme().ember);
   };
   rectangle(c.largest_rectangle, Qt::SolidLine, 2, QObject::tr("in band %1"), false);
-  if (!(c.largest_centred_rectangle == c.largest_rectangle))
-    rectangle(c.largest_centred_rectangle, Qt::DashLine, 1.4, QObject::tr("centered %1"), true);
+  if (!(c.largest_centered_rectangle == c.largest_rectangle))
+    rectangle(c.largest_centered_rectangle, Qt::DashLine, 1.4, QObject::tr("centered %1"), true);
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include "book/test_rows.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 

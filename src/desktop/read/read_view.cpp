@@ -27,6 +27,7 @@
 #include "desktop/widgets/elided_label.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

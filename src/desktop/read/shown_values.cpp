@@ -8,6 +8,7 @@
 #include "core/sweep/difference.h"
 #include "desktop/read/outside_sweep.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

@@ -3,6 +3,7 @@
 #include "book/target_shelf.h"
 #include "desktop/shelf/record_fields.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 

@@ -12,6 +12,7 @@
 #include "core/quantity/number.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

@@ -18,6 +18,7 @@
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -221,7 +222,7 @@ void TargetsPage::describe() {
   if (c.in_band_m2 > 0)
     words += tr(" Largest rectangle %1, centered circle %2.")
                  .arg(text_of(size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units)),
-                      text_of(length_text(c.largest_centred_circle_m, units)));
+                      text_of(length_text(c.largest_centered_circle_m, units)));
   words += tr("\nDaily light of the band: %1 to %2 mol/m²/d. Enter shows it on the map.")
                .arg(dli_mol_m2_d(bands_[t].low, hours_of(targets_[t])), 0, 'f', 1)
                .arg(dli_mol_m2_d(bands_[t].high, hours_of(targets_[t])), 0, 'f', 1);

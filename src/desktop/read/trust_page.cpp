@@ -6,14 +6,15 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "core/figures/figure_table.h"
 #include "core/uncertainty/budget_words.h"
-#include "core/uncertainty/figure_values.h"
 #include "desktop/read/shown_values.h"
 #include "desktop/shell/work_line.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -22,7 +23,7 @@ QString grade_text(Grade grade) {
   return (grade == Grade::Benchmark ? QStringLiteral("●●● ")
           : grade == Grade::Working ? QStringLiteral("●●○ ")
                                     : QStringLiteral("●○○ ")) +
-         QString::fromUtf8(name(grade).data(), static_cast<qsizetype>(name(grade).size()));
+         text_of(name(grade));
 }
 
 QString condition_name(std::string_view id) {
@@ -194,7 +195,7 @@ void TrustPage::show_evidence() {
     if (!c.met) {
       const auto [text, stage] = way_to(c);
       auto* way = new QPushButton(text, home);
-      way->setObjectName("way_" + QString::fromUtf8(c.id.data(), static_cast<qsizetype>(c.id.size())));
+      way->setObjectName("way_" + text_of(c.id));
       way->setProperty("plain", true);
       connect(way, &QPushButton::clicked, this, [this, to = stage] { emit go(static_cast<int>(to)); });
       conditions_->addWidget(way, row, 2, Qt::AlignTop);
@@ -210,8 +211,7 @@ void TrustPage::show_origin() {
   if (!budget || row < 0 || row >= std::ssize(budget->contributions))
     return origin_->setText(budget ? tr("Choose a line to see where its size comes from.") : QString());
   const Contribution& c = budget->contributions[row];
-  origin_->setText(QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())) + ": " +
-                   text_of(origin_words(c.term)) + ".");
+  origin_->setText(text_of(c.label) + ": " + text_of(origin_words(c.term)) + ".");
 }
 
 void TrustPage::show_budget() {
@@ -222,10 +222,9 @@ void TrustPage::show_budget() {
   }
   std::vector<std::vector<FigureCell>> rows;
   for (const Contribution& c : budget->contributions) {
-    std::vector<FigureCell> row{{QString::fromUtf8(c.label.data(), static_cast<qsizetype>(c.label.size())), {}, false},
-                                {text_of(size_words(c)), {}, false}};
+    std::vector<FigureCell> row{{text_of(c.label), {}, false}, {text_of(size_words(c)), {}, false}};
     for (const std::string_view id : budget_columns()) {
-      const auto k = static_cast<std::size_t>(uncertain_index(id));
+      const auto k = static_cast<std::size_t>(figure_index(id));
       row.push_back({text_of(share_words(c.standard[k], budget->values[k])), {}, budget->largest(id) == &c});
     }
     const QString origin = text_of(origin_words(c.term));
@@ -235,7 +234,7 @@ void TrustPage::show_budget() {
   const auto total = [&](const QString& name, auto part) {
     std::vector<FigureCell> row{{name, {}, false}, {}};
     for (const std::string_view id : budget_columns()) {
-      const auto k = static_cast<std::size_t>(uncertain_index(id));
+      const auto k = static_cast<std::size_t>(figure_index(id));
       row.push_back({text_of(share_words(part(id, k), budget->values[k])), {}, false});
     }
     row.push_back({});
@@ -249,11 +248,7 @@ void TrustPage::show_budget() {
   budget_words_->setText(
       tr("Standard uncertainties as a share of each figure; the last line is twice their quadratic sum plus what pulls "
          "one way. ◣ marks the largest part%1.")
-          .arg(largest
-                   ? tr(": of the mean, %1")
-                         .arg(QString::fromUtf8(largest->label.data(), static_cast<qsizetype>(largest->label.size()))
-                                  .toLower())
-                   : QString()));
+          .arg(largest ? tr(": of the mean, %1").arg(text_of(largest->label).toLower()) : QString()));
 }
 
 }  // namespace sunbreak::desktop

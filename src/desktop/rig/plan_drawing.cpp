@@ -8,6 +8,7 @@
 #include "desktop/paint/map_frame.h"
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 #include "evaluation/test_checks.h"
 

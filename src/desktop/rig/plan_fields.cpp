@@ -10,6 +10,7 @@
 #include "desktop/rig/rig_advice.h"
 #include "desktop/walk/live_taker.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
@@ -20,7 +21,7 @@ namespace {
 
 QString tr(const char* text) { return QCoreApplication::translate("Rig", text); }
 
-QString unit_words(const Desk& desk) { return QString::fromUtf8(symbol(surface_unit(desk.units())).data()); }
+QString unit_words(const Desk& desk) { return text_of(symbol(surface_unit(desk.units()))); }
 
 QString plan_heights(Desk& desk, const std::vector<double>& heights_m) {
   return desk.plan([&] { return book::plan_heights(desk.book(), *desk.test(), heights_m); });

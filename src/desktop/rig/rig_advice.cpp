@@ -8,8 +8,9 @@
 
 #include "core/checks/between_sweeps.h"
 #include "core/optics/fixture_shapes.h"
-#include "core/optics/height_for_centre.h"
+#include "core/optics/height_for_center.h"
 #include "desktop/shell/room_lights.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
@@ -109,7 +110,7 @@ void RigAdvice::find_height(double ppfd, double ppf_umol_s) {
   for (Emitter& e : fixture) e.ppf_umol_s *= ppf_umol_s;
   beside(
       this,
-      [=] { return height_for_centre(*light_of(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m); },
+      [=] { return height_for_center(*light_of(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m); },
       [this, ppfd](const std::optional<double>& height_m) {
         if (height_m)
           emit height_found(*height_m, ppfd);

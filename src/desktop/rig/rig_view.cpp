@@ -15,6 +15,7 @@
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 
@@ -295,7 +296,7 @@ void RigView::add_grid() {
             label, [=, this] { return show_length(grid().*member, desk_.units()); },
             take_length([this] { return desk_.units(); }, {0, 5, false},
                         [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = *v; }); }),
-            [this] { return QString::fromUtf8(symbol(surface_unit(desk_.units())).data()); })
+            [this] { return text_of(symbol(surface_unit(desk_.units()))); })
         ->setObjectName(object);
   };
   margin(tr("Inset: from left and right"), &Grid::margin_x_m, "gridMarginX");

@@ -2,6 +2,7 @@
 
 #include "book/plan.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 
@@ -13,7 +14,7 @@ using record::Meter;
 
 namespace {
 
-QString unit_text(const Desk& desk) { return QString::fromUtf8(symbol(surface_unit(desk.units())).data()); }
+QString unit_text(const Desk& desk) { return text_of(symbol(surface_unit(desk.units()))); }
 
 /// A line over an optional number of a record.
 template <typename Record>

@@ -2,6 +2,7 @@
 
 #include "desktop/shell/desk.h"
 #include "desktop/widgets/form.h"
+#include "desktop/widgets/text.h"
 #include "record/test_record.h"
 
 namespace sunbreak::desktop {

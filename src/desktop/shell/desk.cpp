@@ -13,6 +13,7 @@
 #include "core/bench/walk_order.h"
 #include "core/sweep/field.h"
 #include "desktop/shell/room_lights.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {

@@ -138,7 +138,4 @@ class Desk : public QObject {
   std::function<void()> known_change_;  ///< what the running edit changes, so that the test need not be read anew
 };
 
-inline QString text_of(const std::string& text) { return QString::fromStdString(text); }
-inline std::string text_of(const QString& text) { return text.toStdString(); }
-
 }  // namespace sunbreak::desktop

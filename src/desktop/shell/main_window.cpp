@@ -38,6 +38,7 @@
 #include "desktop/warmup/log_import.h"
 #include "desktop/warmup/warm_up_view.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 #include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {
@@ -75,11 +76,11 @@ MainWindow::~MainWindow() {
 }
 
 void MainWindow::build_frame() {
-  auto* centre = new QWidget(this);
-  auto* column = new QVBoxLayout(centre);
+  auto* center = new QWidget(this);
+  auto* column = new QVBoxLayout(center);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
-  auto* top = top_ = new QWidget(centre);
+  auto* top = top_ = new QWidget(center);
   top->setObjectName("workLine");
   top->setAttribute(Qt::WA_StyledBackground);
   auto* bar = new QHBoxLayout(top);
@@ -119,22 +120,22 @@ void MainWindow::build_frame() {
   menu_->setPopupMode(QToolButton::InstantPopup);
   bar->addWidget(menu_);
   column->addWidget(top);
-  notice_ = wrapped_label({}, centre);
+  notice_ = wrapped_label({}, center);
   notice_->setContentsMargins(16, 6, 16, 6);
   set_tone(notice_, "attention");
   column->addWidget(notice_);
   auto* middle = new QHBoxLayout;
   middle->setSpacing(0);
-  mast_ = new Mast(*desk_, centre);
-  stack_ = new QStackedWidget(centre);
+  mast_ = new Mast(*desk_, center);
+  stack_ = new QStackedWidget(center);
   middle->addWidget(mast_);
   middle->addWidget(stack_, 1);
   column->addLayout(middle, 1);
-  auto* strip = new SensorStrip(*desk_, *hub_, *log_, centre);
+  auto* strip = new SensorStrip(*desk_, *hub_, *log_, center);
   strip_ = strip;
   connect(strip, &SensorStrip::wants_instruments, this, &MainWindow::show_instruments);
   column->addWidget(strip);
-  setCentralWidget(centre);
+  setCentralWidget(center);
 }
 
 void MainWindow::build_stages() {

@@ -8,6 +8,7 @@
 #include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {

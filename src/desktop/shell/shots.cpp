@@ -16,6 +16,7 @@
 #include "desktop/theme/theme.h"
 #include "desktop/walk/checks_page.h"
 #include "desktop/walk/walk_view.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

@@ -19,6 +19,7 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 #include "exchange/tables/cell_numbers.h"
 
 namespace sunbreak::desktop {

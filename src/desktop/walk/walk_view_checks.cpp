@@ -9,6 +9,7 @@
 #include "desktop/walk/walk_side.h"
 #include "desktop/walk/walk_view.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 
 /// What Walk says of things that look wrong, and the ways to them.
 namespace sunbreak::desktop {

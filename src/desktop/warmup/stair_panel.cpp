@@ -11,6 +11,7 @@
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/stair_records.h"
 
 namespace sunbreak::desktop {

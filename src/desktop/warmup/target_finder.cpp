@@ -12,6 +12,7 @@
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 

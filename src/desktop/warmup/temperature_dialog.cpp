@@ -9,6 +9,7 @@
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/stair_records.h"
 
 namespace sunbreak::desktop {

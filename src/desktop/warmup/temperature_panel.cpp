@@ -11,6 +11,7 @@
 #include "desktop/warmup/temperature_dialog.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
 #include "evaluation/settling.h"
 #include "evaluation/stair_records.h"
 

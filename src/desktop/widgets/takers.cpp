@@ -5,6 +5,7 @@
 
 #include "core/quantity/number.h"
 #include "desktop/shell/desk.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 namespace {

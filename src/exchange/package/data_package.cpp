@@ -6,7 +6,7 @@
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
-#include "core/figures/definitions.h"
+#include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
 #include "evaluation/judgement.h"
 #include "exchange/package/cell_values.h"
@@ -177,34 +177,15 @@ std::string figure_rows(const TestRecord& bundle) {
     const auto f = sweep_figures(view->second.layout, view->second.ppfd, figure_context(bundle, sweep, {}));
     if (!f) continue;
     const Budget budget = uncertainty_budget(budget_question(bundle, sweep, view->second, views));
-    const auto row = [&](const char* id, double value) {
-      const FigureDefinition& d = figure_definition(id);
-      const double expanded = budget.expanded(id);
-      csv += fmt::format("{},{},{},{},{},{}\r\n", sweep.id, id, number_cell(value),
-                         std::isfinite(expanded) ? number_cell(expanded) : "",
-                         quoted_cell(d.unit == "%" ? "1" : d.unit), quoted_cell(d.formula));
-    };
-    row("mean_ppfd", f->mean_ppfd);
-    row("lowest_ppfd", f->lowest.ppfd);
-    row("highest_ppfd", f->highest.ppfd);
-    row("median_ppfd", f->median_ppfd);
-    row("p5_ppfd", f->p5_ppfd);
-    row("p95_ppfd", f->p95_ppfd);
-    row("sd_ppfd", f->sd_ppfd);
-    row("cv", f->cv);
-    row("ppf_umol_s", f->ppf_umol_s);
-    if (f->power_w) row("power_w", *f->power_w);
-    if (f->efficacy) {
-      row("canopy_efficacy_umol_j", f->efficacy->canopy_efficacy_umol_j);
-      row("ppfd_per_watt", f->efficacy->ppfd_per_watt);
-      row("power_density_w_m2", f->efficacy->power_density_w_m2);
+    const FigureSource source(view->second.layout, view->second.ppfd, *f);
+    for (const Figure& figure : figures()) {
+      const double value = figure.value ? figure.value(source) : unread;
+      if (!std::isfinite(value)) continue;
+      const double expanded = budget.expanded(figure.id);
+      csv += fmt::format("{},{},{},{},{},{}\r\n", sweep.id, figure.id, number_cell(value),
+                         std::isfinite(expanded) ? number_cell(expanded) : "", quoted_cell(figure.unit),
+                         quoted_cell(figure.formula));
     }
-    row("lowest_over_mean", f->evenness.lowest_over_mean);
-    row("lowest_over_highest", f->evenness.lowest_over_highest);
-    row("highest_over_lowest", f->evenness.highest_over_lowest);
-    row("p5_over_mean", f->evenness.p5_over_mean);
-    row("dli_mean_mol_m2_d", f->dli_mean_mol_m2_d);
-    if (f->coverage) row("coverage", f->coverage->in_band_share);
   }
   return csv;
 }
