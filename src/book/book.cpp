@@ -103,6 +103,14 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
   return book;
 }
 
+std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
+  std::unique_ptr<Book> book(new Book);
+  book->file_ = file;
+  book->read_only_ = true;
+  book->db_ = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY, 2000);
+  return book;
+}
+
 Book::~Book() {
   db_.reset();
   if (lock_ >= 0) close(lock_);
@@ -169,7 +177,7 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   prune.bind(1, static_cast<std::int64_t>(db_->getLastInsertRowid() - undo_steps_kept));
   prune.exec();
   transaction.commit();
-  announce();
+  announce(changeset);
 }
 
 void Book::read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const {
@@ -230,13 +238,13 @@ bool Book::step_history(bool undoing) {
   mark.bind(2, id);
   mark.exec();
   transaction.commit();
-  announce();
+  announce(changeset);
   return true;
 }
 
-void Book::announce() {
+void Book::announce(const std::string& changeset) {
   ++revision_;
-  if (on_change) on_change();
+  if (on_change) on_change(change_of(*db_, changeset));
 }
 
 }  // namespace sunbreak::book

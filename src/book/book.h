@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "book/change.h"
 #include "book/row_mapping.h"
 #include "core/result.h"
 #include "record/test_record.h"
@@ -65,6 +66,9 @@ class Book {
   /// sentence: a newer schema, a damaged file (with the way to the newest backup), a file that is no lab book. An older
   /// schema is migrated after a backup; the first writer of a day leaves a backup behind.
   static Result<std::unique_ptr<Book>> open(const std::filesystem::path& file, Mode mode = Mode::ReadWrite);
+  /// Another connection to a lab book that is open in this process, only for reading: for another thread, which sees
+  /// what is committed when it reads. Throws where it cannot be opened.
+  static std::unique_ptr<const Book> read_beside(const std::filesystem::path& file);
   ~Book();
 
   const std::filesystem::path& file() const { return file_; }
@@ -107,8 +111,8 @@ class Book {
   /// Counts up with each change, own or undone; what is worked out from the book is stale when it has moved.
   std::uint64_t revision() const { return revision_; }
 
-  /// Called after each change.
-  std::function<void()> on_change;
+  /// Called after each change, own or undone, with what it touched.
+  std::function<void(const Change&)> on_change;
 
   /// The newest backup beside a lab book's file, if there is one.
   static std::optional<std::filesystem::path> newest_backup(const std::filesystem::path& file);
@@ -117,7 +121,7 @@ class Book {
   Book() = default;
   bool step_history(bool undoing);
   std::optional<std::string> history_label(bool undone) const;
-  void announce();
+  void announce(const std::string& changeset);
 
   std::filesystem::path file_;
   std::unique_ptr<SQLite::Database> db_;

@@ -2,6 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <map>
+
 #include "record/renumber.h"
 
 namespace sunbreak::book {
@@ -22,15 +25,76 @@ std::string within_test(const Kind& kind) {
   return fmt::format("id IN ({})", named);
 }
 
+constexpr std::size_t most_rows_one_by_one = 64;
+
+void read_all(TableRows& rows, const Book& book, Id test_id) {
+  rows.clear();
+  book.read(rows.kind(), fmt::format("WHERE {} ORDER BY {}", within_test(rows.kind()), rows.kind().facts.order),
+            test_id, [&] { return rows.add(); });
+}
+
+/// Reads one row of a table anew, takes it in at its end, or takes it away. False where that would break the order.
+bool read_one(TableRows& rows, const Book& book, Id test_id, Id id) {
+  const Kind& kind = rows.kind();
+  std::size_t at = 0;
+  while (at < rows.size() && kind.id(rows.at(at)) != id) ++at;
+  const bool present = at < rows.size();
+  bool found = false, in_order = true;
+  book.read(kind, fmt::format("WHERE id = {} AND {}", id, within_test(kind)), test_id, [&] {
+    found = true;
+    in_order = present || rows.size() == 0 || kind.id(rows.at(rows.size() - 1)) < id;
+    return present ? rows.at(at) : rows.add();
+  });
+  if (!found && present) rows.erase(at);
+  return in_order;
+}
+
 }  // namespace
 
 std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   if (!book.find<Test>(test_id)) return {};
   TestRecord record;
-  for (TableRows& rows : tables_of(record))
-    book.read(rows.kind(), fmt::format("WHERE {} ORDER BY {}", within_test(rows.kind()), rows.kind().facts.order),
-              test_id, [&] { return rows.add(); });
+  for (TableRows& rows : tables_of(record)) read_all(rows, book, test_id);
   return record;
+}
+
+bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
+  const Id test_id = record.test.id;
+  if (change.rows.size() > most_rows_one_by_one) {
+    auto anew = load_test(book, test_id);
+    if (anew) record = std::move(*anew);
+    return anew.has_value();
+  }
+  if (change.tests.contains(test_id) && !book.find<Test>(test_id)) return false;
+  std::map<const Kind*, std::vector<Id>> touched;
+  for (const Change::Row& row : change.rows) touched[row.kind].push_back(row.id);
+  // A test that names another fixture, bench or meter has all that these bring.
+  const bool names_others = change.tests.contains(test_id) && touched.contains(&kind_of<Test>());
+  for (TableRows& rows : tables_of(record)) {
+    const Kind& kind = rows.kind();
+    const auto ids = touched.find(&kind);
+    const Column* parent = kind.parent();
+    const bool of_the_test = parent && parent->refers_to != "fixture";
+    const bool mine = of_the_test ? change.tests.contains(test_id) : ids != touched.end();
+    const bool one_by_one = of_the_test && std::string_view(kind.facts.order) == "id";
+    if (!of_the_test && (names_others || mine)) read_all(rows, book, test_id);
+    if (!of_the_test || !mine || ids == touched.end()) continue;
+    bool in_order = one_by_one;
+    for (const Id id : ids->second) in_order = in_order && read_one(rows, book, test_id, id);
+    if (!in_order) read_all(rows, book, test_id);
+  }
+  // Readings are in no changeset: those of a sweep that came or went are read or dropped with it.
+  const Id last = record.readings.empty() ? 0 : record.readings.back().id;
+  const auto& sweep_rows = touched[&kind_of<Sweep>()];
+  for (const Id sweep : change.sweeps) {
+    const bool whole = std::ranges::find(sweep_rows, sweep) != sweep_rows.end();
+    if (whole) std::erase_if(record.readings, [&](const Reading& r) { return r.sweep_id == sweep; });
+    if (!record.sweep(sweep)) continue;
+    book.read(kind_of<Reading>(), fmt::format("WHERE sweep_id = ?1 AND id > {} ORDER BY id", whole ? 0 : last), sweep,
+              [&]() -> void* { return &record.readings.emplace_back(); });
+  }
+  std::ranges::sort(record.readings, {}, &Reading::id);
+  return true;
 }
 
 Id add_test(Book& book, const TestRecord& record, const std::string& label) {

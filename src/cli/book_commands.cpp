@@ -66,7 +66,8 @@ int report(const std::string& file, const std::string& test, const std::string& 
   if (!bundle) return fail(bundle.problem());
   report::ReportOptions options;
   options.units = imperial ? UnitSystem::Imperial : UnitSystem::Metric;
-  if (const auto problem = write_file(out, report::html_report(bundle.value(), options).html)) return fail(*problem);
+  const auto evaluation = evaluation::evaluate(bundle.value(), nullptr, options.units);
+  if (const auto problem = write_file(out, report::html_report(*evaluation, options).html)) return fail(*problem);
   return 0;
 }
 
@@ -74,7 +75,8 @@ int export_test(const std::string& file, const std::string& test, const std::str
   const auto bundle = source_test(file, test);
   if (!bundle) return fail(bundle.problem());
   if (csv) {
-    if (const auto problem = write_file(out, exchange::spreadsheet_csv(bundle.value()))) return fail(*problem);
+    if (const auto problem = write_file(out, exchange::spreadsheet_csv(*evaluation::evaluate(bundle.value()))))
+      return fail(*problem);
     return 0;
   }
   try {

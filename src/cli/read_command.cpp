@@ -13,7 +13,7 @@
 #include "core/quantity/length.h"
 #include "core/sweep/cut.h"
 #include "core/targets/target_fit.h"
-#include "evaluation/judgement.h"
+#include "evaluation/evaluation.h"
 #include "evaluation/wall_log.h"
 
 namespace sunbreak::cli {
@@ -73,10 +73,11 @@ ordered_json cut_json(const Cut& c) {
           {"points_along_x_y_ppfd", points}};
 }
 
-ordered_json targets_json(const evaluation::SweepView& view, const std::vector<record::CropTarget>& targets) {
+ordered_json targets_json(const evaluation::Evaluation& evaluation, record::Id sweep_id,
+                          const std::vector<record::CropTarget>& targets) {
   std::vector<Band> bands;
   for (const record::CropTarget& t : targets) bands.push_back(evaluation::band_of(t, t.photoperiod_h));
-  const std::vector<TargetFit> fits = target_fits(Field(view.layout, view.ppfd), bands);
+  const std::vector<TargetFit> fits = evaluation.target_fits(sweep_id, bands);
   ordered_json j = ordered_json::array();
   for (std::size_t i = 0; i < fits.size(); ++i) {
     ordered_json one{{"set", targets[i].set_name},
@@ -91,17 +92,17 @@ ordered_json targets_json(const evaluation::SweepView& view, const std::vector<r
   return j;
 }
 
-void print_sweep(const FigureSource& source, const evaluation::SweepJudgement& judged) {
+void print_sweep(const FigureSource& source, const Budget& budget, const Evidence& evidence) {
   for (const Figure& f : figures()) {
     const double value = f.value ? f.value(source) : unread;
     if (std::isnan(value)) continue;
-    const Contribution* largest = judged.budget.largest(f.id);
+    const Contribution* largest = budget.largest(f.id);
     fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown_value(f, value, UnitSystem::Metric),
-               shown_uncertainty(f, value, judged.budget.expanded(f.id), UnitSystem::Metric),
+               shown_uncertainty(f, value, budget.expanded(f.id), UnitSystem::Metric),
                shown_unit(f, UnitSystem::Metric), largest ? fmt::format("largest part: {}", largest->label) : "");
   }
-  fmt::print("  Evidence: {} grade\n", name(judged.evidence.grade));
-  for (const Condition& c : judged.evidence.conditions)
+  fmt::print("  Evidence: {} grade\n", name(evidence.grade));
+  for (const Condition& c : evidence.conditions)
     if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
 }
 
@@ -118,32 +119,33 @@ int run(const Arguments& a) {
   const auto source = source_test(a.file, a.test);
   if (!source) return refuse(source.problem());
   const record::TestRecord& bundle = source.value();
-  const evaluation::SweepViews views = evaluation::views_of(bundle);
-  const auto judged = evaluation::judge(bundle, views, evaluation::wall_log(bundle));
+  const auto evaluation = evaluation::evaluate(bundle);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
   ordered_json sweeps = ordered_json::array();
   for (const record::Sweep& sweep : bundle.sweeps) {
-    const auto one = judged.find(sweep.id);
-    if (one == judged.end()) continue;
-    const evaluation::SweepView& view = views.at(sweep.id);
-    const SweepFigures f = *sweep_figures(view.layout, view.ppfd, evaluation::figure_context(bundle, sweep, {}));
+    const SweepFigures* worked_out = evaluation->figures(sweep.id);
+    if (!worked_out) continue;
+    const SweepFigures& f = *worked_out;
+    const evaluation::SweepView& view = *evaluation->view(sweep.id);
+    const Budget& budget = *evaluation->budget(sweep.id);
+    const Evidence& evidence = *evaluation->evidence(sweep.id);
     const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
     if (!a.json) {
       fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * height_m, percent, f.stations - f.missing,
                  f.stations);
-      print_sweep({view.layout, view.ppfd, f}, one->second);
+      print_sweep({view.layout, view.ppfd, f}, budget, evidence);
       continue;
     }
     ordered_json j{{"height_m", height_m},
                    {"dimmer_pct", percent},
                    {"figures", figures_json(f, view.layout, view.ppfd)},
-                   {"uncertainty", uncertainty_json(one->second.budget)},
-                   {"evidence", evidence_json(one->second.evidence)},
-                   {"targets", targets_json(view, targets)}};
+                   {"uncertainty", uncertainty_json(budget)},
+                   {"evidence", evidence_json(evidence)},
+                   {"targets", targets_json(*evaluation, sweep.id, targets)}};
     if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
     sweeps.push_back(j);
   }
-  const auto grade = evaluation::test_grade(judged);
+  const auto grade = evaluation->grade();
   const std::string grade_name = grade ? std::string(name(*grade)) : "none";
   if (a.json)
     std::cout << ordered_json{{"test", record::title_of(bundle)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2)

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <map>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -45,6 +46,9 @@ struct SweepView {
 
 /// What a reading makes of its station.
 StationState state_of(const Reading& reading);
+
+/// The sweeps of a test, laid out and corrected, by id. Views never change once they are made, and are shared.
+using SweepViews = std::map<Id, std::shared_ptr<const SweepView>>;
 
 /// Lays a sweep out on its bench and picks the readings that count.
 Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep);

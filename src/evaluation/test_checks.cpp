@@ -76,21 +76,21 @@ std::optional<LongerLook> longer_look(const SweepView& view, const Correction& c
                                station);
 }
 
-std::vector<TestCheck> checks_between(const TestRecord& bundle, const std::map<Id, SweepView>& views) {
+std::vector<TestCheck> checks_between(const TestRecord& bundle, const SweepViews& views) {
   std::vector<TestCheck> checks;
   std::vector<SweepSummary> summaries;
   std::vector<Id> ids;
   for (const Sweep& sweep : bundle.sweeps) {
     const auto view = views.find(sweep.id);
     if (view == views.end()) continue;
-    if (const auto summary = summary_of(bundle, sweep, view->second)) {
+    if (const auto summary = summary_of(bundle, sweep, *view->second)) {
       summaries.push_back(*summary);
       ids.push_back(sweep.id);
     }
   }
   for (SweepCheck& between : between_sweeps_checks(summaries))
     checks.push_back({ids[between.sweep], std::move(between.check), {}});
-  if (!bundle.readings.empty())
+  if (std::any_of(views.begin(), views.end(), [](const auto& view) { return view.second->read() > 0; }))
     if (auto check = door_check(bundle)) checks.push_back({0, std::move(*check), {}});
   return checks;
 }

@@ -16,6 +16,7 @@ struct TestCheck {
   Id sweep_id = 0;
   Check check;
   std::optional<Dismissal> set_aside;
+  bool operator==(const TestCheck&) const = default;
 };
 
 /// The stations of a sweep in the order its test walks them.
@@ -31,7 +32,7 @@ std::optional<LongerLook> longer_look(const SweepView& view, const Correction& c
 
 /// What the finished sweeps of a test say of each other, and what each height and the door say by themselves. `views`
 /// by sweep id.
-std::vector<TestCheck> checks_between(const TestRecord& bundle, const std::map<Id, SweepView>& views);
+std::vector<TestCheck> checks_between(const TestRecord& bundle, const SweepViews& views);
 
 /// The dismissal that still holds for a check: same rule, same sweep, same stations, and none of these stations read
 /// again since.

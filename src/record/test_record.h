@@ -108,6 +108,10 @@ class TableRows {
   /// Adds a row as a new one is, or gives the single one.
   void* add() { return add_(); }
   void erase(std::size_t i) { erase_(i); }
+  /// Takes all rows away, but a single one.
+  void clear() {
+    while (!single_ && size() > 0) erase(size() - 1);
+  }
 
  private:
   friend std::vector<TableRows> tables_of(TestRecord& record);

@@ -190,7 +190,8 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
 
 }  // namespace
 
-HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options) {
+HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOptions& options) {
+  const record::TestRecord& b = evaluation.record();
   HtmlReport report;
   FigureSink sink(report, options.figures_apart);
   const UnitSystem units = options.units;
@@ -242,18 +243,18 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
 
   const double low = b.test.target_low_ppfd, high = b.test.target_high_ppfd;
   double lowest = INFINITY, highest = -INFINITY;
-  std::vector<std::pair<const record::Sweep*, evaluation::SweepView>> chosen;
+  std::vector<std::pair<const record::Sweep*, const evaluation::SweepView*>> chosen;
   for (const record::Rung& rung : b.rungs)
     for (const record::Stop& stop : b.stops) {
       const record::Sweep* sweep = b.sweep(rung.id, stop.id);
       if (!sweep || (!options.sweeps.empty() &&
                      std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end()))
         continue;
-      auto view = evaluation::view_sweep(b, *sweep);
-      if (!view || view.value().read() == 0) continue;
-      for (const double ppfd : view.value().ppfd)
+      const evaluation::SweepView* view = evaluation.view(sweep->id);
+      if (!view || view->read() == 0) continue;
+      for (const double ppfd : view->ppfd)
         if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
-      chosen.emplace_back(sweep, std::move(view.value()));
+      chosen.emplace_back(sweep, view);
     }
   const ScaleRange range = round_range(lowest, highest);
 
@@ -261,8 +262,8 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
   method.push_back(
       data("PPFD was read at each station with the sensor facing up, in µmol/m²/s; the raw value is kept and corrected "
            "as (raw − dark) · calibration factor · spectral factor."));
-  if (!chosen.empty()) method.push_back(data("Stations: " + grid_words(chosen.front().second.layout, units) + "."));
-  if (!chosen.empty()) method.push_back(data(walk_words(b, chosen.front().second)));
+  if (!chosen.empty()) method.push_back(data("Stations: " + grid_words(chosen.front().second->layout, units) + "."));
+  if (!chosen.empty()) method.push_back(data(walk_words(b, *chosen.front().second)));
   method.push_back(
       data("Height is the vertical distance from the emitting plane to the sensor's receiving surface. Power is read "
            "at the wall plug, driver losses included."));
@@ -274,18 +275,17 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
                        short_number(low, 1), short_number(high, 1), short_number(b.test.photoperiod_h, 1))));
   page.set("method", data(method));
 
-  const evaluation::WallLog log = evaluation::wall_log(b);
-  add_power_section(page, b, log);
+  add_power_section(page, b, evaluation.log());
 
-  const auto judged = evaluation::judge(b, evaluation::views_of(b), log);
-  const auto grade = evaluation::test_grade(judged);
+  const auto grade = evaluation.grade();
   page.set("graded", grade.has_value());
   if (grade) page.set("test_grade", std::string(name(*grade)));
   List sweeps;
-  for (const auto& [sweep, view] : chosen) {
-    const FigureContext context =
-        evaluation::figure_context(b, *sweep, units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes());
-    const SweepFigures f = *sweep_figures(view.layout, view.ppfd, context);
+  for (const auto& [sweep, laid_out] : chosen) {
+    const evaluation::SweepView& view = *laid_out;
+    const SweepFigures& f = *evaluation.figures(sweep->id);
+    const Budget& budget = *evaluation.budget(sweep->id);
+    const std::optional<Band> band = evaluation::figure_context(b, *sweep, {}).target;
     const Field field(view.layout, view.ppfd);
     data s;
     s.set("height", length_text(b.rung(sweep->rung_id)->height_m, units));
@@ -293,7 +293,7 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
     s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
     s.set("mean", ppfd_text(f.mean_ppfd));
     const Figure& mean = figure("mean_ppfd");
-    s.set("mean_sure", shown_uncertainty(mean, f.mean_ppfd, judged.at(sweep->id).budget.expanded(mean.id), units));
+    s.set("mean_sure", shown_uncertainty(mean, f.mean_ppfd, budget.expanded(mean.id), units));
     const FigureSource source(view.layout, view.ppfd, f);
     const auto shown = [&](const char* id) { return shown_value(figure(id), figure(id).value(source), units); };
     s.set("lowest_over_mean", shown("lowest_over_mean"));
@@ -314,18 +314,16 @@ HtmlReport html_report(const record::TestRecord& b, const ReportOptions& options
           data(fmt::format("The reference station moved by {:+.1f} % while this sweep was walked; readings "
                            "are scaled to its start, raw values are in the data package.",
                            100 * view.drift.largest_change())));
-    const evaluation::WalkedState walked =
-        evaluation::walked_state(b.lamp_events, log, view, b.stop(sweep->stop_id)->percent);
-    notices.push_back(data(walked.words));
+    notices.push_back(data(evaluation.walked(sweep->id).words));
     s.set("notices", data(notices));
-    add_trust(s, judged.at(sweep->id));
-    s.set("map", sink.put(map_svg(b, view, context.target, range, units)));
-    s.set("figures", data(figure_rows(source, judged.at(sweep->id).budget, units)));
+    add_trust(s, budget, *evaluation.evidence(sweep->id));
+    s.set("map", sink.put(map_svg(b, view, band, range, units)));
+    s.set("figures", data(figure_rows(source, budget, units)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
     if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, units)));
     s.set("has_field", field.exists());
-    if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, context.target, units)));
+    if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, band, units)));
     s.set("has_nominal", !f.nominal.empty());
     s.set("nominal", data(nominal_rows(f, units)));
     s.set("nominal_rule", fmt::format("Rule: {}.", figure("nominal").formula));

@@ -4,13 +4,13 @@
 #include <vector>
 
 #include "core/quantity/display.h"
-#include "evaluation/sweep_view.h"
+#include "evaluation/evaluation.h"
 
 namespace sunbreak::report {
 
 struct ReportOptions {
-  UnitSystem units = UnitSystem::Metric;
-  std::vector<record::Id> sweeps;  ///< which sweeps to print; all that have readings where empty
+  UnitSystem units = UnitSystem::Metric;  ///< those that the evaluation was made with
+  std::vector<record::Id> sweeps;         ///< which sweeps to print; all that have readings where empty
   bool readings_table = true;
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
@@ -22,6 +22,6 @@ struct HtmlReport {
 };
 
 /// The report of one test: one self-contained page, no script, nothing fetched; all text of the lab book is escaped.
-HtmlReport html_report(const record::TestRecord& bundle, const ReportOptions& options = {});
+HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOptions& options = {});
 
 }  // namespace sunbreak::report

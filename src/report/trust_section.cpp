@@ -35,11 +35,10 @@ std::array<std::string, 3> each(Value value) {
 
 }  // namespace
 
-void add_trust(data& sweep, const evaluation::SweepJudgement& judged) {
-  const Budget& b = judged.budget;
-  sweep.set("grade", std::string(name(judged.evidence.grade)));
+void add_trust(data& sweep, const Budget& b, const Evidence& evidence) {
+  sweep.set("grade", std::string(name(evidence.grade)));
   List missing, budget;
-  for (const Condition& c : judged.evidence.conditions)
+  for (const Condition& c : evidence.conditions)
     if (!c.met) missing.push_back(data(c.saw));
   sweep.set("has_missing", !missing.empty());
   sweep.set("missing", data(missing));

@@ -2,11 +2,12 @@
 
 #include <kainjow/mustache.hpp>
 
-#include "evaluation/judgement.h"
+#include "core/evidence/grade.h"
+#include "core/uncertainty/budget.h"
 
 namespace sunbreak::report {
 
 /// The part of a sweep about how sure it is: its grade, what is missing for benchmark grade, and the budget.
-void add_trust(kainjow::mustache::data& sweep, const evaluation::SweepJudgement& judged);
+void add_trust(kainjow::mustache::data& sweep, const Budget& budget, const Evidence& evidence);
 
 }  // namespace sunbreak::report

@@ -67,7 +67,7 @@ class BenchSideTest : public WindowTest {
       const Station& st = desk().view()->layout.stations[s];
       const double x = st.x_m / 1.2 - 0.5, y = st.y_m / 1.2 - 0.5;
       const double ppfd = std::round(800 * (1 - x * x - y * y));
-      desk().accept(s, s == slipped ? std::floor(ppfd / 10) : ppfd, "typed");
+      desk().edits().accept(s, s == slipped ? std::floor(ppfd / 10) : ppfd, "typed");
     }
   }
   QFile log_;
@@ -122,7 +122,7 @@ TEST_F(BenchSideTest, RepeatsAreKeptBesideTheSweep) {
   EXPECT_EQ(desk().test()->side_readings[0].purpose, "repeat");
   EXPECT_EQ(desk().view()->states[30].raw, 400) << "the sweep's own reading stays";
   EXPECT_TRUE(words("walkNote").contains("1.0 %"));
-  desk().undo();
+  desk().edits().undo();
   EXPECT_TRUE(desk().test()->side_readings.empty());
 }
 
@@ -237,7 +237,7 @@ TEST_F(BenchSideTest, SpaceAveragesAsManyValuesAsThePlanSays) {
 TEST_F(BenchSideTest, AnOpenCheckIsSetAsideWithAReasonThatTheReportPrints) {
   walk();
   read_all(14);
-  ASSERT_EQ(desk().checks().size(), 1u);
+  ASSERT_EQ(desk().worked_out().checks().size(), 1u);
   EXPECT_TRUE(find<QPushButton>("walkListChecks")->text().contains("1 open"));
   const auto with_page = [&](const std::function<void(QDialog*)>& act) {
     QTimer::singleShot(200, [&] {
@@ -251,18 +251,18 @@ TEST_F(BenchSideTest, AnOpenCheckIsSetAsideWithAReasonThatTheReportPrints) {
   with_page([&](QDialog* page) {
     EXPECT_TRUE(page->findChild<QLabel*>("checkDetails")->text().contains("What to do"));
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
-    EXPECT_EQ(desk().checks().size(), 1u) << "not without a reason";
+    EXPECT_EQ(desk().worked_out().checks().size(), 1u) << "not without a reason";
     QTest::keyClicks(page->findChild<QLineEdit*>("checkReason"), "a pot stands there");
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
   });
-  EXPECT_TRUE(desk().checks().empty());
-  const std::string html = report::html_report(*desk().test()).html;
+  EXPECT_TRUE(desk().worked_out().checks().empty());
+  const std::string html = report::html_report(*evaluation::evaluate(*desk().test())).html;
   EXPECT_NE(html.find("a pot stands there"), std::string::npos);
   with_page([&](QDialog* page) {
     EXPECT_TRUE(page->findChild<QListWidget*>("checksList")->item(0)->text().contains("set aside"));
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
   });
-  EXPECT_EQ(desk().checks().size(), 1u) << "taken up again";
+  EXPECT_EQ(desk().worked_out().checks().size(), 1u) << "taken up again";
 }
 
 TEST_F(BenchSideTest, TheListOfChecksLeadsToTheStation) {
@@ -286,9 +286,10 @@ TEST_F(BenchSideTest, HeightsThatCannotBeAreSaidBetweenSweeps) {
   desk().step_rung(-1);
   read_all();
   desk().step_rung(1);
-  for (const int s : std::vector<int>(desk().walk())) desk().accept(s, 300, "typed");
+  for (const int s : std::vector<int>(desk().walk())) desk().edits().accept(s, 300, "typed");
   bool said = false;
-  for (const evaluation::TestCheck& c : desk().all_checks()) said = said || c.check.id == "brighter from higher up";
+  for (const evaluation::TestCheck& c : desk().worked_out().all_checks())
+    said = said || c.check.id == "brighter from higher up";
   EXPECT_TRUE(said);
   EXPECT_TRUE(window_->findChild<Mast*>()->accessibleDescription().contains("36 of 36"));
 }
@@ -356,7 +357,7 @@ TEST_F(BenchSideTest, PlanMapAndMastSpeak) {
 }
 
 TEST_F(BenchSideTest, HeightsAreTypedAsTheTapeShowsThem) {
-  desk().edit("sensor", [&](book::Edit& e) {
+  desk().edits().make("sensor", [&](book::Edit& e) {
     record::Meter sensor;
     sensor.name = "S";
     sensor.receiving_height_m = 0.03;
@@ -385,7 +386,7 @@ TEST_F(BenchSideTest, ReadyMadeHeights) {
   EXPECT_GE(desk().test()->rungs.size(), 3u);
   press("Around the maker's height");
   EXPECT_TRUE(words("message").contains("No hanging height is claimed"));
-  desk().edit("claim", [&](book::Edit& e) {
+  desk().edits().make("claim", [&](book::Edit& e) {
     e.add(record::Claim{0, desk().test()->fixture.id, "height_m", std::nullopt, "45 cm over the canopy"});
     e.add(record::Claim{0, desk().test()->fixture.id, "ppf_umol_s", 900, ""});
   });
@@ -468,12 +469,12 @@ TEST_F(BenchSideTest, TheGridIsDraggedInThePlan) {
   EXPECT_GT(after, before + 0.02);
   EXPECT_NEAR(after * 100, std::round(after * 100), 1e-9) << "whole centimeters";
   EXPECT_EQ(find<QLineEdit>("gridMarginX")->text(), QString::number(after * 100));
-  desk().undo();
+  desk().edits().undo();
   EXPECT_EQ(desk().test()->test.grid_kind, "cells");
 }
 
 TEST_F(BenchSideTest, GridAndFixtureMoveInThePlanByKeys) {
-  desk().edit("two units", [&](book::Edit& e) {
+  desk().edits().make("two units", [&](book::Edit& e) {
     record::Fixture fixture = desk().test()->fixture;
     fixture.units = 2;
     fixture.width_m = 0.3;
@@ -504,7 +505,7 @@ TEST_F(BenchSideTest, GridAndFixtureMoveInThePlanByKeys) {
   EXPECT_NEAR(*desk().test()->fixture.unit_spacing_m, 0.61, 1e-9);
   QTest::keyClick(plan, Qt::Key_Space);
   EXPECT_TRUE(spoken("outer stations")) << "round again";
-  desk().undo();
+  desk().edits().undo();
   EXPECT_NEAR(*desk().test()->fixture.unit_spacing_m, 0.6, 1e-9);
 }
 
@@ -553,6 +554,6 @@ TEST_F(BenchSideTest, TheModelAdvisesOnStationsAndWarnsWhereItIsTooClose) {
 TEST_F(BenchSideTest, TheChecklistIsKeptAndPrinted) {
   choose("checkedLevel", "yes");
   EXPECT_EQ(desk().test()->test.checked_level, "yes");
-  const std::string html = report::html_report(*desk().test()).html;
+  const std::string html = report::html_report(*evaluation::evaluate(*desk().test())).html;
   EXPECT_NE(html.find("Hung level, by a level"), std::string::npos);
 }

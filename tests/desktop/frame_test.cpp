@@ -65,15 +65,15 @@ TEST_F(WindowTest, TheWorkLineTellsHowFarTheTestIs) {
   key(Qt::Key_N, Qt::ControlModifier);
   EXPECT_EQ(mark(desk(), Stage::Rig), StageMark::Begun);
   EXPECT_EQ(mark(desk(), Stage::Settle), StageMark::ToCome);
-  desk().accept(0, 400, "typed");
+  desk().edits().accept(0, 400, "typed");
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Begun);
-  for (int i = 1; i < 35; ++i) desk().accept(i, 400 + i % 5, "typed");
-  desk().declare_missing(35);
+  for (int i = 1; i < 35; ++i) desk().edits().accept(i, 400 + i % 5, "typed");
+  desk().edits().declare_missing(35);
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::NeedsLook) << "a hole in the sweep";
-  desk().accept(35, 400, "typed");
+  desk().edits().accept(35, 400, "typed");
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Done);
   EXPECT_EQ(mark(desk(), Stage::Read), StageMark::Done);
-  desk().accept(20, 40, "typed");
+  desk().edits().accept(20, 40, "typed");
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::NeedsLook) << "a check is open";
 }
 
@@ -117,7 +117,8 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   key(Qt::Key_F, Qt::ControlModifier);
   type("bess tent");
   EXPECT_EQ(cards->count(), 1);
-  EXPECT_TRUE(cards->item(0)->data(Qt::AccessibleTextRole).toString().contains("2 of 2 sweeps"));
+  const auto spoken = [&] { return cards->item(0)->data(Qt::AccessibleTextRole).toString(); };
+  EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("2 of 2 sweeps"); }, 5000));
   cards->setFocus();
   key(Qt::Key_Delete);
   EXPECT_EQ(cards->count(), 0);
@@ -189,7 +190,7 @@ TEST_F(WindowTest, AMapIsPaintedInTheScalesColors) {
   key(Qt::Key_N, Qt::ControlModifier);
   fill("gridColumns", "2");
   fill("gridRows", "2");
-  for (int i = 0; i < 4; ++i) desk().accept(i, 100.0 * (i + 1), "typed");
+  for (int i = 0; i < 4; ++i) desk().edits().accept(i, 100.0 * (i + 1), "typed");
   QImage image(400, 400, QImage::Format_RGB32);
   image.fill(Qt::white);
   QPainter p(&image);
@@ -215,7 +216,7 @@ TEST_F(WindowTest, AMapIsPaintedInTheScalesColors) {
 
 TEST_F(WindowTest, BandHatchMarksWhatIsTooDim) {
   key(Qt::Key_N, Qt::ControlModifier);
-  for (int i = 0; i < 36; ++i) desk().accept(i, 300, "typed");
+  for (int i = 0; i < 36; ++i) desk().edits().accept(i, 300, "typed");
   const auto painted = [&](std::optional<Band> band) {
     QImage image(300, 300, QImage::Format_RGB32);
     image.fill(Qt::white);

@@ -36,7 +36,7 @@ class HandsFreeTest : public WindowTest {
   /// A 12 × 12 test at three heights. The sensor reads 1.2 % low and its cosine response loses about as much again
   /// under a wide fixture; it was calibrated against another one in such a tent.
   void plan() {
-    desk().edit("plan", [](book::Edit& e) {
+    desk().edits().make("plan", [](book::Edit& e) {
       record::Fixture fixture;
       fixture.name = "Test Bars";
       fixture.width_m = fixture.depth_m = 1.0;
@@ -70,7 +70,7 @@ class HandsFreeTest : public WindowTest {
     return QTest::qWaitFor([&] { return desk().view()->complete(); }, 120000);
   }
   bool names(int index) {
-    for (const Check& c : desk().checks())
+    for (const Check& c : desk().worked_out().checks())
       if (c.stations == std::vector<int>{index}) return true;
     return false;
   }
@@ -151,7 +151,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   bench_.control("SIM:SHAD");
   bench_.control("SIM:TILT");
   for (const int bad : {shadowed, tilted_sensor}) {
-    desk().clear_station(bad);
+    desk().edits().clear_station(bad);
     key(Qt::Key_H);
     ASSERT_TRUE(wait_until_complete()) << bad;
     EXPECT_FALSE(names(bad));
@@ -174,7 +174,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   ASSERT_TRUE(wait_for_readings(at_silence + 30)) << "and it goes on by itself";
   ASSERT_TRUE(wait_until_complete());
   const double good = desk().view()->states[slipped].raw;
-  desk().accept(slipped, std::floor(good / 10), "typed");
+  desk().edits().accept(slipped, std::floor(good / 10), "typed");
   EXPECT_TRUE(names(slipped)) << "the slipped digit was reported";
   key(Qt::Key_C);
   type(QString::number(good));
@@ -191,7 +191,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   key(Qt::Key_H);
   ASSERT_TRUE(wait_until_complete());
   bool unlike = false;
-  for (const Check& c : desk().checks()) unlike = unlike || c.id == "left and right unlike";
+  for (const Check& c : desk().worked_out().checks()) unlike = unlike || c.id == "left and right unlike";
   EXPECT_TRUE(unlike) << "the lean was reported: " << desk().figures()->balance.left_right_pct;
   expect_figures_true(heights_m[2], roll_deg);
 
@@ -207,7 +207,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
 /// Space takes one value, and looks longer where one is not enough.
 TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   plan();
-  desk().edit("one value a reading", [&](book::Edit& e) {
+  desk().edits().make("one value a reading", [&](book::Edit& e) {
     record::Test test = desk().book().all<record::Test>()[0];
     test.samples_a_reading = 1;
     e.save(test);

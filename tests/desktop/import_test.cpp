@@ -97,7 +97,7 @@ TEST_F(WindowTest, AnUnreadableTableCannotBeTaken) {
 TEST_F(WindowTest, ADataPackageBecomesATestOfTheBook) {
   key(Qt::Key_N, Qt::ControlModifier);
   fill("fixtureName", "Packed Lamp");
-  ASSERT_TRUE(desk().accept(0, 424, "typed"));
+  ASSERT_TRUE(desk().edits().accept(0, 424, "typed"));
   exchange::write_zip(path("p.zip").toStdString(), exchange::make_package(*desk().test()));
   window_->bring_in_file(path("p.zip"));
   EXPECT_EQ(desk().book().all<record::Test>().size(), 2u);
@@ -111,7 +111,7 @@ TEST_F(WindowTest, ADataPackageBecomesATestOfTheBook) {
 
 TEST_F(WindowTest, ASweepIsCopiedAsATable) {
   key(Qt::Key_N, Qt::ControlModifier);
-  ASSERT_TRUE(desk().accept(30, 424.5, "typed"));
+  ASSERT_TRUE(desk().edits().accept(30, 424.5, "typed"));
   window_->show_stage(Stage::Read);
   key(Qt::Key_C, Qt::ControlModifier);
   EXPECT_TRUE(QApplication::clipboard()->text().startsWith("424.5\t"));

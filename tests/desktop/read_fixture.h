@@ -6,8 +6,8 @@
 #include <nlohmann/json.hpp>
 
 #include "desktop/read/figure_row.h"
-#include "desktop/read/judge.h"
 #include "desktop/read/read_view.h"
+#include "desktop/read/targets_page.h"
 #include "desktop/window_fixture.h"
 #include "exchange/package/data_package.h"
 
@@ -67,9 +67,18 @@ class ReadTest : public WindowTest {
 
   /// Lets the budget arrive from its thread.
   void settle() {
-    auto* judge = window_->findChild<Judge*>();
-    EXPECT_TRUE(QTest::qWaitFor([&] { return judge->budget() != nullptr; }, 10000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().budget() != nullptr; }, 10000));
     QApplication::processEvents();
+  }
+  /// The page of targets, once its table is filled.
+  QTableWidget* targets_table() {
+    auto* page = window_->findChild<TargetsPage*>();
+    bool filled = false;
+    const auto connection = QObject::connect(page, &TargetsPage::filled, page, [&] { filled = true; });
+    key(Qt::Key_3);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return filled; }, 10000));
+    QObject::disconnect(connection);
+    return find<QTableWidget>("targetFits");
   }
   ReadView& read() { return *window_->findChild<ReadView*>(); }
   QString value(const char* id) { return window_->findChild<FigureRow*>(id)->value(); }

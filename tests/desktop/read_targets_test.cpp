@@ -13,21 +13,22 @@
 namespace sunbreak::desktop {
 
 TEST_F(ReadTest, ThePhotoperiodSliderMovesBandsOfDailyLight) {
-  key(Qt::Key_3);
+  auto* table = targets_table();
+  const auto shows = [&](const char* band) {
+    return QTest::qWaitFor(
+        [&] { return table->columnCount() > 2 && table->horizontalHeaderItem(2)->text().contains(band); }, 5000);
+  };
   find<QComboBox>("targetSet")->setCurrentText("Daily light");
-  auto* table = find<QTableWidget>("targetFits");
-  const QString before = table->horizontalHeaderItem(2)->text();
-  EXPECT_TRUE(before.contains("278–540")) << before.toStdString();  // 18 to 35 mol over 18 h
-  find<QSlider>("photoperiodSlider")->setValue(20);                 // 10 h
-  EXPECT_TRUE(table->horizontalHeaderItem(2)->text().contains("500–972"))
-      << table->horizontalHeaderItem(2)->text().toStdString();
+  EXPECT_TRUE(shows("278–540")) << "18 to 35 mol over 18 h";
+  find<QSlider>("photoperiodSlider")->setValue(20);
+  EXPECT_TRUE(shows("500–972")) << "the same over 10 h";
 }
 
 TEST_F(ReadTest, ATestsBandOfDailyLightMovesWithItsPhotoperiod) {
   record::Test test = desk().test()->test;
   for (const record::CropTarget& t : book::crop_targets(desk().book()))
     if (t.by_daily_light && t.name == "vegetative") evaluation::set_target(test, t);
-  desk().edit("target", [&](book::Edit& e) { e.save(test); });
+  desk().edits().make("target", [&](book::Edit& e) { e.save(test); });
   EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 18), 1e-6);
   fill("photoperiod", "12");
   EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 12), 1e-6);
@@ -59,22 +60,21 @@ TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
   EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 100);
   EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u)
       << "own lists stay";
-  desk().undo();
+  desk().edits().undo();
   EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120) << "undone";
 }
 
 TEST_F(ReadTest, StatedUncertaintiesReplaceTheAssumedOnes) {
-  const double before = window_->findChild<Judge*>()->budget()->expanded("mean_ppfd");
+  const double before = desk().worked_out().budget()->expanded("mean_ppfd");
   key(Qt::Key_4);
   fill("spectralUncertainty", "4");
   settle();
   EXPECT_DOUBLE_EQ(*desk().test()->test.spectral_uncertainty_pct, 4);
-  EXPECT_GT(window_->findChild<Judge*>()->budget()->expanded("mean_ppfd"), 1.2 * before);
+  EXPECT_GT(desk().worked_out().budget()->expanded("mean_ppfd"), 1.2 * before);
 }
 
 TEST_F(ReadTest, TheBestSettingOfATargetIsMarkedAndTakesTheFewestWatts) {
-  key(Qt::Key_3);
-  auto* table = find<QTableWidget>("targetFits");
+  auto* table = targets_table();
   for (int c = 0; c < table->columnCount(); ++c) {
     double most = 0;
     int marked = 0;
@@ -88,7 +88,7 @@ TEST_F(ReadTest, TheBestSettingOfATargetIsMarkedAndTakesTheFewestWatts) {
 }
 
 TEST_F(ReadTest, DetailsOfACellNameSweepTargetAndVerdict) {
-  key(Qt::Key_3);
+  targets_table();
   const QString details = words("targetDetails");
   EXPECT_TRUE(details.contains("flowering & fruiting at 40 cm")) << details.toStdString();
   EXPECT_TRUE(details.contains("edge mean"));
@@ -99,18 +99,17 @@ TEST_F(ReadTest, TheWeakestSweepIsOneKeyAway) {
   // The reference read twice lifts this sweep to two missing conditions; the others miss three.
   const int reference = reference_station(desk().view()->layout);
   const double raw = desk().view()->states[reference].raw;
-  for (int i = 0; i < 2; ++i) ASSERT_TRUE(desk().accept_beside(reference, "reference", {raw, "typed"}));
+  for (int i = 0; i < 2; ++i) ASSERT_TRUE(desk().edits().accept_beside(reference, "reference", {raw, "typed"}));
   key(Qt::Key_4);
-  QApplication::processEvents();
-  auto* judge = window_->findChild<Judge*>();
-  ASSERT_EQ(judge->evidence_of(desk().sweep()->id)->grade, Grade::Working);
-  ASSERT_EQ(judge->weakest()->first, Grade::Spot);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().weakest().has_value(); }, 10000));
+  ASSERT_EQ(desk().worked_out().evidence_of(desk().sweep()->id)->grade, Grade::Working);
+  ASSERT_EQ(desk().worked_out().weakest()->first, Grade::Spot);
   EXPECT_TRUE(words("evidenceGrade").contains("Working"));
   auto* way = find<QPushButton>("weakestSweep");
-  ASSERT_TRUE(way->isVisible());
+  ASSERT_TRUE(QTest::qWaitFor([&] { return way->isVisible(); }, 5000));
   way->setFocus();
   key(Qt::Key_Space);
-  EXPECT_EQ(desk().sweep()->id, judge->weakest()->second);
+  EXPECT_EQ(desk().sweep()->id, desk().worked_out().weakest()->second);
   QApplication::processEvents();
   EXPECT_TRUE(words("evidenceGrade").contains("Spot"));
   EXPECT_FALSE(way->isVisible()) << "this is the weakest";
@@ -122,7 +121,7 @@ TEST_F(ReadTest, TheCardOnHomeShowsTheGrade) {
   window_->show_home();
   EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("evidence: Spot"); }, 10000)) << spoken().toStdString();
   // Without a reading there is nothing to grade.
-  desk().edit("no readings", [&](book::Edit& e) {
+  desk().edits().make("no readings", [&](book::Edit& e) {
     for (const record::Sweep& sweep : std::vector<record::Sweep>(desk().test()->sweeps))
       for (int i = 0; i < 144; ++i) e.clear_station(sweep.id, i);
   });
@@ -130,14 +129,13 @@ TEST_F(ReadTest, TheCardOnHomeShowsTheGrade) {
 }
 
 TEST_F(ReadTest, AnAnswerToAnOlderReadingIsDropped) {
-  auto* judge = window_->findChild<Judge*>();
-  ASSERT_NE(judge->budget(), nullptr);
-  const double before = judge->budget()->values[0];
-  ASSERT_TRUE(desk().accept(3, 900, "typed"));
-  EXPECT_EQ(judge->budget(), nullptr) << "what was worked out no longer holds";
+  ASSERT_NE(desk().worked_out().budget(), nullptr);
+  const double before = desk().worked_out().budget()->values[0];
+  ASSERT_TRUE(desk().edits().accept(3, 900, "typed"));
+  EXPECT_EQ(desk().worked_out().budget(), nullptr) << "what was worked out no longer holds";
   EXPECT_EQ(uncertainty("mean_ppfd"), "") << "and is not shown as if it did";
   settle();
-  EXPECT_NE(judge->budget()->values[0], before);
+  EXPECT_NE(desk().worked_out().budget()->values[0], before);
 }
 
 }  // namespace sunbreak::desktop

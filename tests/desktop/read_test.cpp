@@ -38,8 +38,7 @@ TEST_F(ReadTest, ByKeysAloneTheScreenSaysWhatTheCommandLineSays) {
   EXPECT_TRUE(chart->isVisible());
 
   // The target: on the page of targets, the cell of "vegetative" at this sweep, taken with Enter.
-  key(Qt::Key_3);
-  auto* table = find<QTableWidget>("targetFits");
+  auto* table = targets_table();
   ASSERT_EQ(QApplication::focusWidget(), table);
   EXPECT_EQ(table->rowCount(), 4);
   EXPECT_EQ(table->columnCount(), 5);
@@ -203,14 +202,15 @@ TEST_F(ReadTest, AllSweepsOnOnePageAreChosenByArrows) {
 
 TEST_F(ReadTest, ADifferenceSaysHowTheMeansCompareWithoutWhatBothShare) {
   for (int i = 0; i < 3; ++i) key(Qt::Key_Q);
-  auto* judge = window_->findChild<Judge*>();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return judge->budget_of(read().settings().other) != nullptr; }, 10000));
+  ASSERT_TRUE(
+      QTest::qWaitFor([&] { return desk().worked_out().budget_of(read().settings().other) != nullptr; }, 10000));
   QApplication::processEvents();
   const auto* other = desk().view_of(read().settings().other);
   const double ratio =
       desk().figures()->mean_ppfd / sweep_figures(other->layout, other->ppfd, {{}, 12, {}, {}})->mean_ppfd;
-  const double sure = ratio_uncertainty(*judge->budget(), *judge->budget_of(read().settings().other), "mean_ppfd");
-  EXPECT_LT(sure, judge->budget()->relative("mean_ppfd") / 2) << "the sensor's calibration cancels";
+  const double sure = ratio_uncertainty(*desk().worked_out().budget(),
+                                        *desk().worked_out().budget_of(read().settings().other), "mean_ppfd");
+  EXPECT_LT(sure, desk().worked_out().budget()->relative("mean_ppfd") / 2) << "the sensor's calibration cancels";
   bool found = false;
   for (QLabel* label : read().findChildren<QLabel*>())
     found = found || label->toolTip().contains(QString::number(100 * ratio, 'f', 1) + " % of theirs") ||
@@ -221,7 +221,7 @@ TEST_F(ReadTest, ADifferenceSaysHowTheMeansCompareWithoutWhatBothShare) {
 TEST_F(ReadTest, ADifferenceCanBeTakenFromAnotherTest) {
   const record::Id twin = book::duplicate_plan(desk().book(), test_id_, desk().test()->fixture.id);
   window_->open_test(twin, static_cast<int>(Stage::Read));
-  for (int i = 0; i < 144; ++i) desk().accept(i, 500, "typed");
+  for (int i = 0; i < 144; ++i) desk().edits().accept(i, 500, "typed");
   const auto outside = outside_sweeps(desk());
   ASSERT_EQ(outside.size(), 4u) << "the four sweeps of the other test";
   read().settings().outside = read_outside(desk(), outside[0]);

@@ -88,7 +88,7 @@ TEST_F(RigTest, SaysHowManyReadingsThePlanTakes) {
 }
 
 TEST_F(RigTest, ABenchWithOtherTestsReadingsKeepsItsSize) {
-  desk().accept(0, 400, "typed");
+  desk().edits().accept(0, 400, "typed");
   key(Qt::Key_Home, Qt::AltModifier);
   key(Qt::Key_N, Qt::ControlModifier);
   fill("benchWidth", "100");
@@ -102,7 +102,7 @@ TEST_F(RigTest, ABenchWithOtherTestsReadingsKeepsItsSize) {
 }
 
 TEST_F(RigTest, ATestWithReadingsStaysOnItsBench) {
-  desk().accept(0, 400, "typed");
+  desk().edits().accept(0, 400, "typed");
   const record::Id before = desk().test()->bench.id;
   choose(find<QComboBox>("benchPicker"), QVariant::fromValue<qlonglong>(0));
   EXPECT_EQ(desk().test()->bench.id, before);
@@ -113,11 +113,11 @@ TEST_F(RigTest, ANewSensorsFactorCorrectsTheSweepsToCome) {
   ASSERT_TRUE(desk().test()->test.sensor_id.has_value());
   record::Meter meter = desk().test()->meters[0];
   meter.factor = 1.1;
-  desk().edit("factor", [&](book::Edit& e) { e.save(meter); });
-  desk().accept(0, 400, "typed");
+  desk().edits().make("factor", [&](book::Edit& e) { e.save(meter); });
+  desk().edits().accept(0, 400, "typed");
   EXPECT_NEAR(desk().view()->ppfd[0], 440, 1e-9);
   meter.factor = 1.2;
-  desk().edit("factor", [&](book::Edit& e) { e.save(meter); });
+  desk().edits().make("factor", [&](book::Edit& e) { e.save(meter); });
   EXPECT_NEAR(desk().view()->ppfd[0], 440, 1e-9) << "what was measured keeps the correction it was measured with";
 }
 
@@ -186,12 +186,12 @@ TEST_F(RigTest, AShelfEntryOpensItsFieldsAndComesOffUndoably) {
   list->setCurrentRow(1);
   QTest::keyClick(list, Qt::Key_Delete);
   EXPECT_TRUE(desk().book().all<record::Fixture>()[0].removed);
-  desk().undo();
+  desk().edits().undo();
   EXPECT_FALSE(desk().book().all<record::Fixture>()[0].removed);
 }
 
 TEST_F(RigTest, TheSamePlanForTheNextFixture) {
-  desk().edit("another fixture", [](book::Edit& e) {
+  desk().edits().make("another fixture", [](book::Edit& e) {
     record::Fixture other;
     other.name = "Next Lamp";
     e.add(other);
@@ -221,6 +221,6 @@ TEST_F(RigTest, TheSamePlanForTheNextFixture) {
   EXPECT_EQ(record::grid_of(next.test), record::grid_of(first.test));
   ASSERT_EQ(next.rungs.size(), 2u);
   EXPECT_DOUBLE_EQ(next.rungs[1].height_m, 0.4);
-  desk().undo();
+  desk().edits().undo();
   EXPECT_EQ(desk().book().all<record::Test>("WHERE removed = 0").size(), 1u) << "one step takes it back";
 }

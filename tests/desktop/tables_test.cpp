@@ -45,7 +45,7 @@ TEST_F(TablesTest, TablesFindTheirCellsAndTakingThemIsOneStep) {
   ASSERT_EQ(desk().test()->rungs.size(), 2u);
   EXPECT_EQ(desk().test()->sweeps.size(), 2u);
   EXPECT_EQ(desk().test()->readings.size(), 72u);
-  desk().undo();
+  desk().edits().undo();
   EXPECT_EQ(desk().test()->rungs.size(), 1u);
   EXPECT_TRUE(desk().test()->sweeps.empty());
 }
@@ -105,6 +105,6 @@ TEST_F(TablesTest, ASweepsGridCanBecomeThePlans) {
   window_->show_stage(Stage::Walk);
   key(Qt::Key_G, Qt::ControlModifier);
   EXPECT_EQ(desk().test()->test.columns, 8);
-  desk().undo();
+  desk().edits().undo();
   EXPECT_EQ(desk().test()->test.columns, 6);
 }

@@ -3,6 +3,7 @@
 #include <QFile>
 #include <QLabel>
 #include <QPushButton>
+#include <QRegularExpression>
 
 #include "desktop/read/figure_row.h"
 #include "exchange/package/data_package.h"
@@ -81,6 +82,12 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   find<QLineEdit>("publishFolder")->setText(out);
   QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
   QTest::mouseClick(find<QPushButton>("writePackage"), Qt::LeftButton);
+  const auto written = [&](const char* what) {
+    return QTest::qWaitFor(
+        [&] { return find<QLabel>("written")->text().contains(QRegularExpression(QString("Written: .*") + what)); },
+        10000);
+  };
+  ASSERT_TRUE(written("zip"));
   const QStringList pages = QDir(out).entryList({"*.html"}), packages = QDir(out).entryList({"*.zip"});
   ASSERT_EQ(pages.size(), 1);
   ASSERT_EQ(packages.size(), 1);
@@ -94,6 +101,7 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   EXPECT_EQ(back.value(), record::with_plain_ids(*desk().test()));
 
   QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
+  EXPECT_TRUE(written("html"));
   EXPECT_EQ(QDir(out).entryList({"*.html"}).size(), 2) << "an earlier page is never written over";
 
   open();  // and all of it is there the next day
@@ -219,7 +227,7 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
     said = said || (label->isVisible() && label->text().contains("Read-only"));
   EXPECT_TRUE(said);
   second->open_test(1, static_cast<int>(Stage::Walk));
-  EXPECT_FALSE(second->desk().accept(0, 400, "typed"));
+  EXPECT_FALSE(second->desk().edits().accept(0, 400, "typed"));
   EXPECT_TRUE(second->desk().book().all<record::Reading>().empty());
 }
 

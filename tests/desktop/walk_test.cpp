@@ -6,6 +6,7 @@
 #include <QFile>
 #include <QLabel>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QTimer>
 
 #include "desktop/import/import_dialog.h"
@@ -85,21 +86,23 @@ TEST_F(WalkTest, AnUnderstandingCanBeOverruledInThePreview) {
   QTest::mouseClick(dialog.findChild<QPushButton*>("takeReadings"), Qt::LeftButton);
   EXPECT_EQ(desk().view()->ppfd[0], 700) << "the first row is the one at the door";
   EXPECT_EQ(desk().view()->layout.columns, 3) << "the sweep takes the table's grid";
-  desk().undo();
+  desk().edits().undo();
   EXPECT_EQ(desk().view()->layout.columns, 6) << "and undo brings the plan's back";
 }
 
 TEST_F(WalkTest, PublishWritesTheChosenSweepAloneAndInTheChosenUnits) {
   fill("heights", "60, 45");
-  for (int i = 0; i < 36; ++i) desk().accept(i, 400, "typed");
+  for (int i = 0; i < 36; ++i) desk().edits().accept(i, 400, "typed");
   desk().step_rung(-1);
-  for (int i = 0; i < 36; ++i) desk().accept(i, 300, "typed");
+  for (int i = 0; i < 36; ++i) desk().edits().accept(i, 300, "typed");
   key(Qt::Key_U, Qt::ControlModifier);
   window_->show_stage(Stage::Publish);
   find<QLineEdit>("publishFolder")->setText(path("out"));
   find<QCheckBox>("allSweeps")->setChecked(false);
   QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
   QTest::mouseClick(find<QPushButton>("writeTable"), Qt::LeftButton);
+  EXPECT_TRUE(QTest::qWaitFor(
+      [&] { return find<QLabel>("written")->text().contains(QRegularExpression("Written: .*csv")); }, 10000));
   const QStringList pages = QDir(path("out")).entryList({"*.html"});
   ASSERT_EQ(pages.size(), 1);
   QFile page(path("out") + "/" + pages.first());
@@ -117,5 +120,5 @@ TEST_F(WalkTest, AFolderThatCannotBeWrittenIsSaid) {
   window_->show_stage(Stage::Publish);
   find<QLineEdit>("publishFolder")->setText(path("file") + "/below");
   QTest::mouseClick(find<QPushButton>("writePackage"), Qt::LeftButton);
-  EXPECT_TRUE(find<QLabel>("written")->text().contains("could not be written"));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("written")->text().contains("could not be written"); }, 10000));
 }

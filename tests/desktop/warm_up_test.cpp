@@ -6,7 +6,7 @@
 #include <QTimer>
 
 #include "core/bench/walk_order.h"
-#include "desktop/shell/test_log.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/warmup/stair_run.h"
 #include "desktop/warmup/trace_chart.h"
 #include "evaluation/stair_records.h"
@@ -28,7 +28,7 @@ class WarmUpTest : public WindowTest {
   void SetUp() override {
     WindowTest::SetUp();
     be_quick();
-    desk().edit("plan", [](book::Edit& e) {
+    desk().edits().make("plan", [](book::Edit& e) {
       record::Fixture fixture;
       fixture.name = "Test Bars";
       record::Bench tent{0, "Tent", 1.2, 1.2, 2.0, "reflective", "reflective", "reflective", "reflective", "", false};
@@ -185,7 +185,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   EXPECT_EQ(window_->log().log().samples.size(), logged);
   ASSERT_TRUE(QTest::qWaitFor(
       [&] {
-        const auto* walked = window_->log().walked(desk().test()->sweeps.front().id);
+        const auto* walked = window_->desk().worked_out().walked(desk().test()->sweeps.front().id);
         return walked && walked->kind == evaluation::WalkedState::Settled;
       },
       5000));
@@ -202,7 +202,7 @@ TEST_F(WarmUpTest, WhatWasRecordedStaysInSightWhenTheRecordingStops) {
   const std::size_t recorded = window_->log().log().samples.size();
   desk().choose(desk().test()->rungs[0].id, desk().test()->stops[0].id);  // no edit: the test is not read anew
   EXPECT_EQ(window_->log().log().samples.size(), recorded);
-  desk().edit("remark", [&](book::Edit& e) {
+  desk().edits().make("remark", [&](book::Edit& e) {
     record::Test test = desk().test()->test;
     test.notes = "read anew";
     e.save(test);
@@ -279,7 +279,7 @@ TEST_F(WarmUpTest, ALoggersTableIsShownBeforeItIsTaken) {
 }
 
 TEST_F(WarmUpTest, TheTracesZoomAndPanByKeysAndNeverLeaveTheLog) {
-  desk().edit("log", [&](book::Edit& e) {
+  desk().edits().make("log", [&](book::Edit& e) {
     record::LogPart part = book::empty_part(*desk().test(), "file");
     std::vector<record::LogSample> samples;
     for (int t = 0; t < 7200; ++t) {

@@ -5,8 +5,8 @@
 #include <QTimer>
 #include <ctime>
 
-#include "desktop/shell/bench_clock.h"
-#include "desktop/shell/test_log.h"
+#include "desktop/desk/bench_clock.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/warmup/stair_run.h"
 #include "desktop/warmup/target_finder.h"
 #include "desktop/widgets/figures_table.h"
@@ -110,7 +110,7 @@ TEST_F(TypedWarmUpTest, TheFinderSaysWhichWayToTurnAndKeepsTheWatts) {
 }
 
 TEST_F(TypedWarmUpTest, ATemperatureIsTakenOutByDeleteAndComesBack) {
-  desk().edit("temperature", [&](book::Edit& e) {
+  desk().edits().make("temperature", [&](book::Edit& e) {
     record::Temperature t;
     t.test_id = desk().test()->test.id;
     t.place = "driver";
@@ -171,7 +171,7 @@ TEST_F(TypedWarmUpTest, ALoggersLocalTimeIsTakenAsSuch) {
 
 TEST_F(TypedWarmUpTest, ASimulatedTestThatRanAheadDoesNotMoveAnothersClock) {
   const double real = desk().clock().now_s();
-  desk().edit("ahead", [&](book::Edit& e) {
+  desk().edits().make("ahead", [&](book::Edit& e) {
     record::Test test = desk().test()->test;
     test.simulated = true;
     e.save(test);

@@ -39,7 +39,7 @@ bool holds(const std::string& text, const std::string& part) { return text.find(
 }  // namespace
 
 TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
-  const std::string html = html_report(small_bundle()).html;
+  const std::string html = html_report(*evaluation::evaluate(small_bundle())).html;
   EXPECT_TRUE(holds(html, ">250 µmol/m²/s<"));
   EXPECT_TRUE(holds(html, ">3.60 µmol/J<")) << "250 · 1.44 / 100";
   EXPECT_TRUE(holds(html, ">0.40")) << "lowest ÷ mean";
@@ -51,7 +51,7 @@ TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
 }
 
 TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
-  const std::string html = html_report(small_bundle()).html;
+  const std::string html = html_report(*evaluation::evaluate(small_bundle())).html;
   for (const char* part : {"<script", "http://", "https://", "src=", "@import", "url(", "<link", "<iframe"}) {
     std::string rest = html;
     for (std::size_t at; (at = rest.find("http://www.w3.org/2000/svg")) != std::string::npos;)
@@ -72,17 +72,19 @@ TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
   b.claims = {{1, 0, evil, std::nullopt, evil}};
   b.meters = {{}};
   b.meters[0].name = b.meters[0].calibrated_on = evil;
-  const std::string html = html_report(b).html;
+  const std::string html = html_report(*evaluation::evaluate(b)).html;
   EXPECT_FALSE(holds(html, "<script"));
   EXPECT_TRUE(holds(html, "&lt;script&gt;"));
 }
 
-TEST(HtmlReport, UnstatedDisclosureSaysSo) { EXPECT_TRUE(holds(html_report(small_bundle()).html, "not stated")); }
+TEST(HtmlReport, UnstatedDisclosureSaysSo) {
+  EXPECT_TRUE(holds(html_report(*evaluation::evaluate(small_bundle())).html, "not stated"));
+}
 
 TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
   record::TestRecord b = small_bundle();
   b.placements.pop_back();
-  const std::string html = html_report(b).html;
+  const std::string html = html_report(*evaluation::evaluate(b)).html;
   EXPECT_TRUE(holds(html, "3 of 4"));
   EXPECT_TRUE(holds(html, "75 %"));
 }
@@ -91,13 +93,13 @@ TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
   record::TestRecord b = small_bundle();
   b.placements.clear();
   b.readings.clear();
-  EXPECT_TRUE(holds(html_report(b).html, "No station has been read yet"));
+  EXPECT_TRUE(holds(html_report(*evaluation::evaluate(b)).html, "No station has been read yet"));
 }
 
 TEST(HtmlReport, ImperialUnitsHoldThroughout) {
   ReportOptions options;
   options.units = UnitSystem::Imperial;
-  const std::string html = html_report(small_bundle(), options).html;
+  const std::string html = html_report(*evaluation::evaluate(small_bundle()), options).html;
   EXPECT_TRUE(holds(html, "17.7 in"));
   EXPECT_FALSE(holds(html, "45 cm"));
   EXPECT_TRUE(holds(html, "W/ft²"));
@@ -133,7 +135,7 @@ TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
   hot.place = "ballast";
   hot.read_c = 71.5;
   b.temperatures = {hot};
-  const std::string html = html_report(b).html;
+  const std::string html = html_report(*evaluation::evaluate(b)).html;
   EXPECT_TRUE(holds(html, ">0.525<")) << "210 / 400";
   EXPECT_TRUE(holds(html, ">+2.5 %<"));
   EXPECT_TRUE(holds(html, ">71.5<"));
@@ -142,11 +144,11 @@ TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
   EXPECT_TRUE(holds(html, "whether it was walked settled is not known"));
   b.stair_stops.clear();
   b.stair_readings.clear();
-  EXPECT_FALSE(holds(html_report(b).html, "Dimmer stair"));
+  EXPECT_FALSE(holds(html_report(*evaluation::evaluate(b)).html, "Dimmer stair"));
 }
 
 TEST(HtmlReport, SaysHowSureItsFiguresAre) {
-  const std::string html = html_report(small_bundle()).html;
+  const std::string html = html_report(*evaluation::evaluate(small_bundle())).html;
   EXPECT_TRUE(holds(html, "How sure"));
   EXPECT_TRUE(holds(html, "Evidence: Spot grade"));
   EXPECT_TRUE(holds(html, "Sensor calibration"));

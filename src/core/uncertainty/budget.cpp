@@ -101,9 +101,9 @@ std::vector<double> obliqueness(const Layout& layout) {
 
 /// Mean and spread of each figure over draws, about what it is without the error.
 struct Spread {
+  explicit Spread(std::size_t figures) : sum(figures), squares(figures) {}
   Values sum, squares;
   void add(const Values& drawn, const Values& base) {
-    sum.resize(base.size()), squares.resize(base.size());
     for (std::size_t k = 0; k < base.size(); ++k) {
       const double off = drawn[k] - base[k];
       if (!std::isfinite(off)) continue;
@@ -136,10 +136,10 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
   const std::vector<double> light = noiseless(q);
   const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
   const Values base = refigure(light);
-  Spread both, noise, place;
+  Spread both(base.size()), noise = both, place = both;
   Normal normal;
   std::vector<double> shaken(light), noisy(light), moved(light);
-  for (int draw = 0; draw < draws; ++draw) {
+  for (int draw = 0; draw < draws && !q.stop.stop_requested(); ++draw) {
     for (std::size_t i = 0; i < light.size(); ++i) {
       const double by_noise = light[i] * q.repeatability.value * normal(),
                    by_place = q.position_m.value * (slope[i].x * normal() + slope[i].y * normal());

@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <span>
+#include <stop_token>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -34,7 +35,8 @@ struct BudgetQuestion {
   Term drift{0.005};                ///< from the first reading to the last
   std::vector<double> walked;       ///< share of the walk's time at which each station was read
   Term power{0.01};
-  Term edge_m{0.003};  ///< of the footprint's width and of its depth
+  Term edge_m{0.003};      ///< of the footprint's width and of its depth
+  std::stop_token stop{};  ///< where it asks for an end the work is given up, and what is returned means nothing
 };
 
 /// One line of the budget: what it adds to each figure, in the figure's own unit and in the order of figures().

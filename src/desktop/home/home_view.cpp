@@ -89,7 +89,7 @@ void HomeView::refresh() {
 void HomeView::start_test() {
   record::Id id = 0;
   if (desk_.read_only()) return desk_.warn(tr("This window is read-only: a test cannot be added here."));
-  const QString problem = desk_.plan([&]() -> std::optional<Problem> {
+  const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
     id = book::new_test(desk_.book());
     return {};
   });
@@ -104,7 +104,7 @@ void HomeView::duplicate() {
   DuplicateDialog dialog(desk_.book(), *test, this);
   if (dialog.exec() != QDialog::Accepted) return;
   record::Id id = 0;
-  const QString problem = desk_.plan([&]() -> std::optional<Problem> {
+  const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
     id = book::duplicate_plan(desk_.book(), test->id, dialog.fixture_id());
     return {};
   });

@@ -1,7 +1,7 @@
 #pragma once
 
-#include "desktop/shell/desk.h"
-#include "desktop/shell/stage_view.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/stage_view.h"
 
 class QLabel;
 class QLineEdit;

@@ -142,7 +142,7 @@ void ShelfList::take_off() {
 
 void ShelfList::add(const std::string& kind) {
   record::Id id = 0;
-  desk_.edit(tr("new entry on the shelf"), [&](book::Edit& e) {
+  desk_.edits().make(tr("new entry on the shelf"), [&](book::Edit& e) {
     if (kind == "fixture") {
       record::Fixture f;
       f.name = "New fixture";

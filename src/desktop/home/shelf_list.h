@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 class QListWidget;
 

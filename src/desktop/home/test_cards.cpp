@@ -3,10 +3,10 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QStyledItemDelegate>
-#include <cmath>
+#include <algorithm>
+#include <map>
 
 #include "book/test_rows.h"
-#include "desktop/paint/map_painter.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
@@ -15,7 +15,7 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr QSize card_size(232, 232);
-enum Role { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole, GradeRole };
+enum Role { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole, GradeRole, KnownRole };
 
 class CardDelegate : public QStyledItemDelegate {
  public:
@@ -36,7 +36,7 @@ class CardDelegate : public QStyledItemDelegate {
     if (thumbnail.isNull()) {
       p->setPen(t.quiet);
       p->setFont(text_font(12));
-      p->drawText(picture, Qt::AlignCenter, tr("no reading yet"));
+      p->drawText(picture, Qt::AlignCenter, index.data(KnownRole).toBool() ? tr("no reading yet") : tr("…"));
     } else {
       const QSizeF size = thumbnail.deviceIndependentSize();
       p->drawPixmap(QPointF(picture.center().x() - size.width() / 2, picture.center().y() - size.height() / 2),
@@ -64,52 +64,20 @@ class CardDelegate : public QStyledItemDelegate {
   }
 };
 
-QPixmap thumbnail(const record::TestRecord& bundle) {
-  std::optional<evaluation::SweepView> fullest;
-  double lowest = INFINITY, highest = -INFINITY;
-  for (const record::Sweep& sweep : bundle.sweeps) {
-    auto view = evaluation::view_sweep(bundle, sweep);
-    if (!view || view.value().read() == 0) continue;
-    for (const double ppfd : view.value().ppfd)
-      if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
-    if (!fullest || view.value().read() > fullest->read()) fullest = std::move(view.value());
-  }
-  if (!fullest) return {};
-  const Footprint fp = fullest->layout.footprint;
-  const double scale = std::min(180 / fp.width_m, 102 / fp.depth_m);
-  QPixmap pixmap(QSize(static_cast<int>(fp.width_m * scale * 2), static_cast<int>(fp.depth_m * scale * 2)));
-  pixmap.setDevicePixelRatio(2);
-  pixmap.fill(theme().ground);
-  QPainter p(&pixmap);
-  MapScene scene;
-  scene.view = &*fullest;
-  scene.bench = &bundle.bench;
-  scene.scale.range = report::round_range(lowest, highest);
-  scene.numbers = scene.rulers = false;
-  paint_map(p, fit_map(QRectF(0, 0, fp.width_m * scale, fp.depth_m * scale), fp, false), scene);
-  return pixmap;
-}
-
-QString state_words(const record::TestRecord& bundle) {
-  const std::size_t planned = bundle.rungs.size() * bundle.stops.size();
-  std::size_t complete = 0;
-  int read = 0;
-  for (const record::Sweep& sweep : bundle.sweeps) {
-    const auto view = evaluation::view_sweep(bundle, sweep);
-    if (!view) continue;
-    read += view.value().read();
-    complete += view.value().read() + view.value().missing() == static_cast<int>(view.value().states.size());
-  }
-  if (read == 0)
+QString state_words(const TestSummary& s) {
+  if (s.read == 0)
     return TestCards::tr("○ planned: %1")
-        .arg(counted(static_cast<qsizetype>(planned), TestCards::tr("sweep"), TestCards::tr("sweeps")));
-  if (complete == planned) return TestCards::tr("● %1 of %2 sweeps · %3 read").arg(complete).arg(planned).arg(read);
-  return TestCards::tr("◐ %1 of %2 sweeps · %3 read").arg(complete).arg(planned).arg(read);
+        .arg(counted(static_cast<qsizetype>(s.planned), TestCards::tr("sweep"), TestCards::tr("sweeps")));
+  return TestCards::tr("%1 %2 of %3 sweeps · %4 read")
+      .arg(s.complete == s.planned ? QStringLiteral("●") : QStringLiteral("◐"))
+      .arg(s.complete)
+      .arg(s.planned)
+      .arg(s.read);
 }
 
 }  // namespace
 
-TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(desk) {
+TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(desk), summaries_(desk) {
   setViewMode(QListView::IconMode);
   setResizeMode(QListView::Adjust);
   setMovement(QListView::Static);
@@ -118,7 +86,10 @@ TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(d
   setItemDelegate(new CardDelegate(this));
   setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
   setAccessibleName(tr("Tests in the lab book"));
-  connect(&grades_, &TestGrades::graded, this, &TestCards::show_grades);
+  connect(&summaries_, &TestSummaries::summarized, this, [this](record::Id test_id) {
+    for (int i = 0; i < count(); ++i)
+      if (item(i)->data(TestIdRole).toLongLong() == test_id) show_summary(item(i));
+  });
   connect(this, &QListWidget::itemActivated, this, [this] { emit open(chosen()); });
 }
 
@@ -126,49 +97,53 @@ void TestCards::fill(const QString& search) {
   const record::Id before = chosen();
   clear();
   const QStringList words = search.toLower().split(' ', Qt::SkipEmptyParts);
-  std::vector<std::shared_ptr<const record::TestRecord>> shown;
-  for (const record::Test& test : desk_.book().all<record::Test>("WHERE removed = 0 ORDER BY id DESC")) {
-    auto loaded = book::load_test(desk_.book(), test.id);
-    if (!loaded) continue;
-    const auto bundle = std::make_shared<const record::TestRecord>(std::move(*loaded));
-    const QString title = text_of(record::title_of(*bundle)), fixture = text_of(bundle->fixture.name),
-                  bench = text_of(bundle->bench.name);
+  const book::Book& book = desk_.book();
+  std::map<record::Id, record::Fixture> fixtures;
+  std::map<record::Id, record::Bench> benches;
+  for (record::Fixture& f : book.all<record::Fixture>()) fixtures.emplace(f.id, std::move(f));
+  for (record::Bench& b : book.all<record::Bench>()) benches.emplace(b.id, std::move(b));
+  std::vector<record::Id> shown;
+  for (const record::Test& test : book.all<record::Test>("WHERE removed = 0 ORDER BY id DESC")) {
+    record::TestRecord plan;
+    plan.test = test;
+    plan.fixture = fixtures[test.fixture_id];
+    plan.bench = benches[test.bench_id];
+    const QString title = text_of(record::title_of(plan)), fixture = text_of(plan.fixture.name),
+                  bench = text_of(plan.bench.name);
     const QString all =
-        QStringList{title, fixture, bench, text_of(bundle->fixture.maker), text_of(bundle->fixture.kind)}
-            .join(' ')
-            .toLower();
+        QStringList{title, fixture, bench, text_of(plan.fixture.maker), text_of(plan.fixture.kind)}.join(' ').toLower();
     if (!std::all_of(words.begin(), words.end(), [&](const QString& w) { return all.contains(w); })) continue;
     auto* item = new QListWidgetItem(this);
     item->setData(TestIdRole, QVariant::fromValue<qlonglong>(test.id));
     item->setData(FixtureRole, fixture);
     item->setData(BenchRole, bench);
-    item->setData(StateRole, state_words(*bundle));
-    item->setData(ThumbnailRole, thumbnail(*bundle));
     item->setToolTip(title);
-    shown.push_back(bundle);
+    show_summary(item);
+    shown.push_back(test.id);
     if (test.id == before) setCurrentItem(item);
   }
   if (!currentItem() && count() > 0) setCurrentRow(0);
-  grades_.ask(desk_.book().revision(), std::move(shown));
-  show_grades();
+  summaries_.want(shown);
 }
 
-bool TestCards::graded() const {
+bool TestCards::complete() const {
   for (int i = 0; i < count(); ++i)
-    if (!grades_.knows(item(i)->data(TestIdRole).toLongLong())) return false;
+    if (!summaries_.knows(item(i)->data(TestIdRole).toLongLong())) return false;
   return true;
 }
 
-void TestCards::show_grades() {
-  for (int i = 0; i < count(); ++i) {
-    const auto grade = grades_.of(item(i)->data(TestIdRole).toLongLong());
-    const QString words = grade ? QString::fromUtf8(name(*grade).data()) : QString();
-    item(i)->setData(GradeRole, words);
-    QStringList spoken{item(i)->data(FixtureRole).toString(), item(i)->data(BenchRole).toString(),
-                       item(i)->data(StateRole).toString()};
-    if (grade) spoken << tr("evidence: %1").arg(words);
-    item(i)->setData(Qt::AccessibleTextRole, spoken.join(", "));
-  }
+/// Puts on a card what is known of its test.
+void TestCards::show_summary(QListWidgetItem* item) {
+  const TestSummary* s = summaries_.of(item->data(TestIdRole).toLongLong());
+  item->setData(StateRole, s ? state_words(*s) : QString());
+  item->setData(ThumbnailRole, s ? QPixmap::fromImage(s->thumbnail) : QPixmap());
+  item->setData(KnownRole, s != nullptr);
+  const QString grade = s && s->grade ? text_of(name(*s->grade)) : QString();
+  item->setData(GradeRole, grade);
+  QStringList spoken{item->data(FixtureRole).toString(), item->data(BenchRole).toString(),
+                     item->data(StateRole).toString()};
+  if (!grade.isEmpty()) spoken << tr("evidence: %1").arg(grade);
+  item->setData(Qt::AccessibleTextRole, spoken.join(", "));
 }
 
 record::Id TestCards::chosen() const { return currentItem() ? currentItem()->data(TestIdRole).toLongLong() : 0; }

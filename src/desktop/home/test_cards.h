@@ -2,8 +2,8 @@
 
 #include <QListWidget>
 
-#include "desktop/home/test_grades.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
+#include "desktop/home/test_summaries.h"
 
 namespace sunbreak::desktop {
 
@@ -16,8 +16,8 @@ class TestCards : public QListWidget {
   /// Shows the tests whose fixture, bench or name holds every word of `search`.
   void fill(const QString& search);
   record::Id chosen() const;
-  /// The grades of all tests shown are worked out.
-  bool graded() const;
+  /// All that the cards show is read and worked out.
+  bool complete() const;
 
  signals:
   void open(record::Id test_id);
@@ -26,10 +26,10 @@ class TestCards : public QListWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
-  void show_grades();
+  void show_summary(QListWidgetItem* item);
 
   Desk& desk_;
-  TestGrades grades_;
+  TestSummaries summaries_;
 };
 
 }  // namespace sunbreak::desktop

@@ -178,7 +178,7 @@ void ImportDialog::show_cells() {
 
 void ImportDialog::take() {
   if (!draft_ || !desk_.test()) return;
-  const bool kept = desk_.edit(tr("bring in %1").arg(origin_), [&](book::Edit& e) {
+  const bool kept = desk_.edits().make(tr("bring in %1").arg(origin_), [&](book::Edit& e) {
     book::take_table(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id, *draft_, source_);
   });
   if (!kept) return;

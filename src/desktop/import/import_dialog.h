@@ -4,7 +4,7 @@
 #include <optional>
 #include <string>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "exchange/tables/sweep_table.h"
 
 class QComboBox;

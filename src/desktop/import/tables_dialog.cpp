@@ -181,7 +181,7 @@ void TablesDialog::judge() {
 void TablesDialog::take() {
   QApplication::setOverrideCursor(Qt::WaitCursor);
   int readings = 0;
-  const bool kept = desk_.edit(tr("bring in %1 tables").arg(rows_.size()), [&](book::Edit& e) {
+  const bool kept = desk_.edits().make(tr("bring in %1 tables").arg(rows_.size()), [&](book::Edit& e) {
     record::TestRecord test = *desk_.test();
     const auto step_for = [&]<typename Step>(std::vector<Step>& steps, double Step::*value, double wanted,
                                              double same) {

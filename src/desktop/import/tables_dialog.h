@@ -3,7 +3,7 @@
 #include <QDialog>
 #include <vector>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "exchange/tables/sweep_name.h"
 #include "exchange/tables/sweep_table.h"
 

@@ -9,7 +9,7 @@
 #include <QSerialPortInfo>
 #include <QSettings>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {

@@ -4,8 +4,8 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "desktop/desk/desk.h"
 #include "desktop/paint/map_painter.h"
-#include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/text.h"
 

@@ -4,10 +4,10 @@
 #include <cmath>
 
 #include "core/bench/station_box.h"
+#include "desktop/desk/desk.h"
 #include "desktop/paint/contour_lines.h"
 #include "desktop/paint/field_image.h"
 #include "desktop/paint/map_frame.h"
-#include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {

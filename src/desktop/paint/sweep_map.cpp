@@ -6,9 +6,9 @@
 #include <cmath>
 
 #include "core/bench/station_box.h"
+#include "desktop/desk/desk.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/paint/station_words.h"
-#include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/text.h"
 

@@ -55,7 +55,7 @@ void write_text(const fs::path& file, const std::string& text) {
 
 }  // namespace
 
-PublishView::PublishView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+PublishView::PublishView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk), writing_(this) {
   preview_ = new ReportPreview(this);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -131,7 +131,7 @@ void PublishView::refresh() {
   if (!desk_.test()) return;
   report::ReportOptions options = chosen_options();
   options.figures_apart = true;
-  preview_->show_report(*desk_.test(), options);
+  preview_->show_report(desk_.worked_out().evaluation(), options);
 
   const record::TestRecord& b = *desk_.test();
   QStringList missing;
@@ -150,22 +150,40 @@ void PublishView::refresh() {
   set_tone(gaps_, missing.isEmpty() ? "good" : "attention");
 }
 
-void PublishView::write(const QString& ending, const std::function<void(const fs::path&)>& writer) {
-  if (!desk_.test()) return;
+void PublishView::write(const QString& ending, std::function<void(const fs::path&)> writer) {
+  waiting_.push_back({ending, std::move(writer)});
+  go_on_writing();
+}
+
+/// Writes the next file beside the interface and says what came of it.
+void PublishView::go_on_writing() {
+  if (writing_.working() || waiting_.empty() || !desk_.test()) return;
+  auto [ending, writer] = std::move(waiting_.front());
+  waiting_.pop_front();
   const fs::path folder = text_of(folder_->text());
   std::error_code error;
   fs::create_directories(folder, error);
   const fs::path file = free_name(folder, slug(text_of(record::title_of(*desk_.test()))), ending);
-  try {
-    writer(file);
-    QSettings().setValue("publish/folder", folder_->text());
-    written_->setText(tr("Written: %1").arg(text_of(file.string())));
-    set_tone(written_, "good");
-  } catch (const std::exception& e) {
-    written_->setText(tr("%1 could not be written (%2). Choose another folder, or check its rights and the free space.")
-                          .arg(text_of(file.string()), e.what()));
-    set_tone(written_, "bad");
-  }
+  written_->setText(tr("Writing %1…").arg(text_of(file.filename().string())));
+  set_tone(written_, "");
+  writing_.ask(
+      [file, writer = std::move(writer)](auto) -> std::optional<std::string> {
+        try {
+          writer(file);
+          return {};
+        } catch (const std::exception& e) {
+          return e.what();
+        }
+      },
+      [this, file, folder = folder_->text()](const std::optional<std::string>& problem) {
+        if (!problem) QSettings().setValue("publish/folder", folder);
+        written_->setText(problem ? tr("%1 could not be written (%2). Choose another folder, or check its rights and "
+                                       "the free space.")
+                                        .arg(text_of(file.string()), text_of(*problem))
+                                  : tr("Written: %1").arg(text_of(file.string())));
+        set_tone(written_, problem ? "bad" : "good");
+        go_on_writing();
+      });
 }
 
 report::ReportOptions PublishView::chosen_options() const {
@@ -177,16 +195,22 @@ report::ReportOptions PublishView::chosen_options() const {
 }
 
 void PublishView::write_page() {
-  write(".html",
-        [&](const fs::path& file) { write_text(file, report::html_report(*desk_.test(), chosen_options()).html); });
+  write(".html", [evaluation = desk_.worked_out().evaluation(), options = chosen_options()](const fs::path& file) {
+    write_text(file, report::html_report(*evaluation, options).html);
+  });
 }
 
 void PublishView::write_package() {
-  write(".zip", [&](const fs::path& file) { exchange::write_zip(file, exchange::make_package(*desk_.test())); });
+  if (!desk_.test()) return;
+  write(".zip", [evaluation = desk_.worked_out().evaluation(), test = *desk_.test()](const fs::path& file) {
+    exchange::write_zip(file, exchange::make_package(test, *evaluation));
+  });
 }
 
 void PublishView::write_table() {
-  write(".csv", [&](const fs::path& file) { write_text(file, exchange::spreadsheet_csv(*desk_.test())); });
+  write(".csv", [evaluation = desk_.worked_out().evaluation()](const fs::path& file) {
+    write_text(file, exchange::spreadsheet_csv(*evaluation));
+  });
 }
 
 void PublishView::arrive() {

@@ -1,9 +1,11 @@
 #pragma once
 
+#include <deque>
 #include <filesystem>
 
-#include "desktop/shell/desk.h"
-#include "desktop/shell/stage_view.h"
+#include "desktop/desk/background.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/stage_view.h"
 #include "report/html_report.h"
 
 class QCheckBox;
@@ -26,7 +28,8 @@ class PublishView : public StageView {
   QWidget* build_side();
   void refresh();
   report::ReportOptions chosen_options() const;
-  void write(const QString& ending, const std::function<void(const std::filesystem::path&)>& writer);
+  void write(const QString& ending, std::function<void(const std::filesystem::path&)> writer);
+  void go_on_writing();
   void write_page();
   void write_package();
   void write_table();
@@ -36,6 +39,12 @@ class PublishView : public StageView {
   QLineEdit* folder_;
   QCheckBox *all_sweeps_, *readings_;
   QLabel *gaps_, *written_;
+  struct Job {
+    QString ending;
+    std::function<void(const std::filesystem::path&)> writer;
+  };
+  std::deque<Job> waiting_;  ///< to be written after the one under way
+  Background writing_;
 };
 
 }  // namespace sunbreak::desktop

@@ -3,7 +3,6 @@
 #include <QPainter>
 #include <QScrollBar>
 #include <QSvgRenderer>
-#include <QtConcurrent>
 
 #include "desktop/theme/theme.h"
 
@@ -28,35 +27,31 @@ QImage drawn(const std::string& svg) {
 
 }  // namespace
 
-ReportPreview::ReportPreview(QWidget* parent) : QTextBrowser(parent) {
+ReportPreview::ReportPreview(QWidget* parent) : QTextBrowser(parent), background_(this) {
   setOpenLinks(false);
   setAccessibleName(tr("Preview of the report"));
-  connect(&watcher_, &QFutureWatcherBase::finished, this, &ReportPreview::put_in_place);
 }
 
-ReportPreview::~ReportPreview() { watcher_.waitForFinished(); }
-
-void ReportPreview::show_report(const record::TestRecord& bundle, const report::ReportOptions& options) {
+void ReportPreview::show_report(std::shared_ptr<const evaluation::Evaluation> evaluation,
+                                const report::ReportOptions& options) {
   if (document()->isEmpty()) setPlainText(tr("Preparing the preview…"));
-  QThread* home = thread();
-  const QFont font = text_font(14);
-  const int width = viewport()->width();
-  watcher_.setFuture(QtConcurrent::run([=] {
-    report::HtmlReport report = report::html_report(bundle, options);
-    auto page = std::make_shared<Page>();
-    page->figures = std::move(report.figures);
-    page->document = std::make_unique<QTextDocument>();
-    page->document->setDefaultFont(font);
-    page->document->setDocumentMargin(8);
-    page->document->setHtml(QString::fromUtf8(in_shipped_font(report.html)));
-    page->document->setTextWidth(width);
-    page->document->moveToThread(home);
-    return page;
-  }));
+  background_.ask(
+      [=, home = thread(), font = text_font(14), width = viewport()->width()](auto) {
+        report::HtmlReport report = report::html_report(*evaluation, options);
+        auto page = std::make_shared<Page>();
+        page->figures = std::move(report.figures);
+        page->document = std::make_unique<QTextDocument>();
+        page->document->setDefaultFont(font);
+        page->document->setDocumentMargin(8);
+        page->document->setHtml(QString::fromUtf8(in_shipped_font(report.html)));
+        page->document->setTextWidth(width);
+        page->document->moveToThread(home);
+        return page;
+      },
+      [this](const std::shared_ptr<Page>& page) { put_in_place(page); });
 }
 
-void ReportPreview::put_in_place() {
-  const std::shared_ptr<Page> page = watcher_.result();
+void ReportPreview::put_in_place(const std::shared_ptr<Page>& page) {
   const int place = verticalScrollBar()->value();
   figures_ = std::move(page->figures);
   page->document->setParent(this);

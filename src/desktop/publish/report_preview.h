@@ -1,11 +1,11 @@
 #pragma once
 
-#include <QFutureWatcher>
 #include <QTextBrowser>
 #include <memory>
 #include <string>
 #include <vector>
 
+#include "desktop/desk/background.h"
 #include "report/html_report.h"
 
 namespace sunbreak::desktop {
@@ -16,10 +16,9 @@ class ReportPreview : public QTextBrowser {
   Q_OBJECT
  public:
   explicit ReportPreview(QWidget* parent = nullptr);
-  ~ReportPreview() override;
 
   /// Prepares another state of the report and puts it in place of the present one, keeping the place that was read.
-  void show_report(const record::TestRecord& bundle, const report::ReportOptions& options);
+  void show_report(std::shared_ptr<const evaluation::Evaluation> evaluation, const report::ReportOptions& options);
 
  signals:
   void shown();
@@ -32,9 +31,9 @@ class ReportPreview : public QTextBrowser {
     std::unique_ptr<QTextDocument> document;
     std::vector<std::string> figures;
   };
-  void put_in_place();
+  void put_in_place(const std::shared_ptr<Page>& page);
 
-  QFutureWatcher<std::shared_ptr<Page>> watcher_;
+  Background background_;
   std::vector<std::string> figures_;
 };
 

@@ -5,7 +5,6 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "core/figures/sweep_figures.h"
 #include "desktop/paint/map_frame.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/read/shown_values.h"
@@ -88,7 +87,7 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
         p.setBrush(Qt::NoBrush);
         p.drawRect(fit.frame);  // light like the ground, or a difference of nothing, keeps an edge
         if (words) {
-          const auto f = sweep_figures(view->layout, view->ppfd, {std::nullopt, 12, std::nullopt, {}});
+          const SweepFigures* f = desk_.worked_out().evaluation()->figures(sweep->id);
           p.setPen(t.ink);
           p.drawText(QRectF(whole.left(), whole.bottom() - words_px, whole.width(), words_px), Qt::AlignCenter,
                      tr("mean %1 · lowest ÷ mean %2")

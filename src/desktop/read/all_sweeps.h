@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "desktop/read/judge.h"
+#include "desktop/desk/desk.h"
 #include "desktop/read/map_settings.h"
 
 namespace sunbreak::desktop {

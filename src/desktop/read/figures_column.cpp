@@ -11,7 +11,6 @@
 #include "core/sweep/reduction.h"
 #include "desktop/paint/charts.h"
 #include "desktop/read/figure_row.h"
-#include "desktop/read/judge.h"
 #include "desktop/read/target_fields.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
@@ -25,7 +24,7 @@ QString ppfd(double value) { return text_of(ppfd_text(value)); }
 
 }  // namespace
 
-FiguresColumn::FiguresColumn(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent), desk_(desk), judge_(judge) {
+FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("figuresColumn");
   setAttribute(Qt::WA_StyledBackground);
   setFixedWidth(400);
@@ -182,9 +181,9 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
 }
 
 void FiguresColumn::refresh() {
-  const auto& figures = desk_.figures();
-  scroll_->setVisible(figures.has_value());
-  empty_->setVisible(!figures.has_value());
+  const SweepFigures* figures = desk_.figures();
+  scroll_->setVisible(figures != nullptr);
+  empty_->setVisible(!figures);
   definition_->setText(figures ? tr("Point at a figure, or Tab to it, for its definition.") : QString());
   if (!figures) return;
   show_figures(*figures);
@@ -211,7 +210,7 @@ void FiguresColumn::show_reduced() {
 
 void FiguresColumn::show_uncertainty(const SweepFigures& f) {
   const FigureSource source(desk_.view()->layout, desk_.view()->ppfd, f);
-  const Budget* budget = judge_.budget();
+  const Budget* budget = desk_.worked_out().budget();
   for (const auto& [figure, row] : rows_) {
     QStringList words;
     if (const std::string worked = figure->worked ? figure->worked(source) : ""; !worked.empty())
@@ -227,8 +226,8 @@ void FiguresColumn::show_uncertainty(const SweepFigures& f) {
 }
 
 void FiguresColumn::show_grade() {
-  const auto evidence = judge_.evidence_of(desk_.sweep() ? desk_.sweep()->id : 0);
-  grade_->setVisible(evidence.has_value());
+  const Evidence* evidence = desk_.worked_out().evidence_of(desk_.sweep() ? desk_.sweep()->id : 0);
+  grade_->setVisible(evidence != nullptr);
   if (!evidence) return;
   const bool whole = evidence->missing() == 0;
   set_tone(grade_, whole ? "good" : "");
@@ -255,7 +254,7 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
                     .arg(f.missing)
                     .arg(f.stations)
                     .arg(fixed(100 * f.read_share, 0));
-  for (const Check& check : desk_.checks()) warnings << text_of(check.saw + "; " + check.remedy + ".");
+  for (const Check& check : desk_.worked_out().checks()) warnings << text_of(check.saw + "; " + check.remedy + ".");
   if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
   if (desk_.view()->layout.kind == GridKind::Inset)
     warnings << tr("Mean and PPF hold inside the outer stations, %1; nothing is said about the margin.")

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "core/figures/figure_table.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 class QGridLayout;
 class QLabel;
@@ -17,7 +17,6 @@ namespace sunbreak::desktop {
 class AreaCurveChart;
 class FigureRow;
 class Form;
-class Judge;
 class RingsChart;
 
 /// The figures of the chosen sweep, each with its definition a hover or a Tab away, the rings, the area curve, the
@@ -25,7 +24,7 @@ class RingsChart;
 class FiguresColumn : public QWidget {
   Q_OBJECT
  public:
-  FiguresColumn(Desk& desk, Judge& judge, QWidget* parent = nullptr);
+  explicit FiguresColumn(Desk& desk, QWidget* parent = nullptr);
   void refresh();
 
  protected:
@@ -46,7 +45,6 @@ class FiguresColumn : public QWidget {
   void show_reduced();
 
   Desk& desk_;
-  Judge& judge_;
   std::vector<std::pair<const Figure*, FigureRow*>> rows_;
   RingsChart* rings_;
   AreaCurveChart* curve_;

@@ -2,9 +2,9 @@
 
 #include <QPainter>
 
+#include "desktop/desk/desk.h"
 #include "desktop/paint/map_fit.h"
 #include "desktop/read/map_settings.h"
-#include "desktop/shell/desk.h"
 
 namespace sunbreak::desktop {
 

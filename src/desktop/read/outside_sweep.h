@@ -4,7 +4,7 @@
 #include <memory>
 #include <vector>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 class QListWidget;
 

@@ -3,8 +3,8 @@
 #include <QWidget>
 #include <map>
 
+#include "desktop/desk/desk.h"
 #include "desktop/read/map_settings.h"
-#include "desktop/shell/desk.h"
 
 class QBoxLayout;
 class QComboBox;

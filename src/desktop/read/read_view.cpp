@@ -18,7 +18,6 @@
 #include "desktop/read/cut_chart.h"
 #include "desktop/read/field_map.h"
 #include "desktop/read/figures_column.h"
-#include "desktop/read/judge.h"
 #include "desktop/read/read_tools.h"
 #include "desktop/read/save_picture.h"
 #include "desktop/read/targets_page.h"
@@ -37,10 +36,9 @@ constexpr double fine_step_m = 0.01, cut_turn_degrees = 15, zoom_step = 1.5;
 
 }  // namespace
 
-ReadView::ReadView(Desk& desk, TestLog& log, QWidget* parent)
-    : StageView(parent), desk_(desk), judge_(new Judge(desk, log, this)) {
+ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   setFocusPolicy(Qt::StrongFocus);
-  figures_ = new FiguresColumn(desk_, *judge_, this);
+  figures_ = new FiguresColumn(desk_, this);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
@@ -49,7 +47,7 @@ ReadView::ReadView(Desk& desk, TestLog& log, QWidget* parent)
   connect(&desk_, &Desk::changed, this, [this] {
     if (isVisible()) refresh();
   });
-  connect(judge_, &Judge::judged, this, [this] {
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
     if (!isVisible() || !desk_.view()) return;
     figures_->refresh();
     if (settings_.quantity == Quantity::Difference) state_->setText(difference_words());
@@ -92,7 +90,7 @@ QWidget* ReadView::make_middle() {
   pages_->addWidget(make_map_page());
   sweeps_ = new AllSweeps(desk_, settings_, pages_);
   targets_ = new TargetsPage(desk_, pages_);
-  trust_ = new TrustPage(desk_, *judge_, pages_);
+  trust_ = new TrustPage(desk_, pages_);
   for (QWidget* page : std::initializer_list<QWidget*>{sweeps_, targets_, trust_}) pages_->addWidget(page);
   column->addWidget(pages_, 1);
   connect(sweeps_, &AllSweeps::opened, this, [this] { show_page(MapPage); });
@@ -141,7 +139,7 @@ void ReadView::refresh() {
     settings_.pointed = -1;
   }
   tools_->refresh();
-  judge_->look(settings_.quantity == Quantity::Difference ? settings_.other : 0);
+  desk_.worked_out().want_budgets(settings_.quantity == Quantity::Difference ? settings_.other : 0);
   title_->setText(
       tr("%1 · %2 %")
           .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
@@ -169,7 +167,8 @@ QString ReadView::difference_words() const {
   const double ratio = desk_.figures()->mean_ppfd / area_mean(other->layout, other->ppfd);
   if (!std::isfinite(ratio)) return {};
   QString words = tr("mean %1 % of theirs").arg(100 * ratio, 0, 'f', 1);
-  const Budget *mine = judge_->budget(), *its = settings_.outside ? nullptr : judge_->budget_of(settings_.other);
+  const Budget *mine = desk_.worked_out().budget(),
+               *its = settings_.outside ? nullptr : desk_.worked_out().budget_of(settings_.other);
   if (mine && its)
     words += tr(", sure to ± %1 % since the meters are shared")
                  .arg(100 * ratio * ratio_uncertainty(*mine, *its, "mean_ppfd"), 0, 'f', 1);
@@ -224,7 +223,7 @@ void ReadView::read_out(int station) {
     if (std::isfinite(s.taken_s))
       words << QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(1000 * s.taken_s)).toString("yyyy-MM-dd hh:mm");
     QStringList open;
-    for (const Check& check : desk_.checks())
+    for (const Check& check : desk_.worked_out().checks())
       if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
         open << text_of(check.saw);
     words << (open.isEmpty() ? tr("no check open") : QStringLiteral("◣ ") + open.join("; "));

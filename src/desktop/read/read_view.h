@@ -1,8 +1,8 @@
 #pragma once
 
+#include "desktop/desk/desk.h"
+#include "desktop/desk/stage_view.h"
 #include "desktop/read/map_settings.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/stage_view.h"
 
 class QLabel;
 class QPushButton;
@@ -14,10 +14,8 @@ class AllSweeps;
 class CutChart;
 class FieldMap;
 class FiguresColumn;
-class Judge;
 class ReadTools;
 class TargetsPage;
-class TestLog;
 class TrustPage;
 
 /// Read: the map of the chosen sweep, all sweeps beside each other, how targets are met, how sure it all is; and every
@@ -27,7 +25,7 @@ class ReadView : public StageView {
  public:
   enum Page { MapPage, SweepsPage, TargetPage, SurePage };
 
-  ReadView(Desk& desk, TestLog& log, QWidget* parent = nullptr);
+  explicit ReadView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   bool copy() override;
@@ -58,7 +56,6 @@ class ReadView : public StageView {
   Desk& desk_;
   MapSettings settings_;
   record::Id test_id_ = 0;  ///< that the settings are for
-  Judge* judge_;
   QLabel *title_, *state_, *readout_;
   std::vector<QPushButton*> tabs_;
   QStackedWidget* pages_;

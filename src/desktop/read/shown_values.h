@@ -3,9 +3,9 @@
 #include <optional>
 #include <vector>
 
+#include "desktop/desk/desk.h"
 #include "desktop/paint/value_scale.h"
 #include "desktop/read/map_settings.h"
-#include "desktop/shell/desk.h"
 
 namespace sunbreak::desktop {
 

@@ -17,8 +17,8 @@ QString store(Desk& desk, const std::function<void(Test&)>& alter) {
   alter(test);
   if (test.target_high_ppfd <= test.target_low_ppfd)
     return QObject::tr("The band's high end has to lie above its low end; nothing was changed.");
-  return desk.edit(QObject::tr("crop target"), [&](book::Edit& e) { e.save(test); }) ? QString()
-                                                                                     : QObject::tr("Not kept.");
+  return desk.edits().make(QObject::tr("crop target"), [&](book::Edit& e) { e.save(test); }) ? QString()
+                                                                                             : QObject::tr("Not kept.");
 }
 
 }  // namespace

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/widgets/form.h"
 
 namespace sunbreak::desktop {

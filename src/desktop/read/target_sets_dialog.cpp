@@ -88,7 +88,7 @@ TargetSetsDialog::TargetSetsDialog(Desk& desk, const QString& set, QWidget* pare
 
 bool TargetSetsDialog::change(const QString& label, const std::function<void(book::Edit&)>& edit) {
   problem_->clear();
-  return desk_.edit(label, edit);
+  return desk_.edits().make(label, edit);
 }
 
 void TargetSetsDialog::show_sets(const QString& wanted) {

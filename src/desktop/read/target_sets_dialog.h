@@ -4,7 +4,7 @@
 #include <functional>
 
 #include "book/target_shelf.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 class QComboBox;
 class QLabel;

@@ -29,7 +29,7 @@ QString share_text(double share) { return QString::number(100 * share, 'f', 0) +
 
 }  // namespace
 
-TargetsPage::TargetsPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+TargetsPage::TargetsPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), background_(this) {
   setObjectName("targetsPage");
   setAttribute(Qt::WA_StyledBackground);
   auto* column = new QVBoxLayout(this);
@@ -84,14 +84,10 @@ TargetsPage::TargetsPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(d
   details_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   details_->setObjectName("targetDetails");
   column->addWidget(details_);
-  connect(set_, &QComboBox::currentTextChanged, this, [this] {
-    work_out();
-    fill_table();
-  });
+  connect(set_, &QComboBox::currentTextChanged, this, &TargetsPage::work_out);
   connect(hours_, &QSlider::valueChanged, this, [this](int value) {
     tried_hours_ = static_cast<double>(value) / slider_steps_an_hour;
     work_out();
-    fill_table();
   });
   connect(own_hours_, &QPushButton::clicked, this, [this] {
     tried_hours_.reset();
@@ -124,23 +120,44 @@ void TargetsPage::refresh() {
   edit_->setEnabled(!desk_.read_only());
   hours_->setValue(static_cast<int>(tried_hours_.value_or(desk_.test()->test.photoperiod_h) * slider_steps_an_hour));
   work_out();
-  fill_table();
 }
 
 void TargetsPage::work_out() {
   targets_ = evaluation::targets_of_set(book::crop_targets(desk_.book()), text_of(set_->currentText()));
   bands_.clear();
-  rows_.clear();
-  best_.clear();
   for (const record::CropTarget& t : targets_) bands_.push_back(evaluation::band_of(t, hours_of(t)));
+  reason_->setText(targets_.empty() ? tr("This list is empty. Edit lists… adds targets.")
+                                    : text_of(targets_.front().reason));
+  hours_words_->setText(tried_hours_ ? tr("%1 h a day").arg(show_number(*tried_hours_, 1)) : tr("each target's own"));
+  own_hours_->setVisible(tried_hours_.has_value());
   if (!desk_.test()) return;
+  std::vector<std::pair<Row, record::Id>> asked;
   for (const record::Rung& rung : desk_.test()->rungs)
     for (const record::Stop& stop : desk_.test()->stops) {
       const record::Sweep* sweep = desk_.test()->sweep(rung.id, stop.id);
       const evaluation::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
-      if (!view || view->read() == 0) continue;
-      rows_.push_back({rung.id, stop.id, sweep->power_w, target_fits(Field(view->layout, view->ppfd), bands_)});
+      if (view && view->read() > 0) asked.push_back({{rung.id, stop.id, sweep->power_w, {}}, sweep->id});
     }
+  background_.ask(
+      [evaluation = desk_.worked_out().evaluation(), bands = bands_, asked = std::move(asked)](std::stop_token stop) {
+        std::vector<Row> rows;
+        for (const auto& [row, sweep_id] : asked) {
+          if (stop.stop_requested()) break;
+          rows.push_back(row);
+          rows.back().fits = evaluation->target_fits(sweep_id, bands);
+        }
+        return rows;
+      },
+      [this](std::vector<Row> rows) {
+        rows_ = std::move(rows);
+        find_best();
+        fill_table();
+        emit filled();
+      });
+}
+
+void TargetsPage::find_best() {
+  best_.clear();
   for (std::size_t t = 0; t < targets_.size(); ++t) {
     std::vector<TargetFit> fits;
     std::vector<double> watts;
@@ -153,10 +170,6 @@ void TargetsPage::work_out() {
 }
 
 void TargetsPage::fill_table() {
-  reason_->setText(targets_.empty() ? tr("This list is empty. Edit lists… adds targets.")
-                                    : text_of(targets_.front().reason));
-  hours_words_->setText(tried_hours_ ? tr("%1 h a day").arg(show_number(*tried_hours_, 1)) : tr("each target's own"));
-  own_hours_->setVisible(tried_hours_.has_value());
   const int row_before = table_->currentRow(), column_before = table_->currentColumn();
   const QSignalBlocker quiet(table_);
   table_->setColumnCount(static_cast<int>(targets_.size()));
@@ -238,7 +251,7 @@ void TargetsPage::take() {
   evaluation::set_target(test, targets_[t]);
   if (tried_hours_) evaluation::set_photoperiod(test, *tried_hours_);
   if (!(test == desk_.test()->test) && !desk_.read_only())
-    desk_.edit(tr("crop target"), [&](book::Edit& e) { e.save(test); });
+    desk_.edits().make(tr("crop target"), [&](book::Edit& e) { e.save(test); });
   desk_.choose(row.rung, row.stop);
   emit opened();
 }

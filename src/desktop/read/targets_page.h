@@ -7,7 +7,8 @@
 
 #include "book/target_shelf.h"
 #include "core/targets/target_fit.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/background.h"
+#include "desktop/desk/desk.h"
 
 class QComboBox;
 class QLabel;
@@ -28,6 +29,8 @@ class TargetsPage : public QWidget {
 
  signals:
   void opened();
+  /// The table is as its list and hours ask for.
+  void filled();
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -39,6 +42,7 @@ class TargetsPage : public QWidget {
     std::vector<TargetFit> fits;
   };
   void work_out();
+  void find_best();
   void fill_table();
   void select_present();
   void describe();
@@ -56,6 +60,7 @@ class TargetsPage : public QWidget {
   std::vector<Row> rows_;
   std::vector<int> best_;  ///< by target, the row
   std::optional<double> tried_hours_;
+  Background background_;
 };
 
 }  // namespace sunbreak::desktop

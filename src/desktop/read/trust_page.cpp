@@ -50,7 +50,7 @@ std::pair<QString, Stage> way_to(const Condition& c) {
 
 }  // namespace
 
-TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent), desk_(desk), judge_(judge) {
+TrustPage::TrustPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("trustPage");
   setAttribute(Qt::WA_StyledBackground);
   auto* outer = new QVBoxLayout(this);
@@ -75,7 +75,7 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
   weakest_->setObjectName("weakestSweep");
   column->addWidget(weakest_, 0, Qt::AlignLeft);
   connect(weakest_, &QPushButton::clicked, this, [this] {
-    const auto weakest = judge_.weakest();
+    const auto weakest = desk_.worked_out().weakest();
     for (const record::Sweep& s : desk_.test()->sweeps)
       if (weakest && s.id == weakest->second) return desk_.choose(s.rung_id, s.stop_id);
   });
@@ -117,7 +117,7 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
                         [=, this](std::optional<double> v) -> QString {
                           record::Test test = desk_.test()->test;
                           test.*field = v ? std::optional(*v / scale) : std::nullopt;
-                          return desk_.edit(tr("stated uncertainty"), [&](book::Edit& e) { e.save(test); })
+                          return desk_.edits().make(tr("stated uncertainty"), [&](book::Edit& e) { e.save(test); })
                                      ? QString()
                                      : tr("Not kept.");
                         }),
@@ -136,7 +136,7 @@ TrustPage::TrustPage(Desk& desk, Judge& judge, QWidget* parent) : QWidget(parent
   column->addStretch();
   scroll->setWidget(content);
   outer->addWidget(scroll);
-  connect(&judge_, &Judge::judged, this, [this] {
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
     if (isVisible()) refresh();
   });
 }
@@ -158,13 +158,14 @@ void TrustPage::clear_conditions() {
 
 void TrustPage::show_evidence() {
   const record::Id sweep_id = desk_.sweep() ? desk_.sweep()->id : 0;
-  const auto evidence = judge_.evidence_of(sweep_id);
+  const auto evidence = desk_.worked_out().evidence_of(sweep_id);
   if (!evidence) {
     shown_.clear();
     weakest_->hide();
     clear_conditions();
-    grade_->setText(tr("No evidence yet"));
-    return grade_words_->setText(tr("This sweep has no reading. Walk it (Alt+3)."));
+    const bool read = desk_.view() && desk_.view()->read() > 0;
+    grade_->setText(read ? tr("Working it out…") : tr("No evidence yet"));
+    return grade_words_->setText(read ? QString() : tr("This sweep has no reading. Walk it (Alt+3)."));
   }
   grade_->setText(tr("%1 grade").arg(grade_text(evidence->grade)));
   QString words = evidence->missing() == 0
@@ -173,7 +174,7 @@ void TrustPage::show_evidence() {
                            "or two.")
                             .arg(evidence->missing())
                             .arg(evidence->conditions.size());
-  const auto weakest = judge_.weakest();
+  const auto weakest = desk_.worked_out().weakest();
   if (weakest)
     words += tr(" The test is %1, as its weakest sweep, %2.")
                  .arg(grade_text(weakest->first), sweep_words(desk_, weakest->second));
@@ -206,7 +207,7 @@ void TrustPage::show_evidence() {
 
 /// Where the part under the keyboard comes from, since the table has no room for all of it.
 void TrustPage::show_origin() {
-  const Budget* budget = judge_.budget();
+  const Budget* budget = desk_.worked_out().budget();
   const int row = budget_->currentRow();
   if (!budget || row < 0 || row >= std::ssize(budget->contributions))
     return origin_->setText(budget ? tr("Choose a line to see where its size comes from.") : QString());
@@ -215,7 +216,7 @@ void TrustPage::show_origin() {
 }
 
 void TrustPage::show_budget() {
-  const Budget* budget = judge_.budget();
+  const Budget* budget = desk_.worked_out().budget();
   if (!budget) {
     budget_->show_rows({});
     return budget_words_->setText(desk_.figures() ? tr("Being worked out…") : QString());

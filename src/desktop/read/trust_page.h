@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "desktop/read/judge.h"
+#include "desktop/desk/desk.h"
 
 class QGridLayout;
 class QLabel;
@@ -19,7 +19,7 @@ class Form;
 class TrustPage : public QWidget {
   Q_OBJECT
  public:
-  TrustPage(Desk& desk, Judge& judge, QWidget* parent = nullptr);
+  explicit TrustPage(Desk& desk, QWidget* parent = nullptr);
   void refresh();
 
  signals:
@@ -33,7 +33,6 @@ class TrustPage : public QWidget {
   void show_origin();
 
   Desk& desk_;
-  Judge& judge_;
   QLabel *grade_, *grade_words_, *budget_words_, *origin_;
   QPushButton* weakest_;
   QGridLayout* conditions_;

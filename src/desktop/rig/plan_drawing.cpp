@@ -5,8 +5,8 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "desktop/desk/desk.h"
 #include "desktop/paint/map_frame.h"
-#include "desktop/shell/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"

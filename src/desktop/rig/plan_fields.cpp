@@ -24,7 +24,7 @@ QString tr(const char* text) { return QCoreApplication::translate("Rig", text); 
 QString unit_words(const Desk& desk) { return text_of(symbol(surface_unit(desk.units()))); }
 
 QString plan_heights(Desk& desk, const std::vector<double>& heights_m) {
-  return desk.plan([&] { return book::plan_heights(desk.book(), *desk.test(), heights_m); });
+  return desk.edits().plan([&] { return book::plan_heights(desk.book(), *desk.test(), heights_m); });
 }
 
 /// A ready-made list is refused as a whole where one of its heights does not fit, and says so at the foot.
@@ -160,7 +160,7 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
             QString problem;
             const auto percents = number_list(text, &problem);
             if (!percents || !desk.test()) return problem;
-            return desk.plan([&] { return book::plan_stops(desk.book(), *desk.test(), *percents); });
+            return desk.edits().plan([&] { return book::plan_stops(desk.book(), *desk.test(), *percents); });
           },
           [] { return QStringLiteral("%"); }, tr("100 where there is no dimmer"))
       ->setObjectName("stops");

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/widgets/form.h"
 
 namespace sunbreak::desktop {
@@ -22,7 +22,7 @@ QString store_in_test(Desk& desk, Value record::Test::*member, const Value& valu
   if (!desk.test()) return {};
   record::Test test = desk.test()->test;
   test.*member = value;
-  return desk.edit(label, [&](book::Edit& e) { e.save(test); }) ? QString() : QObject::tr("Not kept.");
+  return desk.edits().make(label, [&](book::Edit& e) { e.save(test); }) ? QString() : QObject::tr("Not kept.");
 }
 
 }  // namespace sunbreak::desktop

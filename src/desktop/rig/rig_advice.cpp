@@ -1,15 +1,11 @@
 #include "desktop/rig/rig_advice.h"
 
-#include <fmt/format.h>
-
-#include <QFutureWatcher>
-#include <QtConcurrent>
 #include <algorithm>
 
 #include "core/checks/between_sweeps.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/height_for_center.h"
-#include "desktop/shell/room_lights.h"
+#include "core/optics/room_lights.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
@@ -17,18 +13,6 @@ namespace sunbreak::desktop {
 namespace {
 constexpr double tolerance = 0.01, lowest_tried_m = 0.05, clearance_m = 0.1;
 constexpr int rest_ms = 500;
-
-/// Runs `work` on another thread and hands its result to `done` on this one, unless `owner` is gone by then.
-template <typename Work, typename Done>
-void beside(QObject* owner, Work work, Done done) {
-  using Answer = std::invoke_result_t<Work>;
-  auto* watcher = new QFutureWatcher<Answer>(owner);
-  QObject::connect(watcher, &QFutureWatcher<Answer>::finished, owner, [watcher, done] {
-    watcher->deleteLater();
-    done(watcher->result());
-  });
-  watcher->setFuture(QtConcurrent::run(work));
-}
 
 }  // namespace
 
@@ -44,7 +28,7 @@ std::optional<double> claimed_ppf(const record::TestRecord& test) {
   return {};
 }
 
-RigAdvice::RigAdvice(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
+RigAdvice::RigAdvice(Desk& desk, QObject* parent) : QObject(parent), desk_(desk), stations_(this), height_(this) {
   rest_.setSingleShot(true);
   rest_.setInterval(rest_ms);
   connect(&rest_, &QTimer::timeout, this, &RigAdvice::ask);
@@ -58,23 +42,18 @@ void RigAdvice::ask() {
   const Room room = evaluation::room_of(test->bench);
   const FixtureOutline o = evaluation::outline_of(test->fixture, test->bench);
   const double height_m = std::min(test->rungs.back().height_m, room.height_m - 0.01);
-  const auto& w = room.reflectance;
-  const std::string question =
-      fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {} {} {} {}", room.width_m, room.depth_m, room.height_m, w.left,
-                  w.right, w.front, w.back, o.width_m, o.depth_m, o.units, o.unit_spacing_m, o.unit_tilt_deg, o.across,
-                  o.deep, o.beam_angle_deg, height_m);
+  const Question question{room, o, height_m};
   if (question == asked_) return;
   asked_ = question;
   needed_.reset();
   emit changed();
-  beside(
-      this,
-      [=] {
-        const auto hung = placed(nominal_fixture(o), {room.width_m / 2, room.depth_m / 2, height_m});
-        return stations_for_mean(*light_of(room), hung, tolerance);
+  stations_.ask(
+      [question](auto) {
+        const auto& [within, outline, height] = question;
+        const auto hung = placed(nominal_fixture(outline), {within.width_m / 2, within.depth_m / 2, height});
+        return stations_for_mean(*light_of(within), hung, tolerance);
       },
-      [this, question](const StationsNeeded& answer) {
-        if (question != asked_) return;
+      [this](const StationsNeeded& answer) {
         needed_ = answer;
         emit changed();
       });
@@ -108,10 +87,14 @@ void RigAdvice::find_height(double ppfd, double ppf_umol_s) {
   const Room room = evaluation::room_of(test->bench);
   std::vector<Emitter> fixture = nominal_fixture(evaluation::outline_of(test->fixture, test->bench));
   for (Emitter& e : fixture) e.ppf_umol_s *= ppf_umol_s;
-  beside(
-      this,
-      [=] { return height_for_center(*light_of(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m); },
-      [this, ppfd](const std::optional<double>& height_m) {
+  const record::Id asked_of = test->test.id;
+  height_.ask(
+      [=](auto) {
+        return height_for_center(*light_of(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m);
+      },
+      [this, ppfd, asked_of](const std::optional<double>& height_m) {
+        // Another test may have come onto the desk meanwhile: the height is not its.
+        if (!desk_.test() || desk_.test()->test.id != asked_of) return;
         if (height_m)
           emit height_found(*height_m, ppfd);
         else

@@ -4,8 +4,9 @@
 #include <QString>
 #include <QTimer>
 
+#include "core/optics/nominal_fixture.h"
 #include "core/optics/sampling_advice.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 namespace sunbreak::desktop {
 
@@ -33,12 +34,20 @@ class RigAdvice : public QObject {
   void no_height(double ppfd);
 
  private:
+  /// What the number of stations depends on.
+  struct Question {
+    Room room;
+    FixtureOutline fixture;
+    double height_m = 0;
+    bool operator==(const Question&) const = default;
+  };
   void ask();
 
   Desk& desk_;
   QTimer rest_;
-  std::string asked_;
+  std::optional<Question> asked_;
   std::optional<StationsNeeded> needed_;
+  Background stations_, height_;
 };
 
 /// The PPF that the fixture's claims come to [µmol/s]: claimed, or power times efficacy; nothing where neither is

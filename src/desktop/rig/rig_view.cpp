@@ -40,7 +40,7 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   plan_ = new PlanDrawing(desk_, this);
   side_ = new SideDrawing(desk_, this);
   form_ = new Form(this);
-  form_->on_typing = [this](const std::function<QString()>& change) { show_draft(desk_.rehearse(change)); };
+  form_->on_typing = [this](const std::function<QString()>& change) { show_draft(desk_.edits().rehearse(change)); };
   build_form();
   auto* page = new QWidget(this);
   auto* page_layout = new QVBoxLayout(page);
@@ -71,7 +71,8 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   connect(plan_, &PlanDrawing::moved_to, this, &RigView::keep_moved);
   connect(side_, &SideDrawing::heights_wanted, this, [this](const std::vector<double>& heights_m) {
     if (!desk_.test()) return;
-    const QString problem = desk_.plan([&] { return book::plan_heights(desk_.book(), *desk_.test(), heights_m); });
+    const QString problem =
+        desk_.edits().plan([&] { return book::plan_heights(desk_.book(), *desk_.test(), heights_m); });
     if (!problem.isEmpty()) desk_.warn(problem);
   });
   refresh();
@@ -129,11 +130,11 @@ void RigView::show_draft(const std::optional<record::TestRecord>& draft) {
 void RigView::keep_moved(const record::TestRecord& wanted, const PlanHandle& handle) {
   if (!desk_.test()) return;
   if (is_of_fixture(handle)) {
-    if (!desk_.edit(tr("size of the fixture"), [&](book::Edit& e) { e.save(wanted.fixture); })) show_draft({});
+    if (!desk_.edits().make(tr("size of the fixture"), [&](book::Edit& e) { e.save(wanted.fixture); })) show_draft({});
     return;
   }
   const QString problem =
-      desk_.plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), record::grid_of(wanted.test)); });
+      desk_.edits().plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), record::grid_of(wanted.test)); });
   if (problem.isEmpty()) return;
   show_draft({});
   desk_.warn(problem);
@@ -164,7 +165,7 @@ void RigView::add_pickers_fixture() {
       [fixture_id] { return QVariant::fromValue<qlonglong>(fixture_id()); },
       [this](const QVariant& v) {
         if (!desk_.test()) return QString();
-        desk_.edit(tr("choose a fixture"), [&](book::Edit& e) {
+        desk_.edits().make(tr("choose a fixture"), [&](book::Edit& e) {
           Test test = desk_.test()->test;
           const record::Id id = v.toLongLong();
           record::Fixture fresh;
@@ -196,7 +197,7 @@ void RigView::add_picker_bench() {
               return tr(
                   "Readings were taken on this bench, so this test stays with it. Duplicate the plan on Home to test "
                   "on another one.");
-            desk_.edit(tr("choose a bench"), [&](book::Edit& e) {
+            desk_.edits().make(tr("choose a bench"), [&](book::Edit& e) {
               Test test = desk_.test()->test;
               const record::Id id = v.toLongLong();
               record::Bench fresh = desk_.test()->bench;
@@ -225,7 +226,7 @@ void RigView::add_meters() {
         },
         [this, member, kind](const QVariant& v) {
           if (!desk_.test()) return QString();
-          desk_.edit(tr("choose a meter"), [&](book::Edit& e) {
+          desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
             Test test = desk_.test()->test;
             const record::Id id = v.toLongLong();
             record::Meter fresh;
@@ -255,7 +256,7 @@ void RigView::add_grid() {
     if (!desk_.test()) return QString();
     Grid grid = record::grid_of(desk_.test()->test);
     alter(grid);
-    return desk_.plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), grid); });
+    return desk_.edits().plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), grid); });
   };
   const auto grid = [this] { return desk_.test() ? record::grid_of(desk_.test()->test) : Grid{}; };
   form_->heading(tr("Grid of stations"));
@@ -312,8 +313,9 @@ void RigView::add_watts() {
   form_
       ->line(
           tr("Watts, this sweep"), [this] { return desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString(); },
-          take_number({0, 20000},
-                      [this](std::optional<double> v) { return desk_.set_watts(v) ? QString() : tr("Not kept."); }),
+          take_number(
+              {0, 20000},
+              [this](std::optional<double> v) { return desk_.edits().set_watts(v) ? QString() : tr("Not kept."); }),
           [] { return QStringLiteral("W"); })
       ->setObjectName("watts");
   form_->note([this]() -> QString {

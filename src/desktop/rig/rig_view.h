@@ -1,8 +1,8 @@
 #pragma once
 
+#include "desktop/desk/desk.h"
+#include "desktop/desk/stage_view.h"
 #include "desktop/rig/plan_handles.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/stage_view.h"
 
 class QLabel;
 class QLineEdit;

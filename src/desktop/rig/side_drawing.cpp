@@ -6,7 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"

@@ -61,7 +61,7 @@ std::optional<Claim> claim_of(Desk& desk, Id fixture_id, const std::string& kind
 QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::optional<double> value,
                     const std::string& words) {
   const auto present = claim_of(desk, fixture_id, kind);
-  const bool kept = desk.edit(QObject::tr("claim"), [&](book::Edit& e) {
+  const bool kept = desk.edits().make(QObject::tr("claim"), [&](book::Edit& e) {
     if (present && !value && words.empty()) return e.erase<Claim>(present->id);
     Claim claim = present.value_or(Claim{});
     claim.fixture_id = fixture_id;
@@ -162,7 +162,7 @@ void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
                         around = *desk.test();
                       else
                         around.bench = *desk.book().find<Bench>(id());
-                      return desk.plan(
+                      return desk.edits().plan(
                           [&] { return book::resize_bench(desk.book(), around, record::footprint_of(*bench)); });
                     }),
         [&desk] { return unit_text(desk); });

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/text.h"
 #include "record/test_record.h"
@@ -28,7 +28,7 @@ QString store_member(Desk& desk, record::Id id, Value Record::*member, const Val
   auto record = desk.book().find<Record>(id);
   if (!record) return {};
   (*record).*member = value;
-  return desk.edit(label, [&](book::Edit& e) { e.save(*record); }) ? QString() : QObject::tr("Not kept.");
+  return desk.edits().make(label, [&](book::Edit& e) { e.save(*record); }) ? QString() : QObject::tr("Not kept.");
 }
 
 /// A line over a text member.

@@ -3,7 +3,7 @@
 #include <QString>
 #include <vector>
 
-#include "desktop/shell/stage_view.h"
+#include "desktop/desk/stage_view.h"
 
 namespace sunbreak::desktop {
 

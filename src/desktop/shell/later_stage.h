@@ -1,6 +1,6 @@
 #pragma once
 
-#include "desktop/shell/stage_view.h"
+#include "desktop/desk/stage_view.h"
 
 namespace sunbreak::desktop {
 

@@ -21,6 +21,7 @@
 
 #include "book/plan.h"
 #include "book/test_rows.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/home/home_view.h"
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
@@ -32,7 +33,6 @@
 #include "desktop/shell/later_stage.h"
 #include "desktop/shell/mast.h"
 #include "desktop/shell/sensor_strip.h"
-#include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
 #include "desktop/walk/walk_view.h"
 #include "desktop/warmup/log_import.h"
@@ -154,7 +154,7 @@ void MainWindow::build_stages() {
   stages_ = {new RigView(*desk_, stack_),
              warm_up,
              walk_,
-             new ReadView(*desk_, *log_, stack_),
+             new ReadView(*desk_, stack_),
              later(Stage::Settle,
                    tr("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
              later(Stage::Audit, tr("Here each of the maker's claims will be held against what was measured.")),
@@ -183,8 +183,8 @@ void MainWindow::build_menu() {
   entry(tr("Open another lab book…"), {}, [this] { choose_book(); });
   entry(tr("Bring in a table or data package…"), QKeySequence::Open, [this] { choose_file(); });
   menu->addSeparator();
-  entry(tr("Undo"), QKeySequence::Undo, [this] { desk_->undo(); });
-  entry(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { desk_->redo(); });
+  entry(tr("Undo"), QKeySequence::Undo, [this] { desk_->edits().undo(); });
+  entry(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { desk_->edits().redo(); });
   entry(tr("Copy the sweep as a table"), QKeySequence::Copy, [this] { copy(); });
   entry(tr("Paste readings"), QKeySequence::Paste, [this] { paste(); });
   entry(tr("Plan the other sweeps like this one"), QKeySequence("Ctrl+G"), [this] { plan_like_this_sweep(); });
@@ -276,8 +276,8 @@ void MainWindow::set_arms_length(bool on) {
 void MainWindow::plan_like_this_sweep() {
   if (!desk_->test() || !stage_) return desk_->say(tr("Open a test first: its other sweeps take a sweep's grid."));
   if (!desk_->sweep()) return desk_->say(tr("This sweep follows the plan already: it has no grid of its own yet."));
-  const QString problem =
-      desk_->plan([&] { return book::plan_grid(desk_->book(), *desk_->test(), record::grid_of(*desk_->sweep())); });
+  const QString problem = desk_->edits().plan(
+      [&] { return book::plan_grid(desk_->book(), *desk_->test(), record::grid_of(*desk_->sweep())); });
   if (!problem.isEmpty()) return desk_->warn(problem);
   desk_->say(tr("The plan and every sweep not begun yet have this sweep's grid now. Ctrl+Z takes that back."));
 }
@@ -330,7 +330,7 @@ void MainWindow::bring_in_file(const QString& path) {
     auto bundle = exchange::read_package_file(text_of(path));
     if (!bundle) return desk_->warn(text_of(bundle.problem().sentence()));
     record::Id id = 0;
-    const QString problem = desk_->plan([&]() -> std::optional<Problem> {
+    const QString problem = desk_->edits().plan([&]() -> std::optional<Problem> {
       id = book::add_test(desk_->book(), bundle.value(), "bring in a data package");
       return {};
     });

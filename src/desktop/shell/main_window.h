@@ -4,7 +4,7 @@
 #include <array>
 #include <memory>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/shell/work_line.h"
 
 class QLabel;

@@ -5,7 +5,7 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
@@ -33,7 +33,7 @@ void Mast::describe() {
                       .arg(desk_.stop()->percent);
   if (const evaluation::SweepView* view = desk_.view())
     words += tr(": %1 of %2 stations read").arg(view->read()).arg(view->states.size());
-  if (const int open = desk_.sweep() ? desk_.open_checks_of(desk_.sweep()->id) : 0; open > 0)
+  if (const int open = desk_.sweep() ? desk_.worked_out().open_checks_of(desk_.sweep()->id) : 0; open > 0)
     words += ", " + counted(open, tr("open check"), tr("open checks"));
   setAccessibleDescription(words);
 }
@@ -153,7 +153,7 @@ void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id
     p.setPen(QPen(theme().panel, 1.5));
     p.drawLine(square.topLeft(), square.bottomRight());
   }
-  if (desk_.open_checks_of(sweep->id) == 0) return;
+  if (desk_.worked_out().open_checks_of(sweep->id) == 0) return;
   const QPointF corner = square.topRight() + QPointF(3, -3);
   p.setPen(QPen(theme().panel, 1));
   p.setBrush(theme().attention);

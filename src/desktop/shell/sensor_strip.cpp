@@ -8,9 +8,9 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "desktop/desk/desk.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"

@@ -7,12 +7,11 @@
 #include <QLabel>
 #include <QPixmap>
 
+#include "desktop/desk/test_log.h"
 #include "desktop/home/test_cards.h"
 #include "desktop/publish/report_preview.h"
-#include "desktop/read/judge.h"
 #include "desktop/read/read_view.h"
 #include "desktop/shell/main_window.h"
-#include "desktop/shell/test_log.h"
 #include "desktop/theme/theme.h"
 #include "desktop/walk/checks_page.h"
 #include "desktop/walk/walk_view.h"
@@ -39,8 +38,7 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   window.open_test(test, static_cast<int>(Stage::Read));
   window.desk().step_rung(2);
   auto* read = window.findChild<ReadView*>();
-  auto* judge = window.findChild<Judge*>();
-  wait_while([&] { return !judge->budget(); });
+  wait_while([&] { return !window.desk().worked_out().budget(); });
   const MapSettings plain = read->settings();
   const auto set = [&](const MapSettings& settings) {
     read->settings() = settings;
@@ -91,7 +89,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   QCursor::setPos(window.mapToGlobal(QPoint(size.width() / 2, size.height() - 8)));
   window.show_home();
   const auto* cards = window.findChild<TestCards*>();
-  wait_while([&] { return !cards->graded(); });
+  wait_while([&] { return !cards->complete(); });
   shoot("home.png", LookChoice::Paper);
   window.open_test(ostler, static_cast<int>(Stage::Rig));
   const auto* advice = window.findChild<QLabel*>("stationsAdvice");

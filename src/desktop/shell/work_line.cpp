@@ -5,7 +5,7 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {
@@ -77,7 +77,7 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
     complete += view->complete();
     holes += missing > 0;
   }
-  const auto open = std::count_if(desk.all_checks().begin(), desk.all_checks().end(),
+  const auto open = std::count_if(desk.worked_out().all_checks().begin(), desk.worked_out().all_checks().end(),
                                   [](const evaluation::TestCheck& c) { return !c.set_aside; });
   if (begun > 0) {
     walk = complete < planned ? StageMark::Begun : holes > 0 || open > 0 ? StageMark::NeedsLook : StageMark::Done;

@@ -99,7 +99,7 @@ QString ChecksPage::place_of(const evaluation::TestCheck& c) const {
 
 void ChecksPage::refresh() {
   const int row = std::max(list_->currentRow(), 0);
-  shown_ = desk_.all_checks();
+  shown_ = desk_.worked_out().all_checks();
   std::stable_sort(shown_.begin(), shown_.end(), [](const evaluation::TestCheck& a, const evaluation::TestCheck& b) {
     return std::pair(a.set_aside.has_value(), a.check.severity != Severity::Bad) <
            std::pair(b.set_aside.has_value(), b.check.severity != Severity::Bad);
@@ -130,14 +130,14 @@ void ChecksPage::set_aside_or_take_up() {
   const evaluation::TestCheck* c = chosen();
   if (!c) return;
   if (c->set_aside) {
-    desk_.take_up_again(c->set_aside->id);
+    desk_.edits().take_up_again(c->set_aside->id);
     return;
   }
   const QString reason = reason_->text().trimmed();
   problem_->setText(tr("A reason is needed: the report prints it beside the check."));
   problem_->setVisible(reason.isEmpty());
   if (reason.isEmpty()) return reason_->setFocus();
-  desk_.set_aside(*c, text_of(reason));
+  desk_.edits().set_aside(*c, text_of(reason));
   list_->setFocus();
 }
 

@@ -2,7 +2,7 @@
 
 #include <QDialog>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 class QLabel;
 class QLineEdit;

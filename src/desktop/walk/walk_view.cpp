@@ -10,10 +10,10 @@
 #include <algorithm>
 
 #include "core/bench/walk_order.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/station_words.h"
 #include "desktop/paint/sweep_map.h"
-#include "desktop/shell/test_log.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/widgets/flow_layout.h"
@@ -85,6 +85,7 @@ void WalkView::connect_all() {
   });
   connect(&hub_, &InstrumentHub::changed, this, &WalkView::refresh_live);
   connect(&log_, &TestLog::judged, this, &WalkView::refresh_settling);
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, &WalkView::refresh_settling);
 }
 
 void WalkView::refresh() {
@@ -131,7 +132,7 @@ void WalkView::refresh() {
 /// Walking before light and watts have settled is allowed; the sweep says so.
 void WalkView::refresh_settling() {
   if (!desk_.test()) return;
-  const evaluation::WalkedState* walked = desk_.sweep() ? log_.walked(desk_.sweep()->id) : nullptr;
+  const evaluation::WalkedState* walked = desk_.sweep() ? desk_.worked_out().walked(desk_.sweep()->id) : nullptr;
   const bool begun = walked && walked->began_s > 0;
   const bool logged = !log_.log().samples.empty();
   const auto kind = begun                                            ? walked->kind
@@ -290,14 +291,14 @@ void WalkView::on_held(const HeldValue& held) {
 
 std::optional<LongerLook> WalkView::longer_look(const HeldValue& held) const {
   if (!isVisible() || current_ < 0 || turn_ != Turn::Station) return {};
-  return desk_.longer_look(current_, taken_of(held));
+  return desk_.edits().longer_look(current_, taken_of(held));
 }
 
 void WalkView::take(const TakenValue& value, const QString& words) {
   const int station = current_;
   if (turn_ != Turn::Station) {
     const bool reference = turn_ == Turn::Reference;
-    if (!desk_.accept_beside(station, reference ? "reference" : "repeat", value)) return;
+    if (!desk_.edits().accept_beside(station, reference ? "reference" : "repeat", value)) return;
     const StationState& first = desk_.view()->states[station];
     const bool comparable = first.kind == StationState::Read && first.raw > 0;
     say(comparable ? tr("%1 kept: %2 % against its reading in the sweep.")
@@ -311,7 +312,7 @@ void WalkView::take(const TakenValue& value, const QString& words) {
   }
   const StationState& present = desk_.view()->states[station];
   const double before = present.kind == StationState::Read ? present.raw : 0;
-  if (!desk_.accept(station, value)) return;
+  if (!desk_.edits().accept(station, value)) return;
   side_->value->setText({});
   say(tr("%1 kept.").arg(words), "good");
   const bool wrong = flagged(station);
@@ -335,7 +336,7 @@ void WalkView::take_watts() {
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
   if (side_->watts->text() == present) return;
   const QString problem = take_number({0, 20000}, [this](std::optional<double> v) {
-    return desk_.set_watts(v) ? QString() : tr("Not kept.");
+    return desk_.edits().set_watts(v) ? QString() : tr("Not kept.");
   })(side_->watts->text().trimmed());
   if (!problem.isEmpty()) return say(problem, "bad");
   say(tr("Watts kept."), "good");

@@ -22,7 +22,7 @@ void WalkView::refresh_checks() {
   const auto probe = opening_probe(desk_.view()->layout);
   std::optional<ProbeVerdict> verdict;
   if (desk_.test()->test.opening_probe && !probe.empty())
-    verdict = probe_verdict(desk_.view()->layout, desk_.view()->ppfd, desk_.hang());
+    verdict = probe_verdict(desk_.view()->layout, desk_.view()->ppfd, desk_.worked_out().hang());
   const int read = desk_.view()->read();
   const bool early = read <= static_cast<int>(probe.size()) + verdict_shown_for;
   side_->verdict->setVisible(verdict && (early || verdict->check) && !desk_.view()->complete());
@@ -32,20 +32,20 @@ void WalkView::refresh_checks() {
     set_tone(side_->verdict, verdict->check ? "attention" : "good");
   }
   QStringList open;
-  for (const Check& check : desk_.checks())
+  for (const Check& check : desk_.worked_out().checks())
     if (!verdict || !verdict->check || check.id != verdict->check->id) open << marked_attention(text_of(check.saw));
   if (static_cast<std::size_t>(open.size()) > checks_shown)
     open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
   side_->checks->setText(open.join('\n'));
   side_->checks->setVisible(!open.isEmpty());
-  const auto all_open = std::count_if(desk_.all_checks().begin(), desk_.all_checks().end(),
+  const auto all_open = std::count_if(desk_.worked_out().all_checks().begin(), desk_.worked_out().all_checks().end(),
                                       [](const evaluation::TestCheck& c) { return !c.set_aside; });
   side_->list_checks->setText(tr("All checks: %1 open").arg(all_open));
-  side_->list_checks->setVisible(!desk_.all_checks().empty());
+  side_->list_checks->setVisible(!desk_.worked_out().all_checks().empty());
 }
 
 bool WalkView::flagged(int station) const {
-  for (const Check& check : desk_.checks())
+  for (const Check& check : desk_.worked_out().checks())
     if (check.stations.size() < 3 &&
         std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
       return true;
@@ -54,7 +54,7 @@ bool WalkView::flagged(int station) const {
 
 /// Says at once what looks wrong with a reading just taken.
 bool WalkView::warn_of(int station) {
-  for (const Check& check : desk_.checks())
+  for (const Check& check : desk_.worked_out().checks())
     if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) {
       const QString way = station == current_ ? tr("It is at hand now.") : tr("C goes there.");
       say(marked_attention(tr("%1: %2. %3").arg(text_of(check.saw), text_of(check.remedy), way)), "attention");
@@ -65,7 +65,7 @@ bool WalkView::warn_of(int station) {
 
 void WalkView::go_to_next_check() {
   const auto& walk = desk_.walk();
-  const auto checks = desk_.checks();
+  const auto checks = desk_.worked_out().checks();
   const auto named = [&](int station) {
     return std::any_of(checks.begin(), checks.end(), [&](const Check& c) {
       return std::find(c.stations.begin(), c.stations.end(), station) != c.stations.end();

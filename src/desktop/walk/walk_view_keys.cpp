@@ -42,7 +42,7 @@ bool WalkView::letter_key(int key) {
     case Qt::Key_M:
       side_->value->setText({});
       if (turn_ != Turn::Station) return skip(), true;
-      if (current_ >= 0 && desk_.declare_missing(current_)) {
+      if (current_ >= 0 && desk_.edits().declare_missing(current_)) {
         say(tr("Kept as a missing station: the figures will say so."), "attention");
         advance();
       }
@@ -100,7 +100,7 @@ bool WalkView::edit_key(QKeyEvent* key) {
       return true;
     case Qt::Key_Delete:
       if (!empty) return false;
-      if (current_ >= 0) desk_.clear_station(current_);
+      if (current_ >= 0) desk_.edits().clear_station(current_);
       return true;
     case Qt::Key_Backspace:
       if (!empty) return false;

@@ -5,8 +5,8 @@
 
 #include "book/target_shelf.h"
 #include "core/power/running_cost.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/test_log.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
@@ -49,7 +49,7 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
                             test.*field = v;
                           else
                             evaluation::set_photoperiod(test, v.value_or(test.*field));
-                          return desk_.edit(tr("cost and heat"), [&](book::Edit& e) { e.save(test); })
+                          return desk_.edits().make(tr("cost and heat"), [&](book::Edit& e) { e.save(test); })
                                      ? QString()
                                      : tr("Not kept.");
                         }),
@@ -64,7 +64,8 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
           [this](const QString& text) -> QString {
             record::Test test = desk_.test()->test;
             test.tariff_currency = text_of(text.left(8));
-            return desk_.edit(tr("currency"), [&](book::Edit& e) { e.save(test); }) ? QString() : tr("Not kept.");
+            return desk_.edits().make(tr("currency"), [&](book::Edit& e) { e.save(test); }) ? QString()
+                                                                                            : tr("Not kept.");
           })
       ->setObjectName("currency");
   number(tr("Mains"), "mainsVolts", {50, 500}, &record::Test::mains_v, tr("V"));

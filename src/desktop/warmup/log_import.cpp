@@ -11,8 +11,8 @@
 #include <cmath>
 
 #include "book/log_edits.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/test_log.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
@@ -100,7 +100,7 @@ void LogImport::take() {
     const int ahead_s = QDateTime(begins.date(), begins.time()).offsetFromUtc();
     for (record::LogSample& s : taken.samples) s.time_s -= ahead_s;
   }
-  const QString problem = desk_.plan([&]() -> std::optional<Problem> {
+  const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
     book::take_log(desk_.book(), *desk_.test(), taken, text_of(origin_), on_s_ + 60 * *minutes);
     return {};
   });

@@ -1,8 +1,8 @@
 #include "desktop/warmup/log_recording.h"
 
+#include "desktop/desk/desk.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/test_log.h"
 
 namespace sunbreak::desktop {
 

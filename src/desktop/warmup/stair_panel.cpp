@@ -6,7 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"

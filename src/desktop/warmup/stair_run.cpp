@@ -217,7 +217,7 @@ void StairRun::go_on() {
       return;
     case Phase::Set:
       if (stop_.percent > 0)
-        desk_.edit(tr("dimmer set"), [&](book::Edit& e) {
+        desk_.edits().make(tr("dimmer set"), [&](book::Edit& e) {
           e.add(record::LampEvent{0, desk_.test()->test.id, "stop", stop_.percent, desk_.clock().utc_text()});
         });
       return enter(Phase::Watts);
@@ -284,7 +284,7 @@ void StairRun::take_light(const HeldValue& light) {
 
 void StairRun::keep_stop() {
   stop_.taken_at = desk_.clock().utc_text();
-  const bool kept = desk_.edit(tr("stop of the dimmer's stair"), [&](book::Edit& e) {
+  const bool kept = desk_.edits().make(tr("stop of the dimmer's stair"), [&](book::Edit& e) {
     const record::Id id = e.add(stop_);
     for (record::StairReading& r : readings_) {
       r.stair_stop_id = id;

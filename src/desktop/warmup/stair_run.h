@@ -4,7 +4,7 @@
 #include <deque>
 
 #include "core/walk/hold.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "instruments/instrument.h"
 
 class QComboBox;

@@ -152,7 +152,7 @@ void TargetFinder::keep() {
   setting.raw = *light;
   if (desk_.rung()) setting.height_m = desk_.rung()->height_m;
   setting.taken_at = desk_.clock().utc_text();
-  if (!desk_.edit(tr("setting found for a crop"), [&](book::Edit& e) { e.add(setting); })) return;
+  if (!desk_.edits().make(tr("setting found for a crop"), [&](book::Edit& e) { e.add(setting); })) return;
   problem_->setText(tr("Kept: %1 W for %2. Choose the next crop, or press Done.")
                         .arg(*setting.power_w, 0, 'f', 1)
                         .arg(target_->currentText()));

@@ -5,7 +5,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
@@ -166,7 +166,7 @@ void TemperatureDialog::keep() {
   if (!surface) return show_result();
   taken_.test_id = desk_.test()->test.id;
   taken_.taken_at = desk_.clock().utc_text();
-  if (desk_.edit(tr("temperature"), [&](book::Edit& e) { e.add(taken_); })) accept();
+  if (desk_.edits().make(tr("temperature"), [&](book::Edit& e) { e.add(taken_); })) accept();
 }
 
 }  // namespace sunbreak::desktop

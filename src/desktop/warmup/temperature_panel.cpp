@@ -7,7 +7,7 @@
 #include <QVBoxLayout>
 #include <set>
 
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/warmup/temperature_dialog.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
@@ -98,7 +98,8 @@ bool TemperaturePanel::eventFilter(QObject* watched, QEvent* event) {
       static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete) {
     const int row = table_->currentRow();
     if (row >= 0 && row < static_cast<int>(shown_.size()) &&
-        desk_.edit(tr("take out a temperature"), [&](book::Edit& e) { e.erase<record::Temperature>(shown_[row]); }))
+        desk_.edits().make(tr("take out a temperature"),
+                           [&](book::Edit& e) { e.erase<record::Temperature>(shown_[row]); }))
       desk_.say(tr("The temperature is out. Ctrl+Z brings it back."));
     return true;
   }

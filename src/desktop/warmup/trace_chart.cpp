@@ -9,7 +9,7 @@
 
 #include "core/power/thinned.h"
 #include "core/quantity/display.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
 #include "report/light_scale.h"
 

@@ -6,8 +6,8 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "desktop/shell/desk.h"
-#include "desktop/shell/test_log.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
@@ -102,7 +102,7 @@ void WallForm::keep() {
                   "empty."),
                "attention");
   reading.taken_at = minutes ? record::utc_text(*lamp.on_since_s + 60 * *minutes) : desk_.clock().utc_text();
-  if (!desk_.edit(tr("reading of the meters"), [&](book::Edit& e) { e.add(reading); })) return;
+  if (!desk_.edits().make(tr("reading of the meters"), [&](book::Edit& e) { e.add(reading); })) return;
   const auto checks = wall_checks({reading.voltage_v, reading.current_a, reading.power_w, reading.apparent_va,
                                    reading.power_factor, reading.frequency_hz});
   QStringList words;

@@ -12,9 +12,9 @@
 #include <cmath>
 
 #include "core/bench/walk_order.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
-#include "desktop/shell/desk.h"
-#include "desktop/shell/test_log.h"
 #include "desktop/warmup/cost_panel.h"
 #include "desktop/warmup/log_recording.h"
 #include "desktop/warmup/stair_panel.h"
@@ -69,6 +69,9 @@ WarmUpView::WarmUpView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* pa
   connect(&desk_, &Desk::changed, this, &WarmUpView::refresh);
   connect(&log_, &TestLog::grown, this, &WarmUpView::refresh_traces);
   connect(&log_, &TestLog::judged, this, &WarmUpView::refresh);
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
+    if (isVisible()) refresh();
+  });
   connect(recording_, &LogRecording::changed, this, &WarmUpView::refresh);
   connect(&hub_, &InstrumentHub::carriage_arrived, this, [this] {
     if (isVisible() && !recording_->light_counts()) recording_->set_light_counts(true);
@@ -178,7 +181,7 @@ void WarmUpView::refresh_traces() {
   std::sort(marks.begin(), marks.end(), [](auto& a, auto& b) { return a.at_s < b.at_s; });
   std::vector<TraceBand> bands;
   for (const record::Sweep& sweep : desk_.test()->sweeps) {
-    const evaluation::WalkedState* walked = log_.walked(sweep.id);
+    const evaluation::WalkedState* walked = desk_.worked_out().walked(sweep.id);
     const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
     const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
     if (!walked || walked->began_s <= 0 || !rung || !stop) continue;
@@ -219,7 +222,8 @@ void WarmUpView::refresh_verdict() {
   }
   if (lamp.off)
     for (const record::Sweep& sweep : desk_.test()->sweeps)
-      if (const auto* walked = log_.walked(sweep.id); walked && walked->kind == evaluation::WalkedState::NotSettled) {
+      if (const auto* walked = desk_.worked_out().walked(sweep.id);
+          walked && walked->kind == evaluation::WalkedState::NotSettled) {
         facts << text_of(walked->words);
         break;
       }
@@ -243,7 +247,7 @@ void WarmUpView::refresh_verdict() {
 QString WarmUpView::words_when_off() const {
   qsizetype settled = 0, not_settled = 0;
   for (const record::Sweep& sweep : desk_.test()->sweeps)
-    if (const evaluation::WalkedState* walked = log_.walked(sweep.id)) {
+    if (const evaluation::WalkedState* walked = desk_.worked_out().walked(sweep.id)) {
       settled += walked->kind == evaluation::WalkedState::Settled;
       not_settled += walked->kind == evaluation::WalkedState::NotSettled;
     }
@@ -260,7 +264,7 @@ void WarmUpView::mark_lamp(const char* kind) {
   const bool on = std::string_view(kind) == "on";
   std::optional<double> percent;
   if (on && desk_.stop()) percent = desk_.stop()->percent;
-  if (!desk_.edit(on ? tr("switched on") : tr("switched off"), [&](book::Edit& e) {
+  if (!desk_.edits().make(on ? tr("switched on") : tr("switched off"), [&](book::Edit& e) {
         e.add(record::LampEvent{0, desk_.test()->test.id, kind, percent, desk_.clock().utc_text()});
       }))
     return;

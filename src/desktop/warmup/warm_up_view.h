@@ -2,7 +2,7 @@
 
 #include <QTimer>
 
-#include "desktop/shell/stage_view.h"
+#include "desktop/desk/stage_view.h"
 
 class QLabel;
 class QPushButton;

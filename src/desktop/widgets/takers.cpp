@@ -4,7 +4,7 @@
 #include <QRegularExpression>
 
 #include "core/quantity/number.h"
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {

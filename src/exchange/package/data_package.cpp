@@ -8,7 +8,6 @@
 
 #include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
-#include "evaluation/judgement.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/csv_writer.h"
 #include "exchange/package/log_samples.h"
@@ -142,47 +141,49 @@ const char* state_name(const StationState& state) {
   return state.kind == StationState::Read ? "read" : state.kind == StationState::Missing ? "missing" : "untouched";
 }
 
-std::string station_rows(const TestRecord& bundle, bool for_spreadsheet) {
+/// `ids` are those that the sweeps of the record have in the package, in their order.
+std::string station_rows(const Evaluation& evaluation, const std::vector<Sweep>& ids, bool for_spreadsheet) {
+  const TestRecord& record = evaluation.record();
   std::string csv =
       for_spreadsheet
           ? "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n"
           : "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
-  for (const Sweep& sweep : bundle.sweeps) {
-    const auto view = view_sweep(bundle, sweep);
+  for (std::size_t n = 0; n < record.sweeps.size(); ++n) {
+    const Sweep& sweep = record.sweeps[n];
+    const SweepView* view = evaluation.view(sweep.id);
     if (!view) continue;
-    const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
-    for (std::size_t i = 0; i < view.value().states.size(); ++i) {
-      const Station& s = view.value().layout.stations[i];
-      const StationState& state = view.value().states[i];
+    const double height_m = record.rung(sweep.rung_id)->height_m, percent = record.stop(sweep.stop_id)->percent;
+    for (std::size_t i = 0; i < view->states.size(); ++i) {
+      const Station& s = view->layout.stations[i];
+      const StationState& state = view->states[i];
       const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "",
-                        ppfd = number_cell(view.value().ppfd[i]);
+                        ppfd = number_cell(view->ppfd[i]);
       if (for_spreadsheet)
         csv +=
             fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1,
                         s.column + 1, s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
       else
-        csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", sweep.id, number_cell(height_m), number_cell(percent), i,
+        csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", ids[n].id, number_cell(height_m), number_cell(percent), i,
                            number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
     }
   }
   return csv;
 }
 
-std::string figure_rows(const TestRecord& bundle) {
+std::string figure_rows(const Evaluation& evaluation, const std::vector<Sweep>& ids) {
   std::string csv = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
-  const SweepViews views = views_of(bundle);
-  for (const Sweep& sweep : bundle.sweeps) {
-    const auto view = views.find(sweep.id);
-    if (view == views.end()) continue;
-    const auto f = sweep_figures(view->second.layout, view->second.ppfd, figure_context(bundle, sweep, {}));
+  for (std::size_t n = 0; n < ids.size(); ++n) {
+    const Id id = evaluation.record().sweeps[n].id;
+    const SweepFigures* f = evaluation.figures(id);
     if (!f) continue;
-    const Budget budget = uncertainty_budget(budget_question(bundle, sweep, view->second, views));
-    const FigureSource source(view->second.layout, view->second.ppfd, *f);
+    const SweepView& view = *evaluation.view(id);
+    const FigureSource source(view.layout, view.ppfd, *f);
+    const Budget& budget = *evaluation.budget(id);
     for (const Figure& figure : figures()) {
       const double value = figure.value ? figure.value(source) : unread;
       if (!std::isfinite(value)) continue;
       const double expanded = budget.expanded(figure.id);
-      csv += fmt::format("{},{},{},{},{},{}\r\n", sweep.id, figure.id, number_cell(value),
+      csv += fmt::format("{},{},{},{},{},{}\r\n", ids[n].id, figure.id, number_cell(value),
                          std::isfinite(expanded) ? number_cell(expanded) : "", quoted_cell(figure.unit),
                          quoted_cell(figure.formula));
     }
@@ -194,8 +195,8 @@ std::string figure_rows(const TestRecord& bundle) {
 
 int package_format() { return format_of(newest_schema()); }
 
-Archive make_package(const TestRecord& original) {
-  const TestRecord b = with_plain_ids(original);
+Archive make_package(const TestRecord& record, const Evaluation& evaluation) {
+  const TestRecord b = with_plain_ids(record);
   Archive archive;
   ordered_json resources = ordered_json::array();
   for (const TableRows& rows : tables_of(b)) add_table(archive, resources, rows);
@@ -208,7 +209,7 @@ Archive make_package(const TestRecord& original) {
        field("current_a", "number", "current [A]"), field("apparent_va", "number", "apparent power [VA]"),
        field("power_factor", "number", "power factor"), field("frequency_hz", "number", "frequency [Hz]")},
       false));
-  archive["stations.csv"] = station_rows(b, false);
+  archive["stations.csv"] = station_rows(evaluation, b.sweeps, false);
   resources.push_back(resource(
       "stations",
       {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
@@ -218,7 +219,7 @@ Archive make_package(const TestRecord& original) {
        field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
        field("state", "string", "read, missing or untouched")},
       false));
-  archive["figures.csv"] = figure_rows(b);
+  archive["figures.csv"] = figure_rows(evaluation, b.sweeps);
   resources.push_back(resource(
       "figures",
       {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
@@ -236,6 +237,8 @@ Archive make_package(const TestRecord& original) {
   archive["datapackage.json"] = descriptor.dump(2, ' ', false, ordered_json::error_handler_t::replace) + "\n";
   return archive;
 }
+
+Archive make_package(const TestRecord& record) { return make_package(record, *evaluate(record)); }
 
 Result<TestRecord> read_package(const Archive& archive) {
   const auto refused = [](const std::string& why) {
@@ -271,6 +274,8 @@ Result<TestRecord> read_package_file(const std::filesystem::path& file) {
   return read_package(archive.value());
 }
 
-std::string spreadsheet_csv(const TestRecord& bundle) { return station_rows(bundle, true); }
+std::string spreadsheet_csv(const Evaluation& evaluation) {
+  return station_rows(evaluation, evaluation.record().sweeps, true);
+}
 
 }  // namespace sunbreak::exchange

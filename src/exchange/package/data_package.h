@@ -3,7 +3,7 @@
 #include <filesystem>
 #include <string>
 
-#include "evaluation/sweep_view.h"
+#include "evaluation/evaluation.h"
 #include "exchange/package/zip_archive.h"
 
 namespace sunbreak::exchange {
@@ -11,7 +11,9 @@ namespace sunbreak::exchange {
 using namespace record;
 
 /// The published form of one test: a zipped Frictionless data package, one CSV file a table, documented in
-/// docs/formats.md. Complete enough to recompute every figure; reads back without loss.
+/// docs/formats.md. Complete enough to recompute every figure; reads back without loss. `evaluation` is the record's.
+Archive make_package(const TestRecord& record, const evaluation::Evaluation& evaluation);
+/// The same where no one has evaluated the record yet.
 Archive make_package(const TestRecord& record);
 
 /// The test in a data package, its ids counted from 1. Refuses a newer format, missing tables, unreadable cells and
@@ -20,7 +22,7 @@ Result<TestRecord> read_package(const Archive& archive);
 Result<TestRecord> read_package_file(const std::filesystem::path& file);
 
 /// The stations of all sweeps in one table for a spreadsheet: place, height, setting, raw and corrected value.
-std::string spreadsheet_csv(const TestRecord& record);
+std::string spreadsheet_csv(const evaluation::Evaluation& evaluation);
 
 /// The format this build writes: it goes with the lab book's schema.
 int package_format();

@@ -1,4 +1,4 @@
-#include "desktop/shell/bench_clock.h"
+#include "desktop/desk/bench_clock.h"
 
 #include <algorithm>
 #include <chrono>

@@ -7,6 +7,7 @@
 #include <optional>
 
 #include "book/log_edits.h"
+#include "desktop/desk/background.h"
 #include "evaluation/settling.h"
 
 namespace sunbreak::desktop {
@@ -25,8 +26,6 @@ class TestLog : public QObject {
   /// What the log says now; the latest answer where a newer one is on its way.
   const evaluation::Settling& settling() const { return settling_; }
   std::optional<double> settled_since_s() const { return settled_since_s_; }
-  /// How a sweep was walked; nothing while that is not known yet.
-  const evaluation::WalkedState* walked(record::Id sweep_id) const;
   evaluation::LampState lamp() const;
   /// The published fall of light from switch-on to settled, as a share.
   std::optional<double> fall() const { return fall_; }
@@ -40,18 +39,18 @@ class TestLog : public QObject {
  signals:
   /// There are new samples.
   void grown();
-  /// settling() or walked() has a new answer.
+  /// settling() has a new answer.
   void judged();
 
  private:
   struct Answer {
     evaluation::Settling settling;
     std::optional<double> settled_since_s, fall;
-    std::map<record::Id, evaluation::WalkedState> walked;
   };
   void reload();
   void keep();
   void judge();
+  void hand_over();
 
   Desk& desk_;
   record::Id test_id_ = 0;
@@ -61,11 +60,9 @@ class TestLog : public QObject {
   QTimer keep_, judge_;
   evaluation::Settling settling_;
   std::optional<double> settled_since_s_, settled_since_of_, fall_;
-  std::map<record::Id, evaluation::WalkedState> walked_;
-  std::map<record::Id, int> asked_of_;  ///< stations read when a sweep was last asked about
-  std::string loaded_records_;          ///< what of the book log_ was read from
-  std::string judged_records_;          ///< what of the book walked_ was worked out from
-  bool judging_ = false, again_ = false;
+  std::string loaded_records_;  ///< what of the book log_ was read from
+  Background background_;
+  bool again_ = false;
 };
 
 }  // namespace sunbreak::desktop

@@ -1,11 +1,8 @@
-#include "desktop/shell/test_log.h"
+#include "desktop/desk/test_log.h"
 
 #include <fmt/format.h>
 
-#include <QFutureWatcher>
-#include <QtConcurrent>
-
-#include "desktop/shell/desk.h"
+#include "desktop/desk/desk.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -32,7 +29,7 @@ bool is_simulated(const record::TestRecord& test) {
 
 }  // namespace
 
-TestLog::TestLog(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
+TestLog::TestLog(Desk& desk, QObject* parent) : QObject(parent), desk_(desk), background_(this) {
   keep_.setInterval(keep_every_ms);
   judge_.setSingleShot(true);
   judge_.setInterval(judge_after_ms);
@@ -43,11 +40,6 @@ TestLog::TestLog(Desk& desk, QObject* parent) : QObject(parent), desk_(desk) {
 }
 
 TestLog::~TestLog() { stop(); }
-
-const evaluation::WalkedState* TestLog::walked(record::Id sweep_id) const {
-  const auto found = walked_.find(sweep_id);
-  return found == walked_.end() ? nullptr : &found->second;
-}
 
 evaluation::LampState TestLog::lamp() const {
   return desk_.test() ? evaluation::lamp_at(desk_.test()->lamp_events, desk_.clock().now_s()) : evaluation::LampState{};
@@ -65,8 +57,7 @@ void TestLog::reload() {
     settling_ = {};
     settled_since_s_.reset();
     fall_.reset();
-    walked_.clear();
-    judged_records_.clear();
+    background_.drop();
   }
   const record::Id live = recorder_ ? recorder_->part().id : 0;
   // Most changes of the book, such as a reading, leave the log as it is.
@@ -81,8 +72,12 @@ void TestLog::reload() {
     if (!log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
     if (!test->lamp_events.empty()) desk_.clock().not_before(record::seconds_of(test->lamp_events.back().at));
   }
+  hand_over();
   emit grown();
 }
+
+/// Gives the log as it is now to what is worked out of the test.
+void TestLog::hand_over() { desk_.worked_out().take_log(std::make_shared<const evaluation::WallLog>(log_)); }
 
 bool TestLog::start(const std::string& source) {
   if (!desk_.test() || desk_.read_only()) return false;
@@ -120,6 +115,7 @@ void TestLog::keep() {
     recorder_->keep();
     desk_.take_log_part(recorder_->part());
     unpacked_[recorder_->part().id] = {recorder_->part().count, recorder_->samples()};
+    hand_over();
   } catch (const std::exception& e) {
     desk_.warn(tr("The log could not be written (%1). It goes on in memory and is tried again; free some space or "
                   "check the disk.")
@@ -129,49 +125,15 @@ void TestLog::keep() {
 
 void TestLog::judge() {
   if (!desk_.test()) return;
-  if (judging_) {
+  if (background_.working()) {
     again_ = true;
     return;
   }
-  judging_ = true;
-  const std::string records = records_of(*desk_.test(), recorder_ ? recorder_->part().id : 0);
-  // What sweeps were walked in does not change while the log grows: only new sweeps are asked about.
-  std::map<record::Id, std::pair<evaluation::SweepView, double>> asked;
-  for (const record::Sweep& sweep : desk_.test()->sweeps) {
-    const evaluation::SweepView* view = desk_.view_of(sweep.id);
-    if (!view || view->read() == 0) continue;
-    const auto known = walked_.find(sweep.id);
-    const int read = view->read();
-    if (records == judged_records_ && known != walked_.end() && asked_of_[sweep.id] == read) continue;
-    asked_of_[sweep.id] = read;
-    evaluation::SweepView times;
-    times.states = view->states;
-    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
-    asked.emplace(sweep.id, std::pair(std::move(times), stop ? stop->percent : 100));
-  }
   const auto settled_before =
       settled_since_s_ && settled_since_of_ == settling_.lamp.waiting_from_s ? settled_since_s_ : std::nullopt;
-  auto* watcher = new QFutureWatcher<Answer>(this);
-  connect(watcher, &QFutureWatcher<Answer>::finished, this, [this, watcher, records, id = test_id_] {
-    watcher->deleteLater();
-    judging_ = false;
-    if (id == test_id_) {
-      Answer answer = watcher->result();
-      if (records != judged_records_) walked_.clear();
-      judged_records_ = records;
-      settling_ = std::move(answer.settling);
-      settled_since_s_ = answer.settled_since_s;
-      fall_ = answer.fall;
-      settled_since_of_ = settling_.lamp.waiting_from_s;
-      for (auto& [sweep, state] : answer.walked) walked_[sweep] = std::move(state);
-      emit judged();
-    }
-    if (std::exchange(again_, false)) judge_.start();
-  });
-  watcher->setFuture(QtConcurrent::run(
-      [events = desk_.test()->lamp_events, log = evaluation::WallLog{{}, log_.light, log_.watts, 0},
-       asked = std::move(asked), settled_before,
-       now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)]() -> Answer {
+  background_.ask(
+      [events = desk_.test()->lamp_events, log = evaluation::WallLog{{}, log_.light, log_.watts, 0}, settled_before,
+       now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)](auto) {
         Answer answer;
         answer.settling = evaluation::settling_at(events, log, now);
         answer.fall = evaluation::fall_from_switch_on(events, log);
@@ -180,10 +142,16 @@ void TestLog::judge() {
         if (answer.settling.state == SettledState::Settled)
           answer.settled_since_s =
               same_wait ? settled_before : evaluation::settled_since_s(events, log, answer.settling);
-        for (const auto& [sweep, of] : asked)
-          answer.walked[sweep] = evaluation::walked_state(events, log, of.first, of.second);
         return answer;
-      }));
+      },
+      [this](Answer answer) {
+        settling_ = std::move(answer.settling);
+        settled_since_s_ = answer.settled_since_s;
+        fall_ = answer.fall;
+        settled_since_of_ = settling_.lamp.waiting_from_s;
+        emit judged();
+        if (std::exchange(again_, false)) judge_.start();
+      });
 }
 
 }  // namespace sunbreak::desktop

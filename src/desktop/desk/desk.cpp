@@ -1,0 +1,193 @@
+#include "desktop/desk/desk.h"
+
+#include <QSettings>
+#include <algorithm>
+#include <cmath>
+
+#include "book/test_rows.h"
+#include "core/bench/walk_order.h"
+#include "core/sweep/field.h"
+
+namespace sunbreak::desktop {
+
+using record::Id;
+
+Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent)
+    : QObject(parent), book_(std::move(book)), edits_(*this), worked_out_(new WorkedOut(*this)) {
+  units_ = QSettings().value("units").toString() == "imperial" ? UnitSystem::Imperial : UnitSystem::Metric;
+  book_->on_change = [this](const book::Change& change) { take(change); };
+}
+
+Desk::~Desk() { book_->on_change = nullptr; }
+
+void Desk::set_units(UnitSystem units) {
+  units_ = units;
+  QSettings().setValue("units", units == UnitSystem::Imperial ? "imperial" : "metric");
+  const book::Change nothing;
+  worked_out_->follow(&nothing);
+  emit changed();
+}
+
+/// Takes a change of the lab book in, reading of the test on the desk only what it touched.
+void Desk::take(const book::Change& change) {
+  if (test_ && !book::refresh_test(*test_, *book_, change)) test_.reset();
+  look();
+  worked_out_->follow(&change);
+  emit book_changed(change);
+  emit changed();
+}
+
+void Desk::open_test(std::optional<Id> id) {
+  test_ = id ? book::load_test(*book_, *id) : std::nullopt;
+  rung_id_ = stop_id_ = 0;
+  worked_out_->follow(nullptr);
+  if (test_) {
+    for (const record::Rung& rung : test_->rungs)
+      for (const record::Stop& stop : test_->stops) {
+        if (rung_id_) break;
+        const record::Sweep* sweep = test_->sweep(rung.id, stop.id);
+        if (const evaluation::SweepView* view = sweep ? view_of(sweep->id) : nullptr; view && view->complete())
+          continue;
+        rung_id_ = rung.id, stop_id_ = stop.id;
+      }
+  }
+  look();
+  worked_out_->look_at_chosen();
+  emit changed();
+}
+
+void Desk::take_log_part(const record::LogPart& part) {
+  if (!test_ || part.test_id != test_->test.id) return;
+  auto& parts = test_->log_parts;
+  const auto present = std::ranges::find(parts, part.id, &record::LogPart::id);
+  if (present == parts.end())
+    parts.push_back(part);
+  else
+    *present = part;
+}
+
+const record::Rung* Desk::rung() const { return test_ ? test_->rung(rung_id_) : nullptr; }
+const record::Stop* Desk::stop() const { return test_ ? test_->stop(stop_id_) : nullptr; }
+const record::Sweep* Desk::sweep() const { return test_ ? test_->sweep(rung_id_, stop_id_) : nullptr; }
+
+void Desk::choose(Id rung_id, Id stop_id) {
+  rung_id_ = rung_id, stop_id_ = stop_id;
+  look();
+  worked_out_->look_at_chosen();
+  emit changed();
+}
+
+void Desk::choose_fullest() {
+  if (!test_) return;
+  int most = 0;
+  std::pair<Id, Id> fullest{rung_id_, stop_id_};
+  for (const record::Rung& rung : test_->rungs)
+    for (const record::Stop& stop : test_->stops) {
+      const record::Sweep* candidate = test_->sweep(rung.id, stop.id);
+      const evaluation::SweepView* view = candidate ? view_of(candidate->id) : nullptr;
+      if (!view || view->read() <= most) continue;
+      most = view->read();
+      fullest = {rung.id, stop.id};
+    }
+  choose(fullest.first, fullest.second);
+}
+
+namespace {
+/// The id `by` places further on in a list, stopping at its ends.
+template <typename Step>
+Id stepped(const std::vector<Step>& steps, Id id, int by) {
+  if (steps.empty()) return 0;
+  const auto found = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.id == id; });
+  const auto at = std::clamp<std::ptrdiff_t>(found - steps.begin() + by, 0, std::ssize(steps) - 1);
+  return steps[static_cast<std::size_t>(at)].id;
+}
+}  // namespace
+
+void Desk::step_rung(int by) {
+  if (test_) choose(stepped(test_->rungs, rung_id_, by), stop_id_);
+}
+
+void Desk::step_stop(int by) {
+  if (test_) choose(rung_id_, stepped(test_->stops, stop_id_, by));
+}
+
+bool Desk::step_by_arrow(int key) {
+  switch (key) {
+    case Qt::Key_Up:
+      step_rung(-1);
+      return true;
+    case Qt::Key_Down:
+      step_rung(1);
+      return true;
+    case Qt::Key_Left:
+      step_stop(-1);
+      return true;
+    case Qt::Key_Right:
+      step_stop(1);
+      return true;
+    default:
+      return false;
+  }
+}
+
+std::optional<Band> Desk::band() const {
+  if (!test_ || test_->test.target_high_ppfd <= test_->test.target_low_ppfd) return {};
+  return Band{test_->test.target_low_ppfd, test_->test.target_high_ppfd};
+}
+
+/// Finds what the choice comes to in the test as it is now.
+void Desk::look() {
+  planned_.reset();
+  walk_.clear();
+  if (!test_) return;
+  if (!test_->rung(rung_id_)) rung_id_ = test_->rungs.empty() ? 0 : test_->rungs.front().id;
+  if (!test_->stop(stop_id_)) stop_id_ = test_->stops.empty() ? 0 : test_->stops.front().id;
+  const record::Sweep* chosen = sweep();
+  const Grid grid = chosen ? record::grid_of(*chosen) : record::grid_of(test_->test);
+  auto layout = lay_out(record::footprint_of(test_->bench), grid);
+  if (!layout) return;
+  walk_ = evaluation::walk_of(test_->test, layout.value());
+  if (chosen) return;
+  const std::size_t count = layout.value().stations.size();
+  planned_ = evaluation::SweepView{std::move(layout.value()),
+                                   std::vector<evaluation::StationState>(count),
+                                   std::vector<double>(count, unread),
+                                   {},
+                                   {}};
+}
+
+const evaluation::SweepView* Desk::view() const {
+  if (const record::Sweep* chosen = sweep()) return view_of(chosen->id);
+  return planned_ ? &*planned_ : nullptr;
+}
+
+const evaluation::SweepView* Desk::view_of(Id sweep_id) const {
+  const auto& evaluation = worked_out_->evaluation();
+  return evaluation ? evaluation->view(sweep_id) : nullptr;
+}
+
+const SweepFigures* Desk::figures() const {
+  const auto& evaluation = worked_out_->evaluation();
+  return evaluation && sweep() ? evaluation->figures(sweep()->id) : nullptr;
+}
+
+report::ScaleRange Desk::scale() const {
+  const auto& evaluation = worked_out_->evaluation();
+  const auto range = evaluation ? evaluation->light_range() : std::nullopt;
+  return range ? report::round_range(range->first, range->second) : report::round_range(INFINITY, -INFINITY);
+}
+
+bool Desk::reference_due() const {
+  const evaluation::SweepView* v = view();
+  if (!test_ || !v || !sweep() || test_->test.reference_every <= 0 || !v->layout.is_lattice()) return false;
+  const evaluation::StationState& own = v->states[reference_station(v->layout)];
+  double last = own.kind == evaluation::StationState::Read && own.at_the_bench ? own.taken_s : -INFINITY;
+  for (const record::SideReading& s : v->side_readings)
+    if (s.purpose == "reference") last = std::max(last, record::seconds_of(s.taken_at));
+  const auto since = std::ranges::count_if(v->states, [&](const evaluation::StationState& s) {
+    return s.kind == evaluation::StationState::Read && s.at_the_bench && s.taken_s > last;
+  });
+  return since >= test_->test.reference_every;
+}
+
+}  // namespace sunbreak::desktop

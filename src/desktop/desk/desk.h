@@ -1,0 +1,95 @@
+#pragma once
+
+#include <QObject>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "book/book.h"
+#include "core/quantity/display.h"
+#include "desktop/desk/bench_clock.h"
+#include "desktop/desk/edits.h"
+#include "desktop/desk/worked_out.h"
+#include "report/light_scale.h"
+
+namespace sunbreak::desktop {
+
+/// What every stage looks at: the lab book, the test at hand, and the rung and stop chosen. What is worked out of them
+/// is in worked_out(); changes of the book are made through edits(). Stages redraw on changed(). Nothing is stored here
+/// that is not in the book.
+class Desk : public QObject {
+  Q_OBJECT
+ public:
+  explicit Desk(std::unique_ptr<book::Book> book, QObject* parent = nullptr);
+  ~Desk() override;
+
+  book::Book& book() { return *book_; }
+  const book::Book& book() const { return *book_; }
+  bool read_only() const { return book_->read_only(); }
+  /// The clock that all of the test's times are taken from.
+  BenchClock& clock() { return clock_; }
+  const BenchClock& clock() const { return clock_; }
+  Edits& edits() { return edits_; }
+  WorkedOut& worked_out() { return *worked_out_; }
+  const WorkedOut& worked_out() const { return *worked_out_; }
+
+  UnitSystem units() const { return units_; }
+  void set_units(UnitSystem units);
+
+  /// Puts a test on the desk, at the first sweep that still has something to read.
+  void open_test(std::optional<record::Id> id);
+  const record::TestRecord* test() const { return test_ ? &*test_ : nullptr; }
+  /// A stretch of the test's log was written beside the edits: takes it in.
+  void take_log_part(const record::LogPart& part);
+
+  const record::Rung* rung() const;
+  const record::Stop* stop() const;
+  void choose(record::Id rung_id, record::Id stop_id);
+  /// Chooses the sweep with the most stations read, the first of them where several are alike.
+  void choose_fullest();
+  void step_rung(int by);
+  void step_stop(int by);
+  /// The same by an arrow key, where rungs lie above each other and stops side by side; false for other keys.
+  bool step_by_arrow(int key);
+
+  /// The chosen sweep; none where nothing was kept at that rung and stop.
+  const record::Sweep* sweep() const;
+  /// The chosen sweep's stations, or the plan's with nothing read; none where the plan cannot be laid out.
+  const evaluation::SweepView* view() const;
+  /// None where nothing is read.
+  const SweepFigures* figures() const;
+  /// Any sweep of the test, laid out and corrected; none where it cannot be.
+  const evaluation::SweepView* view_of(record::Id sweep_id) const;
+  /// The stations of the chosen sweep in the order they are walked.
+  const std::vector<int>& walk() const { return walk_; }
+  /// True where so many stations were read since the reference that it is due again.
+  bool reference_due() const;
+  /// One light scale over all sweeps of the test.
+  report::ScaleRange scale() const;
+  std::optional<Band> band() const;
+
+  void say(const QString& words) { emit said(words, false); }
+  void warn(const QString& words) { emit said(words, true); }
+
+ signals:
+  void changed();
+  /// The lab book was changed, before changed().
+  void book_changed(const book::Change& change);
+  void said(const QString& words, bool bad);
+
+ private:
+  void take(const book::Change& change);
+  void look();
+
+  std::unique_ptr<book::Book> book_;
+  BenchClock clock_;
+  UnitSystem units_ = UnitSystem::Metric;
+  std::optional<record::TestRecord> test_;
+  record::Id rung_id_ = 0, stop_id_ = 0;
+  std::optional<evaluation::SweepView> planned_;  ///< where the chosen sweep has not begun
+  std::vector<int> walk_;
+  Edits edits_;
+  WorkedOut* worked_out_;
+};
+
+}  // namespace sunbreak::desktop

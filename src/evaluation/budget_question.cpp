@@ -1,0 +1,103 @@
+#include "evaluation/budget_question.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/sweep/difference.h"
+#include "core/uncertainty/height_slope.h"
+#include "core/uncertainty/observed_terms.h"
+#include "evaluation/test_checks.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+/// A stated size in place of the usual one.
+void state(Term& term, const std::optional<double>& value, double unit, const std::string& words) {
+  if (value && *value >= 0) term = {*value * unit, Origin::Stated, words};
+}
+
+void find_height_slope(BudgetQuestion& q, const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+                       const SweepViews& views) {
+  const Rung* here = bundle.rung(sweep.rung_id);
+  if (!here) return;
+  std::vector<RungLight> rungs;
+  for (const Rung& rung : bundle.rungs) {
+    const Sweep* other = bundle.sweep(rung.id, sweep.stop_id);
+    const auto found = other ? views.find(other->id) : views.end();
+    if (found != views.end() && found->second->read() > 0)
+      rungs.push_back({rung.height_m, light_at(view.layout, found->second->layout, found->second->ppfd)});
+  }
+  q.slope_per_m = height_slope(rungs, here->height_m);
+  if (!q.slope_per_m.empty()) {
+    q.height_m.words += "; slope from the rungs";
+    return;
+  }
+  // Between walls light falls more slowly than with the inverse of the height, in the open up to twice as fast.
+  q.slope_per_m.assign(view.layout.stations.size(), -1 / here->height_m);
+  q.height_m.words += "; slope assumed, since no other height was walked";
+}
+
+std::vector<Repeats> repeats_of(const Sweep& sweep, const SweepView& view) {
+  const Correction correction = correction_of(sweep);
+  std::map<int, RepeatedStation> stations;
+  for (const SideReading& s : view.side_readings) {
+    if (s.purpose != "repeat" || s.station < 0 || s.station >= std::ssize(view.ppfd)) continue;
+    if (std::isnan(view.ppfd[s.station])) continue;
+    auto& values = stations[s.station].ppfd;
+    if (values.empty()) values.push_back(view.ppfd[s.station]);
+    values.push_back(corrected_ppfd(s.raw, correction) * view.drift.factor(seconds_of(s.taken_at)));
+  }
+  std::vector<Repeats> repeats;
+  for (auto& [station, values] : stations) repeats.push_back({station, std::move(values)});
+  return repeats;
+}
+
+/// When in the walk each station was read, 0 at its beginning and 1 at its end; by the plan's order where times are not
+/// known.
+std::vector<double> walked(const TestRecord& bundle, const SweepView& view) {
+  std::vector<double> share(view.states.size(), 0);
+  double first = INFINITY, last = -INFINITY;
+  for (const StationState& s : view.states)
+    if (s.kind == StationState::Read && s.at_the_bench && std::isfinite(s.taken_s))
+      first = std::min(first, s.taken_s), last = std::max(last, s.taken_s);
+  if (last > first) {
+    for (std::size_t i = 0; i < share.size(); ++i)
+      share[i] = std::clamp((view.states[i].taken_s - first) / (last - first), 0.0, 1.0);
+    return share;
+  }
+  const std::vector<int> order = walk_of(bundle.test, view.layout);
+  for (std::size_t n = 0; n < order.size(); ++n)
+    share[order[n]] = order.size() > 1 ? static_cast<double>(n) / static_cast<double>(order.size() - 1) : 0;
+  return share;
+}
+
+}  // namespace
+
+BudgetQuestion budget_question(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+                               const SweepViews& views) {
+  BudgetQuestion q;
+  q.layout = &view.layout;
+  q.ppfd = view.ppfd;
+  q.context = figure_context(bundle, sweep, {});
+  const Test& test = bundle.test;
+  q.calibration.words = "usual for a quantum sensor; its own is not stated";
+  q.spectral.words = q.cosine.words = "usual for a quantum sensor";
+  q.height_m.words = q.position_m.words = q.edge_m.words = "usual for a tape and care";
+  q.power.words = "usual for a plug-in meter; its own is not stated";
+  if (const Meter* sensor = bundle.meter(test.sensor_id))
+    state(q.calibration, sensor->uncertainty_pct, 0.01, "stated for " + sensor->name);
+  if (const Meter* wall = bundle.meter(test.wall_meter_id))
+    state(q.power, wall->uncertainty_pct, 0.01, "stated for " + wall->name);
+  state(q.spectral, test.spectral_uncertainty_pct, 0.01, "stated");
+  state(q.cosine, test.cosine_uncertainty_pct, 0.01, "stated, at the lowest angles");
+  state(q.height_m, test.height_uncertainty_m, 1, "stated");
+  state(q.position_m, test.position_uncertainty_m, 1, "stated");
+  state(q.edge_m, test.edge_uncertainty_m, 1, "stated");
+  q.repeatability = repeatability_term(view.layout, view.ppfd, repeats_of(sweep, view), q.position_m.value);
+  q.drift = drift_term(view.drift, q.repeatability.value);
+  find_height_slope(q, bundle, sweep, view, views);
+  q.walked = walked(bundle, view);
+  return q;
+}
+
+}  // namespace sunbreak::evaluation

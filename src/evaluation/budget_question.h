@@ -1,0 +1,13 @@
+#pragma once
+
+#include "core/uncertainty/budget.h"
+#include "evaluation/sweep_view.h"
+
+namespace sunbreak::evaluation {
+
+/// What a sweep's budget is worked out from: the meters' stated uncertainties, the tester's own, and what repeats,
+/// reference readings and the other rungs at the same stop show. Refers to `view`, which has to outlive it.
+BudgetQuestion budget_question(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+                               const SweepViews& views);
+
+}  // namespace sunbreak::evaluation

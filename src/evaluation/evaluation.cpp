@@ -1,0 +1,335 @@
+#include "evaluation/evaluation.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/optics/room_lights.h"
+#include "evaluation/budget_question.h"
+#include "evaluation/evidence_facts.h"
+#include "evaluation/once.h"
+#include "evaluation/rig_model.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+// What each part is worked out from beside the sweep's view. Where it is the same as before, so is the answer.
+
+struct FiguresInput {
+  std::optional<double> power_w;
+  double photoperiod_h = 0, low = 0, high = 0;
+  UnitSystem units = UnitSystem::Metric;
+  bool operator==(const FiguresInput&) const = default;
+};
+
+struct HangInput {
+  bool asked = false;  ///< only a probe that is being read asks for the model
+  Room room;
+  FixtureOutline outline;
+  double height_m = 0;
+  bool operator==(const HangInput&) const = default;
+};
+
+struct ChecksInput {
+  std::string walk_order;
+  bool opening_probe = false;
+  std::optional<double> range_max, emitter_spacing_m;
+  double height_m = 0;
+  HangInput hang;
+  bool operator==(const ChecksInput&) const = default;
+};
+
+struct WalkedInput {
+  double percent = 0;
+  std::vector<LampEvent> events;
+  bool operator==(const WalkedInput&) const = default;
+};
+
+struct BudgetInput {
+  FiguresInput figures;
+  std::optional<Meter> sensor, wall;
+  std::vector<std::optional<double>> stated;
+  std::string walk_order;
+  bool opening_probe = false;
+  std::vector<std::pair<double, std::shared_ptr<const SweepView>>> same_stop;  ///< by height
+  double height_m = 0;
+  bool operator==(const BudgetInput&) const = default;
+};
+
+std::optional<Meter> meter_of(const TestRecord& record, const std::optional<Id>& id) {
+  const Meter* meter = record.meter(id);
+  return meter ? std::optional(*meter) : std::nullopt;
+}
+
+/// True where `later` is `earlier` with samples added at its end, as a recording grows.
+bool grown_from(const WallLog& later, const WallLog& earlier) {
+  const auto starts_alike = [](const auto& longer, const auto& shorter) {
+    return longer.size() >= shorter.size() &&
+           (shorter.empty() || (longer.front().time_s == shorter.front().time_s &&
+                                longer[shorter.size() - 1].time_s == shorter.back().time_s));
+  };
+  return starts_alike(later.samples, earlier.samples) && starts_alike(later.light, earlier.light) &&
+         starts_alike(later.watts, earlier.watts);
+}
+
+template <typename T>
+using Shared = std::shared_ptr<Once<T>>;
+
+}  // namespace
+
+struct Evaluation::Sweep {
+  record::Sweep row;
+  std::shared_ptr<const SweepView> view;
+  FiguresInput figures_input;
+  ChecksInput checks_input;
+  WalkedInput walked_input;
+  BudgetInput budget_input;
+  Shared<std::optional<SweepFigures>> figures;
+  Shared<HangResponse> hang;
+  Shared<std::vector<Check>> checks, checks_without_hang;
+  Shared<WalkedState> walked;
+  Shared<Budget> budget;
+  Once<Evidence> evidence;
+};
+
+struct Evaluation::Parts {
+  TestRecord record;
+  std::shared_ptr<const WallLog> log;
+  UnitSystem units = UnitSystem::Metric;
+  SweepViews views;
+  std::map<Id, std::unique_ptr<Sweep>> sweeps;
+  std::optional<std::pair<double, double>> range;
+};
+
+Evaluation::Evaluation(std::unique_ptr<Parts> parts) : parts_(std::move(parts)) {}
+Evaluation::~Evaluation() = default;
+
+const TestRecord& Evaluation::record() const { return parts_->record; }
+const WallLog& Evaluation::log() const { return *parts_->log; }
+const SweepViews& Evaluation::views() const { return parts_->views; }
+std::optional<std::pair<double, double>> Evaluation::light_range() const { return parts_->range; }
+
+const Evaluation::Sweep* Evaluation::sweep(Id sweep_id) const {
+  const auto found = parts_->sweeps.find(sweep_id);
+  return found == parts_->sweeps.end() ? nullptr : found->second.get();
+}
+
+const SweepView* Evaluation::view(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  return s ? s->view.get() : nullptr;
+}
+
+const SweepFigures* Evaluation::figures(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  if (!s) return nullptr;
+  const auto* figures = s->figures->get([&]() -> std::optional<std::optional<SweepFigures>> {
+    auto sizes = parts_->units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
+    return sweep_figures(s->view->layout, s->view->ppfd, figure_context(parts_->record, s->row, std::move(sizes)));
+  });
+  return *figures ? &**figures : nullptr;
+}
+
+const HangResponse& Evaluation::hang(Id sweep_id) const {
+  static const HangResponse none;
+  const Sweep* s = sweep(sweep_id);
+  if (!s || !s->checks_input.hang.asked) return none;
+  return *s->hang->get([&]() -> std::optional<HangResponse> {
+    const HangInput& in = s->checks_input.hang;
+    return hang_response(*light_of(in.room), nominal_fixture(in.outline), s->view->layout, in.height_m);
+  });
+}
+
+HangResponse Evaluation::hang_so_far(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  const HangResponse* known = s ? s->hang->known() : nullptr;
+  return known ? *known : HangResponse{};
+}
+
+const std::vector<Check>& Evaluation::checks(Id sweep_id) const {
+  static const std::vector<Check> none;
+  const Sweep* s = sweep(sweep_id);
+  if (!s) return none;
+  return *s->checks->get([&]() -> std::optional<std::vector<Check>> {
+    return checks_of(parts_->record, s->row, *s->view, hang(sweep_id));
+  });
+}
+
+const std::vector<Check>* Evaluation::checks_so_far(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  return s ? s->checks->known() : nullptr;
+}
+
+const std::vector<Check>& Evaluation::checks_without_waiting(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  if (!s || !s->checks_input.hang.asked || s->hang->known()) return checks(sweep_id);
+  return *s->checks_without_hang->get(
+      [&]() -> std::optional<std::vector<Check>> { return checks_of(parts_->record, s->row, *s->view, {}); });
+}
+
+std::vector<TestCheck> Evaluation::gather(bool work) const {
+  std::vector<TestCheck> all;
+  for (const auto& [id, s] : parts_->sweeps) {
+    const std::vector<Check>* known = work ? &checks(id) : s->checks->known();
+    if (!known) known = s->checks_without_hang->known();
+    if (!known) continue;
+    for (const Check& check : *known) all.push_back({id, check, {}});
+  }
+  for (TestCheck& check : checks_between(parts_->record, parts_->views)) all.push_back(std::move(check));
+  for (TestCheck& c : all) c.set_aside = dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
+  return all;
+}
+
+std::vector<TestCheck> Evaluation::all_checks() const { return gather(true); }
+std::vector<TestCheck> Evaluation::all_checks_so_far() const { return gather(false); }
+
+const WalkedState& Evaluation::walked(Id sweep_id) const {
+  static const WalkedState none;
+  const Sweep* s = sweep(sweep_id);
+  if (!s) return none;
+  return *s->walked->get([&]() -> std::optional<WalkedState> {
+    return walked_state(s->walked_input.events, *parts_->log, *s->view, s->walked_input.percent);
+  });
+}
+
+const WalkedState* Evaluation::walked_so_far(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  return s ? s->walked->known() : nullptr;
+}
+
+const Budget* Evaluation::budget(Id sweep_id, std::stop_token stop) const {
+  const Sweep* s = sweep(sweep_id);
+  if (!s || s->view->read() == 0) return nullptr;
+  return s->budget->get([&]() -> std::optional<Budget> {
+    BudgetQuestion question = budget_question(parts_->record, s->row, *s->view, parts_->views);
+    question.stop = stop;
+    Budget budget = uncertainty_budget(question);
+    return stop.stop_requested() ? std::nullopt : std::optional(std::move(budget));
+  });
+}
+
+const Budget* Evaluation::budget_so_far(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  return s ? s->budget->known() : nullptr;
+}
+
+const Evidence* Evaluation::evidence(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  if (!s || s->view->read() == 0) return nullptr;
+  return s->evidence.get([&]() -> std::optional<Evidence> {
+    int open = 0;
+    for (const Check& check : checks(sweep_id)) open += !dismissal_of(parts_->record, sweep_id, check, s->view.get());
+    for (const TestCheck& c : checks_between(parts_->record, parts_->views))
+      if (c.sweep_id == sweep_id || c.sweep_id == 0)
+        open += !dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
+    return sunbreak::grade(
+        evidence_facts(parts_->record, s->row, *s->view, walked(sweep_id), parts_->log->watts, open));
+  });
+}
+
+const Evidence* Evaluation::evidence_so_far(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  return s ? s->evidence.known() : nullptr;
+}
+
+std::optional<Grade> Evaluation::grade() const {
+  std::optional<Grade> weakest;
+  for (const auto& [id, s] : parts_->sweeps)
+    if (const Evidence* e = evidence(id); e && (!weakest || e->grade < *weakest)) weakest = e->grade;
+  return weakest;
+}
+
+std::vector<TargetFit> Evaluation::target_fits(Id sweep_id, std::span<const Band> bands) const {
+  const SweepView* v = view(sweep_id);
+  return v ? sunbreak::target_fits(Field(v->layout, v->ppfd), bands) : std::vector<TargetFit>();
+}
+
+std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared_ptr<const WallLog> log,
+                                           UnitSystem units, const Evaluation* before,
+                                           const std::set<Id>* readings_of) {
+  auto parts = std::make_unique<Evaluation::Parts>();
+  parts->record = without_readings(record);
+  parts->log = log ? std::move(log) : std::make_shared<const WallLog>(wall_log(record));
+  parts->units = units;
+  const bool same_bench = before && footprint_of(before->record().bench) == footprint_of(record.bench);
+
+  for (const record::Sweep& row : record.sweeps) {
+    const Evaluation::Sweep* old = before ? before->sweep(row.id) : nullptr;
+    const bool same_readings = readings_of && !readings_of->contains(row.id);
+    if (old && same_readings && same_bench && grid_of(old->row) == grid_of(row) &&
+        correction_of(old->row) == correction_of(row)) {
+      parts->views.emplace(row.id, old->view);
+    } else if (auto view = view_sweep(record, row)) {
+      parts->views.emplace(row.id, std::make_shared<const SweepView>(std::move(view.value())));
+    }
+  }
+
+  const Test& test = record.test;
+  const Room room = room_of(record.bench);
+  const FixtureOutline outline = outline_of(record.fixture, record.bench);
+  const std::optional<Meter> sensor = meter_of(record, test.sensor_id), wall = meter_of(record, test.wall_meter_id);
+  for (const record::Sweep& row : record.sweeps) {
+    const auto view = parts->views.find(row.id);
+    if (view == parts->views.end()) continue;
+    auto s = std::make_unique<Evaluation::Sweep>();
+    s->row = row;
+    s->view = view->second;
+    for (const double ppfd : s->view->ppfd) {
+      if (std::isnan(ppfd)) continue;
+      if (!parts->range) parts->range = {ppfd, ppfd};
+      parts->range = {std::min(parts->range->first, ppfd), std::max(parts->range->second, ppfd)};
+    }
+    const Rung* rung = record.rung(row.rung_id);
+    const Stop* stop = record.stop(row.stop_id);
+    const double height_m = rung ? rung->height_m : 0;
+    s->figures_input = {row.power_w, test.photoperiod_h, test.target_low_ppfd, test.target_high_ppfd, units};
+    s->checks_input = {test.walk_order,
+                       test.opening_probe,
+                       sensor ? sensor->range_max : std::nullopt,
+                       record.fixture.emitter_spacing_m,
+                       height_m,
+                       {}};
+    if (rung && test.opening_probe && s->view->read() > 0 && !s->view->complete())
+      s->checks_input.hang = {true, room, outline, height_m};
+    s->walked_input = {stop ? stop->percent : 100, record.lamp_events};
+    s->budget_input = {s->figures_input,
+                       sensor,
+                       wall,
+                       {test.spectral_uncertainty_pct, test.cosine_uncertainty_pct, test.height_uncertainty_m,
+                        test.position_uncertainty_m, test.edge_uncertainty_m},
+                       test.walk_order,
+                       test.opening_probe,
+                       {},
+                       height_m};
+    for (const record::Sweep& other : record.sweeps)
+      if (const auto found = parts->views.find(other.id); other.stop_id == row.stop_id && found != parts->views.end())
+        if (const Rung* at = record.rung(other.rung_id))
+          s->budget_input.same_stop.emplace_back(at->height_m, found->second);
+
+    const Evaluation::Sweep* old = before ? before->sweep(row.id) : nullptr;
+    const bool same_view = old && old->view == s->view;
+    const auto keep = [&](auto member, bool same) {
+      auto& part = (*s).*member;
+      using Part = typename std::remove_reference_t<decltype(part)>::element_type;
+      part = same ? (*old).*member : std::make_shared<Part>();
+    };
+    keep(&Evaluation::Sweep::figures, same_view && old->figures_input == s->figures_input);
+    // The model asks for no reading: what it said of a height holds while the sweep there is walked.
+    keep(&Evaluation::Sweep::hang,
+         old && old->checks_input.hang == s->checks_input.hang && same_bench && grid_of(old->row) == grid_of(row));
+    const bool same_checks = same_view && old->checks_input == s->checks_input;
+    keep(&Evaluation::Sweep::checks, same_checks);
+    keep(&Evaluation::Sweep::checks_without_hang, same_checks);
+    keep(&Evaluation::Sweep::budget, old && old->budget_input == s->budget_input && same_view);
+    const auto walked_the_same = [&] {
+      if (!same_view || old->walked_input != s->walked_input) return false;
+      if (before->parts_->log == parts->log) return true;
+      const WalkedState* known = old->walked->known();
+      return known && grown_from(*parts->log, before->log()) && !before->log().samples.empty() &&
+             before->log().samples.back().time_s >= known->began_s;
+    };
+    keep(&Evaluation::Sweep::walked, walked_the_same());
+    parts->sweeps.emplace(row.id, std::move(s));
+  }
+  return std::shared_ptr<const Evaluation>(new Evaluation(std::move(parts)));
+}
+
+}  // namespace sunbreak::evaluation
