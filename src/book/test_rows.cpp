@@ -36,9 +36,12 @@ void read_all(TableRows& rows, const Book& book, Id test_id) {
 /// Reads one row of a table anew, takes it in at its end, or takes it away. False where that would break the order.
 bool read_one(TableRows& rows, const Book& book, Id test_id, Id id) {
   const Kind& kind = rows.kind();
-  std::size_t at = 0;
-  while (at < rows.size() && kind.id(rows.at(at)) != id) ++at;
-  const bool present = at < rows.size();
+  std::size_t at = 0, end = rows.size();  // rows lie in the order of their ids
+  while (at < end) {
+    const std::size_t middle = (at + end) / 2;
+    (kind.id(rows.at(middle)) < id ? at = middle + 1 : end = middle);
+  }
+  const bool present = at < rows.size() && kind.id(rows.at(at)) == id;
   bool found = false, in_order = true;
   book.read(kind, fmt::format("WHERE id = {} AND {}", id, within_test(kind)), test_id, [&] {
     found = true;
@@ -93,7 +96,7 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
     book.read(kind_of<Reading>(), fmt::format("WHERE sweep_id = ?1 AND id > {} ORDER BY id", whole ? 0 : last), sweep,
               [&]() -> void* { return &record.readings.emplace_back(); });
   }
-  std::ranges::sort(record.readings, {}, &Reading::id);
+  if (!std::ranges::is_sorted(record.readings, {}, &Reading::id)) std::ranges::sort(record.readings, {}, &Reading::id);
   return true;
 }
 

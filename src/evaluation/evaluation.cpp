@@ -79,6 +79,7 @@ using Shared = std::shared_ptr<Once<T>>;
 struct Evaluation::Sweep {
   record::Sweep row;
   std::shared_ptr<const SweepView> view;
+  SweepDigest digest;
   FiguresInput figures_input;
   ChecksInput checks_input;
   WalkedInput walked_input;
@@ -98,6 +99,7 @@ struct Evaluation::Parts {
   SweepViews views;
   std::map<Id, std::unique_ptr<Sweep>> sweeps;
   std::optional<std::pair<double, double>> range;
+  Once<std::vector<TestCheck>> between;
 };
 
 Evaluation::Evaluation(std::unique_ptr<Parts> parts) : parts_(std::move(parts)) {}
@@ -111,6 +113,11 @@ std::optional<std::pair<double, double>> Evaluation::light_range() const { retur
 const Evaluation::Sweep* Evaluation::sweep(Id sweep_id) const {
   const auto found = parts_->sweeps.find(sweep_id);
   return found == parts_->sweeps.end() ? nullptr : found->second.get();
+}
+
+const SweepDigest* Evaluation::digest(Id sweep_id) const {
+  const Sweep* s = sweep(sweep_id);
+  return s ? &s->digest : nullptr;
 }
 
 const SweepView* Evaluation::view(Id sweep_id) const {
@@ -165,6 +172,14 @@ const std::vector<Check>& Evaluation::checks_without_waiting(Id sweep_id) const 
       [&]() -> std::optional<std::vector<Check>> { return checks_of(parts_->record, s->row, *s->view, {}); });
 }
 
+const std::vector<TestCheck>& Evaluation::between() const {
+  return *parts_->between.get([&]() -> std::optional<std::vector<TestCheck>> {
+    std::vector<SweepDigest> digests;
+    for (const auto& [id, s] : parts_->sweeps) digests.push_back(s->digest);
+    return checks_between(parts_->record, digests);
+  });
+}
+
 std::vector<TestCheck> Evaluation::gather(bool work) const {
   std::vector<TestCheck> all;
   for (const auto& [id, s] : parts_->sweeps) {
@@ -173,7 +188,7 @@ std::vector<TestCheck> Evaluation::gather(bool work) const {
     if (!known) continue;
     for (const Check& check : *known) all.push_back({id, check, {}});
   }
-  for (TestCheck& check : checks_between(parts_->record, parts_->views)) all.push_back(std::move(check));
+  for (const TestCheck& check : between()) all.push_back(check);
   for (TestCheck& c : all) c.set_aside = dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
   return all;
 }
@@ -197,7 +212,7 @@ const WalkedState* Evaluation::walked_so_far(Id sweep_id) const {
 
 const Budget* Evaluation::budget(Id sweep_id, std::stop_token stop) const {
   const Sweep* s = sweep(sweep_id);
-  if (!s || s->view->read() == 0) return nullptr;
+  if (!s || s->digest.read == 0) return nullptr;
   return s->budget->get([&]() -> std::optional<Budget> {
     BudgetQuestion question = budget_question(parts_->record, s->row, *s->view, parts_->views);
     question.stop = stop;
@@ -213,11 +228,11 @@ const Budget* Evaluation::budget_so_far(Id sweep_id) const {
 
 const Evidence* Evaluation::evidence(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
-  if (!s || s->view->read() == 0) return nullptr;
+  if (!s || s->digest.read == 0) return nullptr;
   return s->evidence.get([&]() -> std::optional<Evidence> {
     int open = 0;
     for (const Check& check : checks(sweep_id)) open += !dismissal_of(parts_->record, sweep_id, check, s->view.get());
-    for (const TestCheck& c : checks_between(parts_->record, parts_->views))
+    for (const TestCheck& c : between())
       if (c.sweep_id == sweep_id || c.sweep_id == 0)
         open += !dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
     return sunbreak::grade(
@@ -251,16 +266,16 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
   parts->units = units;
   const bool same_bench = before && footprint_of(before->record().bench) == footprint_of(record.bench);
 
-  for (const record::Sweep& row : record.sweeps) {
+  SweepViews fresh = view_sweeps(record, [&](const record::Sweep& row) {
     const Evaluation::Sweep* old = before ? before->sweep(row.id) : nullptr;
     const bool same_readings = readings_of && !readings_of->contains(row.id);
-    if (old && same_readings && same_bench && grid_of(old->row) == grid_of(row) &&
-        correction_of(old->row) == correction_of(row)) {
-      parts->views.emplace(row.id, old->view);
-    } else if (auto view = view_sweep(record, row)) {
-      parts->views.emplace(row.id, std::make_shared<const SweepView>(std::move(view.value())));
-    }
-  }
+    if (!old || !same_readings || !same_bench || grid_of(old->row) != grid_of(row) ||
+        correction_of(old->row) != correction_of(row))
+      return true;
+    parts->views.emplace(row.id, old->view);
+    return false;
+  });
+  parts->views.merge(fresh);
 
   const Test& test = record.test;
   const Room room = room_of(record.bench);
@@ -272,11 +287,6 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     auto s = std::make_unique<Evaluation::Sweep>();
     s->row = row;
     s->view = view->second;
-    for (const double ppfd : s->view->ppfd) {
-      if (std::isnan(ppfd)) continue;
-      if (!parts->range) parts->range = {ppfd, ppfd};
-      parts->range = {std::min(parts->range->first, ppfd), std::max(parts->range->second, ppfd)};
-    }
     const Rung* rung = record.rung(row.rung_id);
     const Stop* stop = record.stop(row.stop_id);
     const double height_m = rung ? rung->height_m : 0;
@@ -306,6 +316,11 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
 
     const Evaluation::Sweep* old = before ? before->sweep(row.id) : nullptr;
     const bool same_view = old && old->view == s->view;
+    s->digest = same_view ? old->digest : digest_of(row.id, *s->view);
+    if (const SweepDigest& d = s->digest; d.read > 0) {
+      if (!parts->range) parts->range = {d.lowest_ppfd, d.highest_ppfd};
+      parts->range = {std::min(parts->range->first, d.lowest_ppfd), std::max(parts->range->second, d.highest_ppfd)};
+    }
     const auto keep = [&](auto member, bool same) {
       auto& part = (*s).*member;
       using Part = typename std::remove_reference_t<decltype(part)>::element_type;

@@ -37,6 +37,8 @@ class Evaluation {
   /// A sweep laid out and corrected; null where there is none or it cannot be laid out.
   const SweepView* view(Id sweep_id) const;
   const SweepViews& views() const;
+  /// Its counts, extremes and mean at a glance; null where there is no view.
+  const SweepDigest* digest(Id sweep_id) const;
   /// Lowest and highest PPFD over all sweeps; nothing where none has a reading.
   std::optional<std::pair<double, double>> light_range() const;
 
@@ -84,6 +86,7 @@ class Evaluation {
   struct Parts;
   explicit Evaluation(std::unique_ptr<Parts> parts);
   const Sweep* sweep(Id sweep_id) const;
+  const std::vector<TestCheck>& between() const;
   std::vector<TestCheck> gather(bool work) const;
 
   std::unique_ptr<Parts> parts_;

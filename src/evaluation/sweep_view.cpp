@@ -64,29 +64,84 @@ void SweepView::correct(const Correction& correction) {
     if (states[i].at_the_bench) ppfd[i] *= drift.factor(states[i].taken_s);
 }
 
-Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep) {
+namespace {
+
+/// Finds readings by id: they lie in the order of their ids, where a record was read from a lab book.
+class ReadingsById {
+ public:
+  explicit ReadingsById(const std::vector<Reading>& readings) : readings_(readings) {
+    if (std::ranges::is_sorted(readings, {}, &Reading::id)) return;
+    for (const Reading& r : readings) scattered_[r.id] = &r;
+  }
+  const Reading* find(Id id) const {
+    if (!scattered_.empty()) {
+      const auto found = scattered_.find(id);
+      return found == scattered_.end() ? nullptr : found->second;
+    }
+    const auto found = std::ranges::lower_bound(readings_, id, {}, &Reading::id);
+    return found != readings_.end() && found->id == id ? &*found : nullptr;
+  }
+
+ private:
+  const std::vector<Reading>& readings_;
+  std::unordered_map<Id, const Reading*> scattered_;
+};
+
+/// A sweep's stations with nothing read yet.
+Result<SweepView> unread_view(const TestRecord& bundle, const Sweep& sweep) {
   auto layout = lay_out(footprint_of(bundle.bench), grid_of(sweep));
   if (!layout) return layout.problem();
   SweepView view{std::move(layout.value()), {}, {}, {}, {}};
-  const std::size_t count = view.layout.stations.size();
-  view.states.resize(count);
-  view.ppfd.assign(count, unread);
-  std::unordered_map<Id, const Reading*> readings;
-  for (const Reading& r : bundle.readings)
-    if (r.sweep_id == sweep.id) readings[r.id] = &r;
+  view.states.resize(view.layout.stations.size());
+  view.ppfd.assign(view.states.size(), unread);
   for (const SideReading& s : bundle.side_readings)
     if (s.sweep_id == sweep.id) view.side_readings.push_back(s);
-  for (const Placement& p : bundle.placements) {
-    if (p.sweep_id != sweep.id || p.station < 0 || p.station >= static_cast<int>(count)) continue;
-    StationState& state = view.states[p.station];
-    const auto found = p.reading_id ? readings.find(*p.reading_id) : readings.end();
-    if (found == readings.end())
-      state.kind = StationState::Missing;
-    else
-      state = state_of(*found->second);
-  }
-  view.correct(correction_of(sweep));
   return view;
+}
+
+void place(SweepView& view, const Placement& p, const Sweep& sweep, const ReadingsById& readings) {
+  if (p.station < 0 || p.station >= std::ssize(view.states)) return;
+  const Reading* reading = p.reading_id ? readings.find(*p.reading_id) : nullptr;
+  if (reading && reading->sweep_id == sweep.id)
+    view.states[p.station] = state_of(*reading);
+  else
+    view.states[p.station].kind = StationState::Missing;
+}
+
+}  // namespace
+
+Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep) {
+  auto view = unread_view(bundle, sweep);
+  if (!view) return view;
+  const ReadingsById readings(bundle.readings);
+  for (const Placement& p : bundle.placements)
+    if (p.sweep_id == sweep.id) place(view.value(), p, sweep, readings);
+  view.value().correct(correction_of(sweep));
+  return view;
+}
+
+SweepViews view_sweeps(const TestRecord& bundle, const std::function<bool(const Sweep&)>& wanted) {
+  struct Building {
+    const Sweep* sweep;
+    SweepView view;
+  };
+  std::map<Id, Building> building;
+  for (const Sweep& sweep : bundle.sweeps)
+    if (wanted(sweep))
+      if (auto view = unread_view(bundle, sweep)) building.emplace(sweep.id, Building{&sweep, std::move(view.value())});
+  SweepViews views;
+  if (building.empty()) return views;
+  const ReadingsById readings(bundle.readings);
+  auto at = building.end();
+  for (const Placement& p : bundle.placements) {
+    if (at == building.end() || at->first != p.sweep_id) at = building.find(p.sweep_id);
+    if (at != building.end()) place(at->second.view, p, *at->second.sweep, readings);
+  }
+  for (auto& [id, b] : building) {
+    b.view.correct(correction_of(*b.sweep));
+    views.emplace(id, std::make_shared<const SweepView>(std::move(b.view)));
+  }
+  return views;
 }
 
 FigureContext figure_context(const TestRecord& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {

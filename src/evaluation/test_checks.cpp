@@ -25,15 +25,6 @@ struct Sampled {
   std::vector<SampledReading> readings;
 };
 
-std::optional<SweepSummary> summary_of(const TestRecord& b, const Sweep& sweep, const SweepView& view) {
-  const Rung* rung = b.rung(sweep.rung_id);
-  const Stop* stop = b.stop(sweep.stop_id);
-  if (!rung || !stop || !view.complete() || view.missing() > 0) return {};
-  SweepSummary s{rung->height_m, stop->percent, 0, center_ppfd(view.layout, view.ppfd), sweep.power_w};
-  for (std::size_t i = 0; i < view.ppfd.size(); ++i) s.mean_ppfd += view.layout.stations[i].weight * view.ppfd[i];
-  return s;
-}
-
 std::optional<Check> door_check(const TestRecord& b) {
   const bool walled = b.bench.wall_left != "open" || b.bench.wall_right != "open" || b.bench.wall_back != "open";
   if (b.test.door != "open" || !walled) return {};
@@ -76,21 +67,41 @@ std::optional<LongerLook> longer_look(const SweepView& view, const Correction& c
                                station);
 }
 
-std::vector<TestCheck> checks_between(const TestRecord& bundle, const SweepViews& views) {
+SweepDigest digest_of(Id sweep_id, const SweepView& view) {
+  SweepDigest d;
+  d.sweep_id = sweep_id;
+  d.stations = static_cast<int>(view.states.size());
+  d.read = view.read();
+  d.missing = view.missing();
+  d.complete = d.read + d.missing == d.stations;
+  for (const double ppfd : view.ppfd) {
+    d.lowest_ppfd = std::fmin(d.lowest_ppfd, ppfd);
+    d.highest_ppfd = std::fmax(d.highest_ppfd, ppfd);
+  }
+  if (!d.complete || d.missing > 0) return d;
+  d.center_ppfd = center_ppfd(view.layout, view.ppfd);
+  d.mean_ppfd = 0;
+  for (std::size_t i = 0; i < view.ppfd.size(); ++i) d.mean_ppfd += view.layout.stations[i].weight * view.ppfd[i];
+  return d;
+}
+
+std::vector<TestCheck> checks_between(const TestRecord& bundle, std::span<const SweepDigest> sweeps) {
   std::vector<TestCheck> checks;
   std::vector<SweepSummary> summaries;
   std::vector<Id> ids;
-  for (const Sweep& sweep : bundle.sweeps) {
-    const auto view = views.find(sweep.id);
-    if (view == views.end()) continue;
-    if (const auto summary = summary_of(bundle, sweep, *view->second)) {
-      summaries.push_back(*summary);
-      ids.push_back(sweep.id);
-    }
+  bool read = false;
+  for (const SweepDigest& d : sweeps) {
+    read = read || d.read > 0;
+    const Sweep* sweep = bundle.sweep(d.sweep_id);
+    const Rung* rung = sweep ? bundle.rung(sweep->rung_id) : nullptr;
+    const Stop* stop = sweep ? bundle.stop(sweep->stop_id) : nullptr;
+    if (!rung || !stop || std::isnan(d.mean_ppfd)) continue;
+    summaries.push_back({rung->height_m, stop->percent, d.mean_ppfd, d.center_ppfd, sweep->power_w});
+    ids.push_back(d.sweep_id);
   }
   for (SweepCheck& between : between_sweeps_checks(summaries))
     checks.push_back({ids[between.sweep], std::move(between.check), {}});
-  if (std::any_of(views.begin(), views.end(), [](const auto& view) { return view.second->read() > 0; }))
+  if (read)
     if (auto check = door_check(bundle)) checks.push_back({0, std::move(*check), {}});
   return checks;
 }

@@ -1,12 +1,13 @@
 #pragma once
 
-#include <map>
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "core/checks/check.h"
 #include "core/checks/longer_look.h"
 #include "core/checks/walk_checks.h"
+#include "core/sweep/field.h"
 #include "evaluation/sweep_view.h"
 
 namespace sunbreak::evaluation {
@@ -30,9 +31,18 @@ std::vector<Check> checks_of(const TestRecord& bundle, const Sweep& sweep, const
 std::optional<LongerLook> longer_look(const SweepView& view, const Correction& correction, int station,
                                       const StationState& taken);
 
-/// What the finished sweeps of a test say of each other, and what each height and the door say by themselves. `views`
-/// by sweep id.
-std::vector<TestCheck> checks_between(const TestRecord& bundle, const SweepViews& views);
+/// What others have to know of a sweep.
+struct SweepDigest {
+  Id sweep_id = 0;
+  int stations = 0, read = 0, missing = 0;
+  bool complete = false;                               ///< every station is read or declared missing
+  double lowest_ppfd = unread, highest_ppfd = unread;  ///< NaN where nothing is read
+  double mean_ppfd = unread, center_ppfd = unread;     ///< of a sweep that is read at every station
+};
+SweepDigest digest_of(Id sweep_id, const SweepView& view);
+
+/// What the finished sweeps of a test say of each other, and what the door says by itself.
+std::vector<TestCheck> checks_between(const TestRecord& bundle, std::span<const SweepDigest> sweeps);
 
 /// The dismissal that still holds for a check: same rule, same sweep, same stations, and none of these stations read
 /// again since.

@@ -2,24 +2,28 @@
 
 #include <QFutureWatcher>
 #include <QObject>
+#include <QThreadPool>
 #include <QtConcurrent>
 #include <stop_token>
-#include <vector>
 
 namespace sunbreak::desktop {
 
 /// Works answers out on another thread, the latest question only. Belongs to an object of the interface thread, as one
-/// of its members. What the work looks at must be its own or never change.
+/// of its members. What the work looks at must be its own or never change; an answer is default-made where the work was
+/// overtaken before it began.
 ///
 ///     background_.ask([record = *test](std::stop_token stop) { return evaluate(record)->grade(); },
 ///                     [this](std::optional<Grade> grade) { show(grade); });
 class Background {
  public:
-  explicit Background(QObject* owner) : owner_(owner) {}
+  explicit Background(QObject* owner) : owner_(owner) {
+    pool_.setMaxThreadCount(1);
+    pool_.setThreadPriority(QThread::LowPriority);
+  }
   /// Waits for what is still under way, told to stop.
   ~Background() {
     drop();
-    for (QFuture<void>& future : running_) future.waitForFinished();
+    pool_.waitForDone();
   }
   Background(const Background&) = delete;
   Background& operator=(const Background&) = delete;
@@ -40,11 +44,10 @@ class Background {
                        working_ = false;
                        take(watcher->result());
                      });
-    QFuture<Answer> future = QtConcurrent::run(
-        [work = std::move(work), stop = stop_.get_token()]() mutable -> Answer { return work(stop); });
-    std::erase_if(running_, [](const QFuture<void>& f) { return f.isFinished(); });
-    running_.push_back(QFuture<void>(future));
-    watcher->setFuture(future);
+    watcher->setFuture(
+        QtConcurrent::run(&pool_, [work = std::move(work), stop = stop_.get_token()]() mutable -> Answer {
+          return stop.stop_requested() ? Answer{} : work(stop);
+        }));
   }
 
   /// Nobody waits for an answer any more.
@@ -58,7 +61,7 @@ class Background {
  private:
   QObject* owner_;
   std::stop_source stop_;
-  std::vector<QFuture<void>> running_;
+  QThreadPool pool_;  ///< of one thread: what a newer question has overtaken ends before that is begun
   int question_ = 0;
   bool working_ = false;
 };

@@ -137,14 +137,22 @@ std::optional<Band> Desk::band() const {
 
 /// Finds what the choice comes to in the test as it is now.
 void Desk::look() {
-  planned_.reset();
-  walk_.clear();
-  if (!test_) return;
+  if (!test_) {
+    planned_.reset();
+    walk_.clear();
+    walk_key_.reset();
+    return;
+  }
   if (!test_->rung(rung_id_)) rung_id_ = test_->rungs.empty() ? 0 : test_->rungs.front().id;
   if (!test_->stop(stop_id_)) stop_id_ = test_->stops.empty() ? 0 : test_->stops.front().id;
   const record::Sweep* chosen = sweep();
-  const Grid grid = chosen ? record::grid_of(*chosen) : record::grid_of(test_->test);
-  auto layout = lay_out(record::footprint_of(test_->bench), grid);
+  WalkKey key{chosen ? record::grid_of(*chosen) : record::grid_of(test_->test), record::footprint_of(test_->bench),
+              test_->test.walk_order, test_->test.opening_probe};
+  if (key == walk_key_ && planned_.has_value() == !chosen) return;
+  planned_.reset();
+  walk_.clear();
+  walk_key_ = std::move(key);
+  auto layout = lay_out(walk_key_->footprint, walk_key_->grid);
   if (!layout) return;
   walk_ = evaluation::walk_of(test_->test, layout.value());
   if (chosen) return;

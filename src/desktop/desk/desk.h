@@ -88,6 +88,15 @@ class Desk : public QObject {
   record::Id rung_id_ = 0, stop_id_ = 0;
   std::optional<evaluation::SweepView> planned_;  ///< where the chosen sweep has not begun
   std::vector<int> walk_;
+  /// What walk_ was laid out for.
+  struct WalkKey {
+    Grid grid;
+    Footprint footprint;
+    std::string order;
+    bool probe = false;
+    bool operator==(const WalkKey&) const = default;
+  };
+  std::optional<WalkKey> walk_key_;
   Edits edits_;
   WorkedOut* worked_out_;
 };

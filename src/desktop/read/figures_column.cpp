@@ -167,11 +167,18 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
   coverage_words_->setProperty("quiet", true);
   column->addWidget(coverage_words_);
   add_section(column, tr("Nominal footprints"));
-  nominal_ = new QGridLayout;
+  nominal_box_ = new QWidget(content_);
+  nominal_ = new QGridLayout(nominal_box_);
   nominal_->setContentsMargins(4, 0, 0, 0);
   nominal_->setHorizontalSpacing(12);
   nominal_->setVerticalSpacing(2);
-  column->addLayout(nominal_);
+  const QString heads[] = {tr("size"), tr("edge"), tr("inside"), tr("in band"), tr("verdict")};
+  for (int head = 0; head < 5; ++head)
+    nominal_->addWidget(quiet_label(heads[head], nominal_box_), 0, head,
+                        head == 0 || head == 4 ? Qt::AlignLeft : Qt::AlignRight);
+  column->addWidget(nominal_box_);
+  nominal_none_ = quiet_label(tr("None of the usual sizes fits in the measured area."), content_);
+  column->addWidget(nominal_none_);
   nominal_rule_ = wrapped_label(
       tr("Passes where at least 90 % is in band and the mean along its edge is at least the low end."), content_);
   define(nominal_rule_, "nominal");
@@ -188,7 +195,12 @@ void FiguresColumn::refresh() {
   if (!figures) return;
   show_figures(*figures);
   show_reduced();
-  show_uncertainty(*figures);
+  show_judgement();
+}
+
+void FiguresColumn::show_judgement() {
+  if (!desk_.figures()) return;
+  show_uncertainty(*desk_.figures());
   show_grade();
 }
 
@@ -295,35 +307,37 @@ void FiguresColumn::show_coverage(const SweepFigures& f) {
 }
 
 void FiguresColumn::show_nominal(const SweepFigures& f) {
-  while (QLayoutItem* item = nominal_->takeAt(0)) {
-    delete item->widget();
-    delete item;
-  }
   nominal_rule_->setVisible(!f.nominal.empty());
-  if (f.nominal.empty()) {
-    nominal_->addWidget(quiet_label(tr("None of the usual sizes fits in the measured area."), content_), 0, 0);
-    return;
-  }
-  const QString heads[] = {tr("size"), tr("edge"), tr("inside"), tr("in band"), tr("verdict")};
-  for (int column = 0; column < 5; ++column)
-    nominal_->addWidget(quiet_label(heads[column], content_), 0, column,
-                        column == 0 || column == 4 ? Qt::AlignLeft : Qt::AlignRight);
-  int row = 0;
-  for (const NominalFootprint& n : f.nominal) {
-    ++row;
-    const auto number = [&](const QString& text, int at) {
-      nominal_->addWidget(heading_label(text, content_), row, at, Qt::AlignRight);
-    };
-    nominal_->addWidget(new QLabel(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())), content_), row,
-                        0);
+  nominal_none_->setVisible(f.nominal.empty());
+  nominal_box_->setVisible(!f.nominal.empty());
+  while (nominal_rows_.size() < f.nominal.size()) add_nominal_row();
+  for (std::size_t row = 0; row < nominal_rows_.size(); ++row) {
+    const NominalRow& labels = nominal_rows_[row];
+    const bool used = row < f.nominal.size();
+    for (QLabel* label : {labels.size, labels.edge, labels.inside, labels.share, labels.verdict})
+      label->setVisible(used);
+    if (!used) continue;
+    const NominalFootprint& n = f.nominal[row];
     const bool known = !std::isnan(n.inside_mean_ppfd);
-    number(known ? ppfd(n.edge_mean_ppfd) : tr("–"), 1);
-    number(known ? ppfd(n.inside_mean_ppfd) : tr("–"), 2);
-    number(fixed(100 * n.in_band_share, 0) + " %", 3);
-    auto* verdict = new QLabel(n.passes ? tr("● passes") : tr("○ no"), content_);
-    set_tone(verdict, n.passes ? "good" : "");
-    nominal_->addWidget(verdict, row, 4);
+    labels.size->setText(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())));
+    labels.edge->setText(known ? ppfd(n.edge_mean_ppfd) : tr("–"));
+    labels.inside->setText(known ? ppfd(n.inside_mean_ppfd) : tr("–"));
+    labels.share->setText(fixed(100 * n.in_band_share, 0) + " %");
+    labels.verdict->setText(n.passes ? tr("● passes") : tr("○ no"));
+    set_tone(labels.verdict, n.passes ? "good" : "");
   }
+}
+
+void FiguresColumn::add_nominal_row() {
+  const int row = static_cast<int>(nominal_rows_.size()) + 1;
+  NominalRow labels{new QLabel(nominal_box_), heading_label({}, nominal_box_), heading_label({}, nominal_box_),
+                    heading_label({}, nominal_box_), new QLabel(nominal_box_)};
+  int column = 0;
+  for (QLabel* label : {labels.size, labels.edge, labels.inside, labels.share, labels.verdict}) {
+    nominal_->addWidget(label, row, column, column == 0 || column == 4 ? Qt::AlignLeft : Qt::AlignRight);
+    ++column;
+  }
+  nominal_rows_.push_back(labels);
 }
 
 }  // namespace sunbreak::desktop

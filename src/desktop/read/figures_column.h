@@ -26,6 +26,8 @@ class FiguresColumn : public QWidget {
  public:
   explicit FiguresColumn(Desk& desk, QWidget* parent = nullptr);
   void refresh();
+  /// Grade and uncertainties anew, the figures being what they were.
+  void show_judgement();
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -40,6 +42,7 @@ class FiguresColumn : public QWidget {
   void show_figures(const SweepFigures& f);
   void show_coverage(const SweepFigures& f);
   void show_nominal(const SweepFigures& f);
+  void add_nominal_row();
   void show_uncertainty(const SweepFigures& f);
   void show_grade();
   void show_reduced();
@@ -51,7 +54,13 @@ class FiguresColumn : public QWidget {
   QLabel *definition_, *coverage_words_, *warning_, *grade_, *reduced_, *rings_unit_, *nominal_rule_;
   QWidget *content_, *empty_, *rings_box_, *field_box_;
   QScrollArea* scroll_;
+  struct NominalRow {
+    QLabel *size, *edge, *inside, *share, *verdict;
+  };
   QGridLayout* nominal_;
+  QWidget* nominal_box_;
+  QLabel* nominal_none_;
+  std::vector<NominalRow> nominal_rows_;
   Form* target_;
 };
 

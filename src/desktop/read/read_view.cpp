@@ -49,7 +49,7 @@ ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   });
   connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
     if (!isVisible() || !desk_.view()) return;
-    figures_->refresh();
+    figures_->show_judgement();
     if (settings_.quantity == Quantity::Difference) state_->setText(difference_words());
   });
 }

@@ -63,8 +63,9 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   layout->addWidget(scroll, 5);
   layout->addWidget(build_side(), 7);
   connect(&desk_, &Desk::changed, this, [this] {
+    if (!isVisible()) return;
     show_draft({});
-    if (isVisible()) refresh();
+    refresh();
   });
   connect(advice_, &RigAdvice::changed, this, &RigView::refresh);
   connect(plan_, &PlanDrawing::dragged, this, [this](const record::TestRecord& draft) { show_draft(draft); });
@@ -379,6 +380,7 @@ void RigView::show_effort(const record::TestRecord* test) {
 }
 
 void RigView::arrive() {
+  show_draft({});
   refresh();
   if (first_field_) {
     first_field_->setFocus(Qt::OtherFocusReason);

@@ -141,15 +141,15 @@ void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id
                            const QColor& color) const {
   const record::TestRecord& test = *desk_.test();
   const record::Sweep* sweep = test.sweep(rung_id, stop_id);
-  const evaluation::SweepView* view = sweep ? desk_.view_of(sweep->id) : nullptr;
+  const evaluation::SweepDigest* digest = sweep ? desk_.worked_out().evaluation()->digest(sweep->id) : nullptr;
   p.setPen(QPen(color, 1));
   p.setBrush(Qt::NoBrush);
   p.drawRect(square);
-  if (!view || view->read() + view->missing() == 0) return;
-  const double done = static_cast<double>(view->read() + view->missing()) / static_cast<double>(view->states.size());
+  if (!digest || digest->read + digest->missing == 0) return;
+  const double done = static_cast<double>(digest->read + digest->missing) / digest->stations;
   p.fillRect(QRectF(square.left(), square.bottom() - square.height() * done, square.width(), square.height() * done),
              color);
-  if (view->missing() > 0) {
+  if (digest->missing > 0) {
     p.setPen(QPen(theme().panel, 1.5));
     p.drawLine(square.topLeft(), square.bottomRight());
   }

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
 
 #include "desktop/desk/desk.h"
@@ -89,13 +90,10 @@ void SensorStrip::refresh() {
   if (!desk_.sweep() || !desk_.view() ||
       hub_.channel(instruments::Measures::Light).state != instruments::LinkState::Off)
     return;
-  record::Id latest = 0;
-  for (std::size_t i = 0; i < desk_.view()->states.size(); ++i) {
-    const evaluation::StationState& state = desk_.view()->states[i];
-    if (state.kind != evaluation::StationState::Read || state.reading_id <= latest) continue;
-    latest = state.reading_id;
-    reading_->setText(text_of(ppfd_text(desk_.view()->ppfd[i])));
-  }
+  const auto& states = desk_.view()->states;
+  const auto latest = std::ranges::max_element(states, {}, &evaluation::StationState::reading_id);
+  if (latest != states.end() && latest->kind == evaluation::StationState::Read)
+    reading_->setText(text_of(ppfd_text(desk_.view()->ppfd[static_cast<std::size_t>(latest - states.begin())])));
 }
 
 /// A connected device takes the place of what is on record. An old value is never shown as the present one: it is named

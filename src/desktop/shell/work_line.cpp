@@ -70,12 +70,11 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
   const std::size_t planned = test->rungs.size() * test->stops.size();
   std::size_t begun = 0, complete = 0, holes = 0;
   for (const record::Sweep& sweep : test->sweeps) {
-    const evaluation::SweepView* view = desk.view_of(sweep.id);
-    if (!view) continue;
-    const int read_stations = view->read(), missing = view->missing();
-    begun += read_stations > 0;
-    complete += view->complete();
-    holes += missing > 0;
+    const evaluation::SweepDigest* digest = desk.worked_out().evaluation()->digest(sweep.id);
+    if (!digest) continue;
+    begun += digest->read > 0;
+    complete += digest->complete;
+    holes += digest->missing > 0;
   }
   const auto open = std::count_if(desk.worked_out().all_checks().begin(), desk.worked_out().all_checks().end(),
                                   [](const evaluation::TestCheck& c) { return !c.set_aside; });

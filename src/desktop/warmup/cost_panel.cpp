@@ -78,9 +78,16 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
   layout->addWidget(words_);
   layout->addWidget(form_);
   layout->addStretch();
-  connect(&desk_, &Desk::changed, this, &CostPanel::refresh);
+  connect(&desk_, &Desk::changed, this, [this] {
+    if (isVisible()) refresh();
+  });
   connect(&log_, &TestLog::judged, this, &CostPanel::refresh);
   refresh();
+}
+
+void CostPanel::showEvent(QShowEvent* event) {
+  refresh();
+  QWidget::showEvent(event);
 }
 
 void CostPanel::refresh() {

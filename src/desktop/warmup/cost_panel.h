@@ -16,6 +16,9 @@ class CostPanel : public QWidget {
  public:
   CostPanel(Desk& desk, TestLog& log, QWidget* parent = nullptr);
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
   void refresh();
   Desk& desk_;

@@ -124,8 +124,15 @@ StairPanel::StairPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(des
   layout->addStretch();
   connect(run, &QPushButton::clicked, this, &StairPanel::run_wanted);
   connect(find, &QPushButton::clicked, this, &StairPanel::find_wanted);
-  connect(&desk_, &Desk::changed, this, &StairPanel::refresh);
+  connect(&desk_, &Desk::changed, this, [this] {
+    if (isVisible()) refresh();
+  });
   refresh();
+}
+
+void StairPanel::showEvent(QShowEvent* event) {
+  refresh();
+  QWidget::showEvent(event);
 }
 
 void StairPanel::refresh() {

@@ -21,6 +21,9 @@ class StairPanel : public QWidget {
   void run_wanted();
   void find_wanted();
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
   void refresh();
   Desk& desk_;
