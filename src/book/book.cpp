@@ -76,6 +76,7 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
     book->db_ = std::make_unique<SQLite::Database>(
         file.string(), book->read_only_ ? SQLite::OPEN_READONLY : SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
     SQLite::Database& db = *book->db_;
+    book->rows_ = std::make_unique<RowWriter>(db);
     if (auto problem = examine(db, file)) return *problem;
     const int version = db.execAndGet("PRAGMA user_version").getInt();
     if (book->read_only_ && version < schema_version())
@@ -112,20 +113,12 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
 }
 
 Book::~Book() {
+  rows_.reset();
   db_.reset();
   if (lock_ >= 0) close(lock_);
 }
 
-void Edit::place(const Placement& placement) {
-  auto present = select<Placement>(db_, "WHERE sweep_id = ? AND station = ?", placement.sweep_id, placement.station);
-  if (present.empty()) {
-    add(placement);
-    return;
-  }
-  Placement changed = placement;
-  changed.id = present.front().id;
-  save(changed);
-}
+void Edit::place(const Placement& placement) { rows_.put(kind_of<Placement>(), &placement, "sweep_id, station"); }
 
 Id Edit::accept(const Reading& reading) {
   const Id id = add(reading);
@@ -145,7 +138,7 @@ void Edit::erase(const Kind& kind, Id id) {
       for (const Id part : parts) erase(other, part);
     }
   }
-  erase_row(db_, kind, id);
+  rows_.erase(kind, id);
 }
 
 void Edit::declare_missing(Id sweep_id, int station, const std::string& note) {
@@ -160,7 +153,7 @@ void Edit::clear_station(Id sweep_id, int station) {
 void Book::edit(const std::string& label, const std::function<void(Edit&)>& change) {
   if (read_only_) throw std::runtime_error("the lab book is open read-only");
   SQLite::Transaction transaction(*db_);
-  Edit edit(*db_);
+  Edit edit(*db_, *rows_);
   if (rehearsal_) {
     change(edit);
     return rehearsal_();  // the transaction ends here without a commit
@@ -186,13 +179,19 @@ void Book::read(const Kind& kind, const std::string& condition, Id id, const std
   read_rows(statement, kind, add);
 }
 
+int Book::count(const Kind& kind, const std::string& condition, Id id) const {
+  SQLite::Statement statement(*db_, fmt::format("SELECT count(*) FROM {} {}", kind.name(), condition));
+  statement.bind(1, id);
+  return statement.executeStep() ? statement.getColumn(0).getInt() : 0;
+}
+
 void Book::keep(LogPart& part) {
   if (read_only_) throw std::runtime_error("the lab book is open read-only");
   SQLite::Transaction transaction(*db_);
   if (part.id == 0)
-    part.id = insert_row(*db_, kind_of<LogPart>(), &part);
+    part.id = rows_->insert(kind_of<LogPart>(), &part);
   else
-    update_row(*db_, kind_of<LogPart>(), &part);
+    rows_->update(kind_of<LogPart>(), &part);
   transaction.commit();
 }
 

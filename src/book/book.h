@@ -26,11 +26,11 @@ class Edit {
   Id add(const Record& record) {
     return add(kind_of<Record>(), &record);
   }
-  Id add(const Kind& kind, const void* row) { return insert_row(db_, kind, row); }
+  Id add(const Kind& kind, const void* row) { return rows_.insert(kind, row); }
 
   template <typename Record>
   void save(const Record& record) {
-    update_row(db_, kind_of<Record>(), &record);
+    rows_.update(kind_of<Record>(), &record);
   }
 
   /// Takes a record away with all that is part of it or names it within its test. Readings are kept for ever.
@@ -50,10 +50,11 @@ class Edit {
 
  private:
   friend class Book;
-  explicit Edit(SQLite::Database& db) : db_(db) {}
+  Edit(SQLite::Database& db, RowWriter& rows) : db_(db), rows_(rows) {}
   void place(const Placement& placement);
   void erase(const Kind& kind, Id id);
   SQLite::Database& db_;
+  RowWriter& rows_;
 };
 
 /// The lab book: one SQLite file, the one truth. Owns the connection and, when it may write, the lock that keeps a
@@ -86,6 +87,9 @@ class Book {
 
   /// Reads the rows of a kind where `condition` holds, `id` bound to ?1, each into the record that `add` gives.
   void read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const;
+
+  /// How many rows of a kind there are where `condition` holds, `id` bound to ?1.
+  int count(const Kind& kind, const std::string& condition, Id id) const;
 
   /// Runs `change` as one undoable edit with a name in the user's words. Nothing is kept where it throws or changes
   /// nothing.
@@ -125,6 +129,7 @@ class Book {
 
   std::filesystem::path file_;
   std::unique_ptr<SQLite::Database> db_;
+  std::unique_ptr<RowWriter> rows_;  ///< gone before its database
   int lock_ = -1;
   bool read_only_ = false;
   std::function<void()> rehearsal_;

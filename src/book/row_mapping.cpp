@@ -49,6 +49,12 @@ int bind_row(SQLite::Statement& statement, const Kind& kind, const void* row, in
 
 Id id_of(const Kind& kind, const void* row) { return kind.id(const_cast<void*>(row)); }
 
+std::string insert_text(const Kind& kind) {
+  std::string marks = "?";
+  for (std::size_t i = 0; i < kind.columns.size(); ++i) marks += ", ?";
+  return "INSERT INTO " + std::string(kind.name()) + "(id, " + column_list(kind) + ") VALUES(" + marks + ")";
+}
+
 }  // namespace
 
 std::string select_text(const Kind& kind) {
@@ -64,28 +70,47 @@ void read_rows(SQLite::Statement& statement, const Kind& kind, const std::functi
   }
 }
 
-Id insert_row(SQLite::Database& db, const Kind& kind, const void* row) {
-  std::string marks = "?";
-  for (std::size_t i = 0; i < kind.columns.size(); ++i) marks += ", ?";
-  SQLite::Statement statement(
-      db, "INSERT INTO " + std::string(kind.name()) + "(id, " + column_list(kind) + ") VALUES(" + marks + ")");
+SQLite::Statement& RowWriter::prepared(const std::string& sql) {
+  const auto found = statements_.find(sql);
+  SQLite::Statement& statement =
+      found != statements_.end() ? found->second : statements_.try_emplace(sql, db_, sql).first->second;
+  statement.reset();
+  statement.clearBindings();
+  return statement;
+}
+
+Id RowWriter::insert(const Kind& kind, const void* row) {
+  SQLite::Statement& statement = prepared(insert_text(kind));
   if (const Id id = id_of(kind, row); id != 0) statement.bind(1, id);
   bind_row(statement, kind, row, 2);
   statement.exec();
-  return db.getLastInsertRowid();
+  statement.reset();
+  return db_.getLastInsertRowid();
 }
 
-void update_row(SQLite::Database& db, const Kind& kind, const void* row) {
-  SQLite::Statement statement(
-      db, "UPDATE " + std::string(kind.name()) + " SET " + column_list(kind, " = ?") + " WHERE id = ?");
+void RowWriter::update(const Kind& kind, const void* row) {
+  SQLite::Statement& statement =
+      prepared("UPDATE " + std::string(kind.name()) + " SET " + column_list(kind, " = ?") + " WHERE id = ?");
   statement.bind(bind_row(statement, kind, row, 1), id_of(kind, row));
   statement.exec();
+  statement.reset();
 }
 
-void erase_row(SQLite::Database& db, const Kind& kind, Id id) {
-  SQLite::Statement statement(db, "DELETE FROM " + std::string(kind.name()) + " WHERE id = ?");
+void RowWriter::erase(const Kind& kind, Id id) {
+  SQLite::Statement& statement = prepared("DELETE FROM " + std::string(kind.name()) + " WHERE id = ?");
   statement.bind(1, id);
   statement.exec();
+  statement.reset();
+}
+
+void RowWriter::put(const Kind& kind, const void* row, const std::string& unique) {
+  std::string changes;
+  for (const Column& column : kind.columns)
+    changes += (changes.empty() ? "" : ", ") + column.name + " = excluded." + column.name;
+  SQLite::Statement& statement = prepared(insert_text(kind) + " ON CONFLICT(" + unique + ") DO UPDATE SET " + changes);
+  bind_row(statement, kind, row, 2);
+  statement.exec();
+  statement.reset();
 }
 
 }  // namespace sunbreak::book

@@ -61,6 +61,10 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   return record;
 }
 
+int readings_of(const Book& book, Id test_id) {
+  return book.count(kind_of<Placement>(), "WHERE " + within_test(kind_of<Placement>()), test_id);
+}
+
 bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
   const Id test_id = record.test.id;
   if (change.rows.size() > most_rows_one_by_one) {

@@ -19,7 +19,7 @@
 namespace sunbreak::cli {
 namespace {
 
-struct Arguments {
+struct FiguresArguments {
   std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce;
   std::optional<double> watts, target_low, target_high;
   double photoperiod_h = 12;
@@ -38,7 +38,7 @@ void print_words(const SweepFigures& f, const Layout& layout, std::span<const do
   }
 }
 
-int run(const Arguments& a) {
+int run_figures(const FiguresArguments& a) {
   const auto fail = [](int status, const Problem& problem) {
     std::cerr << problem.sentence() << "\n";
     return status;
@@ -110,7 +110,7 @@ int run(const Arguments& a) {
 }  // namespace
 
 void add_figures_command(CLI::App& app, int& status) {
-  auto a = std::make_shared<Arguments>();
+  auto a = std::make_shared<FiguresArguments>();
   CLI::App* command = app.add_subcommand("figures", "Work out the figures of one sweep from a table of PPFD readings");
   command->add_option("FILE", a->file, "CSV or TSV: x, y, value rows, or a table that lies as the stations do")
       ->required();
@@ -131,7 +131,7 @@ void add_figures_command(CLI::App& app, int& status) {
   command->add_option("--reduce", a->reduce,
                       "average the readings into a coarser grid's cells first, such as 8x8, to compare evenness");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
-  command->callback([a, &status] { status = run(*a); });
+  command->callback([a, &status] { status = run_figures(*a); });
 }
 
 }  // namespace sunbreak::cli

@@ -21,7 +21,7 @@ namespace {
 
 using nlohmann::ordered_json;
 
-struct Arguments {
+struct ReadArguments {
   std::string file, test, cut;
   bool json = false;
 };
@@ -106,7 +106,7 @@ void print_sweep(const FigureSource& source, const Budget& budget, const Evidenc
     if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
 }
 
-int run(const Arguments& a) {
+int run_read(const ReadArguments& a) {
   std::optional<std::pair<Place, Place>> line;
   if (!a.cut.empty()) {
     const auto ends = parse_cut(a.cut);
@@ -158,14 +158,14 @@ int run(const Arguments& a) {
 }  // namespace
 
 void add_read_command(CLI::App& app, int& status) {
-  auto a = std::make_shared<Arguments>();
+  auto a = std::make_shared<ReadArguments>();
   CLI::App* command = app.add_subcommand(
       "read", "Figures of every sweep of a test with their uncertainty, the evidence grade, and how targets are met");
   command->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
   command->add_option("--test", a->test, "the test's number or name");
   command->add_option("--cut", a->cut, "with --json: the profile along x1,y1,x2,y2 [cm from the front left]");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
-  command->callback([a, &status] { status = run(*a); });
+  command->callback([a, &status] { status = run_read(*a); });
 }
 
 }  // namespace sunbreak::cli

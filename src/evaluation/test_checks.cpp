@@ -7,6 +7,7 @@
 #include "core/checks/between_sweeps.h"
 #include "core/checks/stuck_checks.h"
 #include "core/figures/balance.h"
+#include "core/figures/sweep_figures.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak::evaluation {
@@ -78,10 +79,8 @@ SweepDigest digest_of(Id sweep_id, const SweepView& view) {
     d.lowest_ppfd = std::fmin(d.lowest_ppfd, ppfd);
     d.highest_ppfd = std::fmax(d.highest_ppfd, ppfd);
   }
-  if (!d.complete || d.missing > 0) return d;
-  d.center_ppfd = center_ppfd(view.layout, view.ppfd);
-  d.mean_ppfd = 0;
-  for (std::size_t i = 0; i < view.ppfd.size(); ++i) d.mean_ppfd += view.layout.stations[i].weight * view.ppfd[i];
+  if (d.read > 0) d.mean_ppfd = area_mean(view.layout, view.ppfd);
+  if (d.read == d.stations) d.center_ppfd = center_ppfd(view.layout, view.ppfd);
   return d;
 }
 
@@ -95,7 +94,7 @@ std::vector<TestCheck> checks_between(const TestRecord& bundle, std::span<const 
     const Sweep* sweep = bundle.sweep(d.sweep_id);
     const Rung* rung = sweep ? bundle.rung(sweep->rung_id) : nullptr;
     const Stop* stop = sweep ? bundle.stop(sweep->stop_id) : nullptr;
-    if (!rung || !stop || std::isnan(d.mean_ppfd)) continue;
+    if (!rung || !stop || d.read < d.stations) continue;
     summaries.push_back({rung->height_m, stop->percent, d.mean_ppfd, d.center_ppfd, sweep->power_w});
     ids.push_back(d.sweep_id);
   }

@@ -37,7 +37,8 @@ struct SweepDigest {
   int stations = 0, read = 0, missing = 0;
   bool complete = false;                               ///< every station is read or declared missing
   double lowest_ppfd = unread, highest_ppfd = unread;  ///< NaN where nothing is read
-  double mean_ppfd = unread, center_ppfd = unread;     ///< of a sweep that is read at every station
+  double mean_ppfd = unread;                           ///< area-weighted, of the stations read
+  double center_ppfd = unread;                         ///< of a sweep that is read at every station
 };
 SweepDigest digest_of(Id sweep_id, const SweepView& view);
 

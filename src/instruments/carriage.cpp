@@ -6,7 +6,7 @@
 namespace sunbreak::instruments {
 namespace {
 
-constexpr int first_wait_ms = 500, longest_wait_ms = 15000, answer_ms = 1000, lost_ms = 4000;
+constexpr int carriage_wait_ms = 500, carriage_longest_wait_ms = 15000, answer_ms = 1000, lost_ms = 4000;
 constexpr double there_m = 0.003;
 
 }  // namespace
@@ -36,7 +36,7 @@ void Carriage::start() {
     buffer_.add(bytes);
     while (const auto line = buffer_.next()) take(*line);
   });
-  wait_ms_ = first_wait_ms;
+  wait_ms_ = carriage_wait_ms;
   attempt();
 }
 
@@ -62,7 +62,7 @@ void Carriage::on_closed(const QString& why) {
   poll_.stop();
   set_state(LinkState::Lost, tr("lost (%1); trying again").arg(why));
   retry_.start(wait_ms_);
-  wait_ms_ = std::min(2 * wait_ms_, longest_wait_ms);
+  wait_ms_ = std::min(2 * wait_ms_, carriage_longest_wait_ms);
 }
 
 void Carriage::go(const QPointF& place_m) {
@@ -80,7 +80,7 @@ void Carriage::ask(Asked what) {
 
 void Carriage::take(const QByteArray& line) {
   since_answer_.start();
-  wait_ms_ = first_wait_ms;
+  wait_ms_ = carriage_wait_ms;
   if (state_ != LinkState::Live) set_state(LinkState::Live, tr("live"));
   const Asked answered = asked_;
   if (!target_m_ || answered == Asked::Nothing) return;

@@ -315,6 +315,8 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
                            "are scaled to its start, raw values are in the data package.",
                            100 * view.drift.largest_change())));
     notices.push_back(data(evaluation.walked(sweep->id).words));
+    if (options.readings_table && f.stations > options.most_readings_printed)
+      notices.push_back(data(fmt::format("The table of its {} readings is in the page as written.", f.stations)));
     s.set("notices", data(notices));
     add_trust(s, budget, *evaluation.evidence(sweep->id));
     s.set("map", sink.put(map_svg(b, view, band, range, units)));
@@ -327,9 +329,10 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
     s.set("has_nominal", !f.nominal.empty());
     s.set("nominal", data(nominal_rows(f, units)));
     s.set("nominal_rule", fmt::format("Rule: {}.", figure("nominal").formula));
-    s.set("has_readings", options.readings_table);
+    const bool printed = options.readings_table && f.stations <= options.most_readings_printed;
+    s.set("has_readings", printed);
     s.set("readings_note", "Corrected PPFD in µmol/m²/s; the first row is the far one.");
-    s.set("rows", data(reading_rows(view, units)));
+    s.set("rows", data(printed ? reading_rows(view, units) : List()));
     sweeps.push_back(s);
   }
   page.set("sweeps", data(sweeps));

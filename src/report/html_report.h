@@ -12,6 +12,7 @@ struct ReportOptions {
   UnitSystem units = UnitSystem::Metric;  ///< those that the evaluation was made with
   std::vector<record::Id> sweeps;         ///< which sweeps to print; all that have readings where empty
   bool readings_table = true;
+  int most_readings_printed = 1'000'000;  ///< sweeps of more stations get a sentence in place of their table
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
 };

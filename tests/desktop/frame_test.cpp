@@ -152,7 +152,7 @@ TEST_F(WindowTest, AStageWithoutATestLeadsHomeAndSaysSo) {
 
 TEST_F(WindowTest, FiguresTellTheirDefinitionOnFocus) {
   book::fill_demo(desk().book());
-  window_->open_test(1, static_cast<int>(Stage::Read));
+  open_test(1, Stage::Read);
   auto* row = find<FigureRow>("canopy_efficacy_umol_j");
   row->setFocus();
   EXPECT_TRUE(find<QLabel>("definition")->text().contains("PPF on the footprint ÷ wall power"));
@@ -163,7 +163,7 @@ TEST_F(WindowTest, FiguresTellTheirDefinitionOnFocus) {
 
 TEST_F(WindowTest, ATargetOfOnesOwnMovesTheCoverage) {
   book::fill_demo(desk().book());
-  window_->open_test(1, static_cast<int>(Stage::Read));
+  open_test(1, Stage::Read);
   const QString before = find<FigureRow>("coverage")->value();
   fill("targetLow", "100");
   EXPECT_EQ(desk().test()->test.target_low_ppfd, 100);
@@ -176,7 +176,7 @@ TEST_F(WindowTest, ATargetOfOnesOwnMovesTheCoverage) {
 
 TEST_F(WindowTest, ImperialShowsFeetAndInchesEverywhereOnRead) {
   book::fill_demo(desk().book());
-  window_->open_test(1, static_cast<int>(Stage::Read));
+  open_test(1, Stage::Read);
   key(Qt::Key_U, Qt::ControlModifier);
   QString all;
   for (const QLabel* label : window_->findChildren<QLabel*>())

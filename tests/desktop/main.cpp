@@ -1,7 +1,7 @@
 #include <gtest/gtest.h>
 
-#include <QApplication>
 #include <QStandardPaths>
+#include "desktop/watched_application.h"
 
 #include "desktop/theme/theme.h"
 
@@ -9,7 +9,7 @@ int main(int argc, char** argv) {
   ::testing::InitGoogleTest(&argc, argv);
   if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
   QStandardPaths::setTestModeEnabled(true);
-  QApplication app(argc, argv);
+  sunbreak::desktop::WatchedApplication app(argc, argv);
   QApplication::setOrganizationName("Sunbreak tests");
   QApplication::setApplicationName("Sunbreak tests");
   sunbreak::desktop::load_fonts();

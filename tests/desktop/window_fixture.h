@@ -35,6 +35,13 @@ class WindowTest : public ::testing::Test {
   std::string book_file() const { return folder_.filePath("book.sunbreak").toStdString(); }
   QString path(const QString& name) const { return folder_.filePath(name); }
 
+  /// Opens a test and waits until it is on the desk: a large one is read on another thread.
+  void open_test(record::Id id, Stage stage) {
+    bool there = false;
+    window_->open_test(id, static_cast<int>(stage), [&] { there = true; });
+    EXPECT_TRUE(QTest::qWaitFor([&] { return there; }, 10000));
+  }
+
   Desk& desk() { return window_->desk(); }
   /// The widget that keys go to; where a closed dialog left none active, the window is.
   QWidget* focused() {

@@ -12,7 +12,7 @@
 namespace sunbreak {
 namespace {
 
-constexpr double noticed_pct = 2, step_m = 0.01, farthest_m = 0.15;
+constexpr double noticed_pct = 2, shift_step_m = 0.01, farthest_m = 0.15;
 
 /// The sweep made even about its middle, so that what is left on shifting it is the shift's own doing.
 std::vector<double> symmetric(const Layout& layout, std::span<const double> ppfd) {
@@ -43,11 +43,11 @@ std::optional<double> shift_m(const Layout& layout, const std::vector<double>& e
                               double difference_pct) {
   std::vector<double> shifted;
   for (const Station& s : layout.stations)
-    shifted.push_back(even[layout.index(s.column, s.row)] - step_m * slope_per_m(layout, even, s, along_x));
+    shifted.push_back(even[layout.index(s.column, s.row)] - shift_step_m * slope_per_m(layout, even, s, along_x));
   const Balance b = balance(layout, shifted);
   const double per_step = along_x ? b.left_right_pct : b.front_back_pct;
   if (!(std::abs(per_step) > 0.05)) return {};
-  const double shift = difference_pct / per_step * step_m;
+  const double shift = difference_pct / per_step * shift_step_m;
   return std::abs(shift) <= farthest_m ? std::optional(shift) : std::nullopt;
 }
 

@@ -12,8 +12,12 @@ namespace sunbreak::desktop {
 
 using record::Id;
 
+namespace {
+constexpr int most_readings_at_once = 700;
+}
+
 Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent)
-    : QObject(parent), book_(std::move(book)), edits_(*this), worked_out_(new WorkedOut(*this)) {
+    : QObject(parent), book_(std::move(book)), edits_(*this), worked_out_(new WorkedOut(*this)), reading_(this) {
   units_ = QSettings().value("units").toString() == "imperial" ? UnitSystem::Imperial : UnitSystem::Metric;
   book_->on_change = [this](const book::Change& change) { take(change); };
 }
@@ -30,23 +34,67 @@ void Desk::set_units(UnitSystem units) {
 
 /// Takes a change of the lab book in, reading of the test on the desk only what it touched.
 void Desk::take(const book::Change& change) {
-  if (test_ && !book::refresh_test(*test_, *book_, change)) test_.reset();
+  if (test_ && !book::refresh_test(own_test(), *book_, change)) test_.reset();
   look();
   worked_out_->follow(&change);
   emit book_changed(change);
   emit changed();
 }
 
-void Desk::open_test(std::optional<Id> id) {
-  test_ = id ? book::load_test(*book_, *id) : std::nullopt;
+/// The test, to be changed: a copy where another thread has it.
+record::TestRecord& Desk::own_test() {
+  if (test_.use_count() > 1) test_ = std::make_shared<record::TestRecord>(*test_);
+  return *test_;
+}
+
+void Desk::open_test(std::optional<Id> id, const std::function<void()>& then) {
+  reading_.drop();
+  if (id && book::readings_of(*book_, *id) > most_readings_at_once) return read_beside(*id, then);
+  auto loaded = id ? book::load_test(*book_, *id) : std::nullopt;
+  put_down(loaded ? std::make_shared<record::TestRecord>(std::move(*loaded)) : nullptr, nullptr);
+  if (then) then();
+}
+
+void Desk::read_beside(Id id, const std::function<void()>& then) {
+  struct Read {
+    std::shared_ptr<record::TestRecord> test;
+    std::shared_ptr<const evaluation::Evaluation> evaluation;
+    std::string problem;
+  };
+  say(tr("Opening the test…"));
+  reading_.ask(
+      [file = book_->file(), id, units = units_](auto) {
+        Read read;
+        try {
+          if (auto loaded = book::load_test(*book::Book::read_beside(file), id)) {
+            read.test = std::make_shared<record::TestRecord>(std::move(*loaded));
+            read.evaluation = evaluation::evaluate(*read.test, std::make_shared<const evaluation::WallLog>(), units);
+          }
+        } catch (const std::exception& e) {
+          read.problem = e.what();
+        }
+        return read;
+      },
+      [this, id, then, revision = book_->revision(), units = units_](const Read& read) {
+        if (!read.problem.empty())
+          return warn(tr("The test could not be read (%1). Try again, or check the disk.").arg(read.problem.c_str()));
+        if (revision != book_->revision() || units != units_) return read_beside(id, then);
+        put_down(read.test, read.evaluation);
+        if (then) then();
+      });
+}
+
+void Desk::put_down(std::shared_ptr<record::TestRecord> test,
+                    std::shared_ptr<const evaluation::Evaluation> evaluation) {
+  test_ = std::move(test);
   rung_id_ = stop_id_ = 0;
-  worked_out_->follow(nullptr);
+  worked_out_->follow(nullptr, std::move(evaluation));
   if (test_) {
     for (const record::Rung& rung : test_->rungs)
       for (const record::Stop& stop : test_->stops) {
         if (rung_id_) break;
         const record::Sweep* sweep = test_->sweep(rung.id, stop.id);
-        if (const evaluation::SweepView* view = sweep ? view_of(sweep->id) : nullptr; view && view->complete())
+        if (const evaluation::SweepDigest* digest = sweep ? digest_of(sweep->id) : nullptr; digest && digest->complete)
           continue;
         rung_id_ = rung.id, stop_id_ = stop.id;
       }
@@ -58,7 +106,7 @@ void Desk::open_test(std::optional<Id> id) {
 
 void Desk::take_log_part(const record::LogPart& part) {
   if (!test_ || part.test_id != test_->test.id) return;
-  auto& parts = test_->log_parts;
+  auto& parts = own_test().log_parts;
   const auto present = std::ranges::find(parts, part.id, &record::LogPart::id);
   if (present == parts.end())
     parts.push_back(part);
@@ -84,9 +132,9 @@ void Desk::choose_fullest() {
   for (const record::Rung& rung : test_->rungs)
     for (const record::Stop& stop : test_->stops) {
       const record::Sweep* candidate = test_->sweep(rung.id, stop.id);
-      const evaluation::SweepView* view = candidate ? view_of(candidate->id) : nullptr;
-      if (!view || view->read() <= most) continue;
-      most = view->read();
+      const evaluation::SweepDigest* digest = candidate ? digest_of(candidate->id) : nullptr;
+      if (!digest || digest->read <= most) continue;
+      most = digest->read;
       fullest = {rung.id, stop.id};
     }
   choose(fullest.first, fullest.second);
@@ -172,6 +220,11 @@ const evaluation::SweepView* Desk::view() const {
 const evaluation::SweepView* Desk::view_of(Id sweep_id) const {
   const auto& evaluation = worked_out_->evaluation();
   return evaluation ? evaluation->view(sweep_id) : nullptr;
+}
+
+const evaluation::SweepDigest* Desk::digest_of(Id sweep_id) const {
+  const auto& evaluation = worked_out_->evaluation();
+  return evaluation ? evaluation->digest(sweep_id) : nullptr;
 }
 
 const SweepFigures* Desk::figures() const {

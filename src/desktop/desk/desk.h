@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QObject>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -36,9 +37,12 @@ class Desk : public QObject {
   UnitSystem units() const { return units_; }
   void set_units(UnitSystem units);
 
-  /// Puts a test on the desk, at the first sweep that still has something to read.
-  void open_test(std::optional<record::Id> id);
-  const record::TestRecord* test() const { return test_ ? &*test_ : nullptr; }
+  /// Puts a test on the desk, at the first sweep that still has something to read, and calls `then`. A large one is
+  /// read on another thread first, while the test before stays where it is; what is opened meanwhile takes its place.
+  void open_test(std::optional<record::Id> id, const std::function<void()>& then = {});
+  const record::TestRecord* test() const { return test_.get(); }
+  /// The test as it is now, for another thread: later changes are made to a copy.
+  std::shared_ptr<const record::TestRecord> snapshot() const { return test_; }
   /// A stretch of the test's log was written beside the edits: takes it in.
   void take_log_part(const record::LogPart& part);
 
@@ -60,6 +64,8 @@ class Desk : public QObject {
   const SweepFigures* figures() const;
   /// Any sweep of the test, laid out and corrected; none where it cannot be.
   const evaluation::SweepView* view_of(record::Id sweep_id) const;
+  /// Its counts, extremes and mean at a glance; none where there is no view.
+  const evaluation::SweepDigest* digest_of(record::Id sweep_id) const;
   /// The stations of the chosen sweep in the order they are walked.
   const std::vector<int>& walk() const { return walk_; }
   /// True where so many stations were read since the reference that it is due again.
@@ -80,11 +86,14 @@ class Desk : public QObject {
  private:
   void take(const book::Change& change);
   void look();
+  record::TestRecord& own_test();
+  void read_beside(record::Id id, const std::function<void()>& then);
+  void put_down(std::shared_ptr<record::TestRecord> test, std::shared_ptr<const evaluation::Evaluation> evaluation);
 
   std::unique_ptr<book::Book> book_;
   BenchClock clock_;
   UnitSystem units_ = UnitSystem::Metric;
-  std::optional<record::TestRecord> test_;
+  std::shared_ptr<record::TestRecord> test_;
   record::Id rung_id_ = 0, stop_id_ = 0;
   std::optional<evaluation::SweepView> planned_;  ///< where the chosen sweep has not begun
   std::vector<int> walk_;
@@ -99,6 +108,7 @@ class Desk : public QObject {
   std::optional<WalkKey> walk_key_;
   Edits edits_;
   WorkedOut* worked_out_;
+  Background reading_;
 };
 
 }  // namespace sunbreak::desktop

@@ -16,7 +16,7 @@ WorkedOut::WorkedOut(Desk& desk) : QObject(&desk), desk_(desk), background_(this
 
 Id WorkedOut::chosen() const { return desk_.sweep() ? desk_.sweep()->id : 0; }
 
-void WorkedOut::follow(const book::Change* change) {
+void WorkedOut::follow(const book::Change* change, std::shared_ptr<const evaluation::Evaluation> known) {
   background_.drop();
   const record::TestRecord* test = desk_.test();
   if (!test) {
@@ -28,8 +28,11 @@ void WorkedOut::follow(const book::Change* change) {
   const bool same_test = evaluation_ && evaluation_->record().test.id == test->test.id;
   if (!same_test) log_.reset(), budgets_wanted_ = false;
   if (!log_) log_ = std::make_shared<const evaluation::WallLog>();  // the test's log is on its way
-  evaluation_ = evaluation::evaluate(*test, log_, desk_.units(), same_test ? evaluation_.get() : nullptr,
-                                     same_test && change ? &change->sweeps : nullptr);
+  if (known && !same_test)
+    evaluation_ = std::move(known);
+  else
+    evaluation_ = evaluation::evaluate(*test, log_, desk_.units(), same_test ? evaluation_.get() : nullptr,
+                                       same_test && change ? &change->sweeps : nullptr);
   look_at_chosen();
 }
 
@@ -67,17 +70,17 @@ bool WorkedOut::gather() {
 WorkedOut::Step WorkedOut::next_step() const {
   const evaluation::Evaluation& e = *evaluation_;
   const auto judged = [&](Id id) -> Step {
-    const evaluation::SweepView* view = e.view(id);
-    if (!view) return {};
+    const evaluation::SweepDigest* digest = e.digest(id);
+    if (!digest) return {};
     if (!e.checks_so_far(id)) return [id](const auto& it, auto) { it.checks(id); };
     if (!e.walked_so_far(id)) return [id](const auto& it, auto) { it.walked(id); };
-    if (view->read() > 0 && !e.evidence_so_far(id)) return [id](const auto& it, auto) { it.evidence(id); };
+    if (digest->read > 0 && !e.evidence_so_far(id)) return [id](const auto& it, auto) { it.evidence(id); };
     return {};
   };
   if (Step step = judged(chosen())) return step;
   if (budgets_wanted_)
     for (const Id id : {chosen(), budget_also_})
-      if (const evaluation::SweepView* view = e.view(id); view && view->read() > 0 && !e.budget_so_far(id))
+      if (const evaluation::SweepDigest* digest = e.digest(id); digest && digest->read > 0 && !e.budget_so_far(id))
         return [id](const auto& it, std::stop_token stop) { it.budget(id, stop); };
   for (const auto& [id, view] : e.views())
     if (Step step = judged(id)) return step;
@@ -139,7 +142,7 @@ std::optional<std::pair<Grade, Id>> WorkedOut::weakest() const {
   std::optional<std::pair<Grade, Id>> found;
   if (!evaluation_) return found;
   for (const auto& [id, view] : evaluation_->views()) {
-    if (view->read() == 0) continue;
+    if (evaluation_->digest(id)->read == 0) continue;
     const Evidence* evidence = evidence_of(id);
     if (!evidence) return {};
     if (!found || evidence->grade < found->first) found = {evidence->grade, id};

@@ -21,8 +21,9 @@ class WorkedOut : public QObject {
  public:
   explicit WorkedOut(Desk& desk);
 
-  /// Evaluates the test that is on the desk, keeping what `change` left alone; all anew where there is none.
-  void follow(const book::Change* change);
+  /// Evaluates the test that is on the desk, keeping what `change` left alone; all anew where there is none. `known` is
+  /// its evaluation without a log, where that was made already.
+  void follow(const book::Change* change, std::shared_ptr<const evaluation::Evaluation> known = nullptr);
   /// Another sweep was chosen.
   void look_at_chosen();
   /// The test's log is another one.

@@ -32,6 +32,7 @@ HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
       tr("Ctrl+D: the same bench, grid, heights and settings for the next fixture, without the readings"));
   auto* bring = new QPushButton(tr("Bring in a data package…"), middle);
   search_ = new QLineEdit(middle);
+  search_->setObjectName("search");
   search_->setPlaceholderText(tr("Search tests (Ctrl+F)"));
   search_->setAccessibleName(tr("Search tests"));
   search_->setMaximumWidth(280);

@@ -9,7 +9,6 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr int colors = 1024;
-constexpr double dim_pitch = 10, bright_pitch = 7;
 
 /// Colors of equal steps of the range; asked for a third of a million pixels at a time.
 class Palette {
@@ -67,7 +66,7 @@ FieldImage field_image(const Field& field, const MapFit& fit, const ValueScale& 
                        result.place.height() / fit.scale};
   const Raster raster = field.raster(area, 1 / (fit.scale * pixels_a_point));
   const Palette palette(scale);
-  const Tile dim(dim_pitch, pixels_a_point, false), bright(bright_pitch, pixels_a_point, true);
+  const Tile dim(hatch_pitch_px, pixels_a_point, false), bright(dot_pitch_px, pixels_a_point, true);
   QImage image(raster.columns, raster.rows, QImage::Format_ARGB32_Premultiplied);
   for (int row = 0; row < raster.rows; ++row) {
     auto* line = reinterpret_cast<QRgb*>(image.scanLine(raster.rows - 1 - row));

@@ -4,11 +4,11 @@
 
 namespace sunbreak::desktop {
 namespace {
-constexpr double left_room = 48, right_room = 16, top_room = 16;
+constexpr double top_room = 16;
 }
 
 MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers, double foot_room) {
-  const QRectF inner = rulers ? room.adjusted(left_room, top_room, -right_room, -foot_room) : room;
+  const QRectF inner = rulers ? room.adjusted(map_left_room, top_room, -map_right_room, -foot_room) : room;
   const double scale = std::max(1.0, std::min(inner.width() / footprint.width_m, inner.height() / footprint.depth_m));
   const QSizeF size(footprint.width_m * scale, footprint.depth_m * scale);
   const QRectF floor(

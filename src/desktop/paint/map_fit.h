@@ -6,6 +6,9 @@
 
 namespace sunbreak::desktop {
 
+/// Beside a map with rulers [px].
+inline constexpr double map_left_room = 48, map_right_room = 16;
+
 /// A map fitted into a rectangle: where things are on it.
 struct MapFit {
   QRectF floor;      ///< the footprint, all of it

@@ -11,8 +11,6 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double left_room = 48, right_room = 16;
-constexpr int dim_pitch = 10, bright_pitch = 7;
 const QColor dim_color(255, 253, 246, 120), bright_color(20, 27, 31, 130);
 
 void paint_wall(QPainter& p, const std::string& kind, const QPointF& from, const QPointF& to, const QPointF& out) {
@@ -52,9 +50,9 @@ void paint_rulers(QPainter& p, const MapFit& fit, UnitSystem units) {
     p.drawText(QRectF(QPointF(fit.pixel(at * unit, 0).x() - 30, fit.frame.bottom() + 12), QSizeF(60, 14)),
                Qt::AlignCenter, text_of(short_number(at, 1)));
   for (double at = first(front_left.y()); at <= back_right.y() + 1e-9; at += step)
-    p.drawText(
-        QRectF(QPointF(fit.frame.left() - left_room, fit.pixel(0, at * unit).y() - 7), QSizeF(left_room - 14, 14)),
-        Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
+    p.drawText(QRectF(QPointF(fit.frame.left() - map_left_room, fit.pixel(0, at * unit).y() - 7),
+                      QSizeF(map_left_room - 14, 14)),
+               Qt::AlignRight | Qt::AlignVCenter, text_of(short_number(at, 1)));
   const QString place =
       QCoreApplication::translate("map", "%1, from the front left").arg(text_of(symbol(surface_unit(units))));
   const QString with_door = QCoreApplication::translate("map", "door side · ") + place;
@@ -66,7 +64,7 @@ void paint_rulers(QPainter& p, const MapFit& fit, UnitSystem units) {
 }  // namespace
 
 QBrush hatch(bool dim) {
-  const int side = dim ? dim_pitch : bright_pitch;
+  const int side = dim ? hatch_pitch_px : dot_pitch_px;
   QImage tile(side * 2, side * 2, QImage::Format_ARGB32_Premultiplied);
   tile.fill(Qt::transparent);
   tile.setDevicePixelRatio(2);
@@ -88,8 +86,8 @@ void hatch_box(QPainter& p, const QRectF& box, bool dim) {
   if (dim) {
     p.setPen(QPen(dim_color, 0.9));
     // The lines x + y = n · pitch, from where they come into the box to where they leave it.
-    for (double sum = std::ceil((box.left() + box.top()) / dim_pitch) * dim_pitch; sum < box.right() + box.bottom();
-         sum += dim_pitch) {
+    for (double sum = std::ceil((box.left() + box.top()) / hatch_pitch_px) * hatch_pitch_px;
+         sum < box.right() + box.bottom(); sum += hatch_pitch_px) {
       const double x0 = std::max(box.left(), sum - box.bottom()), x1 = std::min(box.right(), sum - box.top());
       p.drawLine(QPointF(x0, sum - x0), QPointF(x1, sum - x1));
     }
@@ -97,9 +95,9 @@ void hatch_box(QPainter& p, const QRectF& box, bool dim) {
   }
   p.setPen(Qt::NoPen);
   p.setBrush(bright_color);
-  const auto first = [](double from) { return std::ceil(from / bright_pitch) * bright_pitch; };
-  for (double y = first(box.top()); y < box.bottom(); y += bright_pitch)
-    for (double x = first(box.left()); x < box.right(); x += bright_pitch) p.drawEllipse(QPointF(x, y), 1.0, 1.0);
+  const auto first = [](double from) { return std::ceil(from / dot_pitch_px) * dot_pitch_px; };
+  for (double y = first(box.top()); y < box.bottom(); y += dot_pitch_px)
+    for (double x = first(box.left()); x < box.right(); x += dot_pitch_px) p.drawEllipse(QPointF(x, y), 1.0, 1.0);
   p.setBrush(Qt::NoBrush);
 }
 
@@ -120,10 +118,11 @@ void paint_surroundings(QPainter& p, const MapFit& fit, const record::Bench& ben
 void paint_key(QPainter& p, const MapFit& fit, const ValueScale& scale, const ValueText& text, bool with_band) {
   p.save();
   const double unit_room = 84, band_room = with_band ? 180 : 0;
-  double width = std::clamp(fit.frame.width() + right_room - unit_room, 80.0, 280.0);
+  double width = std::clamp(fit.frame.width() + map_right_room - unit_room, 80.0, 280.0);
   // The scale makes room for what hatch and dots mean, as far as it stays readable.
   if (with_band)
-    width = std::max(std::min(width, 150.0), std::min(width, fit.frame.width() + right_room - unit_room - band_room));
+    width =
+        std::max(std::min(width, 150.0), std::min(width, fit.frame.width() + map_right_room - unit_room - band_room));
   const QRectF bar(fit.frame.left(), fit.frame.bottom() + 54, width, 10);
   const double span = scale.range.high - scale.range.low;
   for (int i = 0; i < static_cast<int>(width); ++i)
@@ -146,7 +145,7 @@ void paint_key(QPainter& p, const MapFit& fit, const ValueScale& scale, const Va
     x += QFontMetricsF(p.font()).horizontalAdvance(words) + 14;
   };
   word(text.unit);
-  if (!with_band || x + band_room > fit.frame.right() + left_room + right_room) return p.restore();
+  if (!with_band || x + band_room > fit.frame.right() + map_left_room + map_right_room) return p.restore();
   const auto swatch = [&](bool dim) {
     const QRectF square(x, bar.top() - 2, 16, 14);
     p.fillRect(square, qcolor(report::light_color(dim ? 0.35 : 0.85)));

@@ -7,6 +7,9 @@
 
 namespace sunbreak::desktop {
 
+/// Of the hatch where it is too dim and of the dots where it is too bright.
+inline constexpr int hatch_pitch_px = 10, dot_pitch_px = 7;
+
 /// How values are colored: light by the light scale, differences from lake over the ground at zero to ember.
 struct ValueScale {
   report::ScaleRange range;

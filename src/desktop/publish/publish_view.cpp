@@ -24,6 +24,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
+constexpr int most_readings_previewed = 600;
+
 QString default_folder() {
   return QSettings()
       .value("publish/folder", QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Sunbreak")
@@ -131,6 +133,7 @@ void PublishView::refresh() {
   if (!desk_.test()) return;
   report::ReportOptions options = chosen_options();
   options.figures_apart = true;
+  options.most_readings_printed = most_readings_previewed;
   preview_->show_report(desk_.worked_out().evaluation(), options);
 
   const record::TestRecord& b = *desk_.test();
@@ -202,8 +205,8 @@ void PublishView::write_page() {
 
 void PublishView::write_package() {
   if (!desk_.test()) return;
-  write(".zip", [evaluation = desk_.worked_out().evaluation(), test = *desk_.test()](const fs::path& file) {
-    exchange::write_zip(file, exchange::make_package(test, *evaluation));
+  write(".zip", [evaluation = desk_.worked_out().evaluation(), test = desk_.snapshot()](const fs::path& file) {
+    exchange::write_zip(file, exchange::make_package(*test, *evaluation));
   });
 }
 

@@ -1,13 +1,20 @@
 #include "desktop/publish/report_preview.h"
 
+#include <QAbstractTextDocumentLayout>
+#include <QKeyEvent>
 #include <QPainter>
 #include <QScrollBar>
 #include <QSvgRenderer>
+#include <QTextDocument>
+#include <cmath>
 
 #include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {
 namespace {
+
+constexpr int strip_px = 480, line_px = 48;
+constexpr std::size_t strips_kept = 24;
 
 /// The page names the font as its readers may have it; on this screen the shipped one stands in.
 QByteArray in_shipped_font(const std::string& text) {
@@ -27,45 +34,144 @@ QImage drawn(const std::string& svg) {
 
 }  // namespace
 
-ReportPreview::ReportPreview(QWidget* parent) : QTextBrowser(parent), background_(this) {
-  setOpenLinks(false);
+/// A report laid out. Used by one thread at a time.
+class ReportPreview::Page : public QTextDocument {
+ public:
+  Page(report::HtmlReport report, const QFont& font, int width) : figures_(std::move(report.figures)) {
+    setDefaultFont(font);
+    setDocumentMargin(8);
+    setHtml(QString::fromUtf8(in_shipped_font(report.html)));
+    setTextWidth(width);
+    height_ = static_cast<int>(std::ceil(size().height()));
+  }
+  int height() const { return height_; }
+
+  QImage strip(int top, int width, double ratio, const QPalette& palette) {
+    QImage image(QSizeF(width * ratio, strip_px * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
+    image.setDevicePixelRatio(ratio);
+    image.fill(palette.color(QPalette::Base));
+    QPainter p(&image);
+    p.translate(0, -top);
+    QAbstractTextDocumentLayout::PaintContext context;
+    context.palette = palette;
+    context.clip = QRectF(0, top, width, strip_px);
+    p.setClipRect(context.clip);
+    documentLayout()->draw(&p, context);
+    return image;
+  }
+
+ protected:
+  QVariant loadResource(int type, const QUrl& name) override {
+    const auto number = static_cast<std::size_t>(name.path().toInt());
+    if (type != QTextDocument::ImageResource || name.scheme() != "figure" || number >= figures_.size()) return {};
+    const QImage image = drawn(figures_[number]);
+    addResource(type, name, image);
+    return image;
+  }
+
+ private:
+  std::vector<std::string> figures_;
+  int height_ = 0;
+};
+
+ReportPreview::ReportPreview(QWidget* parent) : QAbstractScrollArea(parent), layout_(this), drawing_(this) {
   setAccessibleName(tr("Preview of the report"));
+  setFocusPolicy(Qt::StrongFocus);
+  setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);  // so that the width does not change with what is shown
+  setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  verticalScrollBar()->setSingleStep(line_px);
 }
 
 void ReportPreview::show_report(std::shared_ptr<const evaluation::Evaluation> evaluation,
                                 const report::ReportOptions& options) {
-  if (document()->isEmpty()) setPlainText(tr("Preparing the preview…"));
-  background_.ask(
-      [=, home = thread(), font = text_font(14), width = viewport()->width()](auto) {
-        report::HtmlReport report = report::html_report(*evaluation, options);
-        auto page = std::make_shared<Page>();
-        page->figures = std::move(report.figures);
-        page->document = std::make_unique<QTextDocument>();
-        page->document->setDefaultFont(font);
-        page->document->setDocumentMargin(8);
-        page->document->setHtml(QString::fromUtf8(in_shipped_font(report.html)));
-        page->document->setTextWidth(width);
-        page->document->moveToThread(home);
-        return page;
-      },
-      [this](const std::shared_ptr<Page>& page) { put_in_place(page); });
+  evaluation_ = std::move(evaluation);
+  options_ = options;
+  lay_out();
 }
 
-void ReportPreview::put_in_place(const std::shared_ptr<Page>& page) {
-  const int place = verticalScrollBar()->value();
-  figures_ = std::move(page->figures);
-  page->document->setParent(this);
-  setDocument(page->document.release());  // deletes the one before, which is this widget's child
-  verticalScrollBar()->setValue(place);
-  emit shown();
+void ReportPreview::lay_out() {
+  if (!evaluation_) return;
+  laid_out_for_ = viewport()->width();
+  layout_.ask([evaluation = evaluation_, options = options_, font = text_font(14), width = laid_out_for_](
+                  auto) { return std::make_shared<Page>(report::html_report(*evaluation, options), font, width); },
+              [this](std::shared_ptr<Page> page) { put_in_place(std::move(page)); });
+  viewport()->update();
 }
 
-QVariant ReportPreview::loadResource(int type, const QUrl& name) {
-  const auto number = static_cast<std::size_t>(name.path().toInt());
-  if (type != QTextDocument::ImageResource || name.scheme() != "figure" || number >= figures_.size()) return {};
-  const QImage image = drawn(figures_[number]);
-  document()->addResource(type, name, image);
-  return image;
+void ReportPreview::put_in_place(std::shared_ptr<Page> page) {
+  drawing_.drop();
+  page_ = std::move(page);
+  strips_.clear();
+  adjust_scroll_bar();
+  draw_next();
+}
+
+void ReportPreview::adjust_scroll_bar() {
+  verticalScrollBar()->setPageStep(viewport()->height());
+  verticalScrollBar()->setRange(0, page_ ? std::max(0, page_->height() - viewport()->height()) : 0);
+}
+
+/// Draws the next strip that is in sight and not there yet; then those just out of sight.
+void ReportPreview::draw_next() {
+  if (!page_ || drawing_.working()) return;
+  const int top = verticalScrollBar()->value(), bottom = top + viewport()->height();
+  const auto missing = [&](int from, int until) -> std::optional<int> {
+    for (int at = std::max(0, from / strip_px * strip_px); at < std::min(until, page_->height()); at += strip_px)
+      if (!strips_.contains(at)) return at;
+    return {};
+  };
+  std::optional<int> next = missing(top, bottom);
+  const bool in_sight = next.has_value();
+  if (!in_sight) emit shown();
+  if (!next) next = missing(top - strip_px, bottom + strip_px);
+  if (!next) return;
+  drawing_.ask([page = page_, at = *next, width = viewport()->width(), ratio = devicePixelRatioF(),
+                palette = palette()](auto) { return page->strip(at, width, ratio, palette); },
+               [this, at = *next, top](QImage image) {
+                 if (strips_.size() >= strips_kept) {
+                   const bool first_is_farther = top - strips_.begin()->first > strips_.rbegin()->first - top;
+                   strips_.erase(first_is_farther ? strips_.begin() : std::prev(strips_.end()));
+                 }
+                 strips_[at] = std::move(image);
+                 viewport()->update();
+                 draw_next();
+               });
+}
+
+void ReportPreview::paintEvent(QPaintEvent*) {
+  QPainter p(viewport());
+  p.fillRect(viewport()->rect(), palette().color(QPalette::Base));
+  if (!page_) {
+    p.setPen(theme().quiet);
+    p.setFont(text_font(14));
+    p.drawText(viewport()->rect().adjusted(16, 16, -16, -16), Qt::AlignTop | Qt::AlignLeft,
+               tr("Preparing the preview…"));
+    return;
+  }
+  for (const auto& [at, image] : strips_) p.drawImage(QPointF(0, at - verticalScrollBar()->value()), image);
+}
+
+void ReportPreview::resizeEvent(QResizeEvent*) {
+  adjust_scroll_bar();
+  if (viewport()->width() != laid_out_for_)
+    lay_out();
+  else
+    draw_next();
+}
+
+void ReportPreview::scrollContentsBy(int, int) {
+  viewport()->update();
+  draw_next();
+}
+
+void ReportPreview::keyPressEvent(QKeyEvent* event) {
+  QScrollBar* bar = verticalScrollBar();
+  if (event->key() == Qt::Key_Home)
+    bar->triggerAction(QAbstractSlider::SliderToMinimum);
+  else if (event->key() == Qt::Key_End)
+    bar->triggerAction(QAbstractSlider::SliderToMaximum);
+  else
+    QAbstractScrollArea::keyPressEvent(event);
 }
 
 }  // namespace sunbreak::desktop

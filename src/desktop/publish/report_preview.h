@@ -1,18 +1,18 @@
 #pragma once
 
-#include <QTextBrowser>
+#include <QAbstractScrollArea>
+#include <QImage>
+#include <map>
 #include <memory>
-#include <string>
-#include <vector>
 
 #include "desktop/desk/background.h"
 #include "report/html_report.h"
 
 namespace sunbreak::desktop {
 
-/// Shows a report as it will look. The page is made and laid out off the interface thread, a late answer to a stale
-/// question is dropped, and figures are drawn when they come into sight.
-class ReportPreview : public QTextBrowser {
+/// Shows a report as it will look. The page is made, laid out and drawn off the interface thread, a strip at a time as
+/// it comes into sight; a late answer to a stale question is dropped.
+class ReportPreview : public QAbstractScrollArea {
   Q_OBJECT
  public:
   explicit ReportPreview(QWidget* parent = nullptr);
@@ -21,20 +21,28 @@ class ReportPreview : public QTextBrowser {
   void show_report(std::shared_ptr<const evaluation::Evaluation> evaluation, const report::ReportOptions& options);
 
  signals:
+  /// The strips in sight are drawn.
   void shown();
 
  protected:
-  QVariant loadResource(int type, const QUrl& name) override;
+  void paintEvent(QPaintEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void scrollContentsBy(int dx, int dy) override;
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
-  struct Page {
-    std::unique_ptr<QTextDocument> document;
-    std::vector<std::string> figures;
-  };
-  void put_in_place(const std::shared_ptr<Page>& page);
+  class Page;
+  void lay_out();
+  void put_in_place(std::shared_ptr<Page> page);
+  void adjust_scroll_bar();
+  void draw_next();
 
-  Background background_;
-  std::vector<std::string> figures_;
+  std::shared_ptr<const evaluation::Evaluation> evaluation_;
+  report::ReportOptions options_;
+  std::shared_ptr<Page> page_;
+  std::map<int, QImage> strips_;  ///< by their place from the top
+  int laid_out_for_ = 0;          ///< width
+  Background layout_, drawing_;
 };
 
 }  // namespace sunbreak::desktop

@@ -3,7 +3,9 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QTimer>
 #include <algorithm>
+#include <cstring>
 
 #include "desktop/paint/map_frame.h"
 #include "desktop/paint/map_painter.h"
@@ -16,6 +18,14 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr double head_px = 22, side_px = 52, foot_px = 64, words_px = 18, gap_px = 8;
+constexpr qint64 frame_ms = 20;  ///< for maps, in one frame
+
+/// Whether maps of both would be the same picture.
+bool alike(const ShownValues& a, const ShownValues& b) {
+  return a.values.size() == b.values.size() &&
+         std::memcmp(a.values.data(), b.values.data(), a.values.size() * sizeof(double)) == 0 &&
+         a.scale.range == b.scale.range && a.scale.diverging == b.scale.diverging && a.band == b.band;
+}
 
 }  // namespace
 
@@ -37,12 +47,17 @@ QRectF AllSweeps::cell(const QRectF& room, int rung, int stop) const {
 }
 
 void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) const {
+  paint_all(p, room, in_vectors, false);
+}
+
+void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool on_screen) const {
   if (!desk_.test() || !desk_.view()) return;
   const Theme& t = theme();
   p.setRenderHint(QPainter::Antialiasing);
   const auto& rungs = desk_.test()->rungs;
   const auto& stops = desk_.test()->stops;
   std::optional<ShownValues> for_key;
+  bool whole_page = true;
   const report::ScaleRange range = shared_range(desk_, settings_);  // a page to compare by has one scale
   for (int s = 0; s < std::ssize(stops); ++s) {
     p.setPen(t.quiet);
@@ -73,26 +88,20 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
       } else {
         const ShownValues shown = shown_values(desk_, *view, settings_, range);
         if (!for_key) for_key = shown;
-        MapScene scene;
-        scene.view = view;
-        scene.bench = &desk_.test()->bench;
-        scene.values = &shown.values;
-        scene.scale = shown.scale;
-        scene.text = shown.text;
-        scene.band = shown.band;
-        scene.numbers = scene.rulers = false;
-        scene.plain_paths = in_vectors;
-        paint_map(p, fit, scene);
+        if (!on_screen)
+          paint_map_of(p, fit, *view, shown, in_vectors);
+        else
+          whole_page = paint_from_store(p, fit, sweep->id, shown) && whole_page;
         p.setPen(QPen(t.rule, 1));
         p.setBrush(Qt::NoBrush);
         p.drawRect(fit.frame);  // light like the ground, or a difference of nothing, keeps an edge
         if (words) {
-          const SweepFigures* f = desk_.worked_out().evaluation()->figures(sweep->id);
+          const evaluation::SweepDigest& digest = *desk_.digest_of(sweep->id);
           p.setPen(t.ink);
           p.drawText(QRectF(whole.left(), whole.bottom() - words_px, whole.width(), words_px), Qt::AlignCenter,
                      tr("mean %1 · lowest ÷ mean %2")
-                         .arg(text_of(ppfd_text(f->mean_ppfd)))
-                         .arg(f->evenness.lowest_over_mean, 0, 'f', 2));
+                         .arg(text_of(ppfd_text(digest.mean_ppfd)))
+                         .arg(digest.lowest_ppfd / digest.mean_ppfd, 0, 'f', 2));
         }
       }
       if (desk_.rung() && desk_.stop() && desk_.rung()->id == rungs[r].id && desk_.stop()->id == stops[s].id) {
@@ -102,15 +111,55 @@ void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) con
       }
     }
   }
+  // What there was no time for comes with the next frame.
+  if (!whole_page) QTimer::singleShot(0, const_cast<AllSweeps*>(this), qOverload<>(&QWidget::update));
   if (!for_key) return;
   MapFit foot;
   foot.frame = QRectF(room.left() + side_px, room.bottom() - foot_px - 36, room.width() - side_px - 16, 0);
   paint_key(p, foot, for_key->scale, for_key->text, for_key->band.has_value());
 }
 
+void AllSweeps::paint_map_of(QPainter& p, const MapFit& fit, const evaluation::SweepView& view,
+                             const ShownValues& shown, bool in_vectors) const {
+  MapScene scene;
+  scene.view = &view;
+  scene.bench = &desk_.test()->bench;
+  scene.values = &shown.values;
+  scene.scale = shown.scale;
+  scene.text = shown.text;
+  scene.band = shown.band;
+  scene.numbers = scene.rulers = false;
+  scene.plain_paths = in_vectors;
+  paint_map(p, fit, scene);
+}
+
+/// Puts a sweep's map down as it was painted before, or paints it where the frame has time left for that; false where
+/// it has not.
+bool AllSweeps::paint_from_store(QPainter& p, const MapFit& fit, record::Id sweep_id, const ShownValues& shown) const {
+  const auto& view = desk_.worked_out().evaluation()->views().at(sweep_id);
+  PaintedMap& kept = store_[sweep_id];
+  const bool holds = kept.view == view && alike(kept.shown, shown) && kept.size == fit.frame.size() &&
+                     kept.look == theme().look && kept.pixels.devicePixelRatio() == devicePixelRatioF();
+  if (!holds) {
+    if (painting_.elapsed() > frame_ms) return false;
+    kept = {view, shown, fit.frame.size(), theme().look, QPixmap((fit.frame.size() * devicePixelRatioF()).toSize())};
+    kept.pixels.setDevicePixelRatio(devicePixelRatioF());
+    kept.pixels.fill(Qt::transparent);
+    QPainter own(&kept.pixels);
+    own.setRenderHint(QPainter::Antialiasing);
+    MapFit at_origin = fit;
+    at_origin.floor.translate(-fit.frame.topLeft());
+    at_origin.frame.moveTopLeft({0, 0});
+    paint_map_of(own, at_origin, *view, shown, false);
+  }
+  p.drawPixmap(fit.frame.topLeft(), kept.pixels);
+  return true;
+}
+
 void AllSweeps::paintEvent(QPaintEvent*) {
+  painting_.start();
   QPainter p(this);
-  paint_page(p, rect(), false);
+  paint_all(p, rect(), false, true);
 }
 
 void AllSweeps::mousePressEvent(QMouseEvent* event) {

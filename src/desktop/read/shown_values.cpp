@@ -20,11 +20,14 @@ struct Ends {
   }
 };
 
-/// What PPFD is multiplied by to become the quantity.
-double factor_of(const Desk& desk, const evaluation::SweepView& view, Quantity quantity) {
+/// What PPFD is multiplied by to become the quantity, in a sweep of some mean.
+double factor_of(const Desk& desk, double mean_ppfd, Quantity quantity) {
   if (quantity == Quantity::DailyLight) return dli_mol_m2_d(1, desk.test()->test.photoperiod_h);
-  if (quantity == Quantity::PercentOfMean) return 100 / area_mean(view.layout, view.ppfd);
+  if (quantity == Quantity::PercentOfMean) return 100 / mean_ppfd;
   return 1;
+}
+double factor_of(const Desk& desk, const evaluation::SweepView& view, Quantity quantity) {
+  return factor_of(desk, quantity == Quantity::PercentOfMean ? area_mean(view.layout, view.ppfd) : 0, quantity);
 }
 
 std::vector<double> values_of(const Desk& desk, const evaluation::SweepView& view, const MapSettings& settings) {
@@ -51,9 +54,18 @@ report::ScaleRange range_of(const Ends& ends, Quantity quantity) {
 
 report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) {
   Ends ends;
-  for (const record::Sweep& sweep : desk.test()->sweeps)
-    if (const evaluation::SweepView* view = desk.view_of(sweep.id))
+  for (const record::Sweep& sweep : desk.test()->sweeps) {
+    const evaluation::SweepView* view = desk.view_of(sweep.id);
+    if (!view) continue;
+    if (settings.quantity == Quantity::Difference) {
       for (const double value : values_of(desk, *view, settings)) ends.take(value);
+      continue;
+    }
+    const evaluation::SweepDigest& digest = *desk.digest_of(sweep.id);
+    const double factor = factor_of(desk, digest.mean_ppfd, settings.quantity);
+    ends.take(factor * digest.lowest_ppfd);
+    ends.take(factor * digest.highest_ppfd);
+  }
   return range_of(ends, settings.quantity);
 }
 
@@ -104,8 +116,8 @@ std::vector<record::Id> other_sweeps(const Desk& desk, record::Id sweep_id) {
   for (const record::Rung& rung : desk.test()->rungs)
     for (const record::Stop& stop : desk.test()->stops) {
       const record::Sweep* sweep = desk.test()->sweep(rung.id, stop.id);
-      const evaluation::SweepView* view = sweep && sweep->id != sweep_id ? desk.view_of(sweep->id) : nullptr;
-      if (view && view->read() > 0) others.push_back(sweep->id);
+      const evaluation::SweepDigest* digest = sweep && sweep->id != sweep_id ? desk.digest_of(sweep->id) : nullptr;
+      if (digest && digest->read > 0) others.push_back(sweep->id);
     }
   return others;
 }

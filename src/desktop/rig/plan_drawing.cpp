@@ -16,7 +16,6 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr double grab_px = 7;
-const QColor light_color(0xF5D073);
 
 /// What a handle is and where it stands now.
 QString handle_words(const record::TestRecord& test, const PlanHandle& handle, UnitSystem units) {
@@ -140,7 +139,7 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
 }
 
 void PlanDrawing::draw_units(QPainter& p, const MapFit& f) const {
-  QColor fill = light_color;
+  QColor fill = theme().light;
   fill.setAlpha(theme().look == Look::Paper ? 110 : 50);
   for (const Rectangle& unit : units_from_above(*test())) {
     p.fillRect(f.box(unit), fill);

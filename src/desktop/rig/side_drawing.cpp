@@ -14,8 +14,7 @@
 
 namespace sunbreak::desktop {
 namespace {
-constexpr double grab_px = 8, least_height_m = 0.02, step_m = 0.01;
-const QColor light_color(0xF5D073);
+constexpr double rung_grab_px = 8, least_height_m = 0.02, rung_step_m = 0.01;
 }  // namespace
 
 SideDrawing::SideDrawing(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
@@ -116,7 +115,7 @@ void SideDrawing::draw_fixture(QPainter& p, const Fit& f, double height_m) const
     const double turn = from_middle == 0 ? 0 : from_middle < 0 ? -o.unit_tilt_deg : o.unit_tilt_deg;
     // The light of a unit, out to the angle at which it has halved.
     const double reach = height_m * f.scale, spread = std::tan(std::min(o.beam_angle_deg / 2, 75.0) * 0.0174533);
-    QColor glow = light_color;
+    QColor glow = theme().light;
     glow.setAlpha(t.look == Look::Paper ? 60 : 36);
     p.save();
     p.translate(x, y);
@@ -175,7 +174,7 @@ int SideDrawing::rung_near(const QPointF& place) const {
   const Fit f = fit();
   const auto all = heights();
   int nearest = -1;
-  double least = grab_px;
+  double least = rung_grab_px;
   for (std::size_t i = 0; i < all.size(); ++i)
     if (const double away = std::abs(f.y(all[i]) - place.y()); away < least)
       least = away, nearest = static_cast<int>(i);
@@ -185,7 +184,8 @@ int SideDrawing::rung_near(const QPointF& place) const {
 void SideDrawing::move_rung(int rung, double height_m) {
   auto all = heights();
   const double most = test()->bench.height_m.value_or(10);
-  all[static_cast<std::size_t>(rung)] = std::clamp(std::round(height_m / step_m) * step_m, least_height_m, most);
+  all[static_cast<std::size_t>(rung)] =
+      std::clamp(std::round(height_m / rung_step_m) * rung_step_m, least_height_m, most);
   dragged_m_ = all;
   update();
 }
@@ -219,7 +219,7 @@ void SideDrawing::keyPressEvent(QKeyEvent* event) {
     return update();
   }
   if (by == 0 || desk_.read_only()) return QWidget::keyPressEvent(event);
-  move_rung(chosen_, all[static_cast<std::size_t>(chosen_)] + by * step_m);
+  move_rung(chosen_, all[static_cast<std::size_t>(chosen_)] + by * rung_step_m);
   emit heights_wanted(*std::exchange(dragged_m_, std::nullopt));
 }
 

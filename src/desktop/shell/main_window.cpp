@@ -141,7 +141,7 @@ void MainWindow::build_frame() {
 void MainWindow::build_stages() {
   home_ = new HomeView(*desk_, stack_);
   stack_->addWidget(home_);
-  connect(home_, &HomeView::open, this, &MainWindow::open_test);
+  connect(home_, &HomeView::open, this, [this](record::Id id, int stage) { open_test(id, stage); });
   connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);
   const auto later = [&](Stage stage, const QString& what) { return new LaterStage(stage_name(stage), what, stack_); };
   walk_ = new WalkView(*desk_, *hub_, *log_, stack_);
@@ -234,12 +234,16 @@ void MainWindow::show_stage(Stage stage) {
   view->arrive();
 }
 
-void MainWindow::open_test(record::Id id, int stage) {
-  desk_->open_test(id);
-  if (!desk_->test()) return;
-  if (stage < 0) stage = static_cast<int>(desk_->test()->readings.empty() ? Stage::Rig : Stage::Read);
-  if (stage != static_cast<int>(Stage::Walk)) desk_->choose_fullest();
-  show_stage(static_cast<Stage>(stage));
+void MainWindow::open_test(record::Id id, int stage, const std::function<void()>& then) {
+  desk_->open_test(id, [this, stage, then] {
+    if (!desk_->test()) return;
+    const int at = stage >= 0                        ? stage
+                   : desk_->test()->readings.empty() ? static_cast<int>(Stage::Rig)
+                                                     : static_cast<int>(Stage::Read);
+    if (at != static_cast<int>(Stage::Walk)) desk_->choose_fullest();
+    show_stage(static_cast<Stage>(at));
+    if (then) then();
+  });
 }
 
 void MainWindow::refresh() {
@@ -335,9 +339,10 @@ void MainWindow::bring_in_file(const QString& path) {
       return {};
     });
     if (!problem.isEmpty()) return desk_->warn(problem);
-    open_test(id, static_cast<int>(Stage::Read));
-    return desk_->say(
-        tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(bundle.value()))));
+    return open_test(id, static_cast<int>(Stage::Read), [this] {
+      desk_->say(
+          tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(*desk_->test()))));
+    });
   }
   if (file.size() > largest_table)
     return desk_->warn(

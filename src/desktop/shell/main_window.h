@@ -33,7 +33,8 @@ class MainWindow : public QMainWindow {
   TestLog& log() { return *log_; }
   void show_home();
   void show_stage(Stage stage);
-  void open_test(record::Id id, int stage = -1);
+  /// At a stage, or at the one that its state suggests where `stage` is below 0; `then` once it is there.
+  void open_test(record::Id id, int stage = -1, const std::function<void()>& then = {});
   /// Takes in a file of readings or a data package; what it is goes by its content.
   void bring_in_file(const QString& path);
   /// The same for several at once: tables find their heights and settings by their names, to be confirmed.

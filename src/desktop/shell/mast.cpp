@@ -130,7 +130,7 @@ void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lam
   p.setPen(QPen(t.quiet, 1));
   p.drawLine(QPointF(middle, box.top()), QPointF(middle - half * 0.8, lamp_y - 5));
   p.drawLine(QPointF(middle, box.top()), QPointF(middle + half * 0.8, lamp_y - 5));
-  p.setPen(QPen(QColor(0xF5D073), 2));
+  p.setPen(QPen(theme().light, 2));
   const double spread = std::min(box.width() / 2 - half - 3, 0.25 * test.bench.width_m * scale);
   p.drawLine(QPointF(middle - half, lamp_y), QPointF(middle - half - spread, box.bottom() - 3));
   p.drawLine(QPointF(middle + half, lamp_y), QPointF(middle + half + spread, box.bottom() - 3));
@@ -141,7 +141,7 @@ void Mast::draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id
                            const QColor& color) const {
   const record::TestRecord& test = *desk_.test();
   const record::Sweep* sweep = test.sweep(rung_id, stop_id);
-  const evaluation::SweepDigest* digest = sweep ? desk_.worked_out().evaluation()->digest(sweep->id) : nullptr;
+  const evaluation::SweepDigest* digest = sweep ? desk_.digest_of(sweep->id) : nullptr;
   p.setPen(QPen(color, 1));
   p.setBrush(Qt::NoBrush);
   p.drawRect(square);

@@ -70,7 +70,7 @@ std::array<StageMark, stage_count> stage_marks(const Desk& desk) {
   const std::size_t planned = test->rungs.size() * test->stops.size();
   std::size_t begun = 0, complete = 0, holes = 0;
   for (const record::Sweep& sweep : test->sweeps) {
-    const evaluation::SweepDigest* digest = desk.worked_out().evaluation()->digest(sweep.id);
+    const evaluation::SweepDigest* digest = desk.digest_of(sweep.id);
     if (!digest) continue;
     begun += digest->read > 0;
     complete += digest->complete;

@@ -17,6 +17,7 @@ struct Theme {
   Look look;
   QColor ground, panel, ink, quiet, rule, ember, lake, good, attention, bad;
   QColor strip, strip_ink, strip_quiet;  ///< the sensor strip is dark in both looks
+  QColor light{0xF5D073};                ///< a fixture's, in drawings of the bench
 };
 
 const Theme& theme();

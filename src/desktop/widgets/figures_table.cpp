@@ -3,7 +3,6 @@
 #include <QHeaderView>
 #include <algorithm>
 
-#include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
@@ -33,6 +32,9 @@ FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWid
 }
 
 void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {
+  if (rows == shown_ && theme().look == look_) return;
+  shown_ = rows;
+  look_ = theme().look;
   const int current = currentRow();
   setRowCount(static_cast<int>(rows.size()));
   for (int r = 0; r < rowCount(); ++r)

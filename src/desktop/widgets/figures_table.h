@@ -2,7 +2,10 @@
 
 #include <QStringList>
 #include <QTableWidget>
+#include <optional>
 #include <vector>
+
+#include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {
 
@@ -10,6 +13,7 @@ namespace sunbreak::desktop {
 struct FigureCell {
   QString text, tip;
   bool attention = false;
+  bool operator==(const FigureCell&) const = default;
 };
 
 /// A read-only table of figures, its first column to the left and the others to the right.
@@ -27,6 +31,8 @@ class FiguresTable : public QTableWidget {
  private:
   void fit_columns();
   std::vector<int> spare_;
+  std::optional<std::vector<std::vector<FigureCell>>> shown_;
+  Look look_ = Look::Paper;  ///< that they are shown in
 };
 
 }  // namespace sunbreak::desktop

@@ -15,14 +15,14 @@ namespace {
 
 constexpr double highest_ppfd = 20000, highest_w = 1e5;
 
-struct Columns {
+struct StairColumns {
   std::size_t count = 0;
   std::optional<std::size_t> dial, watts, power_factor;
   std::vector<std::size_t> light;
 };
 
-Columns columns_in(const std::vector<std::string>& header) {
-  Columns c;
+StairColumns stair_columns_in(const std::vector<std::string>& header) {
+  StairColumns c;
   c.count = header.size();
   for (std::size_t i = 0; i < header.size(); ++i) {
     const std::string& h = header[i];
@@ -45,11 +45,11 @@ Result<StairDraft> read_stair_table(std::string_view bytes) {
   const auto text = decode_text(bytes);
   if (!text) return text.problem();
   const Rows rows = split_cells(text.value().utf8, guess_separator(text.value().utf8));
-  const auto head = std::find_if(rows.begin(), rows.end(), [](const auto& row) { return columns_in(row).dial; });
+  const auto head = std::find_if(rows.begin(), rows.end(), [](const auto& row) { return stair_columns_in(row).dial; });
   if (head == rows.end())
     return Problem{"no row names a column of the dial", "nothing was taken",
                    "give the table a header row such as: dial_pct, watts, ppfd"};
-  const Columns columns = columns_in(*head);
+  const StairColumns columns = stair_columns_in(*head);
   const Rows body(head + 1, rows.end());
   const NumberRule rule = number_rule(body, guess_decimal_mark(body), false);
   StairDraft draft;

@@ -1,0 +1,32 @@
+#pragma once
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <string>
+#include <vector>
+
+namespace sunbreak::desktop {
+
+/// The application, with a watch on how long each task keeps the interface thread: an event from its delivery until
+/// all that it set off at once has returned.
+class WatchedApplication : public QApplication {
+ public:
+  using QApplication::QApplication;
+
+  struct Task {
+    std::string what;  ///< receiver and kind of event
+    double wall_ms = 0, thread_ms = 0;
+  };
+
+  bool notify(QObject* receiver, QEvent* event) override;
+  /// From now on tasks of at least so many milliseconds are noted; the list begins anew.
+  void watch(double at_least_ms);
+  const std::vector<Task>& slow() const { return slow_; }
+
+ private:
+  double at_least_ms_ = 1e9;
+  int depth_ = 0;
+  std::vector<Task> slow_;
+};
+
+}  // namespace sunbreak::desktop
