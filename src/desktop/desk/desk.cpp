@@ -1,6 +1,7 @@
 #include "desktop/desk/desk.h"
 
 #include <QSettings>
+#include <QTimer>
 #include <algorithm>
 #include <cmath>
 
@@ -13,7 +14,7 @@ namespace sunbreak::desktop {
 using record::Id;
 
 namespace {
-constexpr int most_readings_at_once = 700;
+constexpr int most_readings_at_once = 700, worth_a_word_ms = 200;
 }
 
 Desk::Desk(std::unique_ptr<book::Book> book, QObject* parent)
@@ -61,7 +62,9 @@ void Desk::read_beside(Id id, const std::function<void()>& then) {
     std::shared_ptr<const evaluation::Evaluation> evaluation;
     std::string problem;
   };
-  say(tr("Opening the test…"));
+  QTimer::singleShot(worth_a_word_ms, this, [this] {
+    if (reading_.working()) say(tr("Opening the test…"));
+  });
   reading_.ask(
       [file = book_->file(), id, units = units_](auto) {
         Read read;

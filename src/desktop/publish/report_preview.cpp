@@ -77,6 +77,7 @@ class ReportPreview::Page : public QTextDocument {
 ReportPreview::ReportPreview(QWidget* parent) : QAbstractScrollArea(parent), layout_(this), drawing_(this) {
   setAccessibleName(tr("Preview of the report"));
   setFocusPolicy(Qt::StrongFocus);
+  setFrameShape(QFrame::NoFrame);
   setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);  // so that the width does not change with what is shown
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   verticalScrollBar()->setSingleStep(line_px);

@@ -6,6 +6,7 @@
 #include <QEventLoop>
 #include <QLabel>
 #include <QPixmap>
+#include <QTableWidget>
 
 #include "desktop/desk/test_log.h"
 #include "desktop/home/test_cards.h"
@@ -33,12 +34,18 @@ void wait_while(const std::function<bool()>& missing) {
   while (missing() && waited.elapsed() < 10000) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
 }
 
+void open_and_wait(MainWindow& window, record::Id test, Stage stage) {
+  bool there = false;
+  window.open_test(test, static_cast<int>(stage), [&] { there = true; });
+  wait_while([&] { return !there; });
+}
+
 /// Read in its views, each once the sweep's budget is there.
 void shoot_read(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
-  window.open_test(test, static_cast<int>(Stage::Read));
+  open_and_wait(window, test, Stage::Read);
   window.desk().step_rung(2);
   auto* read = window.findChild<ReadView*>();
-  wait_while([&] { return !window.desk().worked_out().budget(); });
+  wait_while([&] { return !window.desk().worked_out().budget() || !window.desk().worked_out().weakest(); });
   const MapSettings plain = read->settings();
   const auto set = [&](const MapSettings& settings) {
     read->settings() = settings;
@@ -62,6 +69,7 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   read->show_page(ReadView::SweepsPage);
   shoot("read-sweeps.png", LookChoice::Paper);
   read->show_page(ReadView::TargetPage);
+  wait_while([&] { return window.findChild<QTableWidget*>("targetFits")->rowCount() == 0; });
   shoot("read-targets.png", LookChoice::Paper);
   read->show_page(ReadView::SurePage);
   shoot("read-how-sure-loft.png", LookChoice::Loft);
@@ -91,20 +99,21 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   const auto* cards = window.findChild<TestCards*>();
   wait_while([&] { return !cards->complete(); });
   shoot("home.png", LookChoice::Paper);
-  window.open_test(ostler, static_cast<int>(Stage::Rig));
+  open_and_wait(window, ostler, Stage::Rig);
   const auto* advice = window.findChild<QLabel*>("stationsAdvice");
   wait_while([&] { return advice->text().endsWith(QChar(0x2026)); });
   shoot("rig.png", LookChoice::Paper);
   const auto shoot_warm_up = [&](const char* fixture, const char* name, LookChoice look) {
-    window.open_test(test_named(window, fixture), static_cast<int>(Stage::WarmUp));
-    QEventLoop until_judged;
-    QObject::connect(&window.log(), &TestLog::judged, &until_judged, &QEventLoop::quit);
-    until_judged.exec();
+    open_and_wait(window, test_named(window, fixture), Stage::WarmUp);
+    bool judged = false;
+    const auto connection = QObject::connect(&window.log(), &TestLog::judged, &window, [&] { judged = true; });
+    wait_while([&] { return !judged || !window.desk().worked_out().weakest(); });
+    QObject::disconnect(connection);
     shoot(name, look);
   };
   shoot_warm_up("Ostler Six-Bar", "warm-up.png", LookChoice::Paper);
   shoot_warm_up("Brindle Panel 150", "warm-up-loft.png", LookChoice::Loft);
-  window.open_test(marrow, static_cast<int>(Stage::Walk));
+  open_and_wait(window, marrow, Stage::Walk);
   window.desk().step_rung(1);
   window.desk().step_stop(-1);
   shoot("walk.png", LookChoice::Paper);
@@ -113,7 +122,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   window.setWindowState(Qt::WindowNoState);  // a screen of the shot's size
   shoot("walk-arms-length-loft.png", LookChoice::Loft);
   walk->set_arms_length(false);
-  window.open_test(ostler, static_cast<int>(Stage::Walk));
+  open_and_wait(window, ostler, Stage::Walk);
   ChecksPage checks(window.desk(), &window);
   checks.show();
   apply_look(*qApp, LookChoice::Paper);
