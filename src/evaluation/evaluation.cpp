@@ -10,9 +10,8 @@
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::evaluation {
-namespace {
-
-// What each part is worked out from beside the sweep's view. Where it is the same as before, so is the answer.
+/// What each part is worked out from beside the sweep's view. Where it is the same as before, so is the answer.
+namespace inputs {
 
 struct FiguresInput {
   std::optional<double> power_w;
@@ -54,6 +53,12 @@ struct BudgetInput {
   double height_m = 0;
   bool operator==(const BudgetInput&) const = default;
 };
+
+}  // namespace inputs
+
+using namespace inputs;
+
+namespace {
 
 std::optional<Meter> meter_of(const TestRecord& record, const std::optional<Id>& id) {
   const Meter* meter = record.meter(id);
