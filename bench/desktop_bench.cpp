@@ -57,6 +57,13 @@ record::Id add_dense_test(book::Book& book, int heights, int side, int left_open
   return test_id;
 }
 
+/// Opens a test and lets it come: a large one is read on another thread.
+void open_and_wait(MainWindow& window, record::Id test, Stage stage) {
+  bool there = false;
+  window.open_test(test, static_cast<int>(stage), [&] { there = true; });
+  while (!there) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+}
+
 /// The window on a book of 100,000 readings, at a test of 23,040.
 struct Bench {
   Bench() {
@@ -84,7 +91,7 @@ Bench& the_bench() {
 /// Enter pressed on a typed value, until the reading is on disk and the window shows the next station.
 void key_to_painted(benchmark::State& state, record::Id test) {
   Bench& b = the_bench();
-  b.window->open_test(test, static_cast<int>(Stage::Walk));
+  open_and_wait(*b.window, test, Stage::Walk);
   auto* value = b.window->findChild<QLineEdit*>("walkValue");
   for (int i = 0; i < 20; ++i) QApplication::processEvents();
   for (auto _ : state) {
@@ -140,7 +147,7 @@ class Pager {
 template <typename Map>
 void frame_of_mast_and_map(benchmark::State& state, Stage stage) {
   Bench& b = the_bench();
-  b.window->open_test(b.dense_test, static_cast<int>(stage));
+  open_and_wait(*b.window, b.dense_test, stage);
   QApplication::processEvents();
   auto* mast = b.window->findChild<Mast*>();
   Map* map = nullptr;
@@ -164,7 +171,7 @@ BENCHMARK(frame_on_read)->Unit(benchmark::kMillisecond);
 /// The map of a 48 × 48 sweep with contours and numbers: painted for the first time, nothing kept of it.
 void first_paint_of_contours_and_numbers(benchmark::State& state) {
   Bench& b = the_bench();
-  b.window->open_test(b.dense_test, static_cast<int>(Stage::Read));
+  open_and_wait(*b.window, b.dense_test, Stage::Read);
   auto* read = b.window->findChild<ReadView*>();
   read->settings().contours = read->settings().numbers = true;
   read->settings_changed();
@@ -200,7 +207,7 @@ BENCHMARK(hover_over_the_dense_map)->Unit(benchmark::kMillisecond);
 /// The whole of paging to the next height: figures, checks and all of the window painted.
 void page_to_the_next_height(benchmark::State& state) {
   Bench& b = the_bench();
-  b.window->open_test(b.dense_test, static_cast<int>(Stage::Read));
+  open_and_wait(*b.window, b.dense_test, Stage::Read);
   Pager pager;
   for (auto _ : state) {
     pager.step(b.window->desk());
@@ -246,10 +253,10 @@ void open_a_day_at_one_hertz(benchmark::State& state) {
   static const record::Id test = add_day_log(b.window->desk().book());
   for (auto _ : state) {
     state.PauseTiming();
-    b.window->open_test(b.typed_test, static_cast<int>(Stage::WarmUp));
+    open_and_wait(*b.window, b.typed_test, Stage::WarmUp);
     QApplication::processEvents();
     state.ResumeTiming();
-    b.window->open_test(test, static_cast<int>(Stage::WarmUp));
+    open_and_wait(*b.window, test, Stage::WarmUp);
     QApplication::processEvents();
   }
 }
@@ -263,7 +270,7 @@ BENCHMARK(open_a_day_at_one_hertz)
 void frame_of_a_day_at_one_hertz(benchmark::State& state) {
   Bench& b = the_bench();
   static const record::Id test = add_day_log(b.window->desk().book());
-  b.window->open_test(test, static_cast<int>(Stage::WarmUp));
+  open_and_wait(*b.window, test, Stage::WarmUp);
   QApplication::processEvents();
   auto* traces = b.window->findChild<TraceChart*>();
   for (int i = 0; i < state.range(0); ++i) QTest::keyClick(traces, Qt::Key_Plus);

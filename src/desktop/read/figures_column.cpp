@@ -206,6 +206,10 @@ void FiguresColumn::show_judgement() {
 
 /// What a dense sweep comes to on coarser grids: its extremes alone compare with nothing.
 void FiguresColumn::show_reduced() {
+  const auto& views = desk_.worked_out().evaluation()->views();
+  const auto chosen = desk_.sweep() ? views.find(desk_.sweep()->id) : views.end();
+  if (chosen != views.end() && chosen->second == reduced_of_) return;  // its words stand there
+  reduced_of_ = chosen != views.end() ? chosen->second : nullptr;
   const evaluation::SweepView& view = *desk_.view();
   QStringList words;
   for (const int side : {8, 12}) {

@@ -61,6 +61,7 @@ class FiguresColumn : public QWidget {
   QWidget* nominal_box_;
   QLabel* nominal_none_;
   std::vector<NominalRow> nominal_rows_;
+  std::shared_ptr<const evaluation::SweepView> reduced_of_;  ///< what the words of a coarser grid are of
   Form* target_;
 };
 
