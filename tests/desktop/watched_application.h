@@ -19,7 +19,8 @@ class WatchedApplication : public QApplication {
   };
 
   bool notify(QObject* receiver, QEvent* event) override;
-  /// From now on tasks of at least so many milliseconds are noted; the list begins anew.
+  /// From now on tasks that compute for at least so many milliseconds, or last five times as long, are noted; the list
+  /// begins anew.
   void watch(double at_least_ms);
   const std::vector<Task>& slow() const { return slow_; }
 
