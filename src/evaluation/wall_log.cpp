@@ -12,14 +12,12 @@ LogSample sample_of(const WallReading& w) {
           value(w.current_a),     value(w.apparent_va), value(w.power_factor), value(w.frequency_hz)};
 }
 
-}  // namespace
-
-namespace {
 void add_to(WallLog& log, const LogSample& s, const Correction& correction) {
   log.samples.push_back(s);
   if (std::isfinite(s.light_raw)) log.light.push_back({s.time_s, corrected_ppfd(s.light_raw, correction)});
   if (std::isfinite(s.power_w)) log.watts.push_back({s.time_s, s.power_w});
 }
+
 }  // namespace
 
 void append(WallLog& log, const LogSample& sample, const LogPart& part) { add_to(log, sample, correction_of(part)); }
