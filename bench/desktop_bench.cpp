@@ -60,7 +60,7 @@ record::Id add_dense_test(book::Book& book, int heights, int side, int left_open
 /// Opens a test and lets it come: a large one is read on another thread.
 void open_and_wait(MainWindow& window, record::Id test, Stage stage) {
   bool there = false;
-  window.open_test(test, static_cast<int>(stage), [&] { there = true; });
+  window.open_test(test, stage, [&] { there = true; });
   while (!there) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
 }
 
