@@ -1,4 +1,4 @@
-#include "report/light_scale.h"
+#include "drawing/light_scale.h"
 
 #include <fmt/format.h>
 
@@ -6,7 +6,7 @@
 #include <array>
 #include <cmath>
 
-namespace sunbreak::report {
+namespace sunbreak::drawing {
 namespace {
 
 constexpr std::array<Rgb, 9> scale{{{0x1D, 0x26, 0x38},
@@ -69,4 +69,4 @@ Rgb ink_on(const Rgb& ground) {
   return contrast(dark_ink, ground) >= contrast(light_ink, ground) ? dark_ink : light_ink;
 }
 
-}  // namespace sunbreak::report
+}  // namespace sunbreak::drawing

@@ -3,7 +3,7 @@
 #include <cstdint>
 #include <string>
 
-namespace sunbreak::report {
+namespace sunbreak::drawing {
 
 struct Rgb {
   std::uint8_t red = 0, green = 0, blue = 0;
@@ -30,4 +30,4 @@ Rgb light_color(double share);
 /// Dark or light ink, whichever stands out more on a color of the scale (WCAG relative luminance).
 Rgb ink_on(const Rgb& ground);
 
-}  // namespace sunbreak::report
+}  // namespace sunbreak::drawing

@@ -11,7 +11,7 @@
 #include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
 #include "report/trust_section.h"
@@ -256,7 +256,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
         if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
       chosen.emplace_back(sweep, view);
     }
-  const ScaleRange range = round_range(lowest, highest);
+  const drawing::ScaleRange range = drawing::round_range(lowest, highest);
 
   List method;
   method.push_back(
@@ -323,7 +323,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
     s.set("figures", data(figure_rows(source, budget, units)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
-    if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, units)));
+    if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, band, units)));
     s.set("has_field", field.exists());
     if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, band, units)));
     s.set("has_nominal", !f.nominal.empty());

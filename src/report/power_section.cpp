@@ -6,7 +6,7 @@
 
 #include "core/power/running_cost.h"
 #include "core/quantity/display.h"
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 #include "evaluation/stair_records.h"
 
 namespace sunbreak::report {
@@ -19,9 +19,9 @@ std::string figure(const std::optional<double>& value, int decimals) {
   return value ? fmt::format("{:.{}f}", *value, decimals) : "–";
 }
 
-List stair_rows(const DimmerStair& stair) {
+List stair_rows(const DimmingCurve& stair) {
   List rows;
-  for (const StairRow& r : stair.rows) {
+  for (const DimmingPoint& r : stair.rows) {
     data row;
     row.set("dial", short_number(r.dial_pct, 1));
     row.set("share_of_light", figure(r.light_factor, 3));
@@ -35,7 +35,7 @@ List stair_rows(const DimmerStair& stair) {
   return rows;
 }
 
-List stair_notes(const DimmerStair& stair) {
+List stair_notes(const DimmingCurve& stair) {
   List notes;
   if (stair.lowest_pct) notes.push_back(data(fmt::format("Lowest setting with light: {:g} %.", *stair.lowest_pct)));
   if (stair.standby_w) notes.push_back(data(fmt::format("Standby: {:.1f} W.", *stair.standby_w)));
@@ -61,7 +61,7 @@ List temperature_rows(const record::TestRecord& b) {
                          ? fmt::format("{:.0f} min", (record::seconds_of(t.taken_at) - *lamp.on_since_s) / 60)
                          : "–");
     std::string words;
-    for (const Check& c : temperature_checks(shot)) words += (words.empty() ? "" : "; ") + c.saw + ": " + c.effect;
+    for (const Finding& c : temperature_checks(shot)) words += (words.empty() ? "" : "; ") + c.saw + ": " + c.effect;
     row.set("words", words);
     rows.push_back(row);
   }

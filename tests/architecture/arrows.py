@@ -15,9 +15,10 @@ may_include = {
     "evaluation": ["core", "record"],
     "exchange": ["core", "record", "evaluation"],
     "book": ["core", "record", "evaluation", "exchange"],
-    "report": ["core", "record", "evaluation", "exchange"],
+    "drawing": ["core", "record", "evaluation"],
+    "report": ["core", "record", "evaluation", "exchange", "drawing"],
     "instruments": ["core"],
-    "desktop": ["core", "record", "evaluation", "exchange", "book", "report", "instruments"],
+    "desktop": ["core", "record", "evaluation", "exchange", "book", "drawing", "report", "instruments"],
     "cli": ["core", "record", "evaluation", "exchange", "book", "report"],
 }
 forbidden = [
@@ -26,6 +27,7 @@ forbidden = [
     ("evaluation", r'<Q[A-Z]|[<"](SQLite|sqlite)|<(filesystem|fstream)>', "what is worked out knows no Qt, SQLite or files"),
     ("exchange", r'<Q[A-Z]|[<"](SQLite|sqlite)', "files of others know neither Qt nor SQLite"),
     ("book", r'<Q[A-Z]', "the lab book knows no Qt"),
+    ("drawing", r'<Q[A-Z]|[<"](SQLite|sqlite)|<(filesystem|fstream)>', "drawings know no window, files or SQLite"),
     ("report", r'<Q[A-Z]|[<"](SQLite|sqlite)', "reports know neither Qt nor SQLite"),
     ("cli", r'<Q[A-Z]', "the command line needs no screen"),
 ]
@@ -54,7 +56,7 @@ for file in sorted(files):
         there = pathlib.PurePosixPath(named[1])
         if there.parts[0] != here.parts[0] and there.parts[0] not in may_include[here.parts[0]]:
             problems.append(f"{here.parts[0]} looks up at {there.parts[0]}: {place}")
-        if room(here) != room(there) and here.parts[0] != "desktop":
+        if room(here) != room(there):
             arrows.setdefault(room(here), {}).setdefault(room(there), place)
 
 

@@ -4,16 +4,17 @@
 #include <cmath>
 
 #include "core/figures/figure_table.h"
+#include "drawing/light_scale.h"
 #include "report/html_report.h"
-#include "report/light_scale.h"
 
 using namespace sunbreak;
 using namespace sunbreak::report;
+using namespace sunbreak::drawing;
 
 namespace {
 
 /// One sweep of 2 × 2 cells at 45 cm: 100 200 300 400, 100 W on 1.44 m².
-record::TestRecord small_bundle() {
+record::TestRecord small_record() {
   record::TestRecord b;
   b.fixture.name = "Fixture";
   b.bench.name = "Bench";
@@ -39,7 +40,7 @@ bool holds(const std::string& text, const std::string& part) { return text.find(
 }  // namespace
 
 TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
-  const std::string html = html_report(*evaluation::evaluate(small_bundle())).html;
+  const std::string html = html_report(*evaluation::evaluate(small_record())).html;
   EXPECT_TRUE(holds(html, ">250 µmol/m²/s<"));
   EXPECT_TRUE(holds(html, ">3.60 µmol/J<")) << "250 · 1.44 / 100";
   EXPECT_TRUE(holds(html, ">0.40")) << "lowest ÷ mean";
@@ -51,7 +52,7 @@ TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
 }
 
 TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
-  const std::string html = html_report(*evaluation::evaluate(small_bundle())).html;
+  const std::string html = html_report(*evaluation::evaluate(small_record())).html;
   for (const char* part : {"<script", "http://", "https://", "src=", "@import", "url(", "<link", "<iframe"}) {
     std::string rest = html;
     for (std::size_t at; (at = rest.find("http://www.w3.org/2000/svg")) != std::string::npos;)
@@ -62,7 +63,7 @@ TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
 
 TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
   const std::string evil = "<script>alert(1)</script>\"'&";
-  record::TestRecord b = small_bundle();
+  record::TestRecord b = small_record();
   for (std::string* text :
        {&b.fixture.name, &b.fixture.maker, &b.fixture.kind, &b.fixture.emitters, &b.fixture.serial, &b.fixture.currency,
         &b.fixture.obtained, &b.fixture.interest, &b.bench.name, &b.bench.wall_left, &b.bench.wall_back, &b.test.name,
@@ -78,11 +79,11 @@ TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
 }
 
 TEST(HtmlReport, UnstatedDisclosureSaysSo) {
-  EXPECT_TRUE(holds(html_report(*evaluation::evaluate(small_bundle())).html, "not stated"));
+  EXPECT_TRUE(holds(html_report(*evaluation::evaluate(small_record())).html, "not stated"));
 }
 
 TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
-  record::TestRecord b = small_bundle();
+  record::TestRecord b = small_record();
   b.placements.pop_back();
   const std::string html = html_report(*evaluation::evaluate(b)).html;
   EXPECT_TRUE(holds(html, "3 of 4"));
@@ -90,7 +91,7 @@ TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
 }
 
 TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
-  record::TestRecord b = small_bundle();
+  record::TestRecord b = small_record();
   b.placements.clear();
   b.readings.clear();
   EXPECT_TRUE(holds(html_report(*evaluation::evaluate(b)).html, "No station has been read yet"));
@@ -99,7 +100,7 @@ TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
 TEST(HtmlReport, ImperialUnitsHoldThroughout) {
   ReportOptions options;
   options.units = UnitSystem::Imperial;
-  const std::string html = html_report(*evaluation::evaluate(small_bundle()), options).html;
+  const std::string html = html_report(*evaluation::evaluate(small_record()), options).html;
   EXPECT_TRUE(holds(html, "17.7 in"));
   EXPECT_FALSE(holds(html, "45 cm"));
   EXPECT_TRUE(holds(html, "W/ft²"));
@@ -126,7 +127,7 @@ TEST(LightScale, RoundRangesHoldBothEnds) {
 }
 
 TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
-  record::TestRecord b = small_bundle();
+  record::TestRecord b = small_record();
   b.test.tariff_per_kwh = 0.3;
   b.stair_stops = {{1, 0, 100, 100.0, 0.97, "2026-03-14T09:00:00.000Z"},
                    {2, 0, 50, 55.0, 0.95, "2026-03-14T09:02:00.000Z"}};
@@ -148,7 +149,7 @@ TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
 }
 
 TEST(HtmlReport, SaysHowSureItsFiguresAre) {
-  const std::string html = html_report(*evaluation::evaluate(small_bundle())).html;
+  const std::string html = html_report(*evaluation::evaluate(small_record())).html;
   EXPECT_TRUE(holds(html, "How sure"));
   EXPECT_TRUE(holds(html, "Evidence: Spot grade"));
   EXPECT_TRUE(holds(html, "Sensor calibration"));

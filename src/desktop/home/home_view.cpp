@@ -58,7 +58,7 @@ HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   connect(duplicate_, &QPushButton::clicked, this, &HomeView::duplicate);
   connect(bring, &QPushButton::clicked, this, &HomeView::wants_package);
   connect(search_, &QLineEdit::textChanged, this, &HomeView::refresh);
-  connect(cards_, &TestCards::open, this, [this](record::Id id) { emit open(id, -1); });
+  connect(cards_, &TestCards::open, this, [this](record::Id id) { emit open(id, {}); });
   const auto key = [this](const QKeySequence& keys, auto act) {
     auto* shortcut = new QShortcut(keys, this);
     shortcut->setContext(Qt::WidgetWithChildrenShortcut);
@@ -95,7 +95,7 @@ void HomeView::start_test() {
     return {};
   });
   if (!problem.isEmpty()) return desk_.warn(problem);
-  emit open(id, 0);
+  emit open(id, Stage::Rig);
 }
 
 void HomeView::duplicate() {
@@ -110,7 +110,7 @@ void HomeView::duplicate() {
     return {};
   });
   if (!problem.isEmpty()) return desk_.warn(problem);
-  emit open(id, 0);
+  emit open(id, Stage::Rig);
 }
 
 void HomeView::remove() {

@@ -21,7 +21,7 @@ class HomeView : public StageView {
   std::vector<KeyHint> keys() const override;
 
  signals:
-  void open(record::Id test_id, int stage);
+  void open(sunbreak::record::Id test_id, std::optional<sunbreak::desktop::Stage> stage);
   void wants_package();
 
  private:

@@ -15,7 +15,7 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr QSize card_size(232, 232);
-enum Role { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole, GradeRole, KnownRole };
+enum CardRole { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole, GradeRole, KnownRole };
 
 class CardDelegate : public QStyledItemDelegate {
  public:

@@ -6,8 +6,8 @@
 #include "book/test_rows.h"
 #include "desktop/desk/desk.h"
 #include "desktop/paint/map_painter.h"
+#include "drawing/light_scale.h"
 #include "evaluation/evaluation.h"
-#include "report/light_scale.h"
 
 namespace sunbreak::desktop {
 
@@ -33,7 +33,7 @@ QImage thumbnail_of(const evaluation::Evaluation& evaluation, const Theme& look)
   MapScene scene;
   scene.view = fullest;
   scene.bench = &evaluation.record().bench;
-  scene.scale.range = report::round_range(evaluation.light_range()->first, evaluation.light_range()->second);
+  scene.scale.range = drawing::round_range(evaluation.light_range()->first, evaluation.light_range()->second);
   scene.numbers = scene.rulers = false;
   paint_map(p, fit_map(QRectF(0, 0, fp.width_m * scale, fp.depth_m * scale), fp, false), scene);
   return image;

@@ -7,7 +7,7 @@
 #include "core/figures/coverage.h"
 #include "core/figures/rings.h"
 #include "core/quantity/display.h"
-#include "report/light_scale.h"
+#include "drawing/light_scale.h"
 
 namespace sunbreak::desktop {
 
@@ -15,7 +15,7 @@ namespace sunbreak::desktop {
 class RingsChart : public QWidget {
  public:
   explicit RingsChart(QWidget* parent = nullptr);
-  void show_rings(std::vector<Ring> rings, const report::ScaleRange& range, const std::optional<Band>& band,
+  void show_rings(std::vector<Ring> rings, const drawing::ScaleRange& range, const std::optional<Band>& band,
                   UnitSystem units);
 
  protected:
@@ -23,7 +23,7 @@ class RingsChart : public QWidget {
 
  private:
   std::vector<Ring> rings_;
-  report::ScaleRange range_;
+  drawing::ScaleRange range_;
   std::optional<Band> band_;
   UnitSystem units_ = UnitSystem::Metric;
 };
@@ -41,10 +41,9 @@ class AreaCurveChart : public QWidget {
   void leaveEvent(QEvent*) override;
 
  private:
-  QRectF plot() const;
   std::optional<AreaCurve> curve_;
   double area_m2_ = 1;
-  report::ScaleRange range_;
+  drawing::ScaleRange range_;
   std::optional<Band> band_;
   UnitSystem units_ = UnitSystem::Metric;
   std::optional<double> pointed_;

@@ -1,34 +1,33 @@
 #include "desktop/paint/map_fit.h"
 
-#include <algorithm>
-
 namespace sunbreak::desktop {
 namespace {
-constexpr double top_room = 16;
+MapFit in_window_types(const drawing::MapFit& fit) {
+  return {rect_of(fit.floor), fit.scale, fit.depth_m, rect_of(fit.frame)};
 }
+}  // namespace
+
+QRectF rect_of(const drawing::Box& box) { return {box.left, box.top, box.width, box.height}; }
+drawing::Box box_of(const QRectF& rect) { return {rect.left(), rect.top(), rect.width(), rect.height()}; }
+
+drawing::MapFit MapFit::plain() const { return {box_of(floor), scale, depth_m, box_of(frame)}; }
+
+QPointF MapFit::pixel(double x_m, double y_m) const {
+  const drawing::Point p = plain().pixel(x_m, y_m);
+  return {p.x, p.y};
+}
+QPointF MapFit::meters(const QPointF& pixel) const {
+  const Place p = plain().place({pixel.x(), pixel.y()});
+  return {p.x_m, p.y_m};
+}
+QRectF MapFit::box(const Rectangle& r) const { return rect_of(plain().box(r)); }
 
 MapFit fit_map(const QRectF& room, const Footprint& footprint, bool rulers, double foot_room) {
-  const QRectF inner = rulers ? room.adjusted(map_left_room, top_room, -map_right_room, -foot_room) : room;
-  const double scale = std::max(1.0, std::min(inner.width() / footprint.width_m, inner.height() / footprint.depth_m));
-  const QSizeF size(footprint.width_m * scale, footprint.depth_m * scale);
-  const QRectF floor(
-      QPointF(inner.center().x() - size.width() / 2, inner.top() + (rulers ? 0 : (inner.height() - size.height()) / 2)),
-      size);
-  return {floor, scale, footprint.depth_m, floor};
+  return in_window_types(drawing::fit_map(box_of(room), footprint, rulers, foot_room));
 }
 
 MapFit zoomed(const MapFit& whole, double zoom, const QPointF& middle_m) {
-  if (zoom <= 1) return whole;
-  MapFit fit = whole;
-  fit.scale *= zoom;
-  const QSizeF size = whole.floor.size() * zoom;
-  const QPointF middle = whole.frame.center();
-  const double left = middle.x() - middle_m.x() * fit.scale,
-               top = middle.y() - (whole.depth_m - middle_m.y()) * fit.scale;
-  fit.floor = QRectF(QPointF(std::clamp(left, whole.frame.right() - size.width(), whole.frame.left()),
-                             std::clamp(top, whole.frame.bottom() - size.height(), whole.frame.top())),
-                     size);
-  return fit;
+  return in_window_types(drawing::zoomed(whole.plain(), zoom, {middle_m.x(), middle_m.y()}));
 }
 
 }  // namespace sunbreak::desktop

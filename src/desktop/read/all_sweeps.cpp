@@ -7,12 +7,13 @@
 #include <algorithm>
 #include <cstring>
 
-#include "desktop/paint/map_frame.h"
 #include "desktop/paint/map_painter.h"
+#include "desktop/paint/painter_canvas.h"
 #include "desktop/read/shown_values.h"
 #include "desktop/theme/theme.h"
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
+#include "drawing/surroundings.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -58,7 +59,7 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
   const auto& stops = desk_.test()->stops;
   std::optional<ShownValues> for_key;
   bool whole_page = true;
-  const report::ScaleRange range = shared_range(desk_, settings_);  // a page to compare by has one scale
+  const drawing::ScaleRange range = shared_range(desk_, settings_);  // a page to compare by has one scale
   for (int s = 0; s < std::ssize(stops); ++s) {
     p.setPen(t.quiet);
     p.setFont(text_font(12));
@@ -116,7 +117,8 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
   if (!for_key) return;
   MapFit foot;
   foot.frame = QRectF(room.left() + side_px, room.bottom() - foot_px - 36, room.width() - side_px - 16, 0);
-  paint_key(p, foot, for_key->scale, for_key->text, for_key->band.has_value());
+  PainterCanvas canvas(p, in_vectors);
+  drawing::draw_key(canvas, foot.plain(), for_key->scale, for_key->text, for_key->band.has_value());
 }
 
 void AllSweeps::paint_map_of(QPainter& p, const MapFit& fit, const evaluation::SweepView& view,
@@ -129,8 +131,7 @@ void AllSweeps::paint_map_of(QPainter& p, const MapFit& fit, const evaluation::S
   scene.text = shown.text;
   scene.band = shown.band;
   scene.numbers = scene.rulers = false;
-  scene.plain_paths = in_vectors;
-  paint_map(p, fit, scene);
+  paint_map(p, fit, scene, in_vectors);
 }
 
 /// Puts a sweep's map down as it was painted before, or paints it where the frame has time left for that; false where

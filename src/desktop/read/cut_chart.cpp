@@ -18,9 +18,9 @@ CutChart::CutChart(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Profile along the cut"));
 }
 
-void CutChart::show_cut(Cut cut, const ValueText& text, const std::optional<Band>& band, UnitSystem units) {
+void CutChart::show_cut(Cut cut, const drawing::ValueText& text, const std::optional<Band>& band, UnitSystem units) {
   cut_ = std::move(cut), text_ = text, band_ = band, units_ = units;
-  range_ = report::round_range(cut_.lowest.ppfd, cut_.highest.ppfd);
+  range_ = drawing::round_range(cut_.lowest.ppfd, cut_.highest.ppfd);
   setAccessibleDescription(words());
   update();
 }
@@ -28,9 +28,10 @@ void CutChart::show_cut(Cut cut, const ValueText& text, const std::optional<Band
 QString CutChart::words() const {
   if (std::isnan(cut_.mean_ppfd)) return tr("Nothing is known along this cut.");
   const auto place = [&](const CutPoint& p) { return text_of(length_text(p.along_m, units_)); };
-  QString words = tr("mean %1 %6 · lowest %2 at %3 · highest %4 at %5")
-                      .arg(text_.text(cut_.mean_ppfd), text_.text(cut_.lowest.ppfd), place(cut_.lowest),
-                           text_.text(cut_.highest.ppfd), place(cut_.highest), text_.unit);
+  QString words =
+      tr("mean %1 %6 · lowest %2 at %3 · highest %4 at %5")
+          .arg(text_of(text_.text(cut_.mean_ppfd)), text_of(text_.text(cut_.lowest.ppfd)), place(cut_.lowest),
+               text_of(text_.text(cut_.highest.ppfd)), place(cut_.highest), text_of(text_.unit));
   if (cut_.known_share < 0.999) words += tr("; %1 % of it is known").arg(100 * cut_.known_share, 0, 'f', 0);
   return words;
 }
@@ -51,15 +52,15 @@ void CutChart::paintEvent(QPaintEvent*) {
   const auto y_of = [&](double value) { return box.bottom() - box.height() * range_.share(value); };
   const auto x_of = [&](double along_m) { return box.left() + box.width() * along_m / cut_.length_m; };
   p.setFont(text_font(11));
-  const double step = report::round_step(range_.high - range_.low, 3);
+  const double step = drawing::round_step(range_.high - range_.low, 3);
   for (double at = std::ceil(range_.low / step - 1e-9) * step; at <= range_.high + 1e-9 * step; at += step) {
     p.setPen(QPen(t.rule, 1));
     p.drawLine(QPointF(box.left(), y_of(at)), QPointF(box.right(), y_of(at)));
     p.setPen(t.quiet);
     p.drawText(QRectF(0, y_of(at) - 7, 42, 14), Qt::AlignRight | Qt::AlignVCenter,
-               text_of(short_number(std::abs(at) < step / 1e6 ? 0 : at, 1)).replace('-', QChar(0x2212)));
+               text_of(drawing::tick_text(at, step)));
   }
-  const double unit = meters_per(surface_unit(units_)), step_x = report::round_step(cut_.length_m / unit, 8);
+  const double unit = meters_per(surface_unit(units_)), step_x = drawing::round_step(cut_.length_m / unit, 8);
   for (double at = 0; at <= cut_.length_m / unit + 1e-9; at += step_x)
     p.drawText(QRectF(x_of(at * unit) - 30, box.bottom() + 4, 60, 14), Qt::AlignCenter, text_of(short_number(at, 1)));
   p.drawText(QRectF(0, box.bottom() + 4, 42, 14), Qt::AlignRight, text_of(symbol(surface_unit(units_))));
@@ -93,7 +94,7 @@ void CutChart::paintEvent(QPaintEvent*) {
   p.setFont(text_font(12, true));
   p.drawText(QRectF(std::clamp(at.x() + 6, box.left(), box.right() - 150), box.top() + 2, 150, 16),
              Qt::AlignLeft | Qt::AlignVCenter,
-             tr("%1 at %2").arg(text_.text(near->ppfd), text_of(length_text(near->along_m, units_))));
+             tr("%1 at %2").arg(text_of(text_.text(near->ppfd)), text_of(length_text(near->along_m, units_))));
 }
 
 void CutChart::mouseMoveEvent(QMouseEvent* event) {

@@ -6,7 +6,7 @@
 #include "core/figures/coverage.h"
 #include "core/quantity/display.h"
 #include "core/sweep/cut.h"
-#include "desktop/paint/value_scale.h"
+#include "drawing/value_scale.h"
 
 namespace sunbreak::desktop {
 
@@ -15,7 +15,7 @@ class CutChart : public QWidget {
   Q_OBJECT
  public:
   explicit CutChart(QWidget* parent = nullptr);
-  void show_cut(Cut cut, const ValueText& text, const std::optional<Band>& band, UnitSystem units);
+  void show_cut(Cut cut, const drawing::ValueText& text, const std::optional<Band>& band, UnitSystem units);
   /// Mean, lowest and highest in words.
   QString words() const;
 
@@ -27,8 +27,8 @@ class CutChart : public QWidget {
  private:
   QRectF plot() const;
   Cut cut_;
-  ValueText text_;
-  report::ScaleRange range_;
+  drawing::ValueText text_;
+  drawing::ScaleRange range_;
   std::optional<Band> band_;
   UnitSystem units_ = UnitSystem::Metric;
   std::optional<double> pointed_m_;

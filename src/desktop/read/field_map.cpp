@@ -65,10 +65,9 @@ void FieldMap::paint(QPainter& p, const MapFit& fit, bool in_vectors) const {
   scene.units = desk_.units();
   scene.numbers = settings_.numbers;
   scene.contours = settings_.contours && scene.view->layout.is_lattice();
-  scene.plain_paths = in_vectors;
   scene.key = in_vectors || has_key();
-  paint_map(p, fit, scene);
-  paint_overlays(p, fit, desk_, settings_);
+  paint_map(p, fit, scene, in_vectors);
+  paint_overlays(p, fit, desk_, settings_, in_vectors);
 }
 
 void FieldMap::paint_picture(QPainter& p, const QRectF& room, bool in_vectors) const {

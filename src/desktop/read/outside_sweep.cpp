@@ -4,8 +4,8 @@
 #include <QVBoxLayout>
 
 #include "book/test_rows.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -36,11 +36,11 @@ std::vector<OutsideName> outside_sweeps(const Desk& desk) {
 }
 
 std::shared_ptr<const OutsideSweep> read_outside(const Desk& desk, const OutsideName& name) {
-  const auto bundle = book::load_test(desk.book(), name.test_id);
-  if (!bundle) return nullptr;
-  for (const record::Sweep& sweep : bundle->sweeps)
+  const auto test_record = book::load_test(desk.book(), name.test_id);
+  if (!test_record) return nullptr;
+  for (const record::Sweep& sweep : test_record->sweeps)
     if (sweep.id == name.sweep_id)
-      if (auto view = evaluation::view_sweep(*bundle, sweep))
+      if (auto view = evaluation::view_sweep(*test_record, sweep))
         return std::make_shared<OutsideSweep>(OutsideSweep{name.words, std::move(view.value())});
   return nullptr;
 }

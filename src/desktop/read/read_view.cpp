@@ -24,8 +24,8 @@
 #include "desktop/read/trust_page.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/widgets/elided_label.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -214,7 +214,7 @@ void ReadView::read_out(int station) {
   QStringList words{station_place(view.layout, station, desk_.units())};
   if (s.kind == evaluation::StationState::Read) {
     const ShownValues shown = shown_values(desk_, view, settings_);
-    words << tr("%1 %2").arg(shown.text.text(shown.values[station]), shown.text.unit);
+    words << tr("%1 %2").arg(text_of(shown.text.text(shown.values[station])), text_of(shown.text.unit));
     words << tr("raw %1, corrected %2").arg(show_number(s.raw, 2), show_number(view.ppfd[station], 2));
     if (s.samples > 1)
       words << tr("mean of %1 values%2")
@@ -223,7 +223,7 @@ void ReadView::read_out(int station) {
     if (std::isfinite(s.taken_s))
       words << QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(1000 * s.taken_s)).toString("yyyy-MM-dd hh:mm");
     QStringList open;
-    for (const Check& check : desk_.worked_out().checks())
+    for (const Finding& check : desk_.worked_out().checks())
       if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
         open << text_of(check.saw);
     words << (open.isEmpty() ? tr("no check open") : QStringLiteral("◣ ") + open.join("; "));
@@ -323,11 +323,7 @@ bool ReadView::map_key(QKeyEvent* event) {
   }
 }
 
-bool ReadView::copy() {
-  if (!desk_.view() || desk_.view()->read() == 0) return false;
-  QApplication::clipboard()->setText(sweep_table_text(*desk_.view()));
-  return true;
-}
+QString ReadView::copy() { return copy_sweep_table(desk_.view()); }
 
 void ReadView::draw_picture(QPainter& p, const QRectF& room, bool in_vectors) const {
   const bool all = pages_->currentIndex() == SweepsPage;

@@ -28,7 +28,7 @@ class ReadView : public StageView {
   explicit ReadView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
-  bool copy() override;
+  QString copy() override;
 
   MapSettings& settings() { return settings_; }
   void show_page(Page page);

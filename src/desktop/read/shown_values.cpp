@@ -7,7 +7,7 @@
 #include "core/quantity/daily_light.h"
 #include "core/sweep/difference.h"
 #include "desktop/read/outside_sweep.h"
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -43,16 +43,16 @@ std::vector<double> values_of(const Desk& desk, const evaluation::SweepView& vie
 }
 
 /// Round ends that hold all values; of a difference about zero.
-report::ScaleRange range_of(const Ends& ends, Quantity quantity) {
-  if (quantity != Quantity::Difference) return report::round_range(ends.low, ends.high);
+drawing::ScaleRange range_of(const Ends& ends, Quantity quantity) {
+  if (quantity != Quantity::Difference) return drawing::round_range(ends.low, ends.high);
   const double most = std::max(std::abs(ends.low), std::abs(ends.high));
-  const double end = std::isfinite(most) && most > 0 ? report::round_range(0, most).high : 1;
+  const double end = std::isfinite(most) && most > 0 ? drawing::round_range(0, most).high : 1;
   return {-end, end};
 }
 
 }  // namespace
 
-report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) {
+drawing::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) {
   Ends ends;
   for (const record::Sweep& sweep : desk.test()->sweeps) {
     const evaluation::SweepView* view = desk.view_of(sweep.id);
@@ -70,7 +70,7 @@ report::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) {
 }
 
 ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, const MapSettings& settings,
-                         const std::optional<report::ScaleRange>& range) {
+                         const std::optional<drawing::ScaleRange>& range) {
   ShownValues shown;
   shown.values = values_of(desk, view, settings);
   Ends own;
@@ -89,11 +89,11 @@ ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, co
       shown.title = QObject::tr("PPFD");
       break;
     case Quantity::DailyLight:
-      shown.text = {1, false, QObject::tr("mol/m²/d")};
+      shown.text = {1, false, "mol/m²/d"};
       shown.title = QObject::tr("Daily light over %1 h").arg(show_number(desk.test()->test.photoperiod_h, 1));
       break;
     case Quantity::PercentOfMean:
-      shown.text = {0, false, QObject::tr("% of mean")};
+      shown.text = {0, false, "% of mean"};
       shown.title = QObject::tr("Percent of the mean");
       break;
     case Quantity::Difference:

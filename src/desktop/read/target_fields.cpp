@@ -2,7 +2,7 @@
 
 #include "book/target_shelf.h"
 #include "desktop/shelf/record_fields.h"
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -50,16 +50,16 @@ void add_target_fields(Form& form, Desk& desk) {
   const auto number = [&](const QString& name, double Test::*member, const NumberRange& range, const QString& unit) {
     return form.line(
         name, [=, &desk] { return desk.test() ? show_number(desk.test()->test.*member, 1) : QString(); },
-        take_number(range,
-                    [=, &desk](std::optional<double> v) {
-                      return store(desk, [&](Test& test) {
-                        if (member == &Test::photoperiod_h) return evaluation::set_photoperiod(test, *v);
-                        test.*member = *v;
-                        test.target_by_daily_light = false;
-                        if (!evaluation::target_of(book::crop_targets(desk.book()), test))
-                          test.target_name = "own band";
-                      });
-                    }),
+        parse_number_field(range,
+                           [=, &desk](std::optional<double> v) {
+                             return store(desk, [&](Test& test) {
+                               if (member == &Test::photoperiod_h) return evaluation::set_photoperiod(test, *v);
+                               test.*member = *v;
+                               test.target_by_daily_light = false;
+                               if (!evaluation::target_of(book::crop_targets(desk.book()), test))
+                                 test.target_name = "own band";
+                             });
+                           }),
         [unit] { return unit; });
   };
   number(QObject::tr("Band, from"), &Test::target_low_ppfd, {0, 5000, false}, "µmol/m²/s")->setObjectName("targetLow");

@@ -10,8 +10,8 @@
 #include <QVBoxLayout>
 
 #include "core/quantity/number.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {

@@ -16,8 +16,8 @@
 #include "desktop/read/shown_values.h"
 #include "desktop/read/target_sets_dialog.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {

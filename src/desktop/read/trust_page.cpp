@@ -9,11 +9,10 @@
 #include "core/figures/figure_table.h"
 #include "core/uncertainty/budget_words.h"
 #include "desktop/read/shown_values.h"
-#include "desktop/shell/work_line.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -113,14 +112,15 @@ TrustPage::TrustPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
               const auto value = desk_.test() ? desk_.test()->test.*field : std::nullopt;
               return value ? show_number(*value * scale, 2) : QString();
             },
-            take_number({0, 100},
-                        [=, this](std::optional<double> v) -> QString {
-                          record::Test test = desk_.test()->test;
-                          test.*field = v ? std::optional(*v / scale) : std::nullopt;
-                          return desk_.edits().make(tr("stated uncertainty"), [&](book::Edit& e) { e.save(test); })
-                                     ? QString()
-                                     : tr("Not kept.");
-                        }),
+            parse_number_field({0, 100},
+                               [=, this](std::optional<double> v) -> QString {
+                                 record::Test test = desk_.test()->test;
+                                 test.*field = v ? std::optional(*v / scale) : std::nullopt;
+                                 return desk_.edits().make(tr("stated uncertainty"),
+                                                           [&](book::Edit& e) { e.save(test); })
+                                            ? QString()
+                                            : tr("Not kept.");
+                               }),
             [=] { return unit; }, hint)
         ->setObjectName(object);
   };
@@ -198,7 +198,7 @@ void TrustPage::show_evidence() {
       auto* way = new QPushButton(text, home);
       way->setObjectName("way_" + text_of(c.id));
       way->setProperty("plain", true);
-      connect(way, &QPushButton::clicked, this, [this, to = stage] { emit go(static_cast<int>(to)); });
+      connect(way, &QPushButton::clicked, this, [this, to = stage] { emit go(to); });
       conditions_->addWidget(way, row, 2, Qt::AlignTop);
     }
     ++row;

@@ -3,6 +3,7 @@
 #include <QWidget>
 
 #include "desktop/desk/desk.h"
+#include "desktop/desk/stage.h"
 
 class QGridLayout;
 class QLabel;
@@ -24,7 +25,7 @@ class TrustPage : public QWidget {
 
  signals:
   /// Asks for the stage where a condition can be met.
-  void go(int stage);
+  void go(sunbreak::desktop::Stage stage);
 
  private:
   void show_evidence();

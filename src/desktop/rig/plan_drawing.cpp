@@ -6,9 +6,10 @@
 #include <algorithm>
 
 #include "desktop/desk/desk.h"
-#include "desktop/paint/map_frame.h"
+#include "desktop/paint/painter_canvas.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/text.h"
+#include "drawing/surroundings.h"
 #include "evaluation/rig_model.h"
 #include "evaluation/test_checks.h"
 
@@ -122,7 +123,10 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   draw_floor(p, f, layout.footprint);
   draw_walk(p, f, layout);
   draw_chosen(p, f, layout);
-  paint_surroundings(p, f, test()->bench, desk_.units());
+  {
+    PainterCanvas canvas(p);
+    drawing::draw_surroundings(canvas, f.plain(), test()->bench, desk_.units(), width());
+  }
   const auto handle = chosen();
   p.setPen(t.quiet);
   p.setFont(text_font(11));

@@ -9,7 +9,7 @@
 #include "core/bench/walk_order.h"
 #include "desktop/rig/rig_advice.h"
 #include "desktop/walk/live_taker.h"
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 
@@ -63,10 +63,10 @@ QLineEdit* test_number(Form& form, Desk& desk, const QString& name, Number Test:
   return form.line(
       name,
       [&desk, member] { return desk.test() ? show_number(static_cast<double>(desk.test()->test.*member)) : QString(); },
-      take_number({range.low, range.high, false},
-                  [&desk, member, name](std::optional<double> v) {
-                    return store_in_test(desk, member, static_cast<Number>(*v), name.toLower());
-                  }),
+      parse_number_field({range.low, range.high, false},
+                         [&desk, member, name](std::optional<double> v) {
+                           return store_in_test(desk, member, static_cast<Number>(*v), name.toLower());
+                         }),
       [unit] { return unit; });
 }
 
@@ -87,10 +87,10 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
   form.line(
           tr("Canopy over the floor"),
           [&desk] { return desk.test() ? show_length(desk.test()->test.canopy_height_m, desk.units()) : QString(); },
-          take_length([&desk] { return desk.units(); }, {0, 5},
-                      [&desk](std::optional<double> v) {
-                        return store_in_test(desk, &Test::canopy_height_m, v, tr("height of the canopy"));
-                      }),
+          parse_length_field([&desk] { return desk.units(); }, {0, 5},
+                             [&desk](std::optional<double> v) {
+                               return store_in_test(desk, &Test::canopy_height_m, v, tr("height of the canopy"));
+                             }),
           [&desk] { return unit_words(desk); }, tr("for a pretend canopy"))
       ->setObjectName("canopyHeight");
   form.line(
@@ -134,18 +134,18 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
                    {tr("Around the maker's height"), [&desk] { around_the_makers(desk); }}});
   form.line(
           tr("Until the center reads"), [] { return QString(); },
-          take_number({1, 5000},
-                      [&desk, &advice](std::optional<double> v) -> QString {
-                        if (!v || !desk.test()) return {};
-                        const auto ppf = claimed_ppf(*desk.test());
-                        if (!ppf)
-                          return tr(
-                              "No PPF is claimed, nor power with efficacy, so no height can be estimated. Fill "
-                              "them in under what its maker claims.");
-                        desk.say(tr("Looking for the height at which the center reads %1 µmol/m²/s…").arg(*v));
-                        advice.find_height(*v, *ppf);
-                        return {};
-                      }),
+          parse_number_field({1, 5000},
+                             [&desk, &advice](std::optional<double> v) -> QString {
+                               if (!v || !desk.test()) return {};
+                               const auto ppf = claimed_ppf(*desk.test());
+                               if (!ppf)
+                                 return tr(
+                                     "No PPF is claimed, nor power with efficacy, so no height can be estimated. Fill "
+                                     "them in under what its maker claims.");
+                               desk.say(tr("Looking for the height at which the center reads %1 µmol/m²/s…").arg(*v));
+                               advice.find_height(*v, *ppf);
+                               return {};
+                             }),
           [] { return tr("µmol"); }, tr("adds that height"), Form::Preview::Off)
       ->setObjectName("centerReads");
   form.line(
@@ -204,23 +204,23 @@ void add_walk_fields(Form& form, Desk& desk) {
       ->setObjectName("samplesAReading");
   form.line(
       tr("Hands-free: holds within"), [] { return show_number(100 * hold_rule().tolerance); },
-      take_number({0.1, 20, false},
-                  [](std::optional<double> v) {
-                    HoldRule rule = hold_rule();
-                    rule.tolerance = *v / 100;
-                    set_hold_rule(rule);
-                    return QString();
-                  }),
+      parse_number_field({0.1, 20, false},
+                         [](std::optional<double> v) {
+                           HoldRule rule = hold_rule();
+                           rule.tolerance = *v / 100;
+                           set_hold_rule(rule);
+                           return QString();
+                         }),
       [] { return tr("± %"); }, {}, Form::Preview::Off);
   form.line(
       tr("for so long"), [] { return show_number(hold_rule().hold_s); },
-      take_number({0.05, 60, false},
-                  [](std::optional<double> v) {
-                    HoldRule rule = hold_rule();
-                    rule.hold_s = *v;
-                    set_hold_rule(rule);
-                    return QString();
-                  }),
+      parse_number_field({0.05, 60, false},
+                         [](std::optional<double> v) {
+                           HoldRule rule = hold_rule();
+                           rule.hold_s = *v;
+                           set_hold_rule(rule);
+                           return QString();
+                         }),
       [] { return tr("s"); }, {}, Form::Preview::Off);
   form.choice(
           tr("Doubtful live values"),

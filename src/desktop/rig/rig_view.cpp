@@ -12,9 +12,9 @@
 #include "desktop/rig/rig_advice.h"
 #include "desktop/rig/side_drawing.h"
 #include "desktop/shelf/record_fields.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -115,7 +115,7 @@ QWidget* RigView::build_side() {
   row->addStretch();
   auto* next = primary_button(tr("Walk the first sweep"), side);
   next->setObjectName("rigNext");
-  connect(next, &QPushButton::clicked, this, [this] { emit go(2); });
+  connect(next, &QPushButton::clicked, this, [this] { emit go(Stage::Walk); });
   row->addWidget(next);
   layout->addSpacing(8);
   layout->addLayout(row);
@@ -284,7 +284,7 @@ void RigView::add_grid() {
     form_
         ->line(
             label, [=] { return QString::number(grid().*member); },
-            take_number(
+            parse_number_field(
                 {1, 500, false},
                 [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = static_cast<int>(*v); }); }),
             [] { return QString(); })
@@ -296,8 +296,8 @@ void RigView::add_grid() {
     form_
         ->line(
             label, [=, this] { return show_length(grid().*member, desk_.units()); },
-            take_length([this] { return desk_.units(); }, {0, 5, false},
-                        [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = *v; }); }),
+            parse_length_field([this] { return desk_.units(); }, {0, 5, false},
+                               [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = *v; }); }),
             [this] { return text_of(symbol(surface_unit(desk_.units()))); })
         ->setObjectName(object);
   };
@@ -314,7 +314,7 @@ void RigView::add_watts() {
   form_
       ->line(
           tr("Watts, this sweep"), [this] { return desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString(); },
-          take_number(
+          parse_number_field(
               {0, 20000},
               [this](std::optional<double> v) { return desk_.edits().set_watts(v) ? QString() : tr("Not kept."); }),
           [] { return QStringLiteral("W"); })
@@ -341,7 +341,8 @@ void RigView::add_disclosure() {
                          const QString& unit) {
     form_->line(
         label, [=, this] { return desk_.test() ? show_number(desk_.test()->test.*member) : QString(); },
-        take_number(range, [=, this](std::optional<double> v) { return store_test(member, v, label.toLower()); }),
+        parse_number_field(range,
+                           [=, this](std::optional<double> v) { return store_test(member, v, label.toLower()); }),
         [unit] { return unit; });
   };
   mains(tr("Mains voltage"), &Test::mains_v, {50, 500}, "V");

@@ -8,7 +8,7 @@
 
 #include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
 

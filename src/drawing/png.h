@@ -1,0 +1,16 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+
+#include "drawing/canvas.h"
+
+namespace sunbreak::drawing {
+
+/// The pixels as a PNG file of 8 bits a channel, with alpha (ISO/IEC 15948).
+std::string png(const Pixels& pixels);
+
+/// RFC 4648, with padding.
+std::string base64(std::string_view bytes);
+
+}  // namespace sunbreak::drawing
