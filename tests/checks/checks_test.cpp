@@ -3,6 +3,7 @@
 #include <cmath>
 #include <random>
 
+#include "checks/square_walk.h"
 #include "core/bench/walk_order.h"
 #include "core/checks/balance_checks.h"
 #include "core/checks/far_readings.h"
@@ -13,10 +14,6 @@
 using namespace sunbreak;
 
 namespace {
-
-const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 12, 12, 0, 0, {}}).value();
-
-const std::vector<int> walk = walk_order(layout, WalkOrder::FarToDoor);
 
 /// A hump about a middle, with a little noise from a seed.
 std::vector<double> hump(double middle_x = 0.6, double middle_y = 0.6, double noise = 0.01, unsigned seed = 3) {
@@ -30,8 +27,8 @@ std::vector<double> hump(double middle_x = 0.6, double middle_y = 0.6, double no
   return ppfd;
 }
 
-bool has(const std::vector<Check>& checks, const std::string& id) {
-  for (const Check& c : checks)
+bool has(const std::vector<Finding>& checks, const std::string& id) {
+  for (const Finding& c : checks)
     if (c.id == id) return true;
   return false;
 }

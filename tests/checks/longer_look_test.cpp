@@ -5,6 +5,7 @@
 #include <cmath>
 #include <random>
 
+#include "checks/square_walk.h"
 #include "core/bench/walk_order.h"
 #include "core/checks/far_readings.h"
 #include "core/checks/noise_shares.h"
@@ -13,9 +14,6 @@
 using namespace sunbreak;
 
 namespace {
-
-const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 12, 12, 0, 0, {}}).value();
-const std::vector<int> walk = walk_order(layout, WalkOrder::FarToDoor);
 
 double light(const Station& s) { return 900 * std::exp(-1.1 * (std::pow(s.x_m - 0.6, 2) + std::pow(s.y_m - 0.6, 2))); }
 
@@ -88,7 +86,7 @@ TEST(FarReadings, AMeanOfFourIsAccusedOfLess) {
       w.random.seed(seed);
       for (int i = 0; i < 144; ++i) w.read(i, i % 10 == 0 ? 4 : 1, 0.015);
       w.read(53, samples, 0.015, 0, -0.06);
-      for (const Check& c : walk_checks(w.sweep()))
+      for (const Finding& c : walk_checks(w.sweep()))
         if (c.stations == std::vector<int>{53}) ++(samples == 1 ? single : mean);
     }
   EXPECT_GE(mean, 19);

@@ -93,7 +93,7 @@ class Trial {
     }
     return sweep;
   }
-  std::vector<Check> checks(const Sweep& sweep) const { return walk_checks(seen(sweep)); }
+  std::vector<Finding> checks(const Sweep& sweep) const { return walk_checks(seen(sweep)); }
   double values_a_sweep() const { return values_ / sweeps_; }
   const std::vector<Vec3>& places() const { return places_; }
 
@@ -116,15 +116,15 @@ class Trial {
   int sweeps_ = 0;
 };
 
-bool names(const std::vector<Check>& checks, int station) {
-  for (const Check& c : checks)
+bool names(const std::vector<Finding>& checks, int station) {
+  for (const Finding& c : checks)
     for (const int s : c.stations)
       if (s == station) return true;
   return false;
 }
 
-bool says_unbalanced(const std::vector<Check>& checks) {
-  for (const Check& c : checks)
+bool says_unbalanced(const std::vector<Finding>& checks) {
+  for (const Finding& c : checks)
     if (c.id == "left and right unlike" || c.id == "front and back unlike") return true;
   return false;
 }
@@ -249,7 +249,7 @@ Outcome run(const Reader& reader) {
   for (int i = 0; i < clean_sweeps; ++i) {
     const auto checks = trial.checks(trial.read(trial.hang().truth));
     alarmed += !checks.empty();
-    for (const Check& c : checks) ++by_rule[c.id];
+    for (const Finding& c : checks) ++by_rule[c.id];
   }
   line("{}, noise {:.1f} % a value, {:.0f} values a clean sweep: {} of {} with an alarm ({:.1f} %)", reader.words(),
        100 * noise, trial.values_a_sweep(), alarmed, clean_sweeps, 100.0 * alarmed / clean_sweeps);

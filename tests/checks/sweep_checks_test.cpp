@@ -3,6 +3,7 @@
 #include <cmath>
 #include <random>
 
+#include "checks/square_walk.h"
 #include "core/bench/walk_order.h"
 #include "core/checks/between_sweeps.h"
 #include "core/checks/drift_checks.h"
@@ -18,8 +19,6 @@
 using namespace sunbreak;
 
 namespace {
-
-const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 12, 12, 0, 0, {}}).value();
 
 const RoomLight& tent() {
   static const RoomLight light({1.2, 1.2, 2.0, {0.8, 0.8, 0.8, 0.8, 0.7, 0.25}});

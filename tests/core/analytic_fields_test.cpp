@@ -8,6 +8,7 @@
 #include "core/figures/area_curve.h"
 #include "core/figures/coverage.h"
 #include "core/figures/rings.h"
+#include "core/square_bench.h"
 #include "core/sweep/cut.h"
 #include "core/sweep/isolines.h"
 
@@ -16,8 +17,6 @@ using namespace sunbreak;
 namespace {
 
 constexpr double pi = std::numbers::pi;
-const Footprint square{1.2, 1.2};
-
 using Light = std::function<double(double, double)>;
 
 double from_middle(double x, double y) { return std::hypot(x - 0.6, y - 0.6); }

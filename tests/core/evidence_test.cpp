@@ -15,7 +15,7 @@ EvidenceFacts everything() {
   f.lattice = true;
   f.stations = 144;
   f.area_m2 = 1.44;
-  f.settling = EvidenceFacts::Settled;
+  f.stabilization = EvidenceFacts::Stabilized;
   f.drift = 0.004;
   f.power_w = 320;
   f.power_in_the_same_state = true;
@@ -47,8 +47,8 @@ TEST(EvidenceGrade, EveryConditionCountsAndShowsAWay) {
       {"grid", [](auto& f) { f.stations = 35; }},
       {"grid", [](auto& f) { f.area_m2 = 144 / 24.9; }},
       {"complete", [](auto& f) { f.unread = 1; }},
-      {"settled", [](auto& f) { f.settling = EvidenceFacts::NotSettled; }},
-      {"settled", [](auto& f) { f.settling = EvidenceFacts::SettlingNotKnown; }},
+      {"settled", [](auto& f) { f.stabilization = EvidenceFacts::NotStabilized; }},
+      {"settled", [](auto& f) { f.stabilization = EvidenceFacts::StabilizationNotKnown; }},
       {"drift", [](auto& f) { f.drift = -0.031; }},
       {"drift", [](auto& f) { f.drift.reset(); }},
       {"watts", [](auto& f) { f.power_w.reset(); }},

@@ -7,13 +7,12 @@
 #include "core/figures/area_curve.h"
 #include "core/figures/coverage.h"
 #include "core/figures/nominal.h"
+#include "core/square_bench.h"
 #include "core/sweep/field.h"
 
 using namespace sunbreak;
 
 namespace {
-
-const Footprint square{1.2, 1.2};
 
 Layout grid(GridKind kind, int columns, int rows, const Footprint& fp = square) {
   return lay_out(fp, {kind, columns, rows, 0.1, 0.1, {}}).value();

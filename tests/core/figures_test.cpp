@@ -6,17 +6,12 @@
 #include "core/figures/figure_table.h"
 #include "core/figures/statistics.h"
 #include "core/figures/sweep_figures.h"
+#include "core/square_bench.h"
 #include "core/targets/target_sets.h"
 
 using namespace sunbreak;
 
 namespace {
-
-const Footprint square{1.2, 1.2};
-
-Layout cells(int columns, int rows, const Footprint& fp = square) {
-  return lay_out(fp, {GridKind::Cells, columns, rows, 0, 0, {}}).value();
-}
 
 /// Three by three cells of 0.4 m, front row first:   700 800 900 / 400 500 600 / 100 200 300 seen from above.
 const std::vector<double> nine{100, 200, 300, 400, 500, 600, 700, 800, 900};

@@ -9,12 +9,11 @@
 #include "core/bench/infer_grid.h"
 #include "core/bench/station_box.h"
 #include "core/bench/walk_order.h"
+#include "core/square_bench.h"
 
 using namespace sunbreak;
 
 namespace {
-
-const Footprint square{1.2, 1.2};
 
 double weight_sum(const Layout& layout) {
   return std::accumulate(layout.stations.begin(), layout.stations.end(), 0.0,

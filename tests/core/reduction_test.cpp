@@ -6,16 +6,13 @@
 #include "core/figures/sweep_figures.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
+#include "core/square_bench.h"
 #include "core/sweep/difference.h"
 #include "core/sweep/reduction.h"
 
 using namespace sunbreak;
 
 namespace {
-
-const Footprint square{1.2, 1.2};
-
-Layout cells(int columns, int rows) { return lay_out(square, {GridKind::Cells, columns, rows, 0, 0, {}}).value(); }
 
 template <typename Light>
 std::vector<double> read(const Layout& layout, Light light) {

@@ -5,13 +5,13 @@
 #include <cstdlib>
 #include <numbers>
 #include <numeric>
-#include <random>
 #include <thread>
 
 #include "core/bench/walk_order.h"
 #include "core/figures/figure_table.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
+#include "core/quantity/normal_deviates.h"
 #include "core/sweep/drift.h"
 #include "core/uncertainty/budget.h"
 #include "core/uncertainty/height_slope.h"
@@ -26,15 +26,11 @@ constexpr double nudge_m = 0.01;
 
 class Random {
  public:
-  explicit Random(std::uint64_t seed) : engine_(seed) {}
-  double normal(double sd = 1) {
-    const double u = (static_cast<double>(engine_() >> 11) + 1) * 0x1p-53,
-                 v = static_cast<double>(engine_() >> 11) * 0x1p-53;
-    return sd * std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
-  }
+  explicit Random(std::uint64_t seed) : normal_(seed) {}
+  double normal(double sd = 1) { return sd * normal_(); }
 
  private:
-  std::mt19937_64 engine_;
+  NormalDeviates normal_;
 };
 
 struct Scene {

@@ -1,4 +1,4 @@
-#include "core/power/settled.h"
+#include "core/power/stabilization.h"
 
 #include <gtest/gtest.h>
 
@@ -24,7 +24,7 @@ std::vector<TimedValue> decay(double fall, double tau_min, double minutes, doubl
   return log;
 }
 
-SettledState state(const std::vector<TimedValue>& log) { return settled(log).state; }
+StabilizationState state(const std::vector<TimedValue>& log) { return stabilized(log).state; }
 
 }  // namespace
 
@@ -61,72 +61,73 @@ TEST(Decay, TooShortALogHasNone) {
   EXPECT_FALSE(fit_decay({}).has_value());
 }
 
-TEST(Settled, ASteadyLogIs) {
-  const SettledVerdict v = settled(decay(0, 20, 60, 0.004));
-  EXPECT_EQ(v.state, SettledState::Settled) << v.words;
+TEST(Stabilized, ASteadyLogIs) {
+  const StabilizationVerdict v = stabilized(decay(0, 20, 60, 0.004));
+  EXPECT_EQ(v.state, StabilizationState::Stabilized) << v.words;
   EXPECT_NE(v.words.find("Settled"), std::string::npos);
 }
 
-TEST(Settled, AFallingOneIsNotUntilLittleIsToCome) {
-  EXPECT_EQ(state(decay(0.06, 20, 40, 0.001)), SettledState::Moving);
-  EXPECT_EQ(state(decay(0.06, 20, 100, 0.001)), SettledState::Settled);
+TEST(Stabilized, AFallingOneIsNotUntilLittleIsToCome) {
+  EXPECT_EQ(state(decay(0.06, 20, 40, 0.001)), StabilizationState::Moving);
+  EXPECT_EQ(state(decay(0.06, 20, 100, 0.001)), StabilizationState::Stabilized);
 }
 
-TEST(Settled, ThePlainRuleAloneWouldPassASlowLampTooSoon) {
+TEST(Stabilized, ThePlainRuleAloneWouldPassASlowLampTooSoon) {
   // τ = 240 min, 3.8 % at first: at 120 min the last 30 min fell by 0.3 %, yet over 2 % is to come.
   const auto log = decay(0.038, 240, 120, 0.0005);
   const double now = log.back().value, half_an_hour_ago = log[log.size() - 181].value;
   ASSERT_LT((half_an_hour_ago - now) / now, 0.005);
-  EXPECT_EQ(state(log), SettledState::Moving) << settled(log).words;
+  EXPECT_EQ(state(log), StabilizationState::Moving) << stabilized(log).words;
 }
 
-TEST(Settled, RisingCountsLikeFalling) {
-  EXPECT_EQ(state(decay(-0.03, 15, 40, 0.001)), SettledState::Moving);
-  EXPECT_NE(settled(decay(-0.03, 15, 40, 0.001)).words.find("rising"), std::string::npos);
+TEST(Stabilized, RisingCountsLikeFalling) {
+  EXPECT_EQ(state(decay(-0.03, 15, 40, 0.001)), StabilizationState::Moving);
+  EXPECT_NE(stabilized(decay(-0.03, 15, 40, 0.001)).words.find("rising"), std::string::npos);
 }
 
-TEST(Settled, UnderHalfAnHourNothingIsSaid) {
-  EXPECT_EQ(state(decay(0, 20, 29, 0.001)), SettledState::TooShort);
-  EXPECT_EQ(settled(std::vector<TimedValue>{}).state, SettledState::TooShort);
+TEST(Stabilized, UnderHalfAnHourNothingIsSaid) {
+  EXPECT_EQ(state(decay(0, 20, 29, 0.001)), StabilizationState::TooShort);
+  EXPECT_EQ(stabilized(std::vector<TimedValue>{}).state, StabilizationState::TooShort);
 }
 
-TEST(Settled, ThreeReadingsAQuarterOfAnHourApartGoByTheRuleAlone) {
+TEST(Stabilized, ThreeReadingsAQuarterOfAnHourApartGoByTheRuleAlone) {
   const std::vector<TimedValue> still{{0, 600}, {900, 601}, {1800, 600.5}}, falling{{0, 610}, {900, 604}, {1800, 600}};
-  const SettledVerdict v = settled(still);
-  EXPECT_EQ(v.state, SettledState::Settled);
+  const StabilizationVerdict v = stabilized(still);
+  EXPECT_EQ(v.state, StabilizationState::Stabilized);
   EXPECT_NE(v.words.find("rule alone"), std::string::npos);
-  EXPECT_EQ(settled(falling).state, SettledState::Moving);
+  EXPECT_EQ(stabilized(falling).state, StabilizationState::Moving);
   EXPECT_NEAR(v.change_in_window, 1 / 600.5, 1e-4);
 }
 
-TEST(Settled, ReadingNoiseDecidesNothing) {
+TEST(Stabilized, ReadingNoiseDecidesNothing) {
   int passed = 0;
   for (unsigned seed = 0; seed < 20; ++seed) {
     std::mt19937_64 random(seed);
     std::normal_distribution<double> normal;
     std::vector<TimedValue> log;
     for (double t = 0; t <= 3600; t += 10) log.push_back({t, 600 * (1 + 0.01 * normal(random))});
-    passed += settled(log).state == SettledState::Settled;
+    passed += stabilized(log).state == StabilizationState::Stabilized;
   }
   EXPECT_GE(passed, 18) << "readings that scatter by 1 % about a steady value";
 }
 
-TEST(Settled, AStepBeginsTheWaitAnew) {
-  EXPECT_EQ(state(decay(0, 20, 100, 0.001, 10, 90, 0.02)), SettledState::Moving);
-  EXPECT_EQ(state(decay(0, 20, 130, 0.001, 10, 90, 0.02)), SettledState::Settled);
+TEST(Stabilized, AStepBeginsTheWaitAnew) {
+  EXPECT_EQ(state(decay(0, 20, 100, 0.001, 10, 90, 0.02)), StabilizationState::Moving);
+  EXPECT_EQ(state(decay(0, 20, 130, 0.001, 10, 90, 0.02)), StabilizationState::Stabilized);
 }
 
-TEST(Settled, PredictsWhenOnceHalfTheFallIsPast) {
+TEST(Stabilized, PredictsWhenOnceHalfTheFallIsPast) {
   const auto log = decay(0.06, 20, 40, 0.0005);
-  const SettledVerdict v = settled(log);
-  ASSERT_TRUE(v.settles_in_s) << v.words;
+  const StabilizationVerdict v = stabilized(log);
+  ASSERT_TRUE(v.stabilizes_in_s) << v.words;
   // The fall in 30 min is the later of the two to come under 0.5 %: 0.06 · e^(−t/20) · (e^1.5 − 1) = 0.005.
   const double expected_min = 20 * std::log(0.06 * std::expm1(1.5) / 0.005);
-  EXPECT_NEAR((log.back().time_s + *v.settles_in_s) / 60, expected_min, 0.2 * expected_min);
-  EXPECT_FALSE(settled(decay(0.06, 80, 35, 0.004)).settles_in_s.has_value()) << "no prediction the data do not support";
+  EXPECT_NEAR((log.back().time_s + *v.stabilizes_in_s) / 60, expected_min, 0.2 * expected_min);
+  EXPECT_FALSE(stabilized(decay(0.06, 80, 35, 0.004)).stabilizes_in_s.has_value())
+      << "no prediction the data do not support";
 }
 
-TEST(Settled, ShiftUnitAndResamplingChangeNoVerdict) {
+TEST(Stabilized, ShiftUnitAndResamplingChangeNoVerdict) {
   for (const double minutes : {35.0, 50.0, 70.0, 110.0}) {
     const auto log = decay(0.05, 18, minutes, 0.001);
     auto shifted = log, scaled = log;
@@ -139,9 +140,9 @@ TEST(Settled, ShiftUnitAndResamplingChangeNoVerdict) {
   }
 }
 
-TEST(Settled, OfLightAndWattsTheLaterOneSpeaks) {
-  const SettledVerdict v = later_of(settled(decay(0, 20, 60, 0.001)), settled(decay(0.06, 20, 60, 0.001)));
-  EXPECT_EQ(v.state, SettledState::Moving);
+TEST(Stabilized, OfLightAndWattsTheLaterOneSpeaks) {
+  const StabilizationVerdict v = later_of(stabilized(decay(0, 20, 60, 0.001)), stabilized(decay(0.06, 20, 60, 0.001)));
+  EXPECT_EQ(v.state, StabilizationState::Moving);
   EXPECT_TRUE(v.words.starts_with("Watts:"));
 }
 

@@ -3,7 +3,7 @@
 
 #include <cmath>
 
-#include "core/power/dimmer_stair.h"
+#include "core/power/dimming_curve.h"
 #include "core/power/monotone_cubic.h"
 #include "core/power/running_cost.h"
 #include "core/power/thinned.h"
@@ -17,11 +17,11 @@ StairStep step(double dial, double watts, std::vector<double> light, double time
   return s;
 }
 
-TEST(DimmerStair, WorkedByHand) {
-  const auto found = dimmer_stair(std::vector{step(100, 320, {800, 400}), step(50, 168, {440, 220}),
-                                              step(20, 80, {176, 88}), step(5, 30, {0, 0}), step(0, 0.6, {})});
+TEST(DimmingCurve, WorkedByHand) {
+  const auto found = dimming_curve(std::vector{step(100, 320, {800, 400}), step(50, 168, {440, 220}),
+                                               step(20, 80, {176, 88}), step(5, 30, {0, 0}), step(0, 0.6, {})});
   ASSERT_TRUE(found.ok());
-  const DimmerStair& s = found.value();
+  const DimmingCurve& s = found.value();
   ASSERT_EQ(s.rows.size(), 4u);
   EXPECT_DOUBLE_EQ(*s.rows[1].light_factor, 0.55);
   EXPECT_DOUBLE_EQ(*s.rows[1].power_share, 168 / 320.0);
@@ -35,15 +35,15 @@ TEST(DimmerStair, WorkedByHand) {
   EXPECT_FALSE(s.full_is_guessed);
 }
 
-TEST(DimmerStair, BoostIsAStopAboveFull) {
-  const auto s = dimmer_stair(std::vector{step(110, 352, {864}), step(100, 320, {800})}).value();
+TEST(DimmingCurve, BoostIsAStopAboveFull) {
+  const auto s = dimming_curve(std::vector{step(110, 352, {864}), step(100, 320, {800})}).value();
   EXPECT_DOUBLE_EQ(*s.rows[0].light_factor, 1.08);
   EXPECT_DOUBLE_EQ(*s.rows[0].power_share, 1.1);
   EXPECT_EQ(s.full_dial_pct, 100);
 }
 
-TEST(DimmerStair, WithoutFullTheBrightestStopCountsAndThatIsSaid) {
-  const auto s = dimmer_stair(std::vector{step(80, 250, {600}), step(40, 130, {300})}).value();
+TEST(DimmingCurve, WithoutFullTheBrightestStopCountsAndThatIsSaid) {
+  const auto s = dimming_curve(std::vector{step(80, 250, {600}), step(40, 130, {300})}).value();
   EXPECT_EQ(s.full_dial_pct, 80);
   EXPECT_DOUBLE_EQ(*s.rows[1].light_factor, 0.5);
   EXPECT_NEAR(*s.rows[1].off_linear, 0, 1e-12);
@@ -51,43 +51,43 @@ TEST(DimmerStair, WithoutFullTheBrightestStopCountsAndThatIsSaid) {
   EXPECT_NE(s.full_is_guessed->find("80 %"), std::string::npos);
 }
 
-TEST(DimmerStair, SaysWhereTheDimmerChangesThePattern) {
-  const auto even = dimmer_stair(std::vector{step(100, 320, {800, 400}), step(50, 168, {440, 214})}).value();
+TEST(DimmingCurve, SaysWhereTheDimmerChangesThePattern) {
+  const auto even = dimming_curve(std::vector{step(100, 320, {800, 400}), step(50, 168, {440, 214})}).value();
   EXPECT_FALSE(even.pattern_changes);  // 0.550 and 0.535: 2.8 %
-  const auto uneven = dimmer_stair(std::vector{step(100, 320, {800, 400}), step(50, 168, {440, 210})}).value();
+  const auto uneven = dimming_curve(std::vector{step(100, 320, {800, 400}), step(50, 168, {440, 210})}).value();
   ASSERT_TRUE(uneven.pattern_changes);
   EXPECT_NE(uneven.pattern_changes->find("4.7 %"), std::string::npos) << *uneven.pattern_changes;
 }
 
-TEST(DimmerStair, NoiseAloneIsNoPattern) {
+TEST(DimmingCurve, NoiseAloneIsNoPattern) {
   auto full = step(100, 320, {800, 400}), half = step(50, 168, {440, 210});
   for (auto* s : {&full, &half})
     for (auto& l : s->light) l.error_share = 0.015;
-  EXPECT_FALSE(dimmer_stair(std::vector{full, half}).value().pattern_changes);
+  EXPECT_FALSE(dimming_curve(std::vector{full, half}).value().pattern_changes);
 }
 
-TEST(DimmerStair, DriftBetweenTwoReadingsOfFullIsTakenOut) {
+TEST(DimmingCurve, DriftBetweenTwoReadingsOfFullIsTakenOut) {
   // Light falls by 4 % over the stair; half way it is 2 % down.
   const auto s =
-      dimmer_stair(std::vector{step(100, 320, {800}, 0), step(50, 168, {0.55 * 784}, 300), step(100, 316, {768}, 600)})
+      dimming_curve(std::vector{step(100, 320, {800}, 0), step(50, 168, {0.55 * 784}, 300), step(100, 316, {768}, 600)})
           .value();
   EXPECT_NEAR(*s.rows[1].light_factor, 0.55, 1e-12);
   EXPECT_NEAR(*s.drift, -0.04, 1e-12);
   EXPECT_NEAR(*s.rows[0].light_factor, 1, 1e-12);
 }
 
-TEST(DimmerStair, RefusesWhatIsNoDialAndWhatIsEmpty) {
-  EXPECT_FALSE(dimmer_stair(std::vector{step(-5, 10, {1})}).ok());
-  EXPECT_FALSE(dimmer_stair(std::vector{step(250, 10, {1})}).ok());
-  EXPECT_FALSE(dimmer_stair(std::vector<StairStep>{}).ok());
-  EXPECT_FALSE(dimmer_stair(std::vector{StairStep{50, 0, {}, {}, {}}}).ok());
+TEST(DimmingCurve, RefusesWhatIsNoDialAndWhatIsEmpty) {
+  EXPECT_FALSE(dimming_curve(std::vector{step(-5, 10, {1})}).ok());
+  EXPECT_FALSE(dimming_curve(std::vector{step(250, 10, {1})}).ok());
+  EXPECT_FALSE(dimming_curve(std::vector<StairStep>{}).ok());
+  EXPECT_FALSE(dimming_curve(std::vector{StairStep{50, 0, {}, {}, {}}}).ok());
 }
 
-TEST(DimmerStair, BetweenStopsItFollowsASmoothDimmer) {
+TEST(DimmingCurve, BetweenStopsItFollowsASmoothDimmer) {
   const auto light = [](double d) { return d / 100 * (1.06 - 0.06 * d / 100); };
   std::vector<StairStep> steps;
   for (const double d : {100.0, 80.0, 60.0, 40.0, 20.0, 10.0}) steps.push_back(step(d, 10 + 3.1 * d, {700 * light(d)}));
-  const auto s = dimmer_stair(steps).value();
+  const auto s = dimming_curve(steps).value();
   for (double d = 10; d <= 100; d += 3) {
     EXPECT_NEAR(*s.light_factor_at(d), light(d), 0.002) << d;
     EXPECT_NEAR(*s.power_at(d), 10 + 3.1 * d, 1e-9) << d;
@@ -105,7 +105,7 @@ RC_GTEST_PROP(DimmerStairProperty, LightUnitAndOrderDoNotMatter, (std::vector<un
   std::reverse(other.begin(), other.end());
   for (auto& s : other)
     for (auto& l : s.light) l.ppfd *= 7.3;
-  const auto a = dimmer_stair(steps).value(), b = dimmer_stair(other).value();
+  const auto a = dimming_curve(steps).value(), b = dimming_curve(other).value();
   RC_ASSERT(a.rows.size() == b.rows.size());
   for (std::size_t i = 0; i < a.rows.size(); ++i) {
     RC_ASSERT(std::abs(*a.rows[i].light_factor - *b.rows[i].light_factor) < 1e-9);

@@ -5,7 +5,7 @@
 #include <random>
 #include <vector>
 
-#include "core/power/settled.h"
+#include "core/power/stabilization.h"
 
 using namespace sunbreak;
 
@@ -25,7 +25,7 @@ struct WarmUp {
 };
 
 struct Outcome {
-  bool too_soon = false;  ///< called settled while more than 1 % from the end
+  bool too_soon = false;  ///< called stabilized while more than 1 % from the end
   double late_s = 0;      ///< after the light was within 0.3 % for good
   int predictions = 0, within = 0;
 };
@@ -56,32 +56,32 @@ class Trial {
       if (std::abs(w.to_come(t)) > 0.003 || (std::isfinite(w.step_at_s) && t < w.step_at_s))
         close_since_s = t + reading_every_s;
     }
-    const double end_s = true_settling_s(w);
+    const double end_s = true_stabilization_s(w);
     Outcome o;
-    std::optional<double> settled_at_s;
+    std::optional<double> stabilized_at_s;
     for (std::size_t count = 6; count < log.size();
          count += static_cast<std::size_t>(looked_at_every_s / reading_every_s)) {
       const double now = log[count].time_s;
-      const SettledVerdict v = settled(std::span(log).first(count + 1));
-      if (v.state == SettledState::Settled) {
+      const StabilizationVerdict v = stabilized(std::span(log).first(count + 1));
+      if (v.state == StabilizationState::Stabilized) {
         o.too_soon = o.too_soon || std::abs(w.to_come(now)) > 0.01;
-        if (!settled_at_s && now >= close_since_s) settled_at_s = now;
+        if (!stabilized_at_s && now >= close_since_s) stabilized_at_s = now;
       }
       const bool past_half = std::abs(w.to_come(now)) < 0.5 * std::abs(w.fall);
-      if (v.settles_in_s && past_half && !std::isfinite(w.step_at_s) && now < end_s && count % 30 == 0) {
+      if (v.stabilizes_in_s && past_half && !std::isfinite(w.step_at_s) && now < end_s && count % 30 == 0) {
         ++o.predictions;
-        o.within += std::abs(now + *v.settles_in_s - end_s) <= 0.2 * end_s;
+        o.within += std::abs(now + *v.stabilizes_in_s - end_s) <= 0.2 * end_s;
       }
     }
-    o.late_s = settled_at_s.value_or(INFINITY) - close_since_s;
+    o.late_s = stabilized_at_s.value_or(INFINITY) - close_since_s;
     return o;
   }
 
  private:
   /// When both rules hold on the light itself.
-  static double true_settling_s(const WarmUp& w) {
-    const double window_factor = std::max(1.0, std::expm1(settling_window_s / w.tau_s));
-    return std::max(settling_window_s, w.tau_s * std::log(std::abs(w.fall) * window_factor / settled_share));
+  static double true_stabilization_s(const WarmUp& w) {
+    const double window_factor = std::max(1.0, std::expm1(stabilization_window_s / w.tau_s));
+    return std::max(stabilization_window_s, w.tau_s * std::log(std::abs(w.fall) * window_factor / stabilized_share));
   }
   double uniform() { return static_cast<double>(random_() >> 11) * 0x1p-53; }
   double normal() { return std::sqrt(-2 * std::log(uniform() + 1e-300)) * std::cos(2 * std::acos(-1) * uniform()); }

@@ -4,20 +4,23 @@
 #include <array>
 #include <cmath>
 
+#include "core/quantity/number.h"
+
 namespace sunbreak {
 namespace {
 
 constexpr double place_tolerance_m = 1e-6;
+constexpr int place_decimals = 12;  ///< in meters: finer than any tape, and 0.05 stays 0.05
 
 std::vector<double> cell_middles(double length_m, int count) {
   std::vector<double> places(count);
-  for (int i = 0; i < count; ++i) places[i] = (i + 0.5) * length_m / count;
+  for (int i = 0; i < count; ++i) places[i] = rounded_to((i + 0.5) * length_m / count, place_decimals);
   return places;
 }
 
 std::vector<double> lattice(double from_m, double length_m, int count) {
   std::vector<double> places(count);
-  for (int i = 0; i < count; ++i) places[i] = from_m + i * length_m / (count - 1);
+  for (int i = 0; i < count; ++i) places[i] = rounded_to(from_m + i * length_m / (count - 1), place_decimals);
   return places;
 }
 

@@ -5,12 +5,9 @@
 #include <vector>
 
 #include "core/bench/grid.h"
+#include "core/bench/place.h"
 
 namespace sunbreak {
-
-struct Place {
-  double x_m = 0, y_m = 0;
-};
 
 /// The grid on which a list of places lies, and the station each of them is.
 struct PlacedPoints {

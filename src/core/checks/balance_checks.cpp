@@ -53,8 +53,8 @@ std::optional<double> shift_m(const Layout& layout, const std::vector<double>& e
 
 }  // namespace
 
-std::vector<Check> balance_checks(const Layout& layout, std::span<const double> ppfd) {
-  std::vector<Check> checks;
+std::vector<Finding> balance_checks(const Layout& layout, std::span<const double> ppfd) {
+  std::vector<Finding> checks;
   if (!layout.is_lattice() || layout.columns < 2 || layout.rows < 2) return checks;
   const Balance b = balance(layout, ppfd);
   const std::vector<double> even = symmetric(layout, ppfd);

@@ -93,9 +93,9 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
   return checks;
 }
 
-std::optional<Check> too_close_check(double height_m, std::optional<double> emitter_spacing_m) {
+std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m) {
   if (!emitter_spacing_m || height_m >= least_spacings * *emitter_spacing_m - rounding_m) return {};
-  return Check{
+  return Finding{
       "too close for the grid",
       Severity::Look,
       {},

@@ -4,7 +4,7 @@
 #include <span>
 #include <vector>
 
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 
 namespace sunbreak {
 
@@ -19,7 +19,7 @@ struct SweepSummary {
 /// A check about one of the sweeps, by its place in the list.
 struct SweepCheck {
   std::size_t sweep = 0;
-  Check check;
+  Finding check;
 };
 
 /// What cannot be between the sweeps of one fixture on one bench: the mean rising with height (over 1.5 %), the light
@@ -28,6 +28,6 @@ struct SweepCheck {
 std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps);
 
 /// Closer than 1.5 times the widest gap between emitters, readings jump between bars and gaps.
-std::optional<Check> too_close_check(double height_m, std::optional<double> emitter_spacing_m);
+std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m);
 
 }  // namespace sunbreak

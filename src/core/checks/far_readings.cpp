@@ -65,7 +65,7 @@ std::vector<Suspicion> worst_of(const Layout& layout, const std::vector<ReadingV
   return worst;
 }
 
-Check far_check(double read, const Suspicion& s) {
+Finding far_check(double read, const Suspicion& s) {
   const double factor = std::exp(s.log_ratio);
   const bool digit = factor > 4 || factor < 0.25;
   return {
@@ -80,9 +80,9 @@ Check far_check(double read, const Suspicion& s) {
 
 }  // namespace
 
-std::vector<Check> far_reading_checks(const Layout& layout, std::span<const double> ppfd,
-                                      std::span<const double> noise_shares) {
-  std::vector<Check> checks;
+std::vector<Finding> far_reading_checks(const Layout& layout, std::span<const double> ppfd,
+                                        std::span<const double> noise_shares) {
+  std::vector<Finding> checks;
   std::vector<char> left_out(ppfd.size(), 0);
   const std::size_t most = std::max<std::size_t>(1, ppfd.size() / 12);
   while (checks.size() < most) {

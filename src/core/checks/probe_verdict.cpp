@@ -73,12 +73,12 @@ std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const 
     remedy += fmt::format("; if it hangs level, move it {}", joined_with_and(moves));
   else if (raises.empty())
     remedy += " and measure it to the walls";
-  Check check{"off level or off center",
-              Severity::Look,
-              opening_probe(layout),
-              fmt::format("the {} is brighter: right over left {:+.1f} %, far over near {:+.1f} %", bright, x, y),
-              "the whole sweep would be uneven by more than the fixture's own doing",
-              remedy};
+  Finding check{"off level or off center",
+                Severity::Look,
+                opening_probe(layout),
+                fmt::format("the {} is brighter: right over left {:+.1f} %, far over near {:+.1f} %", bright, x, y),
+                "the whole sweep would be uneven by more than the fixture's own doing",
+                remedy};
   return ProbeVerdict{
       fmt::format("The {} is brighter (right over left {:+.1f} %, far over near {:+.1f} %): {}.", bright, x, y, remedy),
       std::move(check)};

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "core/bench/grid.h"
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 #include "core/optics/hang_response.h"
 
 namespace sunbreak {
@@ -25,7 +25,7 @@ std::optional<ProbeBalance> probe_balance(const Layout& layout, std::span<const 
 /// a shift, so both are given. Below that, noise could do it, and the words say that it hangs true.
 struct ProbeVerdict {
   std::string words;
-  std::optional<Check> check;
+  std::optional<Finding> check;
 };
 std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const double> ppfd, const HangResponse& hang);
 

@@ -7,7 +7,7 @@ namespace {
 constexpr int fewest_samples = 3;
 }
 
-std::vector<Check> stuck_checks(std::span<const SampledReading> readings) {
+std::vector<Finding> stuck_checks(std::span<const SampledReading> readings) {
   std::vector<int> still;
   int alive = 0;
   for (std::size_t i = 0; i < readings.size(); ++i) {

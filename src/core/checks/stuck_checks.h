@@ -4,7 +4,7 @@
 #include <span>
 #include <vector>
 
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 
 namespace sunbreak {
 
@@ -16,6 +16,6 @@ struct SampledReading {
 
 /// Readings of three samples or more that did not differ at all, where most of the others' did: the sensor repeats its
 /// last value instead of measuring.
-std::vector<Check> stuck_checks(std::span<const SampledReading> readings);
+std::vector<Finding> stuck_checks(std::span<const SampledReading> readings);
 
 }  // namespace sunbreak

@@ -18,17 +18,17 @@ constexpr std::size_t repeats_noticed = 5;
 constexpr int shortest_row = 4;
 constexpr double clearly_dark = -5, share_read_for_balance = 0.9;
 
-void append(std::vector<Check>& all, std::vector<Check> more) {
+void append(std::vector<Finding>& all, std::vector<Finding> more) {
   all.insert(all.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
 }
 
 /// The readings with the suspect ones replaced by the mean of their mirror images, so that one bad reading is not told
 /// twice, as itself and as an unbalanced sweep.
-std::vector<double> without(const Layout& layout, std::span<const double> ppfd, const std::vector<Check>& suspect) {
+std::vector<double> without(const Layout& layout, std::span<const double> ppfd, const std::vector<Finding>& suspect) {
   std::vector<double> mended(ppfd.begin(), ppfd.end());
   if (!layout.is_lattice()) return mended;
   std::vector<char> bad(ppfd.size(), 0);
-  for (const Check& c : suspect)
+  for (const Finding& c : suspect)
     for (const int s : c.stations) bad[s] = 1;
   for (std::size_t i = 0; i < mended.size(); ++i) {
     if (!bad[i]) continue;
@@ -46,8 +46,8 @@ std::vector<double> without(const Layout& layout, std::span<const double> ppfd, 
 
 }  // namespace
 
-std::vector<Check> repeat_checks(std::span<const int> walk, std::span<const double> raw) {
-  std::vector<Check> checks;
+std::vector<Finding> repeat_checks(std::span<const int> walk, std::span<const double> raw) {
+  std::vector<Finding> checks;
   std::vector<int> run;
   const auto close = [&] {
     if (run.size() >= repeats_noticed)
@@ -68,8 +68,8 @@ std::vector<Check> repeat_checks(std::span<const int> walk, std::span<const doub
   return checks;
 }
 
-std::vector<Check> equal_row_checks(const Layout& layout, std::span<const double> raw) {
-  std::vector<Check> checks;
+std::vector<Finding> equal_row_checks(const Layout& layout, std::span<const double> raw) {
+  std::vector<Finding> checks;
   if (!layout.is_lattice() || layout.columns < shortest_row) return checks;
   for (int row = 1; row < layout.rows; ++row) {
     bool equal = true;
@@ -89,8 +89,8 @@ std::vector<Check> equal_row_checks(const Layout& layout, std::span<const double
   return checks;
 }
 
-std::vector<Check> range_checks(std::span<const double> raw, std::optional<double> range_max) {
-  std::vector<Check> checks;
+std::vector<Finding> range_checks(std::span<const double> raw, std::optional<double> range_max) {
+  std::vector<Finding> checks;
   for (std::size_t i = 0; i < raw.size(); ++i) {
     if (range_max && raw[i] > *range_max)
       checks.push_back({"out of the sensor's range",
@@ -116,11 +116,11 @@ std::vector<double> shares_of(const WalkedSweep& sweep) {
   return noise_shares(sweep.layout, sweep.raw, sweep.ppfd, sweep.sampled);
 }
 
-std::vector<Check> walk_checks(const WalkedSweep& sweep) {
-  std::vector<Check> checks = range_checks(sweep.raw, sweep.range_max);
+std::vector<Finding> walk_checks(const WalkedSweep& sweep) {
+  std::vector<Finding> checks = range_checks(sweep.raw, sweep.range_max);
   append(checks, repeat_checks(sweep.walk, sweep.raw));
   append(checks, equal_row_checks(sweep.layout, sweep.raw));
-  const std::vector<Check> far = far_reading_checks(sweep.layout, sweep.ppfd, shares_of(sweep));
+  const std::vector<Finding> far = far_reading_checks(sweep.layout, sweep.ppfd, shares_of(sweep));
   const std::vector<double> mended = without(sweep.layout, sweep.ppfd, far);
   append(checks, far);
   double read = 0;

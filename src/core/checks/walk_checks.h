@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "core/bench/grid.h"
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 #include "core/checks/stuck_checks.h"
 #include "core/optics/hang_response.h"
 #include "core/sweep/drift.h"
@@ -13,13 +13,13 @@
 namespace sunbreak {
 
 /// The same value typed too many times running, in walk order: five or more.
-std::vector<Check> repeat_checks(std::span<const int> walk, std::span<const double> raw);
+std::vector<Finding> repeat_checks(std::span<const int> walk, std::span<const double> raw);
 
 /// A row equal to the row before, station by station; rows of four or more.
-std::vector<Check> equal_row_checks(const Layout& layout, std::span<const double> raw);
+std::vector<Finding> equal_row_checks(const Layout& layout, std::span<const double> raw);
 
 /// Raw values above the sensor's range or clearly under zero.
-std::vector<Check> range_checks(std::span<const double> raw, std::optional<double> range_max);
+std::vector<Finding> range_checks(std::span<const double> raw, std::optional<double> range_max);
 
 /// A sweep as the checks see it: one value a station, NaN where unread.
 struct WalkedSweep {
@@ -37,6 +37,6 @@ std::vector<double> shares_of(const WalkedSweep& sweep);
 
 /// All checks of one sweep while it is walked and after. The opening probe is judged until nine in ten stations are
 /// read, balance from then on.
-std::vector<Check> walk_checks(const WalkedSweep& sweep);
+std::vector<Finding> walk_checks(const WalkedSweep& sweep);
 
 }  // namespace sunbreak

@@ -22,12 +22,13 @@ Condition grid_condition(const EvidenceFacts& f) {
   return c;
 }
 
-Condition settled_condition(const EvidenceFacts& f) {
-  return {
-      "settled", f.settling == EvidenceFacts::Settled,
-      f.settling_words.empty() ? "not known whether light and watts had settled" : f.settling_words,
-      f.settling == EvidenceFacts::Settled ? "" : "record light and watts from switch-on and walk once they settled",
-      Condition::WarmUp};
+Condition stabilized_condition(const EvidenceFacts& f) {
+  return {"settled", f.stabilization == EvidenceFacts::Stabilized,
+          f.stabilization_words.empty() ? "not known whether light and watts had settled" : f.stabilization_words,
+          f.stabilization == EvidenceFacts::Stabilized
+              ? ""
+              : "record light and watts from switch-on and walk once they settled",
+          Condition::WarmUp};
 }
 
 Condition drift_condition(const EvidenceFacts& f) {
@@ -98,7 +99,7 @@ Evidence grade(const EvidenceFacts& f) {
   add(grid_condition(f));
   add({"complete", f.unread == 0, fmt::format("{} of {} stations read", f.stations - f.unread, f.stations),
        f.unread == 0 ? "" : "read the stations that are open", Condition::Walk});
-  add(settled_condition(f));
+  add(stabilized_condition(f));
   add(drift_condition(f));
   add(watts_condition(f));
   add(height_condition(f));

@@ -18,8 +18,8 @@ struct EvidenceFacts {
   int stations = 0, unread = 0;
   double area_m2 = 0;  ///< measured
   bool by_lux = false;
-  enum { SettlingNotKnown, NotSettled, Settled } settling = SettlingNotKnown;
-  std::string settling_words;
+  enum { StabilizationNotKnown, NotStabilized, Stabilized } stabilization = StabilizationNotKnown;
+  std::string stabilization_words;
   std::optional<double> drift;  ///< largest change at the reference, as a share; none where it was not read again
   std::optional<double> power_w;
   bool power_in_the_same_state = false;  ///< read while the sweep was walked, or close to it

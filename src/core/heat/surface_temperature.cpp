@@ -39,8 +39,8 @@ Result<double> surface_temperature_c(const TemperatureShot& s) {
   return found_c;
 }
 
-std::vector<Check> temperature_checks(const TemperatureShot& s) {
-  std::vector<Check> checks;
+std::vector<Finding> temperature_checks(const TemperatureShot& s) {
+  std::vector<Finding> checks;
   const auto found = surface_temperature_c(s);
   if (found && found.value() > burns_at_c)
     checks.push_back({"hot enough to burn",

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 #include "core/result.h"
 
 namespace sunbreak {
@@ -30,6 +30,6 @@ Result<double> surface_temperature_c(const TemperatureShot& shot);
 inline constexpr double burns_at_c = 60;
 
 /// Hot enough to burn; shot off bare metal; emissivities or reflected temperature not stated where they matter.
-std::vector<Check> temperature_checks(const TemperatureShot& shot);
+std::vector<Finding> temperature_checks(const TemperatureShot& shot);
 
 }  // namespace sunbreak

@@ -7,7 +7,7 @@
 
 namespace sunbreak {
 
-/// A log as a value that settles: v(t) = v∞ + A·exp(−(t − t₀)/τ).
+/// A log as a value that stabilizes: v(t) = v∞ + A·exp(−(t − t₀)/τ).
 struct DecayFit {
   double end_value = 0;        ///< v∞
   double fall_share = 0;       ///< A / v∞: above 0 where the value falls, below where it rises

@@ -1,4 +1,4 @@
-#include "core/power/dimmer_stair.h"
+#include "core/power/dimming_curve.h"
 
 #include <fmt/format.h>
 
@@ -47,7 +47,8 @@ std::optional<double> mean_or_none(const std::vector<double>& values) {
   return values.empty() ? std::nullopt : std::optional(mean(values));
 }
 
-std::optional<double> between(const std::vector<StairRow>& rows, std::optional<double> StairRow::*value, double dial) {
+std::optional<double> between(const std::vector<DimmingPoint>& rows, std::optional<double> DimmingPoint::*value,
+                              double dial) {
   std::vector<double> x, y;
   for (auto row = rows.rbegin(); row != rows.rend(); ++row)
     if ((*row).*value) x.push_back(row->dial_pct), y.push_back(*((*row).*value));
@@ -58,10 +59,10 @@ std::optional<double> between(const std::vector<StairRow>& rows, std::optional<d
 
 }  // namespace
 
-Result<DimmerStair> dimmer_stair(std::span<const StairStep> given) {
+Result<DimmingCurve> dimming_curve(std::span<const StairStep> given) {
   std::vector<StairStep> steps(given.begin(), given.end());
   std::stable_sort(steps.begin(), steps.end(), [](auto& a, auto& b) { return a.time_s < b.time_s; });
-  DimmerStair stair;
+  DimmingCurve stair;
   double full = -1;
   bool any = false;
   for (const StairStep& s : steps) {
@@ -93,7 +94,7 @@ Result<DimmerStair> dimmer_stair(std::span<const StairStep> given) {
   double widest = 0;
   for (auto step = steps.begin(); step != steps.end();) {
     const double dial = step->dial_pct;
-    StairRow row;
+    DimmingPoint row;
     row.dial_pct = dial;
     std::vector<double> watts, factors_of_power;
     std::map<int, std::vector<double>> factors;
@@ -143,12 +144,12 @@ Result<DimmerStair> dimmer_stair(std::span<const StairStep> given) {
   return stair;
 }
 
-std::optional<double> DimmerStair::light_factor_at(double dial_pct) const {
-  return between(rows, &StairRow::light_factor, dial_pct);
+std::optional<double> DimmingCurve::light_factor_at(double dial_pct) const {
+  return between(rows, &DimmingPoint::light_factor, dial_pct);
 }
 
-std::optional<double> DimmerStair::power_at(double dial_pct) const {
-  return between(rows, &StairRow::power_w, dial_pct);
+std::optional<double> DimmingCurve::power_at(double dial_pct) const {
+  return between(rows, &DimmingPoint::power_w, dial_pct);
 }
 
 }  // namespace sunbreak

@@ -25,7 +25,7 @@ struct StairStep {
 };
 
 /// What a stair says of one setting.
-struct StairRow {
+struct DimmingPoint {
   double dial_pct = 0;
   std::optional<double> light_factor;           ///< mean over the stations of E(stop) / E(100 %)
   std::optional<double> spread;                 ///< (highest − lowest) of the stations' factors over their mean
@@ -36,8 +36,8 @@ struct StairRow {
   int stations = 0;
 };
 
-struct DimmerStair {
-  std::vector<StairRow> rows;        ///< one a setting, highest dial first; without standby
+struct DimmingCurve {
+  std::vector<DimmingPoint> rows;    ///< one a setting, highest dial first; without standby
   double full_dial_pct = 100;        ///< the setting that counts as full
   std::optional<double> standby_w;   ///< power with the dial at 0
   std::optional<double> lowest_pct;  ///< lowest setting that still gives light
@@ -54,7 +54,7 @@ struct DimmerStair {
 /// Works a stair out. Readings of one setting made twice are averaged; where full was read at different times, what it
 /// drifted between them is taken out of the other steps, linearly in time. Stations read at full count alone. A Problem
 /// where no step has light or power, or a dial is out of 0 … 200 %.
-Result<DimmerStair> dimmer_stair(std::span<const StairStep> steps);
+Result<DimmingCurve> dimming_curve(std::span<const StairStep> steps);
 
 inline constexpr double one_pattern_spread = 0.03;  ///< from here on one factor will not do
 

@@ -1,4 +1,4 @@
-#include "core/power/settled.h"
+#include "core/power/stabilization.h"
 
 #include <fmt/format.h>
 
@@ -17,7 +17,7 @@ constexpr double prediction_sd_share = 0.04, past_half = 0.5, edge_s = 1;
 /// The averages whose stretch lies in the last 30 minutes.
 std::vector<Block> last_averages(std::span<const TimedValue> log) {
   std::vector<Block> all = blocks_of(log, average_s);
-  const double from_s = log.back().time_s - settling_window_s - edge_s;
+  const double from_s = log.back().time_s - stabilization_window_s - edge_s;
   std::erase_if(all, [&](const Block& b) { return b.time_s < from_s; });
   return all;
 }
@@ -36,22 +36,22 @@ double change_of(const std::vector<Block>& averages, double noise_share_of_a_min
 /// When both rules will hold, from the log's end [s]: the fall in 30 minutes and the fall to come each under 0.5 %.
 std::optional<double> prediction(const DecayFit& fit, double since_start_s) {
   const double tau = fit.time_constant_s;
-  const double window_factor = std::max(1.0, std::expm1(settling_window_s / tau));
-  const double wait_s = fit.time_until_s(settled_share / window_factor);
+  const double window_factor = std::max(1.0, std::expm1(stabilization_window_s / tau));
+  const double wait_s = fit.time_until_s(stabilized_share / window_factor);
   // The uncertainty of the rest to come moves the moment by τ · σ/rest; τ's own is in it, since both are of one
   // mixture.
   const double rest = std::abs(fit.remaining_share);
   if (!(rest > 0) || rest > past_half * std::abs(fit.fall_share)) return {};
   if (tau * fit.remaining_sd / rest > prediction_sd_share * (since_start_s + wait_s)) return {};
-  return std::max(wait_s, settling_window_s - fit.undisturbed_s);
+  return std::max(wait_s, stabilization_window_s - fit.undisturbed_s);
 }
 
 std::string minutes(double seconds) { return fmt::format("{:.0f} min", std::ceil(seconds / 60)); }
 
 }  // namespace
 
-SettledVerdict settled(std::span<const TimedValue> log) {
-  SettledVerdict v;
+StabilizationVerdict stabilized(std::span<const TimedValue> log) {
+  StabilizationVerdict v;
   if (log.empty()) {
     v.words = "There is no reading yet.";
     return v;
@@ -59,15 +59,15 @@ SettledVerdict settled(std::span<const TimedValue> log) {
   const double span_s = log.back().time_s - log.front().time_s;
   if (static_cast<int>(log.size()) >= fewest_for_a_fit) v.fit = fit_decay(log);
   if (v.fit) {
-    v.settles_in_s = prediction(*v.fit, span_s);
+    v.stabilizes_in_s = prediction(*v.fit, span_s);
     if (v.fit->start_s <= log.front().time_s + average_s) v.fall_since_on = v.fit->fall_share;
   }
   const std::vector<Block> averages = last_averages(log);
   const auto in_window = std::count_if(log.begin(), log.end(), [&](const TimedValue& t) {
-    return t.time_s >= log.back().time_s - settling_window_s - edge_s;
+    return t.time_s >= log.back().time_s - stabilization_window_s - edge_s;
   });
-  const bool covered = span_s >= settling_window_s - edge_s && in_window >= fewest_readings &&
-                       averages.front().time_s <= log.back().time_s - settling_window_s + 2 * average_s;
+  const bool covered = span_s >= stabilization_window_s - edge_s && in_window >= fewest_readings &&
+                       averages.front().time_s <= log.back().time_s - stabilization_window_s + 2 * average_s;
   if (!covered) {
     v.words = fmt::format("Too early to say: the rule looks at 30 min, and the log has {}.", minutes(span_s));
     if (v.fit)
@@ -77,35 +77,35 @@ SettledVerdict settled(std::span<const TimedValue> log) {
   }
   v.change_in_window = change_of(averages, v.fit ? v.fit->noise_share : 0);
   if (v.fit) v.change_in_window = std::max(v.change_in_window, std::abs(v.fit->window_change));
-  const bool still = v.change_in_window <= settled_share;
-  const bool little_to_come = !v.fit || (std::abs(v.fit->remaining_share) <= settled_share &&
+  const bool still = v.change_in_window <= stabilized_share;
+  const bool little_to_come = !v.fit || (std::abs(v.fit->remaining_share) <= stabilized_share &&
                                          v.fit->chance_of_much <= (span_s < short_s ? chance_when_short : chance));
   // A disturbance less than half an hour ago begins the wait anew.
-  const bool undisturbed = !v.fit || v.fit->undisturbed_s >= settling_window_s - 2 * average_s;
-  v.state = still && little_to_come && undisturbed ? SettledState::Settled : SettledState::Moving;
+  const bool undisturbed = !v.fit || v.fit->undisturbed_s >= stabilization_window_s - 2 * average_s;
+  v.state = still && little_to_come && undisturbed ? StabilizationState::Stabilized : StabilizationState::Moving;
   const std::string change = fmt::format("{:.1f} % in 30 min", 100 * v.change_in_window);
-  if (v.state == SettledState::Settled) {
+  if (v.state == StabilizationState::Stabilized) {
     v.words = fmt::format("Settled: {}", change);
     v.words += v.fit ? fmt::format(", {:.1f} ± {:.1f} % still to come.", 100 * std::abs(v.fit->remaining_share),
                                    200 * v.fit->remaining_sd)
                      : std::string(", by the 30-minute rule alone; too few readings to tell what is still to come.");
-    v.settles_in_s.reset();
+    v.stabilizes_in_s.reset();
     return v;
   }
   v.words = fmt::format("Still {}: {}", v.fit && v.fit->remaining_share < 0 ? "rising" : "falling", change);
   if (v.fit)
     v.words +=
         fmt::format(", {:.1f} ± {:.1f} % to come", 100 * std::abs(v.fit->remaining_share), 200 * v.fit->remaining_sd);
-  v.words += !undisturbed     ? "; something changed less than half an hour ago."
-             : v.settles_in_s ? fmt::format("; settled in about {}.", minutes(*v.settles_in_s))
-                              : std::string(".");
+  v.words += !undisturbed        ? "; something changed less than half an hour ago."
+             : v.stabilizes_in_s ? fmt::format("; settled in about {}.", minutes(*v.stabilizes_in_s))
+                                 : std::string(".");
   return v;
 }
 
-SettledVerdict later_of(const SettledVerdict& light, const SettledVerdict& watts) {
+StabilizationVerdict later_of(const StabilizationVerdict& light, const StabilizationVerdict& watts) {
   const bool light_later =
-      light.state < watts.state || (light.state == watts.state && light.settles_in_s >= watts.settles_in_s);
-  SettledVerdict later = light_later ? light : watts;
+      light.state < watts.state || (light.state == watts.state && light.stabilizes_in_s >= watts.stabilizes_in_s);
+  StabilizationVerdict later = light_later ? light : watts;
   later.words = (light_later ? "Light: " : "Watts: ") + later.words;
   return later;
 }

@@ -9,8 +9,8 @@ namespace {
 constexpr double rounding = 0.01, factors_agree = 0.02;
 }
 
-std::vector<Check> wall_checks(const WallSample& s) {
-  std::vector<Check> checks;
+std::vector<Finding> wall_checks(const WallSample& s) {
+  std::vector<Finding> checks;
   if (s.power_factor && *s.power_factor > 1 + 1e-9)
     checks.push_back({"power factor over 1",
                       Severity::Bad,

@@ -3,7 +3,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 
 namespace sunbreak {
 
@@ -14,6 +14,6 @@ struct WallSample {
 
 /// What cannot be between the numbers of one meter: a power factor over 1, watts over volts times amperes (by more than
 /// 1 %, since meters round), watts over volt-amperes unlike the power factor by more than 2 %.
-std::vector<Check> wall_checks(const WallSample& sample);
+std::vector<Finding> wall_checks(const WallSample& sample);
 
 }  // namespace sunbreak

@@ -45,4 +45,9 @@ int decimals_of(std::string_view text) {
   return static_cast<int>(end - point - 1);
 }
 
+double rounded_to(double value, int decimals) {
+  const double scale = std::pow(10.0, decimals), scaled = std::round(value * scale);
+  return std::isfinite(scaled) ? scaled / scale : value;
+}
+
 }  // namespace sunbreak

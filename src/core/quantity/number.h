@@ -15,4 +15,7 @@ int decimals_of(std::string_view text);
 /// hex.
 std::optional<double> parse_number(std::string_view text, char decimal_mark = '.');
 
+/// The value nearest to one with so many decimals: 0.05, where arithmetic made 0.049999999999999996 of it.
+double rounded_to(double value, int decimals);
+
 }  // namespace sunbreak

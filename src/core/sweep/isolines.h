@@ -2,14 +2,10 @@
 
 #include <vector>
 
+#include "core/bench/place.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak {
-
-struct Place {
-  double x_m = 0, y_m = 0;
-  bool operator==(const Place&) const = default;
-};
 
 /// A line along which the field has one value. A closed one ends where it begins.
 struct Isoline {

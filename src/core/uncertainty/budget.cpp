@@ -8,6 +8,7 @@
 
 #include "core/checks/reading_views.h"
 #include "core/figures/figure_table.h"
+#include "core/quantity/normal_deviates.h"
 #include "core/sweep/field.h"
 #include "core/uncertainty/grid_sampling.h"
 #include "core/uncertainty/station_slopes.h"
@@ -20,20 +21,9 @@ constexpr double coverage_factor = 2;
 constexpr int draws = 200;
 constexpr double coverage_step_m = 0.02;
 
+constexpr std::uint64_t seed = 20260321;  ///< the same draws each time a budget is worked out
+
 using Values = std::vector<double>;
-
-/// Normal deviates, the same each time a budget is worked out.
-class Normal {
- public:
-  double operator()() {
-    const double u = (static_cast<double>(engine_() >> 11) + 1) * 0x1p-53,
-                 v = static_cast<double>(engine_() >> 11) * 0x1p-53;
-    return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
-  }
-
- private:
-  std::mt19937_64 engine_{20260321};
-};
 
 /// Works figures out anew for readings that are a little off.
 class Refigure {
@@ -137,7 +127,7 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
   const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
   const Values base = refigure(light);
   Spread both(base.size()), noise = both, place = both;
-  Normal normal;
+  NormalDeviates normal(seed);
   std::vector<double> shaken(light), noisy(light), moved(light);
   for (int draw = 0; draw < draws && !q.stop.stop_requested(); ++draw) {
     for (std::size_t i = 0; i < light.size(); ++i) {
@@ -219,11 +209,13 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   const auto at = [](const std::vector<double>& list, std::size_t i) {
     return i < list.size() && std::isfinite(list[i]) ? list[i] : 0;
   };
-  const auto add = [&](std::string_view id, std::string_view label, const Term& term, bool shared, Values standard,
-                       bool in_meters = false) {
+  const auto add = [&](std::string_view id, std::string_view label, const InputQuantity& term, bool shared,
+                       Values standard, bool in_meters = false) {
     budget.contributions.push_back({id, label, term, in_meters, shared, std::move(standard)});
   };
-  const auto whole = [&](const Term& term) { return pattern(q, refigure, [&](std::size_t) { return term.value; }); };
+  const auto whole = [&](const InputQuantity& term) {
+    return pattern(q, refigure, [&](std::size_t) { return term.value; });
+  };
   add("calibration", "Sensor calibration", q.calibration, true, whole(q.calibration));
   add("spectral", "Spectral response", q.spectral, true, whole(q.spectral));
   add("cosine", "Cosine response", q.cosine, true,

@@ -16,7 +16,7 @@ namespace sunbreak {
 enum class Origin { Measured, Stated, Assumed };
 
 /// How unsure one thing is: a standard uncertainty, relative unless its name says meters, and where it comes from.
-struct Term {
+struct InputQuantity {
   double value = 0;
   Origin origin = Origin::Assumed;
   std::string words{};
@@ -27,22 +27,22 @@ struct BudgetQuestion {
   const Layout* layout = nullptr;
   std::span<const double> ppfd;  ///< corrected, one value a station, NaN where unread
   FigureContext context;
-  Term calibration{0.025}, spectral{0.015}, cosine{0.01};
-  Term repeatability{0.01};  ///< of one reading
-  Term height_m{0.005};
+  InputQuantity calibration{0.025}, spectral{0.015}, cosine{0.01};
+  InputQuantity repeatability{0.01};  ///< of one reading
+  InputQuantity height_m{0.005};
   std::vector<double> slope_per_m;  ///< d ln E / dh, one a station
-  Term position_m{0.005};           ///< of one station, along each axis
-  Term drift{0.005};                ///< from the first reading to the last
+  InputQuantity position_m{0.005};  ///< of one station, along each axis
+  InputQuantity drift{0.005};       ///< from the first reading to the last
   std::vector<double> walked;       ///< share of the walk's time at which each station was read
-  Term power{0.01};
-  Term edge_m{0.003};      ///< of the footprint's width and of its depth
-  std::stop_token stop{};  ///< where it asks for an end the work is given up, and what is returned means nothing
+  InputQuantity power{0.01};
+  InputQuantity edge_m{0.003};  ///< of the footprint's width and of its depth
+  std::stop_token stop{};       ///< where it asks for an end the work is given up, and what is returned means nothing
 };
 
 /// One line of the budget: what it adds to each figure, in the figure's own unit and in the order of figures().
 struct Contribution {
   std::string_view id, label;
-  Term term;
+  InputQuantity term;
   bool in_meters = false;  ///< of the term
   bool shared = false;     ///< alike for all sweeps taken with the same meters: cancels where two are compared
   std::vector<double> standard;

@@ -16,7 +16,7 @@ std::string size_words(const Contribution& c) {
   return c.in_meters ? fmt::format("{:.1f} mm", 1000 * c.term.value) : fmt::format("{:.2f} %", 100 * c.term.value);
 }
 
-std::string origin_words(const Term& term) {
+std::string origin_words(const InputQuantity& term) {
   const char* how = term.origin == Origin::Measured ? "measured: " : term.origin == Origin::Assumed ? "assumed: " : "";
   return how + term.words;
 }

@@ -15,7 +15,7 @@ std::span<const std::string_view> budget_columns();
 std::string size_words(const Contribution& c);
 
 /// "measured: from 10 stations read again", "stated for QS-1", "assumed: usual for a tape and care".
-std::string origin_words(const Term& term);
+std::string origin_words(const InputQuantity& term);
 
 /// A part of a figure in percent of it; a dash where the figure is unknown or 0.
 std::string share_words(double part, double figure);

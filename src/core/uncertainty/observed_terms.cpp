@@ -29,8 +29,8 @@ double by_places(std::span<const double> light, const std::vector<StationSlope>&
 
 }  // namespace
 
-Term repeatability_term(const Layout& layout, std::span<const double> ppfd, std::span<const Repeats> repeats,
-                        double position_m, double usual) {
+InputQuantity repeatability_term(const Layout& layout, std::span<const double> ppfd, std::span<const Repeats> repeats,
+                                 double position_m, double usual) {
   std::vector<int> stations;
   std::vector<RepeatedStation> values;
   for (const Repeats& r : repeats) stations.push_back(r.station), values.push_back(r.values);
@@ -53,7 +53,7 @@ Term repeatability_term(const Layout& layout, std::span<const double> ppfd, std:
   return {usual, Origin::Assumed, "usual for a reading taken with care"};
 }
 
-Term drift_term(const Drift& drift, double noise, double usual, double unseen) {
+InputQuantity drift_term(const Drift& drift, double noise, double usual, double unseen) {
   if (!drift.exists()) return {unseen, Origin::Assumed, "the reference station was not read again"};
   const double unsure = noise * std::sqrt(2.0);
   if (drift.significant()) return {unsure, Origin::Measured, "scaled by the reference; its noise is left"};

@@ -11,7 +11,8 @@ constexpr double silence_s = 1, least_allowed = 0.3;  // a sensor's last digit i
 HeldValue averaged(const std::deque<double>& values) {
   HeldValue held;
   held.samples = static_cast<int>(values.size());
-  for (const double v : values) held.value += v / held.samples;
+  for (const double v : values) held.value += v;
+  if (held.samples > 1) held.value /= held.samples;
   double squares = 0;
   for (const double v : values) squares += (v - held.value) * (v - held.value);
   if (held.samples > 1) held.spread = std::sqrt(squares / (held.samples - 1));
