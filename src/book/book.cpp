@@ -3,36 +3,90 @@
 #include <SQLiteCpp/Transaction.h>
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <sqlite3.h>
 #include <sys/file.h>
 #include <unistd.h>
 
+#include <cctype>
+#include <cerrno>
+#include <charconv>
 #include <chrono>
+#include <cstring>
 
 #include "book/backup.h"
 #include "book/changeset.h"
 #include "book/schema.h"
+#include "book/trouble.h"
+#include "exchange/files/new_file.h"
 
 namespace sunbreak::book {
 namespace fs = std::filesystem;
 namespace {
 
-constexpr int undo_steps_kept = 5000;
+constexpr int undo_steps_kept = 5000, busy_ms = 2000;
 
-Problem damaged(const fs::path& file, const std::string& detail) {
-  const auto backup = Book::newest_backup(file);
-  return {fmt::format("the lab book {} is damaged ({})", file.string(), detail),
-          "it was left as it is, so that nothing more is lost",
-          backup ? fmt::format("open the newest backup, {}", backup->string()) : "no backup was found beside it"};
+std::string uri_of(const fs::path& file) {
+  std::string uri = "file:";
+  for (const char c : file.string())
+    uri += std::isalnum(static_cast<unsigned char>(c)) || std::string_view("/-_.~").find(c) != std::string_view::npos
+               ? std::string(1, c)
+               : fmt::format("%{:02X}", static_cast<unsigned char>(c));
+  return uri;
 }
 
-/// Takes the writer's lock; -1 where another process holds it. The kernel lets go of it when this process ends.
-int take_lock(const fs::path& file) {
-  const int lock = ::open((file.string() + ".lock").c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
-  if (lock >= 0 && flock(lock, LOCK_EX | LOCK_NB) != 0) {
-    close(lock);
-    return -1;
+/// The writer's lock: the file of it, or why there is none.
+struct Lock {
+  int file = -1;
+  std::string why_not;
+};
+
+/// Takes the writer's lock. The kernel lets go of it when this process ends; a file that a dead one left behind, of
+/// whatever user, holds nothing.
+Lock take_lock(const fs::path& file) {
+  const std::string name = file.string() + ".lock";
+  int lock = ::open(name.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
+  if (lock < 0) lock = ::open(name.c_str(), O_RDONLY | O_CLOEXEC);
+  if (lock < 0)
+    return {-1,
+            fmt::format("its folder cannot be written to ({}); copy the lab book to a folder of your own to change it",
+                        std::strerror(errno))};
+  if (flock(lock, LOCK_EX | LOCK_NB) == 0) return {lock, ""};
+  close(lock);
+  return {-1, "another window has this lab book open; changes are made there"};
+}
+
+/// How many readings were acknowledged, as the lock file has it; 0 where it says nothing.
+std::int64_t acknowledged(int lock) {
+  char text[32] = {};
+  const ssize_t size = ::pread(lock, text, sizeof text - 1, 0);
+  std::int64_t count = 0;
+  if (size > 0) std::from_chars(text, text + size, count);
+  return count;
+}
+
+std::int64_t readings_kept(const SQLite::Database& db) {
+  SQLite::Statement last(db, "SELECT coalesce(max(id), 0) FROM reading");
+  return last.executeStep() ? last.getColumn(0).getInt64() : 0;
+}
+
+/// A file that only may be read, in a folder that only may be read: SQLite opens it where it is told that nobody
+/// writes.
+std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file) {
+  const auto plain = [&] {
+    auto db = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY, busy_ms);
+    db->execAndGet("SELECT count(*) FROM sqlite_master");
+    return db;
+  };
+  std::error_code error;
+  const auto log_size = fs::file_size(file.string() + "-wal", error);
+  if (!error && log_size > 0) return plain();
+  try {
+    return plain();
+  } catch (const SQLite::Exception& e) {
+    if (e.getErrorCode() != SQLITE_CANTOPEN && e.getErrorCode() != SQLITE_READONLY) throw;
+    return std::make_unique<SQLite::Database>(uri_of(file) + "?immutable=1", SQLite::OPEN_READONLY | SQLITE_OPEN_URI,
+                                              busy_ms);
   }
-  return lock;
 }
 
 /// Nothing where the file can be used as a lab book.
@@ -62,19 +116,39 @@ std::string utc_now() {
 Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
   std::unique_ptr<Book> book(new Book);
   std::error_code error;
-  book->file_ = fs::absolute(path, error);
+  // By its real name: a link to a book that is open elsewhere is that book.
+  book->file_ = fs::weakly_canonical(fs::absolute(path, error), error);
+  if (error) return cannot_open(path, error.value());
   const fs::path& file = book->file_;
-  if (mode == Mode::ReadOnly && !fs::exists(file))
+  const bool exists = fs::exists(file, error);
+  if (error) return cannot_open(file, error.value());
+  if (mode == Mode::ReadOnly && !exists)
     return Problem{fmt::format("there is no lab book at {}", file.string()), "", "check the path"};
-  if (mode == Mode::ReadWrite) fs::create_directories(file.parent_path(), error);
-  if (mode == Mode::ReadWrite) book->lock_ = take_lock(file);
+  if (exists && fs::is_directory(file, error)) return cannot_open(file, EISDIR);
+  if (exists && ::access(file.c_str(), R_OK) != 0) return cannot_open(file, errno);
+  if (!exists) {
+    fs::create_directories(file.parent_path(), error);
+    if (error) return exchange::cannot_write(file, error.value());
+    if (::access(file.parent_path().c_str(), W_OK) != 0) return exchange::cannot_write(file, errno);
+  }
+  if (mode == Mode::ReadWrite) {
+    if (exists && ::access(file.c_str(), W_OK) != 0) {
+      book->why_read_only_ = fmt::format("the file may only be read ({}); copy it to a folder of your own to change it",
+                                         std::strerror(errno));
+    } else {
+      Lock lock = take_lock(file);
+      book->lock_ = lock.file;
+      book->why_read_only_ = lock.why_not;
+    }
+  }
   book->read_only_ = book->lock_ < 0;
-  if (book->read_only_ && !fs::exists(file))
-    return Problem{fmt::format("the lab book {} cannot be made", file.string()), "its folder cannot be written to",
+  if (book->read_only_ && !exists)
+    return Problem{fmt::format("the lab book {} cannot be made", file.string()), book->why_read_only_,
                    "choose another folder"};
   try {
-    book->db_ = std::make_unique<SQLite::Database>(
-        file.string(), book->read_only_ ? SQLite::OPEN_READONLY : SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
+    book->db_ = book->read_only_ ? open_read_only(file)
+                                 : std::make_unique<SQLite::Database>(
+                                       file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, busy_ms);
     SQLite::Database& db = *book->db_;
     book->rows_ = std::make_unique<RowWriter>(db);
     if (auto problem = examine(db, file)) return *problem;
@@ -87,21 +161,50 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
     if (!book->read_only_) {
       db.execAndGet("PRAGMA journal_mode = WAL");
       db.exec("PRAGMA synchronous = FULL");
-      if (version > 0 && version < schema_version())
-        back_up(db, file, fmt::format("before-schema-{}", schema_version()));
-      if (version < schema_version())
+      if (version < schema_version()) {
+        if (version > 0) back_up(db, file, fmt::format("before-schema-{}", schema_version()));
         migrate(db);
-      else
-        back_up(db, file, utc_now().substr(0, 10));
+      } else {
+        book->back_up_today();
+      }
     }
-  } catch (const SQLite::Exception& e) {
-    return damaged(file, e.what());
+    if (version > 0) book->look_for_lost_work();
   } catch (const fs::filesystem_error& e) {
     return Problem{fmt::format("no backup of {} could be written ({})", file.string(), e.code().message()),
-                   "the lab book was not opened, since a day without a backup is not safe",
-                   "free some space or check the folder's rights"};
+                   "it was not brought up to date without one", "free some space or check the folder's rights"};
+  } catch (const SQLite::Exception& e) {
+    return trouble_with(file, e);
   }
   return book;
+}
+
+/// A day without a backup is told, but work does not wait for it.
+void Book::back_up_today() {
+  try {
+    back_up(*db_, file_, utc_now().substr(0, 10));
+  } catch (const std::exception& e) {
+    notice_ = fmt::format("No backup of today could be written ({}): free some space, or check the rights of {}.",
+                          e.what(), backup_folder(file_).string());
+  }
+}
+
+/// The log of the last work can be lost with a copy or a crash of the disk: the lock file beside it knows how far that
+/// was.
+void Book::look_for_lost_work() {
+  if (lock_ < 0) return;
+  const std::int64_t said = acknowledged(lock_), kept = readings_kept(*db_);
+  if (said <= kept) return;
+  const auto backup = newest_backup(file_);
+  notice_ =
+      fmt::format("The last work may be missing: {} readings were kept here before that are not in the file now.{}",
+                  said - kept, backup ? fmt::format(" The newest backup is {}.", backup->string()) : "");
+}
+
+/// Not awaited: what it says too little of is never missed wrongly.
+void Book::acknowledge() {
+  if (lock_ < 0) return;
+  const std::string text = fmt::format("{:<20}\n", readings_kept(*db_));
+  if (::pwrite(lock_, text.data(), text.size(), 0) < 0) return;
 }
 
 std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
@@ -170,6 +273,7 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   prune.bind(1, static_cast<std::int64_t>(db_->getLastInsertRowid() - undo_steps_kept));
   prune.exec();
   transaction.commit();
+  acknowledge();
   announce(changeset);
 }
 

@@ -63,9 +63,10 @@ class Book {
  public:
   enum class Mode { ReadWrite, ReadOnly };
 
-  /// Opens a lab book, making it where there is none. A second instance gets it read-only. Refused with a clear
-  /// sentence: a newer schema, a damaged file (with the way to the newest backup), a file that is no lab book. An older
-  /// schema is migrated after a backup; the first writer of a day leaves a backup behind.
+  /// Opens a lab book, making it where there is none. A second instance gets it read-only, and so does who may only
+  /// read the file or its folder. Refused with a clear sentence: a newer schema, a damaged file (with the way to the
+  /// newest backup), a file that is no lab book, and whatever book/trouble.h tells apart. An older schema is migrated
+  /// after a backup; the first writer of a day leaves a backup behind.
   static Result<std::unique_ptr<Book>> open(const std::filesystem::path& file, Mode mode = Mode::ReadWrite);
   /// Another connection to a lab book that is open in this process, only for reading: for another thread, which sees
   /// what is committed when it reads. Throws where it cannot be opened.
@@ -74,6 +75,10 @@ class Book {
 
   const std::filesystem::path& file() const { return file_; }
   bool read_only() const { return read_only_; }
+  /// Why it is, in words; empty where it was asked for.
+  const std::string& why_read_only() const { return why_read_only_; }
+  /// What is worth knowing of how it opened: no backup of today, work that may be missing. Empty where nothing is.
+  const std::string& notice() const { return notice_; }
 
   template <typename Record>
   std::optional<Record> find(Id id) const {
@@ -126,12 +131,16 @@ class Book {
   bool step_history(bool undoing);
   std::optional<std::string> history_label(bool undone) const;
   void announce(const std::string& changeset);
+  void back_up_today();
+  void look_for_lost_work();
+  void acknowledge();
 
   std::filesystem::path file_;
   std::unique_ptr<SQLite::Database> db_;
   std::unique_ptr<RowWriter> rows_;  ///< gone before its database
   int lock_ = -1;
   bool read_only_ = false;
+  std::string why_read_only_, notice_;
   std::function<void()> rehearsal_;
   std::uint64_t revision_ = 0;
 };

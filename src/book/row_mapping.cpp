@@ -2,6 +2,10 @@
 
 #include <SQLiteCpp/Column.h>
 
+#include <limits>
+
+#include "record/faults.h"
+
 namespace sunbreak::book {
 namespace {
 
@@ -26,10 +30,11 @@ Value value_of(const SQLite::Column& cell, Type type) {
   switch (type) {
     case Type::Boolean:
       return std::int64_t{cell.getInt64() != 0};
+    // What is of another type there is no value of the column: it is told as a fault, never made into a number.
     case Type::Integer:
-      return cell.getInt64();
+      return cell.isInteger() ? cell.getInt64() : std::int64_t{std::numeric_limits<int>::min()};
     case Type::Number:
-      return cell.getDouble();
+      return cell.isFloat() || cell.isInteger() ? cell.getDouble() : std::numeric_limits<double>::quiet_NaN();
     case Type::Text: {
       const char* text = cell.getText();  // before its size: asking for text may turn the cell into one
       return std::string_view(text, static_cast<std::size_t>(cell.getBytes()));
@@ -79,7 +84,14 @@ SQLite::Statement& RowWriter::prepared(const std::string& sql) {
   return statement;
 }
 
+namespace {
+void refuse_impossible(const Kind& kind, const void* row) {
+  if (const auto fault = row_fault(kind, row)) throw ImpossibleRow(*fault);
+}
+}  // namespace
+
 Id RowWriter::insert(const Kind& kind, const void* row) {
+  refuse_impossible(kind, row);
   SQLite::Statement& statement = prepared(insert_text(kind));
   if (const Id id = id_of(kind, row); id != 0) statement.bind(1, id);
   bind_row(statement, kind, row, 2);
@@ -89,6 +101,7 @@ Id RowWriter::insert(const Kind& kind, const void* row) {
 }
 
 void RowWriter::update(const Kind& kind, const void* row) {
+  refuse_impossible(kind, row);
   SQLite::Statement& statement =
       prepared("UPDATE " + std::string(kind.name()) + " SET " + column_list(kind, " = ?") + " WHERE id = ?");
   statement.bind(bind_row(statement, kind, row, 1), id_of(kind, row));

@@ -28,7 +28,8 @@ class RowWriter {
  public:
   explicit RowWriter(SQLite::Database& db) : db_(db) {}
 
-  /// Adds a row; a record whose id is 0 gets a new one. Returns the id.
+  /// Adds a row; a record whose id is 0 gets a new one. Returns the id. Throws ImpossibleRow, as the others do, where a
+  /// column would hold what its kind says cannot be.
   Id insert(const Kind& kind, const void* row);
   void update(const Kind& kind, const void* row);
   void erase(const Kind& kind, Id id);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <map>
 
+#include "record/faults.h"
 #include "record/renumber.h"
 
 namespace sunbreak::book {
@@ -58,6 +59,7 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   if (!book.find<Test>(test_id)) return {};
   TestRecord record;
   for (TableRows& rows : tables_of(record)) read_all(rows, book, test_id);
+  record.faults = faults_of(record);
   return record;
 }
 
@@ -101,6 +103,8 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
               [&]() -> void* { return &record.readings.emplace_back(); });
   }
   if (!std::ranges::is_sorted(record.readings, {}, &Reading::id)) std::ranges::sort(record.readings, {}, &Reading::id);
+  // What this process writes was looked at when it was written: only what was found before can have gone.
+  if (!record.faults.empty()) record.faults = faults_of(record);
   return true;
 }
 

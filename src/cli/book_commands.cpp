@@ -1,6 +1,5 @@
 #include <fmt/format.h>
 
-#include <fstream>
 #include <iostream>
 #include <memory>
 
@@ -9,7 +8,9 @@
 #include "cli/figures_command.h"
 #include "cli/source_test.h"
 #include "evaluation/sweep_view.h"
+#include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
+#include "record/faults.h"
 #include "report/html_report.h"
 
 namespace sunbreak::cli {
@@ -23,19 +24,13 @@ int fail(const Problem& problem) {
   return input_error;
 }
 
-/// Writes a text file whole or not at all.
-std::optional<Problem> write_file(const fs::path& file, const std::string& text) {
-  const fs::path partial = file.string() + ".partial";
-  std::ofstream out(partial, std::ios::binary);
-  out << text;
-  out.close();
-  std::error_code error;
-  if (out) fs::rename(partial, file, error);
-  if (!out || error) {
-    fs::remove(partial, error);
-    return Problem{fmt::format("{} cannot be written", file.string()), "", "check the folder and its free space"};
-  }
-  return {};
+/// Writes what a command made, never over its source, and over another file only where that was asked for.
+int write(const std::string& out, const std::string& source, std::string_view content, bool force) {
+  if (exchange::same_file(out, source))
+    return fail({out + " is what is read from", "it was left as it is", "name another file to write"});
+  const auto problem =
+      exchange::write_new_file(out, content, force ? exchange::Existing::Replace : exchange::Existing::Keep);
+  return problem ? fail(*problem) : 0;
 }
 
 int demo(const std::string& file) {
@@ -52,51 +47,47 @@ int list(const std::string& file) {
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return fail(opened.problem());
   for (const record::Test& test : opened.value()->all<record::Test>("WHERE removed = 0 ORDER BY id")) {
-    const auto bundle = *book::load_test(*opened.value(), test.id);
+    const auto test_record = *book::load_test(*opened.value(), test.id);
     int read = 0;
-    for (const record::Placement& p : bundle.placements) read += p.reading_id.has_value();
-    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, record::title_of(bundle),
-               bundle.rungs.size(), bundle.stops.size(), read);
+    for (const record::Placement& p : test_record.placements) read += p.reading_id.has_value();
+    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, record::title_of(test_record),
+               test_record.rungs.size(), test_record.stops.size(), read);
   }
   return 0;
 }
 
-int report(const std::string& file, const std::string& test, const std::string& out, bool imperial) {
-  const auto bundle = source_test(file, test);
-  if (!bundle) return fail(bundle.problem());
+int report(const std::string& file, const std::string& test, const std::string& out, bool imperial, bool force) {
+  const auto test_record = source_test(file, test);
+  if (!test_record) return fail(test_record.problem());
   report::ReportOptions options;
   options.units = imperial ? UnitSystem::Imperial : UnitSystem::Metric;
-  const auto evaluation = evaluation::evaluate(bundle.value(), nullptr, options.units);
-  if (const auto problem = write_file(out, report::html_report(*evaluation, options).html)) return fail(*problem);
-  return 0;
+  const auto evaluation = evaluation::evaluate(test_record.value(), nullptr, options.units);
+  return write(out, file, report::html_report(*evaluation, options).html, force);
 }
 
-int export_test(const std::string& file, const std::string& test, const std::string& out, bool csv) {
-  const auto bundle = source_test(file, test);
-  if (!bundle) return fail(bundle.problem());
-  if (csv) {
-    if (const auto problem = write_file(out, exchange::spreadsheet_csv(*evaluation::evaluate(bundle.value()))))
-      return fail(*problem);
-    return 0;
-  }
-  try {
-    exchange::write_zip(out, exchange::make_package(bundle.value()));
-  } catch (const std::exception& e) {
-    return fail({e.what(), "", "check the folder and its free space"});
-  }
-  return 0;
+int export_test(const std::string& file, const std::string& test, const std::string& out, bool csv, bool force) {
+  const auto test_record = source_test(file, test);
+  if (!test_record) return fail(test_record.problem());
+  if (csv) return write(out, file, exchange::spreadsheet_csv(*evaluation::evaluate(test_record.value())), force);
+  if (!test_record.value().faults.empty()) return fail(record::refusal(test_record.value().faults, "the test"));
+  return write(out, file, exchange::zip_bytes(exchange::make_package(test_record.value())), force);
 }
 
-int import_test(const std::string& file, const std::string& package) {
-  const auto bundle = exchange::read_package_file(package);
-  if (!bundle) return fail(bundle.problem());
+int import_test(const std::string& file, const std::string& package, bool as_altered) {
+  std::vector<std::string> altered;
+  const auto test_record = exchange::read_package_file(package, &altered);
+  if (!test_record) return fail(test_record.problem());
+  for (const std::string& words : altered) std::cerr << "altered: " << words << "\n";
+  if (!altered.empty() && !as_altered)
+    return fail({package + " is not as its writer left it", "nothing was added",
+                 "ask for the file again, or take it as it is with --as-altered"});
   auto opened = Book::open(file);
   if (!opened) return fail(opened.problem());
   if (opened.value()->read_only())
     return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added",
                  "close that window, or import there"});
-  const record::Id id = book::add_test(*opened.value(), bundle.value(), "Import a data package");
-  fmt::print("{}\t{}\n", id, record::title_of(bundle.value()));
+  const record::Id id = book::add_test(*opened.value(), test_record.value(), "Import a data package");
+  fmt::print("{}\t{}\n", id, record::title_of(test_record.value()));
   return 0;
 }
 
@@ -105,7 +96,7 @@ int import_test(const std::string& file, const std::string& package) {
 void add_book_commands(CLI::App& app, int& status) {
   struct Arguments {
     std::string book, test, out, package;
-    bool imperial = false, csv = false;
+    bool imperial = false, csv = false, force = false, as_altered = false;
   };
   const auto a = std::make_shared<Arguments>();
   const auto with_book = [&](const char* name, const char* help, const char* book_help) {
@@ -122,19 +113,22 @@ void add_book_commands(CLI::App& app, int& status) {
   CLI::App* command = with_book("report", "Write a test's report as one HTML page", either);
   command->add_option("--test", a->test, "the test's number or name");
   command->add_option("-o,--out", a->out, "the page to write")->required();
+  command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--imperial", a->imperial, "inches and square feet");
-  command->callback([a, &status] { status = report(a->book, a->test, a->out, a->imperial); });
+  command->callback([a, &status] { status = report(a->book, a->test, a->out, a->imperial, a->force); });
 
   command = with_book("export", "Write a test as a data package, or as one table for a spreadsheet", either);
   command->add_option("--test", a->test, "the test's number or name");
   command->add_option("-o,--out", a->out, "the file to write")->required();
+  command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--csv", a->csv, "one table of all stations for a spreadsheet");
-  command->callback([a, &status] { status = export_test(a->book, a->test, a->out, a->csv); });
+  command->callback([a, &status] { status = export_test(a->book, a->test, a->out, a->csv, a->force); });
 
   command =
       with_book("import", "Add the test in a data package to a lab book", "the lab book, made where there is none");
   command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();
-  command->callback([a, &status] { status = import_test(a->book, a->package); });
+  command->add_flag("--as-altered", a->as_altered, "take it even where it is not as its writer left it");
+  command->callback([a, &status] { status = import_test(a->book, a->package, a->as_altered); });
 }
 
 }  // namespace sunbreak::cli

@@ -7,8 +7,8 @@
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
-#include "core/power/dimmer_stair.h"
-#include "core/power/settled.h"
+#include "core/power/dimming_curve.h"
+#include "core/power/stabilization.h"
 #include "exchange/tables/log_table.h"
 #include "exchange/tables/stair_table.h"
 
@@ -17,15 +17,15 @@ namespace {
 
 using nlohmann::ordered_json;
 
-ordered_json to_json(const SettledVerdict& v) {
-  ordered_json j{{"state", v.state == SettledState::Settled  ? "settled"
-                           : v.state == SettledState::Moving ? "moving"
-                                                             : "too short"},
+ordered_json to_json(const StabilizationVerdict& v) {
+  ordered_json j{{"state", v.state == StabilizationState::Stabilized ? "settled"
+                           : v.state == StabilizationState::Moving   ? "moving"
+                                                                     : "too short"},
                  {"change_in_30_min", number(v.change_in_window)},
                  {"still_to_come", v.fit ? number(v.fit->remaining_share) : ordered_json(nullptr)},
                  {"still_to_come_sd", v.fit ? number(v.fit->remaining_sd) : ordered_json(nullptr)},
                  {"time_constant_s", v.fit ? number(v.fit->time_constant_s) : ordered_json(nullptr)},
-                 {"settles_in_s", v.settles_in_s ? number(*v.settles_in_s) : ordered_json(nullptr)},
+                 {"settles_in_s", v.stabilizes_in_s ? number(*v.stabilizes_in_s) : ordered_json(nullptr)},
                  {"fall_since_on", v.fall_since_on ? number(*v.fall_since_on) : ordered_json(nullptr)},
                  {"words", v.words}};
   return j;
@@ -48,10 +48,12 @@ int settle_check(const std::string& file, bool json) {
                    "give one line a reading: time_s, ppfd, watts"},
                   file);
   const auto judged = [](const std::vector<TimedValue>& values) {
-    return values.size() < fewest ? std::nullopt : std::optional(settled(values));
+    return values.size() < fewest ? std::nullopt : std::optional(stabilized(values));
   };
   const auto of_light = judged(light), of_watts = judged(watts);
-  const SettledVerdict both = of_light && of_watts ? later_of(*of_light, *of_watts) : of_light ? *of_light : *of_watts;
+  const StabilizationVerdict both = of_light && of_watts ? later_of(*of_light, *of_watts)
+                                    : of_light           ? *of_light
+                                                         : *of_watts;
   if (json) {
     ordered_json j{{"verdict", both.words}};
     j["light"] = of_light ? to_json(*of_light) : ordered_json(nullptr);
@@ -75,9 +77,9 @@ int dimmer(const std::string& file, bool json) {
   const auto draft = exchange::read_stair_table(text.value());
   if (!draft) return refuse(draft.problem(), file);
   say_findings(draft.value().findings);
-  const auto found = dimmer_stair(draft.value().steps);
+  const auto found = dimming_curve(draft.value().steps);
   if (!found) return refuse(found.problem(), file);
-  const DimmerStair& stair = found.value();
+  const DimmingCurve& stair = found.value();
   if (json) {
     ordered_json j{{"full_dial_pct", number(stair.full_dial_pct)},
                    {"standby_w", maybe(stair.standby_w)},
@@ -87,7 +89,7 @@ int dimmer(const std::string& file, bool json) {
                    {"stops", ordered_json::array()}};
     for (const auto& note : {stair.full_is_guessed, stair.pattern_changes})
       if (note) j["notes"].push_back(*note);
-    for (const StairRow& r : stair.rows)
+    for (const DimmingPoint& r : stair.rows)
       j["stops"].push_back({{"dial_pct", number(r.dial_pct)},
                             {"light_factor", maybe(r.light_factor)},
                             {"spread", maybe(r.spread)},
@@ -102,7 +104,7 @@ int dimmer(const std::string& file, bool json) {
   }
   std::cout << fmt::format("{:>8}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", "dial, %", "light factor", "spread", "W", "PF",
                            "relative efficacy", "off linear");
-  for (const StairRow& r : stair.rows) {
+  for (const DimmingPoint& r : stair.rows) {
     const auto percent = [](std::optional<double> share) { return share ? std::optional(100 * *share) : share; };
     std::cout << fmt::format("{:>8g}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", r.dial_pct,
                              column(r.light_factor, "{:.3f}"), column(percent(r.spread), "{:.1f} %"),

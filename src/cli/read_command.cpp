@@ -118,18 +118,19 @@ int run_read(const ReadArguments& a) {
   }
   const auto source = source_test(a.file, a.test);
   if (!source) return refuse(source.problem());
-  const record::TestRecord& bundle = source.value();
-  const auto evaluation = evaluation::evaluate(bundle);
+  const record::TestRecord& test_record = source.value();
+  const auto evaluation = evaluation::evaluate(test_record);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
   ordered_json sweeps = ordered_json::array();
-  for (const record::Sweep& sweep : bundle.sweeps) {
+  for (const record::Sweep& sweep : test_record.sweeps) {
     const SweepFigures* worked_out = evaluation->figures(sweep.id);
     if (!worked_out) continue;
     const SweepFigures& f = *worked_out;
     const evaluation::SweepView& view = *evaluation->view(sweep.id);
     const Budget& budget = *evaluation->budget(sweep.id);
     const Evidence& evidence = *evaluation->evidence(sweep.id);
-    const double height_m = bundle.rung(sweep.rung_id)->height_m, percent = bundle.stop(sweep.stop_id)->percent;
+    const double height_m = test_record.rung(sweep.rung_id)->height_m,
+                 percent = test_record.stop(sweep.stop_id)->percent;
     if (!a.json) {
       fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * height_m, percent, f.stations - f.missing,
                  f.stations);
@@ -148,10 +149,11 @@ int run_read(const ReadArguments& a) {
   const auto grade = evaluation->grade();
   const std::string grade_name = grade ? std::string(name(*grade)) : "none";
   if (a.json)
-    std::cout << ordered_json{{"test", record::title_of(bundle)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2)
+    std::cout << ordered_json{{"test", record::title_of(test_record)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(
+                     2)
               << "\n";
   else
-    fmt::print("{}: {} grade\n", record::title_of(bundle), grade_name);
+    fmt::print("{}: {} grade\n", record::title_of(test_record), grade_name);
   return 0;
 }
 

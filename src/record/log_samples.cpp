@@ -9,6 +9,11 @@
 #include <stdexcept>
 #include <string>
 
+#include <fmt/format.h>
+
+#include "record/faults.h"
+#include "record/kinds.h"
+
 namespace sunbreak::record {
 namespace {
 
@@ -156,6 +161,28 @@ Result<std::vector<LogSample>> unpack_samples(const Bytes& bytes) {
     return Problem{std::string("the samples of a log cannot be read: ") + e.what(), "that stretch is left out",
                    "bring the log in again, or open a backup"};
   }
+}
+
+std::optional<std::string> sample_fault(const LogSample& s) {
+  if (!(s.time_s >= first_moment_s && s.time_s < last_moment_s)) return "its time is no moment from 1900 to 2100";
+  // What a wall meter and a sensor can show at all is said where their readings are described.
+  const Kind& readings = kind_of<WallReading>();
+  const auto fault = [&](const char* column, double value) -> std::optional<std::string> {
+    if (std::isnan(value)) return {};
+    const Column& c = *readings.column(column);
+    const auto expected = value_fault(c, value);
+    return expected ? std::optional(fmt::format("column {}: '{}'; expected {}", column, value, *expected))
+                    : std::nullopt;
+  };
+  for (const auto& [column, value] : {std::pair{"light_raw", s.light_raw},
+                                      {"power_w", s.power_w},
+                                      {"voltage_v", s.voltage_v},
+                                      {"current_a", s.current_a},
+                                      {"apparent_va", s.apparent_va},
+                                      {"power_factor", s.power_factor},
+                                      {"frequency_hz", s.frequency_hz}})
+    if (auto words = fault(column, value)) return words;
+  return {};
 }
 
 }  // namespace sunbreak::record

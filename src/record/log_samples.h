@@ -1,7 +1,9 @@
 #pragma once
 
 #include <limits>
+#include <optional>
 #include <span>
+#include <string>
 #include <vector>
 
 #include "core/result.h"
@@ -17,6 +19,10 @@ struct LogSample {
 
   static constexpr double missing = std::numeric_limits<double>::quiet_NaN();
 };
+
+/// What of a sample cannot be, in words; nothing where all of it can: a moment of two centuries about ours, light and
+/// watts within what the columns of readings allow.
+std::optional<std::string> sample_fault(const LogSample& sample);
 
 /// Samples as they lie in the lab book: a column at a time, each value as its difference from the one before in units
 /// of the column's last decimal, deflated. Exact for every value of up to six decimals, and for all others too (a

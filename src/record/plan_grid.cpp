@@ -1,24 +1,37 @@
 #include "record/plan_grid.h"
 
+#include <algorithm>
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 namespace sunbreak::record {
 namespace {
 
+std::optional<Spot> spot_of(const nlohmann::json& s) {
+  if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number())
+    return {};
+  return Spot{s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "", s["x_m"].get<double>(),
+              s["y_m"].get<double>()};
+}
+
 std::vector<Spot> spots_from_json(const std::string& text) {
   std::vector<Spot> spots;
   const auto list = nlohmann::json::parse(text, nullptr, false);
   if (!list.is_array()) return spots;
-  for (const auto& s : list) {
-    if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number())
-      continue;
-    spots.push_back({s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "",
-                     s["x_m"].get<double>(), s["y_m"].get<double>()});
-  }
+  for (const auto& s : list)
+    if (auto spot = spot_of(s)) spots.push_back(std::move(*spot));
   return spots;
 }
 
 }  // namespace
+
+bool spots_are_sound(const std::string& spots) {
+  const auto list = nlohmann::json::parse(spots, nullptr, false);
+  return list.is_array() && list.size() <= most_stations && std::all_of(list.begin(), list.end(), [](const auto& s) {
+           const auto spot = spot_of(s);
+           return spot && std::isfinite(spot->x_m) && std::isfinite(spot->y_m);
+         });
+}
 
 template <typename Plan>
 Grid grid_of(const Plan& plan) {

@@ -12,6 +12,9 @@ Grid grid_of(const Plan& plan);
 extern template Grid grid_of(const Test&);
 extern template Grid grid_of(const Sweep&);
 
+/// Whether a plan's or sweep's text of spots is a JSON list of {name, x_m, y_m}, each once and finite.
+bool spots_are_sound(const std::string& spots);
+
 /// Copies a grid into a plan or a sweep.
 template <typename Plan>
 void set_grid(Plan& plan, const Grid& grid);

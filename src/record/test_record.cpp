@@ -25,6 +25,13 @@ const Sweep* TestRecord::sweep(Id rung_id, Id stop_id) const {
   return found == sweeps.end() ? nullptr : &*found;
 }
 
+const Fault* TestRecord::apart(Id sweep_id) const {
+  const auto found = std::find_if(faults.begin(), faults.end(), [&](const Fault& f) {
+    return f.of_all || (f.sweep_id != 0 && f.sweep_id == sweep_id);
+  });
+  return found == faults.end() ? nullptr : &*found;
+}
+
 std::string title_of(const TestRecord& record) {
   return record.test.name.empty() ? record.fixture.name + " on " + record.bench.name : record.test.name;
 }
@@ -38,6 +45,7 @@ TestRecord without_readings(const TestRecord& record) {
     if constexpr (!bulk) rest.*member = record.*member;
   };
   std::apply([&](auto... member) { (take(member), ...); }, test_tables);
+  rest.faults = record.faults;
   return rest;
 }
 

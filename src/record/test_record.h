@@ -7,6 +7,7 @@
 #include <type_traits>
 #include <vector>
 
+#include "record/faults.h"
 #include "record/kinds/bench.h"
 #include "record/kinds/claim.h"
 #include "record/kinds/crop_target.h"
@@ -52,12 +53,16 @@ struct TestRecord {
   std::vector<StairReading> stair_readings;
   std::vector<TargetSetting> target_settings;
   std::vector<Temperature> temperatures;
+  /// What in it cannot be, as found by who read it from a lab book: sweeps that these would enter are set apart.
+  std::vector<Fault> faults{};
 
   const Rung* rung(Id id) const;
   const Stop* stop(Id id) const;
   const Meter* meter(const std::optional<Id>& id) const;
   const Sweep* sweep(Id id) const;
   const Sweep* sweep(Id rung_id, Id stop_id) const;
+  /// Why a sweep is set apart: it enters no figure. Null where it is not.
+  const Fault* apart(Id sweep_id) const;
   bool operator==(const TestRecord&) const = default;
 };
 

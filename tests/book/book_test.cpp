@@ -28,7 +28,7 @@ TEST(LabBook, ReplacedReadingsStayOnRecord) {
   const Id sweep = book.add_sweep();
   book.read(sweep, 0, 1424);
   book.read(sweep, 0, 424);
-  const TestRecord b = book.bundle(1);
+  const TestRecord b = book.test_record(1);
   EXPECT_EQ(b.readings.size(), 2u);
   EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().states[0].raw, 424);
 }
@@ -44,7 +44,7 @@ TEST(LabBook, CorrectionIsAppliedAndTheRawValueKept) {
     e.save(s);
   });
   book.read(sweep, 0, 404);
-  const TestRecord b = book.bundle(1);
+  const TestRecord b = book.test_record(1);
   const SweepView view = view_sweep(b, b.sweeps[0]).value();
   EXPECT_NEAR(view.ppfd[0], 400 * 1.05 * 0.98, 1e-9);
   EXPECT_EQ(view.states[0].raw, 404);
@@ -54,7 +54,7 @@ TEST(Undo, TakesEveryEditBackAndForthInOrder) {
   TemporaryBook book;
   const Id sweep = book.add_sweep();
   const auto shown = [&] {
-    const TestRecord b = book.bundle(1);
+    const TestRecord b = book.test_record(1);
     return view_sweep(b, b.sweeps[0]).value();
   };
   book.read(sweep, 0, 100);
@@ -82,7 +82,7 @@ TEST(Undo, OutlivesAReopening) {
   book.open();
   EXPECT_EQ(book->undo_label(), "reading");
   EXPECT_TRUE(book->undo());
-  const TestRecord b = book.bundle(1);
+  const TestRecord b = book.test_record(1);
   EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().read(), 0);
 }
 
@@ -99,20 +99,20 @@ TEST(Undo, ANewEditForgetsWhatWasUndone) {
 TEST(Undo, BringsBackADroppedRungWithItsWatts) {
   TemporaryBook book;
   book.add_sweep();
-  TestRecord b = book.bundle(1);
+  TestRecord b = book.test_record(1);
   ASSERT_FALSE(plan_heights(*book, b, {0.45, 0.6}).has_value());
-  b = book.bundle(1);
+  b = book.test_record(1);
   book->edit("watts", [&](Edit& e) {
     Sweep s = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
     s.power_w = 320;
     e.save(s);
     e.add(WallReading{0, s.test_id, s.id, 320.0, {}, {}, {}, {}, {}, {}, utc_now()});
   });
-  const TestRecord before = book.bundle(1);
+  const TestRecord before = book.test_record(1);
   ASSERT_FALSE(plan_heights(*book, before, {0.45}).has_value());
-  EXPECT_EQ(book.bundle(1).rungs.size(), 1u);
+  EXPECT_EQ(book.test_record(1).rungs.size(), 1u);
   book->undo();
-  EXPECT_EQ(book.bundle(1), before);
+  EXPECT_EQ(book.test_record(1), before);
 }
 
 TEST(Edit, AFailureInTheMiddleKeepsNothing) {
@@ -132,18 +132,18 @@ TEST(Edit, AFailureInTheMiddleKeepsNothing) {
 TEST(Plan, AHeightWithReadingsIsNotDropped) {
   TemporaryBook book;
   book.read(book.add_sweep(), 0, 424);
-  const auto problem = plan_heights(*book, book.bundle(1), {0.6});
+  const auto problem = plan_heights(*book, book.test_record(1), {0.6});
   ASSERT_TRUE(problem.has_value());
   EXPECT_NE(problem->sentence().find("45 cm"), std::string::npos);
-  EXPECT_EQ(book.bundle(1).rungs.size(), 1u);
+  EXPECT_EQ(book.test_record(1).rungs.size(), 1u);
 }
 
 TEST(Plan, SweepsBegunKeepTheirGrid) {
   TemporaryBook book;
   const Id sweep = book.add_sweep();
   book.read(sweep, 0, 424);
-  ASSERT_FALSE(plan_grid(*book, book.bundle(1), {GridKind::Nodes, 4, 4, 0, 0, {}}).has_value());
-  const TestRecord b = book.bundle(1);
+  ASSERT_FALSE(plan_grid(*book, book.test_record(1), {GridKind::Nodes, 4, 4, 0, 0, {}}).has_value());
+  const TestRecord b = book.test_record(1);
   EXPECT_EQ(grid_of(b.test).kind, GridKind::Nodes);
   EXPECT_EQ(grid_of(b.sweeps[0]).kind, GridKind::Cells);
 }
@@ -152,19 +152,19 @@ TEST(Plan, ASharedBenchKeepsItsFootprint) {
   TemporaryBook book;
   book.read(book.add_sweep(), 0, 424);
   const Id other = book.add_test();
-  EXPECT_TRUE(resize_bench(*book, book.bundle(other), {1.0, 1.0}).has_value());
-  EXPECT_FALSE(resize_bench(*book, book.bundle(1), {1.22, 1.22}).has_value()) << "its own test may mend a slip";
+  EXPECT_TRUE(resize_bench(*book, book.test_record(other), {1.0, 1.0}).has_value());
+  EXPECT_FALSE(resize_bench(*book, book.test_record(1), {1.22, 1.22}).has_value()) << "its own test may mend a slip";
 }
 
 TEST(Plan, ADuplicateHasThePlanAndNoReadings) {
   TemporaryBook book;
   book.read(book.add_sweep(), 0, 424);
-  plan_stops(*book, book.bundle(1), {100, 50});
-  const TestRecord copy = book.bundle(duplicate_plan(*book, 1, 1));
+  plan_stops(*book, book.test_record(1), {100, 50});
+  const TestRecord copy = book.test_record(duplicate_plan(*book, 1, 1));
   EXPECT_EQ(copy.stops.size(), 2u);
   EXPECT_EQ(copy.rungs[0].height_m, 0.45);
   EXPECT_TRUE(copy.readings.empty());
-  EXPECT_EQ(copy.fixture.id, book.bundle(1).fixture.id);
+  EXPECT_EQ(copy.fixture.id, book.test_record(1).fixture.id);
 }
 
 TEST(OpenBook, ASecondInstanceIsReadOnly) {
@@ -208,7 +208,7 @@ TEST(OpenBook, AnOlderSchemaIsMigratedAfterABackup) {
     raw.exec("INSERT INTO placement VALUES(1, 1, 0, 1, '')");
   }
   book.open();
-  const TestRecord b = book.bundle(1);
+  const TestRecord b = book.test_record(1);
   EXPECT_FALSE(b.test.simulated);
   EXPECT_FALSE(b.test.opening_probe) << "a walk begun before keeps its order";
   EXPECT_EQ(b.test.walk_order, "far to door");

@@ -20,7 +20,7 @@ struct Watched {
     book->on_change = [this](const Change& change) { last = change; };
   }
   Id sweep_of(Id test) {
-    const TestRecord b = book.bundle(test);
+    const TestRecord b = book.test_record(test);
     Id id = 0;
     book->edit("sweep", [&](Edit& e) { id = sweep_for(e, b, b.rungs[0].id, b.stops[0].id).id; });
     return id;
@@ -47,7 +47,7 @@ TEST(Change, AReadingTouchesItsTestAndSweepAlone) {
 
 TEST(Change, AShelfIsNamedWithoutATest) {
   Watched w;
-  Fixture fixture = w.book.bundle(w.ours).fixture;
+  Fixture fixture = w.book.test_record(w.ours).fixture;
   fixture.name = "Ostler Six-Bar";
   w.book->edit("name", [&](Edit& e) { e.save(fixture); });
   EXPECT_EQ(w.last.shelves, std::set<std::string_view>{"fixture"});
@@ -71,14 +71,14 @@ TEST(RefreshTest, AlwaysGivesWhatReadingAnewWould) {
     std::mt19937 random(seed);
     const auto any = [&](int from, int to) { return std::uniform_int_distribution(from, to)(random); };
     w.book->forget_history();
-    TestRecord kept = w.book.bundle(w.ours);
+    TestRecord kept = w.book.test_record(w.ours);
     w.book->on_change = [&](const Change& change) {
       ASSERT_TRUE(refresh_test(kept, *w.book, change));
-      ASSERT_EQ(kept, w.book.bundle(w.ours)) << "seed " << seed;
+      ASSERT_EQ(kept, w.book.test_record(w.ours)) << "seed " << seed;
     };
     for (int step = 0; step < 120; ++step) {
       const Id test = any(0, 4) ? w.ours : w.other;
-      const TestRecord b = w.book.bundle(test);
+      const TestRecord b = w.book.test_record(test);
       const auto& rung = b.rungs[static_cast<std::size_t>(any(0, static_cast<int>(b.rungs.size()) - 1))];
       switch (any(0, 11)) {
         case 0:
@@ -140,14 +140,14 @@ TEST(RefreshTest, AlwaysGivesWhatReadingAnewWould) {
 TEST(RefreshTest, AManyRowedChangeAndATestThatIsGone) {
   Watched w;
   const Id sweep = w.sweep_of(w.ours);
-  TestRecord kept = w.book.bundle(w.ours);
+  TestRecord kept = w.book.test_record(w.ours);
   w.book->edit("many", [&](Edit& e) {
     for (int i = 0; i < 36; ++i) e.accept({0, sweep, i, 500.0 + i, "pasted", utc_now()});
     for (int i = 0; i < 36; ++i) e.add(Dismissal{0, w.ours, {}, "rule", std::to_string(i), "", "", utc_now()});
   });
   EXPECT_GT(w.last.rows.size(), 64u);
   EXPECT_TRUE(refresh_test(kept, *w.book, w.last));
-  EXPECT_EQ(kept, w.book.bundle(w.ours));
+  EXPECT_EQ(kept, w.book.test_record(w.ours));
   while (w.book->undo()) {
   }
   EXPECT_FALSE(refresh_test(kept, *w.book, w.last)) << "setting the test up was undone";

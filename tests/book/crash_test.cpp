@@ -1,7 +1,9 @@
 #include <gtest/gtest.h>
+
 #include <signal.h>
 #include <sys/wait.h>
 #include <unistd.h>
+#include <cmath>
 
 #include <random>
 #include <set>
@@ -63,7 +65,7 @@ TEST(Crash, EveryAcknowledgedReadingOutlivesAKill) {
   SQLite::Database raw(temporary.file().string(), SQLite::OPEN_READONLY);
   EXPECT_EQ(raw.execAndGet("PRAGMA integrity_check").getString(), "ok");
   std::set<long long> found;
-  for (const Reading& r : book.value()->all<Reading>()) found.insert(static_cast<long long>(r.raw));
+  for (const Reading& r : book.value()->all<Reading>()) found.insert(std::llround(16 * r.raw));
   for (const long long value : acknowledged)
     ASSERT_TRUE(found.contains(value)) << value << " was acknowledged and is gone";
   EXPECT_GT(acknowledged.size(), 300u);

@@ -23,7 +23,7 @@ LogSample sample(int second) {
 TEST(LogRecorder, WhatWasKeptIsThereForAnyoneWhoOpensTheBook) {
   TemporaryBook book;
   const Id id = book.add_test();
-  LogRecorder recorder(*book, book.bundle(id), "live");
+  LogRecorder recorder(*book, book.test_record(id), "live");
   for (int i = 0; i < 25; ++i) {
     recorder.add(sample(i));
     if (i % 10 == 9) recorder.keep();
@@ -38,23 +38,23 @@ TEST(LogRecorder, WhatWasKeptIsThereForAnyoneWhoOpensTheBook) {
 TEST(LogRecorder, GrowsOnePartAndSaysWhenItIsFull) {
   TemporaryBook book;
   const Id id = book.add_test();
-  LogRecorder recorder(*book, book.bundle(id), "live");
+  LogRecorder recorder(*book, book.test_record(id), "live");
   EXPECT_FALSE(recorder.has_news());
   recorder.keep();
-  EXPECT_TRUE(book.bundle(id).log_parts.empty()) << "nothing is written before there is something";
+  EXPECT_TRUE(book.test_record(id).log_parts.empty()) << "nothing is written before there is something";
   for (int i = 0; i < 3600; ++i) recorder.add(sample(i));
   EXPECT_TRUE(recorder.full());
   recorder.keep();
   EXPECT_FALSE(recorder.has_news());
-  ASSERT_EQ(book.bundle(id).log_parts.size(), 1u);
-  EXPECT_EQ(book.bundle(id).log_parts[0].count, 3600);
+  ASSERT_EQ(book.test_record(id).log_parts.size(), 1u);
+  EXPECT_EQ(book.test_record(id).log_parts[0].count, 3600);
 }
 
 TEST(LogRecorder, RecordingIsNoStepOfUndo) {
   TemporaryBook book;
   const Id id = book.add_test();
   const auto label = book->undo_label();
-  LogRecorder recorder(*book, book.bundle(id), "live");
+  LogRecorder recorder(*book, book.test_record(id), "live");
   recorder.add(sample(0));
   recorder.keep();
   EXPECT_EQ(book->undo_label(), label);
@@ -72,14 +72,14 @@ TEST(LogRecorder, AReadOnlyBookRefuses) {
 TEST(WallLogs, APartThatGrowsIsUnpackedAnewAndOthersAreNot) {
   TemporaryBook book;
   const Id id = book.add_test();
-  LogRecorder recorder(*book, book.bundle(id), "live");
+  LogRecorder recorder(*book, book.test_record(id), "live");
   recorder.add(sample(0));
   recorder.keep();
   UnpackedParts known;
-  EXPECT_EQ(wall_log(book.bundle(id), &known).samples.size(), 1u);
+  EXPECT_EQ(wall_log(book.test_record(id), &known).samples.size(), 1u);
   recorder.add(sample(1));
   recorder.keep();
-  EXPECT_EQ(wall_log(book.bundle(id), &known).samples.size(), 2u);
+  EXPECT_EQ(wall_log(book.test_record(id), &known).samples.size(), 2u);
   EXPECT_EQ(known.size(), 1u);
-  EXPECT_TRUE(wall_log(book.bundle(id), &known, recorder.part().id).samples.empty());
+  EXPECT_TRUE(wall_log(book.test_record(id), &known, recorder.part().id).samples.empty());
 }

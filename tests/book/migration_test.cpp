@@ -71,7 +71,7 @@ TEST(Migration, ABookOfEveryEarlierSchemaBecomesWhatANewOneIs) {
       SQLite::Database now(folder.file().string(), SQLite::OPEN_READONLY);
       EXPECT_EQ(columns_of(now), wanted) << "from schema " << version;
     }
-    const TestRecord record = folder.bundle(1);
+    const TestRecord record = folder.test_record(1);
     EXPECT_EQ(record.fixture.name, "t") << version;
     EXPECT_EQ(record.readings.size(), 1u);
     EXPECT_EQ(record.placements.size(), 1u);

@@ -19,17 +19,17 @@ TEST(NewTest, TakesBenchMetersAndMainsFromTheLastOne) {
     test.tested_by = "volunteer on duty";
     e.save(test);
   });
-  const TestRecord next = book.bundle(book.add_test());
-  EXPECT_EQ(next.bench.id, book.bundle(first).bench.id);
+  const TestRecord next = book.test_record(book.add_test());
+  EXPECT_EQ(next.bench.id, book.test_record(first).bench.id);
   EXPECT_EQ(next.meters.size(), 1u);
   EXPECT_EQ(next.test.mains_v, 230);
   EXPECT_EQ(next.test.tested_by, "volunteer on duty");
-  EXPECT_NE(next.fixture.id, book.bundle(first).fixture.id) << "each new test brings a fixture of its own";
+  EXPECT_NE(next.fixture.id, book.test_record(first).fixture.id) << "each new test brings a fixture of its own";
 }
 
 TEST(NewTest, IsNamedAfterFixtureAndBenchUntilItHasAName) {
   TemporaryBook book;
-  TestRecord b = book.bundle(book.add_test());
+  TestRecord b = book.test_record(book.add_test());
   EXPECT_EQ(title_of(b), "New fixture on New bench");
   b.test.name = "Spring round";
   EXPECT_EQ(title_of(b), "Spring round");
@@ -38,9 +38,9 @@ TEST(NewTest, IsNamedAfterFixtureAndBenchUntilItHasAName) {
 TEST(PlanHeights, KeepsWhatIsThereAndSortsHighestFirst) {
   TemporaryBook book;
   const Id test = book.add_test();
-  const Id kept = book.bundle(test).rungs[0].id;
-  ASSERT_FALSE(plan_heights(*book, book.bundle(test), {0.3, 0.45, 0.6, 0.6}).has_value());
-  const TestRecord b = book.bundle(test);
+  const Id kept = book.test_record(test).rungs[0].id;
+  ASSERT_FALSE(plan_heights(*book, book.test_record(test), {0.3, 0.45, 0.6, 0.6}).has_value());
+  const TestRecord b = book.test_record(test);
   ASSERT_EQ(b.rungs.size(), 3u) << "a height given twice is one rung";
   EXPECT_EQ(b.rungs[0].height_m, 0.6);
   EXPECT_EQ(b.rungs[1].id, kept);
@@ -50,48 +50,48 @@ TEST(PlanHeights, RefusesWhatDoesNotFitInTheBench) {
   TemporaryBook book;
   const Id test = book.add_test();
   book->edit("height", [&](Edit& e) {
-    Bench bench = book.bundle(test).bench;
+    Bench bench = book.test_record(test).bench;
     bench.height_m = 1.6;
     e.save(bench);
   });
-  EXPECT_TRUE(plan_heights(*book, book.bundle(test), {0.45, 1.8}).has_value());
-  EXPECT_TRUE(plan_heights(*book, book.bundle(test), {}).has_value());
-  EXPECT_TRUE(plan_heights(*book, book.bundle(test), {0.0}).has_value());
-  EXPECT_EQ(book.bundle(test).rungs.size(), 1u);
+  EXPECT_TRUE(plan_heights(*book, book.test_record(test), {0.45, 1.8}).has_value());
+  EXPECT_TRUE(plan_heights(*book, book.test_record(test), {}).has_value());
+  EXPECT_TRUE(plan_heights(*book, book.test_record(test), {0.0}).has_value());
+  EXPECT_EQ(book.test_record(test).rungs.size(), 1u);
 }
 
 TEST(PlanStops, RefusesWhatNoDialHas) {
   TemporaryBook book;
   const Id test = book.add_test();
   for (const std::vector<double>& percents : {std::vector<double>{}, {0.0}, {250.0}, {100, -10}})
-    EXPECT_TRUE(plan_stops(*book, book.bundle(test), percents).has_value());
-  EXPECT_FALSE(plan_stops(*book, book.bundle(test), {110, 100, 60}).has_value());
-  EXPECT_EQ(book.bundle(test).stops.size(), 3u);
+    EXPECT_TRUE(plan_stops(*book, book.test_record(test), percents).has_value());
+  EXPECT_FALSE(plan_stops(*book, book.test_record(test), {110, 100, 60}).has_value());
+  EXPECT_EQ(book.test_record(test).stops.size(), 3u);
 }
 
 TEST(PlanGrid, AnImpossibleOneChangesNothing) {
   TemporaryBook book;
   const Id test = book.add_test();
-  const TestRecord before = book.bundle(test);
+  const TestRecord before = book.test_record(test);
   EXPECT_TRUE(plan_grid(*book, before, {GridKind::Inset, 6, 6, 0.7, 0.7, {}}).has_value());
-  EXPECT_EQ(book.bundle(test), before);
+  EXPECT_EQ(book.test_record(test), before);
 }
 
 TEST(PlanGrid, SpotsComeBackFromTheBook) {
   TemporaryBook book;
   const Id test = book.add_test();
   const Grid spots{GridKind::Spots, 0, 0, 0, 0, {{"under bar 3", 0.4, 0.6}, {"corner \"A\"", 0.05, 0.05}}};
-  ASSERT_FALSE(plan_grid(*book, book.bundle(test), spots).has_value());
+  ASSERT_FALSE(plan_grid(*book, book.test_record(test), spots).has_value());
   book.close();
   book.open();
-  EXPECT_EQ(grid_of(book.bundle(test).test), spots);
+  EXPECT_EQ(grid_of(book.test_record(test).test), spots);
 }
 
 TEST(PlanHeights, ARungWithoutReadingsGoesWithAllThatHangsOnItsSweep) {
   TemporaryBook book;
   const Id test = book.add_test();
-  ASSERT_FALSE(plan_heights(*book, book.bundle(test), {0.6, 0.45}).has_value());
-  const TestRecord planned = book.bundle(test);
+  ASSERT_FALSE(plan_heights(*book, book.test_record(test), {0.6, 0.45}).has_value());
+  const TestRecord planned = book.test_record(test);
   book->edit("before the first reading", [&](Edit& e) {
     const Id sweep = sweep_for(e, planned, planned.rungs[1].id, planned.stops[0].id).id;
     e.add(SideReading{0, sweep, 14, "reference", 700, "typed", utc_now()});
@@ -99,12 +99,12 @@ TEST(PlanHeights, ARungWithoutReadingsGoesWithAllThatHangsOnItsSweep) {
     e.add(Dismissal{0, test, sweep, "under zero", "3", "saw", "reason", utc_now()});
     e.declare_missing(sweep, 3, "behind the pole");
   });
-  const TestRecord full = book.bundle(test);
+  const TestRecord full = book.test_record(test);
   ASSERT_FALSE(plan_heights(*book, full, {0.6}).has_value());
-  const TestRecord left = book.bundle(test);
+  const TestRecord left = book.test_record(test);
   EXPECT_EQ(left.rungs.size(), 1u);
   EXPECT_TRUE(left.sweeps.empty() && left.side_readings.empty() && left.wall_readings.empty() &&
               left.dismissals.empty() && left.placements.empty());
   book->undo();
-  EXPECT_EQ(book.bundle(test), full);
+  EXPECT_EQ(book.test_record(test), full);
 }

@@ -30,11 +30,11 @@ class TemporaryBook {
   std::filesystem::path file() const { return folder_ / "book.sunbreak"; }
 
   Id add_test() { return new_test(*book_); }
-  TestRecord bundle(Id test) { return load_test(*book_, test).value(); }
+  TestRecord test_record(Id test) { return load_test(*book_, test).value(); }
 
   /// A new test's only sweep.
   Id add_sweep() {
-    const TestRecord b = bundle(add_test());
+    const TestRecord b = test_record(add_test());
     Id id = 0;
     book_->edit("sweep", [&](Edit& e) { id = sweep_for(e, b, b.rungs[0].id, b.stops[0].id).id; });
     return id;

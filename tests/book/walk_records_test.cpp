@@ -33,7 +33,7 @@ class Walked {
       e.save(test);
     });
     book->edit("walk", [&](Edit& e) {
-      const TestRecord b = book.bundle(id);
+      const TestRecord b = book.test_record(id);
       sweep = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
       const Layout layout = lay_out(footprint_of(b.bench), grid_of(b.test)).value();
       int second = 0;
@@ -59,7 +59,7 @@ class Walked {
       e.add(SideReading{0, sweep.id, reference, "reference", value, "typed", at(second)});
     });
   }
-  SweepView view() { return view_sweep(book.bundle(id), sweep).value(); }
+  SweepView view() { return view_sweep(book.test_record(id), sweep).value(); }
 
   TemporaryBook book;
   Id id = 0;
@@ -80,12 +80,12 @@ TEST(WalkRecords, DriftAtTheReferenceScalesTheSweepAndRawStays) {
   w.read_reference(1450, w.reference_value * 0.9);  // ten seconds after the last station
   const SweepView view = w.view();
   ASSERT_TRUE(view.drift.significant());
-  const int last = walk_of(w.book.bundle(w.id).test, view.layout).back();
+  const int last = walk_of(w.book.test_record(w.id).test, view.layout).back();
   // The reference was first read at 50 s, so at 1440 s the light had fallen by 10 % · 1390 / 1400.
   EXPECT_NEAR(view.ppfd[last], view.states[last].raw / (1 - 0.1 * 1390 / 1400), 1e-6);
   EXPECT_DOUBLE_EQ(view.states[last].raw, Walked::true_at(view.layout, last));
   bool said = false;
-  for (const Check& c : checks_of(w.book.bundle(w.id), w.sweep, view, {}))
+  for (const Finding& c : checks_of(w.book.test_record(w.id), w.sweep, view, {}))
     said = said || c.id == "drift at the reference";
   EXPECT_TRUE(said);
 }
@@ -101,14 +101,15 @@ TEST(WalkRecords, ASetAsideCheckHoldsUntilItsStationIsReadAgain) {
   Walked w;
   w.book->edit("slip", [&](Edit& e) { e.accept({0, w.sweep.id, 40, 70, "typed", Walked::at(2000)}); });
   const auto open = [&] {
-    const TestRecord b = w.book.bundle(w.id);
+    const TestRecord b = w.book.test_record(w.id);
     const SweepView view = w.view();
     int count = 0;
-    for (const Check& c : checks_of(b, w.sweep, view, {})) count += !dismissal_of(b, w.sweep.id, c, &view).has_value();
+    for (const Finding& c : checks_of(b, w.sweep, view, {}))
+      count += !dismissal_of(b, w.sweep.id, c, &view).has_value();
     return count;
   };
-  ASSERT_EQ(open(), 1) << checks_of(w.book.bundle(w.id), w.sweep, w.view(), {}).back().saw;
-  const Check check = checks_of(w.book.bundle(w.id), w.sweep, w.view(), {}).front();
+  ASSERT_EQ(open(), 1) << checks_of(w.book.test_record(w.id), w.sweep, w.view(), {}).back().saw;
+  const Finding check = checks_of(w.book.test_record(w.id), w.sweep, w.view(), {}).front();
   w.book->edit("aside", [&](Edit& e) {
     e.add(Dismissal{0, w.id, w.sweep.id, check.id, stations_text(check), check.saw, "a cable lies there",
                     Walked::at(2100)});
@@ -128,12 +129,12 @@ TEST(WalkRecords, SideReadingsAndDismissalsGoThroughAPackage) {
                     Walked::at(1)});
     e.add(SideReading{0, w.sweep.id, 7, "repeat", 512.5, "live", Walked::at(5), 8, 1.25});
   });
-  const TestRecord b = w.book.bundle(w.id);
+  const TestRecord b = w.book.test_record(w.id);
   const auto back = read_package(make_package(b));
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value(), with_plain_ids(b));
   const Id again = add_test(*w.book, back.value(), "bring in");
-  EXPECT_EQ(with_plain_ids(w.book.bundle(again)), with_plain_ids(b));
+  EXPECT_EQ(with_plain_ids(w.book.test_record(again)), with_plain_ids(b));
 }
 
 namespace {
@@ -170,7 +171,7 @@ Archive as_format(const Archive& package, int format) {
 
 TEST(WalkRecords, APackageOfEveryEarlierFormatIsTaken) {
   Walked w;
-  const TestRecord now = w.book.bundle(w.id);
+  const TestRecord now = w.book.test_record(w.id);
   const Archive package = make_package(now);
   for (int format = 1; format <= package_format(); ++format) {
     Archive archive = as_format(package, format);
@@ -189,7 +190,7 @@ TEST(WalkRecords, APackageOfEveryEarlierFormatIsTaken) {
 
 TEST(WalkRecords, APackageOfTheFirstFormatMustHaveWhatThatFormatHad) {
   Walked w;
-  Archive archive = make_package(w.book.bundle(w.id));
+  Archive archive = make_package(w.book.test_record(w.id));
   std::string& descriptor = archive["datapackage.json"];
   descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format())), 20,
                      "\"sunbreak_format\": 1");
@@ -206,14 +207,14 @@ TEST(WalkRecords, ARehearsalShowsAChangeAndKeepsNothing) {
   w.book->rehearse(
       [&] {
         w.book->edit("what if", [&](Edit& e) {
-          Bench bench = w.book.bundle(w.id).bench;
+          Bench bench = w.book.test_record(w.id).bench;
           bench.width_m = 9;
           e.save(bench);
         });
       },
-      [&] { seen = w.book.bundle(w.id).bench.width_m; });
+      [&] { seen = w.book.test_record(w.id).bench.width_m; });
   EXPECT_EQ(seen, 9);
-  EXPECT_NE(w.book.bundle(w.id).bench.width_m, 9);
+  EXPECT_NE(w.book.test_record(w.id).bench.width_m, 9);
   EXPECT_EQ(w.book->revision(), revision);
   EXPECT_EQ(w.book->undo_label(), label);
 }

@@ -10,7 +10,7 @@
 
 #include "book/log_edits.h"
 #include "book/schema.h"
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 #include "exchange/package/data_package.h"
 #include "record/renumber.h"
 #include "temporary_book.h"
@@ -29,13 +29,7 @@ bool same_bits(const std::vector<LogSample>& a, const std::vector<LogSample>& b)
   return a.size() == b.size() && (a.empty() || std::memcmp(a.data(), b.data(), a.size() * sizeof(LogSample)) == 0);
 }
 
-std::string utc(double time_s) {
-  const auto minutes = static_cast<int>((time_s - began_s) / 60);
-  char text[40];
-  std::snprintf(text, sizeof text, "2026-03-14T%02d:%02d:%06.3fZ", 9 + minutes / 60, minutes % 60,
-                time_s - began_s - 60 * minutes);
-  return text;
-}
+std::string utc(double time_s) { return utc_text(time_s); }
 
 /// A warm-up as a meter and a sensor show it, one a second unless told otherwise.
 std::vector<LogSample> warm_up(double minutes, double fall, double tau_s, double every_s = 1) {
@@ -43,11 +37,11 @@ std::vector<LogSample> warm_up(double minutes, double fall, double tau_s, double
   std::vector<LogSample> samples;
   for (double t = 0; t <= minutes * 60; t += every_s) {
     const auto noise = [&] { return (static_cast<double>(random() >> 11) * 0x1p-53 - 0.5) * 0.004; };
-    const double settling = 1 + fall * std::exp(-t / tau_s);
+    const double stabilization = 1 + fall * std::exp(-t / tau_s);
     LogSample s;
     s.time_s = began_s + t;
-    s.light_raw = std::round(7000 * settling * (1 + noise())) / 10;
-    s.power_w = std::round(3220 * settling * (1 + noise())) / 10;
+    s.light_raw = std::round(7000 * stabilization * (1 + noise())) / 10;
+    s.power_w = std::round(3220 * stabilization * (1 + noise())) / 10;
     s.voltage_v = std::round(10 * (230 + 200 * noise())) / 10;
     s.current_a = std::round(1000 * s.power_w / 0.97 / s.voltage_v) / 1000;
     s.power_factor = 0.97;
@@ -62,24 +56,24 @@ class Warmed {
   explicit Warmed(const std::vector<LogSample>& samples) {
     id = book.add_test();
     book->edit("on", [&](Edit& e) { e.add(LampEvent{0, id, "on", 100.0, utc(began_s)}); });
-    LogRecorder recorder(*book, book.bundle(id), "simulated");
+    LogRecorder recorder(*book, book.test_record(id), "simulated");
     for (const LogSample& s : samples) recorder.add(s);
     recorder.keep();
   }
   void walk(double from_s) {
     book->edit("walk", [&](Edit& e) {
-      const TestRecord b = book.bundle(id);
+      const TestRecord b = book.test_record(id);
       sweep = sweep_for(e, b, b.rungs[0].id, b.stops[0].id);
       for (int s = 0; s < 20; ++s) e.accept({0, sweep.id, s, 700, "simulated", utc(from_s + 10 * s)});
     });
   }
   WalkedState walked() {
-    const TestRecord b = book.bundle(id);
+    const TestRecord b = book.test_record(id);
     return walked_state(b.lamp_events, wall_log(b), view_sweep(b, sweep).value(), 100);
   }
-  Settling at(double minutes) {
-    const TestRecord b = book.bundle(id);
-    return settling_at(b.lamp_events, wall_log(b), began_s + 60 * minutes);
+  Stabilization at(double minutes) {
+    const TestRecord b = book.test_record(id);
+    return stabilization_at(b.lamp_events, wall_log(b), began_s + 60 * minutes);
   }
 
   TemporaryBook book;
@@ -134,12 +128,12 @@ TEST(WallLogs, TypedReadingsAndLiveOnesStandInOneLog) {
     reading.taken_at = utc(began_s + 900);
     e.add(reading);
   });
-  const WallLog log = wall_log(w.book.bundle(w.id));
+  const WallLog log = wall_log(w.book.test_record(w.id));
   EXPECT_EQ(log.samples.size(), 602u);
   EXPECT_EQ(log.watts.back().value, 321.5);
   EXPECT_EQ(log.watts.back().time_s, began_s + 900);
   w.book->undo();
-  EXPECT_EQ(wall_log(w.book.bundle(w.id)).samples.size(), 601u) << "what was recorded is not undone with it";
+  EXPECT_EQ(wall_log(w.book.test_record(w.id)).samples.size(), 601u) << "what was recorded is not undone with it";
 }
 
 TEST(WallLogs, LightIsCorrectedAsTheSensorIs) {
@@ -154,17 +148,17 @@ TEST(WallLogs, LightIsCorrectedAsTheSensorIs) {
     test.sensor_id = e.add(sensor);
     e.save(test);
   });
-  LogRecorder recorder(*book, book.bundle(id), "live");
+  LogRecorder recorder(*book, book.test_record(id), "live");
   LogSample s;
   s.time_s = began_s, s.light_raw = 600.4;
   recorder.add(s);
   recorder.keep();
-  EXPECT_NEAR(wall_log(book.bundle(id)).light[0].value, 607.2, 1e-9);
+  EXPECT_NEAR(wall_log(book.test_record(id)).light[0].value, 607.2, 1e-9);
 }
 
 TEST(WallLogs, ADamagedPartIsSaidAndTheRestIsKept) {
   Warmed w(warm_up(10, 0.05, 400));
-  TestRecord b = w.book.bundle(w.id);
+  TestRecord b = w.book.test_record(w.id);
   LogPart bad = b.log_parts[0];
   bad.id = 99;
   bad.samples.data.resize(40);
@@ -178,11 +172,11 @@ TEST(WallLogs, GoThroughAPackage) {
   Warmed w(warm_up(3, 0.05, 400));
   w.book->edit("all of it", [&](Edit& e) {
     const Id stop = e.add(StairStop{0, w.id, 50, 168.2, 0.96, utc(began_s + 100)});
-    e.add(StairReading{0, stop, 66, 431.7, "live", 4, 0.9});
+    e.add(StairReading{0, stop, 35, 431.7, "live", 4, 0.9});
     e.add(TargetSetting{0, w.id, "leafy & herbs", "corners", 150, 0.6, 31.0, 151.2, 104.0, utc(began_s + 120)});
     e.add(Temperature{0, w.id, "driver", "infrared", 51.5, 0.95, 0.6, 22.0, true, utc(began_s + 130), "by the plug"});
   });
-  const TestRecord b = w.book.bundle(w.id);
+  const TestRecord b = w.book.test_record(w.id);
   const auto back = read_package(make_package(b));
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value(), with_plain_ids(b));
@@ -190,7 +184,7 @@ TEST(WallLogs, GoThroughAPackage) {
 
 TEST(WallLogs, APackageWhoseSamplesDoNotAddUpIsRefused) {
   Warmed w(warm_up(1, 0.05, 400));
-  Archive archive = make_package(w.book.bundle(w.id));
+  Archive archive = make_package(w.book.test_record(w.id));
   std::string& rows = archive["log_sample.csv"];
   rows.erase(rows.rfind("\r\n", rows.size() - 3) + 2);
   const auto back = read_package(archive);
@@ -198,80 +192,80 @@ TEST(WallLogs, APackageWhoseSamplesDoNotAddUpIsRefused) {
   EXPECT_NE(back.problem().seen.find("60 samples, not 61"), std::string::npos) << back.problem().seen;
 }
 
-TEST(SettlingOfATest, FollowsTheLog) {
+TEST(StabilizationOfATest, FollowsTheLog) {
   Warmed w(warm_up(80, 0.06, 420, 5));
-  EXPECT_EQ(w.at(15).state, SettledState::TooShort);
-  EXPECT_EQ(w.at(31).state, SettledState::Moving);
-  const Settling end = w.at(80);
-  EXPECT_EQ(end.state, SettledState::Settled) << end.words;
-  const TestRecord b = w.book.bundle(w.id);
-  const double since = settled_since_s(b.lamp_events, wall_log(b), end) - began_s;
+  EXPECT_EQ(w.at(15).state, StabilizationState::TooShort);
+  EXPECT_EQ(w.at(31).state, StabilizationState::Moving);
+  const Stabilization end = w.at(80);
+  EXPECT_EQ(end.state, StabilizationState::Stabilized) << end.words;
+  const TestRecord b = w.book.test_record(w.id);
+  const double since = stabilized_since_s(b.lamp_events, wall_log(b), end) - began_s;
   // 0.06 · exp(−t / 420) changes by 0.5 % over the 30 min that end at 44 min at the earliest.
   EXPECT_GT(since, 44 * 60);
   EXPECT_LT(since, 65 * 60);
 }
 
-TEST(SettlingOfATest, SettingTheDimmerBeginsTheWaitAnew) {
+TEST(StabilizationOfATest, SettingTheDimmerBeginsTheWaitAnew) {
   Warmed w(warm_up(80, 0.06, 420, 5));
   w.book->edit("dim", [&](Edit& e) { e.add(LampEvent{0, w.id, "stop", 60.0, utc(began_s + 75 * 60)}); });
-  EXPECT_EQ(w.at(74).state, SettledState::Settled);
-  EXPECT_EQ(w.at(80).state, SettledState::TooShort);
+  EXPECT_EQ(w.at(74).state, StabilizationState::Stabilized);
+  EXPECT_EQ(w.at(80).state, StabilizationState::TooShort);
   EXPECT_EQ(w.at(80).lamp.percent, 60);
   w.book->edit("off", [&](Edit& e) { e.add(LampEvent{0, w.id, "off", {}, utc(began_s + 79 * 60)}); });
   EXPECT_TRUE(w.at(80).lamp.off);
 }
 
-TEST(SettlingOfATest, ASweepKnowsHowItWasWalked) {
+TEST(StabilizationOfATest, ASweepKnowsHowItWasWalked) {
   Warmed w(warm_up(80, 0.06, 420, 5));
   EXPECT_EQ(w.at(0).lamp.on_since_s, began_s);
   w.walk(began_s + 33 * 60);
-  EXPECT_EQ(w.walked().kind, WalkedState::NotSettled);
+  EXPECT_EQ(w.walked().kind, WalkedState::NotStabilized);
   EXPECT_NE(w.walked().words.find("33 min after switch-on"), std::string::npos) << w.walked().words;
   Warmed later(warm_up(80, 0.06, 420, 5));
   later.walk(began_s + 79 * 60);
-  EXPECT_EQ(later.walked().kind, WalkedState::Settled) << later.walked().words;
+  EXPECT_EQ(later.walked().kind, WalkedState::Stabilized) << later.walked().words;
   Warmed early(warm_up(80, 0.06, 420, 5));
   early.walk(began_s - 600);
   EXPECT_EQ(early.walked().kind, WalkedState::NotKnown);
 }
 
-TEST(SettlingOfATest, TheFallFromSwitchOnIsPublishedOnceSettled) {
+TEST(StabilizationOfATest, TheFallFromSwitchOnIsPublishedOnceSettled) {
   Warmed w(warm_up(80, 0.06, 420, 5));
-  const TestRecord b = w.book.bundle(w.id);
+  const TestRecord b = w.book.test_record(w.id);
   ASSERT_TRUE(fall_from_switch_on(b.lamp_events, wall_log(b)));
   EXPECT_NEAR(*fall_from_switch_on(b.lamp_events, wall_log(b)), 0.06, 0.003);
   Warmed short_one(warm_up(20, 0.06, 420, 5));
-  const TestRecord s = short_one.book.bundle(short_one.id);
+  const TestRecord s = short_one.book.test_record(short_one.id);
   EXPECT_FALSE(fall_from_switch_on(s.lamp_events, wall_log(s)));
 }
 
-TEST(SettlingOfATest, ASweepAtAnotherSettingThanTheLogIsNotKnown) {
+TEST(StabilizationOfATest, ASweepAtAnotherSettingThanTheLogIsNotKnown) {
   Warmed w(warm_up(80, 0.06, 420, 5));
   w.walk(began_s + 79 * 60);
-  const TestRecord b = w.book.bundle(w.id);
+  const TestRecord b = w.book.test_record(w.id);
   const auto state = walked_state(b.lamp_events, wall_log(b), view_sweep(b, w.sweep).value(), 60);
   EXPECT_EQ(state.kind, WalkedState::NotKnown);
   EXPECT_NE(state.words.find("100 % of the dial, the sweep of 60 %"), std::string::npos) << state.words;
 }
 
-TEST(SettlingOfATest, ALogThatEndedLongBeforeTellsNothingUnlessItHadSettled) {
+TEST(StabilizationOfATest, ALogThatEndedLongBeforeTellsNothingUnlessItHadSettled) {
   Warmed w(warm_up(33, 0.06, 420, 5));
   w.walk(began_s + 40 * 60);
-  EXPECT_EQ(w.walked().kind, WalkedState::NotSettled);
+  EXPECT_EQ(w.walked().kind, WalkedState::NotStabilized);
   Warmed later(warm_up(33, 0.06, 420, 5));
   later.walk(began_s + 120 * 60);
   EXPECT_EQ(later.walked().kind, WalkedState::NotKnown);
   EXPECT_NE(later.walked().words.find("ends 87 min before it"), std::string::npos) << later.walked().words;
-  Warmed settled(warm_up(80, 0.06, 420, 5));
-  settled.walk(began_s + 180 * 60);
-  EXPECT_EQ(settled.walked().kind, WalkedState::Settled) << "until the lamp changes";
+  Warmed stabilized(warm_up(80, 0.06, 420, 5));
+  stabilized.walk(began_s + 180 * 60);
+  EXPECT_EQ(stabilized.walked().kind, WalkedState::Stabilized) << "until the lamp changes";
 }
 
-TEST(SettlingOfATest, WattsAloneAreSaidToBeAlone) {
+TEST(StabilizationOfATest, WattsAloneAreSaidToBeAlone) {
   auto samples = warm_up(80, 0.06, 420, 5);
   for (LogSample& s : samples) s.light_raw = LogSample::missing;
   Warmed w(samples);
-  EXPECT_EQ(w.at(80).state, SettledState::Settled);
+  EXPECT_EQ(w.at(80).state, StabilizationState::Stabilized);
   EXPECT_NE(w.at(80).words.find("By watts alone"), std::string::npos);
 }
 

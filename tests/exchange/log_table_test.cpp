@@ -88,14 +88,14 @@ TEST(LogTable, IsTakenAsOneEditAndOutAgain) {
   TemporaryBook book;
   const Id id = book.add_test();
   const auto draft = read_log_table("time_s,watts\n100,325\n110,324\n").value();
-  take_log(*book, book.bundle(id), draft, "w1.csv", 1'773'478'800);
-  const WallLog log = wall_log(book.bundle(id));
+  take_log(*book, book.test_record(id), draft, "w1.csv", 1'773'478'800);
+  const WallLog log = wall_log(book.test_record(id));
   ASSERT_EQ(log.watts.size(), 2u);
   EXPECT_EQ(log.watts[0].time_s, 1'773'478'800);
   EXPECT_EQ(log.watts[1].time_s, 1'773'478'810);
-  EXPECT_EQ(book.bundle(id).log_parts[0].origin, "w1.csv");
+  EXPECT_EQ(book.test_record(id).log_parts[0].origin, "w1.csv");
   book->undo();
-  EXPECT_TRUE(book.bundle(id).log_parts.empty());
+  EXPECT_TRUE(book.test_record(id).log_parts.empty());
   book->redo();
-  EXPECT_EQ(wall_log(book.bundle(id)).watts.size(), 2u);
+  EXPECT_EQ(wall_log(book.test_record(id)).watts.size(), 2u);
 }

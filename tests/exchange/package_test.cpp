@@ -5,6 +5,7 @@
 
 #include "book/demo/demo_book.h"
 #include "book/temporary_book.h"
+#include "exchange/files/new_file.h"
 #include "exchange/package/csv_writer.h"
 #include "exchange/package/data_package.h"
 #include "record/renumber.h"
@@ -17,21 +18,28 @@ using namespace sunbreak::book;
 
 namespace {
 
-const TestRecord& demo_bundle() {
-  static const TestRecord bundle = [] {
+const std::vector<TestRecord>& demo_tests() {
+  static const std::vector<TestRecord> tests = [] {
     TemporaryBook book;
     fill_demo(*book);
-    for (const record::Test& test : book->all<record::Test>())
-      if (book->find<Fixture>(test.fixture_id)->name == "Marrow Twin") return book.bundle(test.id);
-    throw std::runtime_error("the demo has no Marrow Twin");
+    EXPECT_FALSE(book->undo_label().has_value()) << "the sample book is not an edit of one's own";
+    std::vector<TestRecord> all;
+    for (const record::Test& test : book->all<record::Test>()) all.push_back(book.test_record(test.id));
+    return all;
   }();
-  return bundle;
+  return tests;
+}
+
+const TestRecord& demo_record() {
+  for (const TestRecord& test : demo_tests())
+    if (test.fixture.name == "Marrow Twin") return test;
+  throw std::runtime_error("the demo has no Marrow Twin");
 }
 
 }  // namespace
 
 TEST(DataPackage, ReadsBackWithoutLoss) {
-  const TestRecord& b = demo_bundle();
+  const TestRecord& b = demo_record();
   const auto back = read_package(make_package(b));
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value(), with_plain_ids(b));
@@ -40,15 +48,15 @@ TEST(DataPackage, ReadsBackWithoutLoss) {
 TEST(DataPackage, AnotherLabBookTakesItInAndGivesTheSameOut) {
   TemporaryBook other;
   other.add_test();
-  const Id id = add_test(*other, read_package(make_package(demo_bundle())).value(), "bring in");
-  EXPECT_EQ(with_plain_ids(other.bundle(id)), with_plain_ids(demo_bundle()));
-  EXPECT_EQ(make_package(other.bundle(id)), make_package(demo_bundle()));
+  const Id id = add_test(*other, read_package(make_package(demo_record())).value(), "bring in");
+  EXPECT_EQ(with_plain_ids(other.test_record(id)), with_plain_ids(demo_record()));
+  EXPECT_EQ(make_package(other.test_record(id)), make_package(demo_record()));
   other->undo();
   EXPECT_EQ(other->all<record::Test>().size(), 1u);
 }
 
 TEST(DataPackage, TextOfEveryKindSurvives) {
-  TestRecord b = demo_bundle();
+  TestRecord b = demo_record();
   b.fixture.name = "=HYPERLINK(\"x\",\"y\")";
   b.fixture.notes = "line one\nline two, with \"quotes\"; ' and \t tab";
   b.test.notes = "+1 -2 @3 µmol ÷ 漢字 <b>&amp;</b>\r\nend";
@@ -61,14 +69,14 @@ TEST(DataPackage, TextOfEveryKindSurvives) {
 TEST(DataPackage, ZipFilesGoThroughTheDisk) {
   TemporaryBook folder;
   const auto file = folder.folder() / "a.zip";
-  write_zip(file, make_package(demo_bundle()));
+  write_new_file(file, zip_bytes(make_package(demo_record())));
   const auto back = read_package_file(file);
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
-  EXPECT_EQ(back.value(), with_plain_ids(demo_bundle()));
+  EXPECT_EQ(back.value(), with_plain_ids(demo_record()));
 }
 
 TEST(DataPackage, WhatItCannotTakeIsRefusedWithThePlace) {
-  const Archive good = make_package(demo_bundle());
+  const Archive good = make_package(demo_record());
   const auto refused = [&](const std::string& member, const std::string& from, const std::string& to) {
     Archive bad = good;
     std::string& text = bad.at(member);
@@ -90,7 +98,7 @@ TEST(DataPackage, WhatItCannotTakeIsRefusedWithThePlace) {
 TEST(DataPackage, ATornZipIsRefused) {
   TemporaryBook folder;
   const auto file = folder.folder() / "a.zip";
-  write_zip(file, make_package(demo_bundle()));
+  write_new_file(file, zip_bytes(make_package(demo_record())));
   std::filesystem::resize_file(file, std::filesystem::file_size(file) / 2);
   EXPECT_FALSE(read_package_file(file).ok());
   std::ofstream(file) << "no zip at all";
@@ -101,7 +109,7 @@ TEST(SpreadsheetCsv, FormulasAreDefused) {
   for (const char* text : {"=1+1", "+1", "-1", "@x", "\t=1", "\r=1"})
     EXPECT_EQ(spreadsheet_cell(text)[1], '\'') << text;
   EXPECT_EQ(spreadsheet_cell("plain").find('\''), std::string::npos);
-  TestRecord b = demo_bundle();
+  TestRecord b = demo_record();
   b.fixture.name = "=cmd()";
   b.test.name = "=cmd()";
   const std::string csv = spreadsheet_csv(*evaluate(b));
@@ -110,24 +118,19 @@ TEST(SpreadsheetCsv, FormulasAreDefused) {
 }
 
 TEST(Demo, IsTheSameEveryTimeAndMarkedAsSimulated) {
-  TemporaryBook a, b;
-  fill_demo(*a);
-  fill_demo(*b);
-  const auto tests = a->all<record::Test>();
-  ASSERT_EQ(tests.size(), 7u);
-  for (const record::Test& test : tests) {
-    EXPECT_TRUE(test.simulated);
-    EXPECT_EQ(make_package(a.bundle(test.id)), make_package(b.bundle(test.id)));
+  TemporaryBook again;
+  fill_demo(*again);
+  ASSERT_EQ(demo_tests().size(), 7u);
+  for (const TestRecord& test : demo_tests()) {
+    EXPECT_TRUE(test.test.simulated);
+    EXPECT_EQ(test, again.test_record(test.test.id));
   }
-  EXPECT_FALSE(a->undo_label().has_value());
+  EXPECT_EQ(make_package(demo_record()), make_package(again.test_record(demo_record().test.id)));
 }
 
 TEST(Demo, HoldsTheTruthsPlantedInIt) {
-  TemporaryBook book;
-  fill_demo(*book);
   std::map<std::string, SweepFigures> first;
-  for (const record::Test& test : book->all<record::Test>()) {
-    const TestRecord b = book.bundle(test.id);
+  for (const TestRecord& b : demo_tests()) {
     const auto view = view_sweep(b, b.sweeps[0]).value();
     first.emplace(b.fixture.name,
                   *sweep_figures(view.layout, view.ppfd, figure_context(b, b.sweeps[0], usual_metric_sizes())));
@@ -144,7 +147,7 @@ TEST(DataPackage, EveryColumnIsDocumented) {
   std::stringstream formats;
   formats << std::ifstream(FORMATS_PAGE).rdbuf();
   ASSERT_FALSE(formats.str().empty());
-  for (const auto& [name, content] : make_package(demo_bundle())) {
+  for (const auto& [name, content] : make_package(demo_record())) {
     if (!name.ends_with(".csv")) continue;
     EXPECT_NE(formats.str().find("### " + name), std::string::npos) << name;
     std::stringstream header(content.substr(0, content.find('\r')));

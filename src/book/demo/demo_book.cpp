@@ -6,13 +6,13 @@
 #include <cstdint>
 #include <map>
 #include <numbers>
-#include <random>
 
 #include "book/demo/demo_power.h"
 #include "book/test_rows.h"
 #include "core/bench/walk_order.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
+#include "core/quantity/normal_deviates.h"
 #include "evaluation/rig_model.h"
 #include "evaluation/sweep_view.h"
 #include "evaluation/test_checks.h"
@@ -21,20 +21,6 @@ namespace sunbreak::book {
 
 using namespace evaluation;
 namespace {
-
-/// Normal deviates that are the same on every machine (Box and Muller on a Mersenne twister).
-class Noise {
- public:
-  explicit Noise(std::uint64_t seed) : engine_(seed) {}
-  double normal() {
-    const double u = (static_cast<double>(engine_() >> 11) + 1) / 9007199254740993.0;
-    const double v = static_cast<double>(engine_() >> 11) / 9007199254740992.0;
-    return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
-  }
-
- private:
-  std::mt19937_64 engine_;
-};
 
 /// How a sample fixture is made: emitters about its middle, and the truth its readings are computed from.
 struct Truth {
@@ -47,7 +33,7 @@ double dimmed_light(double percent) { return percent / 100 * (1.06 - 0.06 * perc
 double dimmed_watts(double percent) { return 0.03 + 0.97 * percent / 100; }
 
 constexpr double standby_w = 0.5;
-constexpr int settle_again_s = 40 * 60;
+constexpr int stabilize_again_s = 40 * 60;
 
 /// One sample test: what the plan says and how far it has been walked.
 struct Plan {
@@ -111,19 +97,19 @@ class DemoWriter {
     for (const double height : plan.heights_m) rungs.push_back(edit_.add(Rung{0, test_id, height}));
     for (const double percent : plan.percents) stops.push_back(edit_.add(Stop{0, test_id, percent}));
     std::optional<SamplePower> power;
-    const auto settled = [&](double percent) { return settled_power(plan, bench, sensor_factor, percent); };
+    const auto stabilized = [&](double percent) { return stabilized_power(plan, bench, sensor_factor, percent); };
     if (plan.power) {
-      power.emplace(edit_, test, *plan.power, [this] { return noise_.normal(); });
+      power.emplace(edit_, test, *plan.power, [this] { return noise_(); });
       const double walk_s = seconds_of(now()), on_s = walk_s - plan.power->logged_min * 60;
-      power->settle(settled(plan.percents.front()), on_s, walk_s);
+      power->settle(stabilized(plan.percents.front()), on_s, walk_s);
       power->take_temperatures(walk_s - 120);
     }
     int sweep_number = 0;
     for (std::size_t s = 0; s < stops.size(); ++s) {
       if (power && s > 0 && sweep_number <= plan.walked && (sweep_number < plan.walked || plan.then_readings > 0)) {
         const double from_s = seconds_of(now());
-        seconds_ += settle_again_s;
-        power->settle(settled(plan.percents[s]), from_s, seconds_of(now()));
+        seconds_ += stabilize_again_s;
+        power->settle(stabilized(plan.percents[s]), from_s, seconds_of(now()));
       }
       for (std::size_t r = 0; r < rungs.size(); ++r, ++sweep_number) {
         const int limit = sweep_number < plan.walked    ? most_stations
@@ -152,8 +138,8 @@ class DemoWriter {
     if (power) {
       power->switch_off(seconds_of(now()));
       if (!plan.power->stair.empty()) {
-        std::vector<SettledPower> ladder;
-        for (const double dial : plan.power->stair) ladder.push_back(settled(dial));
+        std::vector<StabilizedPower> ladder;
+        for (const double dial : plan.power->stair) ladder.push_back(stabilized(dial));
         power->walk_stair(ladder, reference_station(lay_out(footprint_of(bench), plan.grid).value()),
                           seconds_of(now()) + 5400);
       }
@@ -163,7 +149,7 @@ class DemoWriter {
   }
 
  private:
-  SettledPower settled_power(const Plan& plan, const Bench& bench, double sensor_factor, double percent) {
+  StabilizedPower stabilized_power(const Plan& plan, const Bench& bench, double sensor_factor, double percent) {
     const Layout layout = lay_out(footprint_of(bench), plan.grid).value();
     const Station& s = layout.stations[reference_station(layout)];
     const Vec3 place{s.x_m, s.y_m, 0};
@@ -184,7 +170,7 @@ class DemoWriter {
     const auto shown = [&](int station, double noise) {
       const double ppfd = predicted.direct[station] + predicted.reflected[station];
       seconds_ += 6;
-      return std::round(10 * ppfd * (1 + noise * noise_.normal()) / sweep.calibration_factor) / 10;
+      return std::round(10 * ppfd * (1 + noise * noise_()) / sweep.calibration_factor) / 10;
     };
     int read = 0;
     for (const int station : walk_of(test, layout)) {
@@ -210,7 +196,7 @@ class DemoWriter {
   }
 
   Edit& edit_;
-  Noise noise_;
+  NormalDeviates noise_;
   std::map<Id, RoomLight> rooms_;
   int day_ = 14;
   int seconds_ = 9 * 3600;

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/quantity/number.h"
 #include "evaluation/wall_log.h"
 
 namespace sunbreak::book {
@@ -14,11 +15,9 @@ constexpr double a_stop_s = 90;
 /// Of the warm-up's fall, what a change of the dimmer brings.
 constexpr double dimmed_fall = 0.15;
 
-double rounded(double value, double step) { return std::round(value / step) * step; }
-
 }  // namespace
 
-void SamplePower::settle(const SettledPower& at, double from_s, double until_s) {
+void SamplePower::settle(const StabilizedPower& at, double from_s, double until_s) {
   edit_.add(LampEvent{0, test_.id, on_ ? "stop" : "on", at.dial_pct, utc_text(from_s)});
   const double fall = truth_.fall * (on_ ? dimmed_fall : 1);
   on_ = true;
@@ -29,13 +28,13 @@ void SamplePower::settle(const SettledPower& at, double from_s, double until_s) 
     mains_v = 0.98 * mains_v + 0.2 * normal_();
     LogSample s;
     s.time_s = from_s + t;
-    s.light_raw = rounded(at.reference_raw * (1 + fall * warmth) * (1 + light_noise * normal_()), 0.1);
-    s.power_w = rounded(at.watts * (1 + fall / 2 * warmth) * (1 + watts_noise * normal_()), 0.1);
-    s.voltage_v = rounded(230.2 + mains_v, 0.1);
-    s.apparent_va = rounded(s.power_w / full_power_factor, 0.1);
-    s.current_a = rounded(s.apparent_va / s.voltage_v, 0.001);
+    s.light_raw = rounded_to(at.reference_raw * (1 + fall * warmth) * (1 + light_noise * normal_()), 1);
+    s.power_w = rounded_to(at.watts * (1 + fall / 2 * warmth) * (1 + watts_noise * normal_()), 1);
+    s.voltage_v = rounded_to(230.2 + mains_v, 1);
+    s.apparent_va = rounded_to(s.power_w / full_power_factor, 1);
+    s.current_a = rounded_to(s.apparent_va / s.voltage_v, 3);
     s.power_factor = full_power_factor;
-    s.frequency_hz = rounded(50 + 0.01 * normal_(), 0.01);
+    s.frequency_hz = rounded_to(50 + 0.01 * normal_(), 2);
     samples.push_back(s);
   }
   LogPart part;
@@ -46,20 +45,20 @@ void SamplePower::settle(const SettledPower& at, double from_s, double until_s) 
   edit_.add(part);
 }
 
-void SamplePower::walk_stair(const std::vector<SettledPower>& stops, int station, double from_s) {
+void SamplePower::walk_stair(const std::vector<StabilizedPower>& stops, int station, double from_s) {
   edit_.add(LampEvent{0, test_.id, "on", 100.0, utc_text(from_s - 3600)});
   double at = from_s;
   double full_w = 0;
-  for (const SettledPower& s : stops) full_w = std::max(full_w, s.watts);
-  for (const SettledPower& s : stops) {
+  for (const StabilizedPower& s : stops) full_w = std::max(full_w, s.watts);
+  for (const StabilizedPower& s : stops) {
     edit_.add(LampEvent{0, test_.id, "stop", s.dial_pct, utc_text(at)});
     StairStop stop{0, test_.id, s.dial_pct, {}, {}, utc_text(at + a_stop_s / 2)};
-    stop.power_w = rounded(s.watts * (1 + watts_noise * normal_()), 0.1);
-    stop.power_factor = rounded(s.dial_pct > 0 ? 0.98 - 0.1 * std::exp(-4 * s.watts / full_w) : 0.35, 0.01);
+    stop.power_w = rounded_to(s.watts * (1 + watts_noise * normal_()), 1);
+    stop.power_factor = rounded_to(s.dial_pct > 0 ? 0.98 - 0.1 * std::exp(-4 * s.watts / full_w) : 0.35, 2);
     const Id id = edit_.add(stop);
     if (s.dial_pct > 0)
-      edit_.add(StairReading{0, id, station, rounded(s.reference_raw * (1 + 0.001 * normal_()), 0.1), "simulated", 5,
-                             rounded(0.002 * s.reference_raw, 0.01)});
+      edit_.add(StairReading{0, id, station, rounded_to(s.reference_raw * (1 + 0.001 * normal_()), 1), "simulated", 5,
+                             rounded_to(0.002 * s.reference_raw, 2)});
     at += a_stop_s;
   }
   switch_off(at);

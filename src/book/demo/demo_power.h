@@ -22,8 +22,8 @@ struct PowerTruth {
   std::vector<Shot> shots{};
 };
 
-/// What a sample fixture does at a setting of the dial, settled.
-struct SettledPower {
+/// What a sample fixture does at a setting of the dial, stabilized.
+struct StabilizedPower {
   double dial_pct = 100, watts = 0, reference_raw = 0;
 };
 
@@ -34,9 +34,9 @@ class SamplePower {
       : edit_(edit), test_(test), truth_(truth), normal_(std::move(normal)) {}
 
   /// The lamp is switched on, or dimmed where it is on already, and logged until `until_s` (since 1970).
-  void settle(const SettledPower& at, double from_s, double until_s);
+  void settle(const StabilizedPower& at, double from_s, double until_s);
   /// The stair, one setting after the other, from `from_s` on; the lamp is off after it.
-  void walk_stair(const std::vector<SettledPower>& stops, int station, double from_s);
+  void walk_stair(const std::vector<StabilizedPower>& stops, int station, double from_s);
   void take_temperatures(double at_s);
   void switch_off(double at_s);
 

@@ -10,8 +10,10 @@
 #include "core/quantity/number.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/csv_writer.h"
+#include "exchange/package/integrity.h"
 #include "exchange/package/log_samples.h"
-#include "exchange/tables/delimited.h"
+#include "exchange/package/package_table.h"
+#include "record/faults.h"
 #include "record/kinds.h"
 #include "record/renumber.h"
 
@@ -37,6 +39,8 @@ ordered_json resource(const std::string& name, ordered_json fields, bool has_id)
           {"encoding", "utf-8"},
           {"schema", std::move(schema)}};
 }
+
+constexpr std::size_t most_rows = 1'000'000;  ///< of one table: four times what the largest sweep has
 
 /// The package format in which a schema of the lab book came; the first packages were written from schema 2.
 int format_of(int schema) { return std::max(1, schema - 1); }
@@ -64,48 +68,6 @@ void add_table(Archive& archive, ordered_json& resources, const TableRows& rows)
   resources.push_back(resource(std::string(kind.name()), std::move(fields), true));
 }
 
-/// A table of the package, to be read cell by cell; throws std::runtime_error with the place of the first thing that is
-/// not as it should be.
-class TableReader {
- public:
-  TableReader(std::string_view table, const std::string& csv, int format)
-      : table_(table), rows_(split_verbatim(csv)), format_(format) {
-    if (rows_.empty()) throw std::runtime_error(fmt::format("{}.csv is empty", table_));
-  }
-
-  /// Where a column stands; nothing where it came with a later format than the package's.
-  std::optional<std::size_t> find(const std::string& column, int since) const {
-    const auto found = std::find(rows_[0].begin(), rows_[0].end(), column);
-    if (found != rows_[0].end()) return static_cast<std::size_t>(found - rows_[0].begin());
-    if (format_ < format_of(since)) return {};
-    throw std::runtime_error(fmt::format("{}.csv has no column '{}'", table_, column));
-  }
-
-  /// Goes on to the next row that holds something; false after the last.
-  bool next() {
-    while (++row_ < rows_.size() && rows_[row_].empty()) {
-    }
-    if (row_ >= rows_.size()) return false;
-    if (rows_[row_].size() != rows_[0].size())
-      throw std::runtime_error(
-          fmt::format("{}.csv, row {}: {} cells, not {}", table_, row_ + 1, rows_[row_].size(), rows_[0].size()));
-    return true;
-  }
-
-  const std::string& cell(std::size_t at) const { return rows_[row_][at]; }
-
-  [[noreturn]] void refuse(std::size_t at) const {
-    throw std::runtime_error(fmt::format("{}.csv, row {}, column {}: '{}' cannot be read", table_, row_ + 1,
-                                         rows_[0][at], cell(at).substr(0, 40)));
-  }
-
- private:
-  std::string table_;
-  Rows rows_;
-  int format_;
-  std::size_t row_ = 0;
-};
-
 /// Reads a table back. Tables and columns that came with a later format than the package's hold what records of that
 /// day did; what did not name its test yet is of the package's one, `test_id`.
 void take_table(const Archive& archive, int format, TableRows& rows, const Id& test_id) {
@@ -113,24 +75,27 @@ void take_table(const Archive& archive, int format, TableRows& rows, const Id& t
   const auto member = archive.find(std::string(kind.name()) + ".csv");
   if (member == archive.end() && format < format_of(kind.facts.since)) return;
   if (member == archive.end()) throw std::runtime_error(fmt::format("{}.csv is not in it", kind.name()));
-  TableReader reader(kind.name(), member->second, format);
+  PackageTable table(kind.name(), member->second);
   std::vector<std::pair<const Column*, std::optional<std::size_t>>> places;
-  for (const Column& c : kind.columns)
-    if (c.type != Type::Bytes) places.emplace_back(&c, reader.find(c.name, c.since));
-  const std::size_t id_at = *reader.find("id", 1);
+  for (const Column& c : kind.columns) {
+    if (c.type == Type::Bytes) continue;
+    const bool promised = format >= format_of(std::max(c.since, kind.facts.since));
+    places.emplace_back(&c, promised ? table.at(c.name) : table.find(c.name));
+  }
+  const std::size_t id_at = table.at("id");
   std::size_t count = 0;
-  while (reader.next()) {
-    ++count;
+  while (table.next()) {
+    if (++count > most_rows) throw std::runtime_error(fmt::format("{}.csv has over {} rows", kind.name(), most_rows));
     void* row = rows.add();
-    if (const auto id = value_of_cell(reader.cell(id_at), Type::Integer); id && std::holds_alternative<Id>(*id))
+    if (const auto id = value_of_cell(table.cell(id_at), Type::Integer); id && std::holds_alternative<Id>(*id))
       kind.id(row) = std::get<Id>(*id);
     else
-      reader.refuse(id_at);
+      table.refuse(id_at);
     for (const auto& [column, at] : places) {
-      const auto value = at                            ? value_of_cell(reader.cell(*at), column->type)
+      const auto value = at                            ? value_of_cell(table.cell(*at), column->type)
                          : column->refers_to == "test" ? std::optional<Value>(test_id)
                                                        : std::optional(column->before);
-      if (!value || !column->set(row, *value)) reader.refuse(at.value_or(id_at));
+      if (!value || !column->set(row, *value)) table.refuse(at.value_or(id_at));
     }
   }
   if (rows.single() && count != 1)
@@ -195,7 +160,15 @@ std::string figure_rows(const Evaluation& evaluation, const std::vector<Sweep>& 
 
 int package_format() { return format_of(newest_schema()); }
 
+std::set<std::string> package_members() {
+  std::set<std::string> names{"datapackage.json", "log_sample.csv", "stations.csv", "figures.csv"};
+  for (const Kind& kind : kinds())
+    if (kind.facts.published) names.insert(std::string(kind.name()) + ".csv");
+  return names;
+}
+
 Archive make_package(const TestRecord& record, const Evaluation& evaluation) {
+  if (!record.faults.empty()) throw std::runtime_error(refusal(record.faults, "the test").seen);
   const TestRecord b = with_plain_ids(record);
   Archive archive;
   ordered_json resources = ordered_json::array();
@@ -227,6 +200,11 @@ Archive make_package(const TestRecord& record, const Evaluation& evaluation) {
        field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
        field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
       false));
+  for (ordered_json& r : resources) {
+    const std::string& content = archive.at(r["path"].get<std::string>());
+    r["bytes"] = content.size();
+    r["hash"] = sha256_words(content);
+  }
   const ordered_json descriptor{
       {"profile", "tabular-data-package"},
       {"name", "sunbreak-test"},
@@ -259,19 +237,19 @@ Result<TestRecord> read_package(const Archive& archive) {
     TestRecord b;
     for (TableRows& rows : tables_of(b)) take_table(archive, version, rows, b.test.id);
     take_log_samples(archive, version, b.log_parts);
-    TestRecord plain = with_plain_ids(b);
-    for (const Sweep& sweep : plain.sweeps)
-      if (const auto view = view_sweep(plain, sweep); !view) return refused(view.problem().seen);
-    return plain;
+    if (const auto faults = faults_of(b); !faults.empty()) return refusal(faults, "the data package");
+    return with_plain_ids(b);
   } catch (const std::runtime_error& e) {
     return refused(e.what());
   }
 }
 
-Result<TestRecord> read_package_file(const std::filesystem::path& file) {
-  const auto archive = read_zip(file);
+Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered) {
+  const auto archive = read_zip(file, package_members());
   if (!archive) return archive.problem();
-  return read_package(archive.value());
+  auto record = read_package(archive.value());
+  if (record && altered) *altered = alterations(archive.value(), record.value());
+  return record;
 }
 
 std::string spreadsheet_csv(const Evaluation& evaluation) {

@@ -16,10 +16,14 @@ Archive make_package(const TestRecord& record, const evaluation::Evaluation& eva
 /// The same where no one has evaluated the record yet.
 Archive make_package(const TestRecord& record);
 
-/// The test in a data package, its ids counted from 1. Refuses a newer format, missing tables, unreadable cells and
-/// broken references, naming the place.
+/// The test in a data package, its ids counted from 1. Refuses a newer format, missing tables and columns, unreadable
+/// cells, and what cannot be (record/faults.h), naming the place.
 Result<TestRecord> read_package(const Archive& archive);
-Result<TestRecord> read_package_file(const std::filesystem::path& file);
+/// The same from a file, of which only package_members() are unpacked. `altered` takes what alterations() tells of it.
+Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered = nullptr);
+
+/// The files a data package may have.
+std::set<std::string> package_members();
 
 /// The stations of all sweeps in one table for a spreadsheet: place, height, setting, raw and corrected value.
 std::string spreadsheet_csv(const evaluation::Evaluation& evaluation);

@@ -9,34 +9,50 @@
 namespace sunbreak::exchange {
 namespace {
 
-constexpr zip_uint64_t largest_member = 64u << 20;
+constexpr zip_uint64_t largest_member = 64u << 20, largest_in_all = 256u << 20;
+constexpr zip_uint32_t plain_file_0644 = 0100644;
 constexpr zip_int64_t most_members = 1000;
 
 }  // namespace
 
-void write_zip(const std::filesystem::path& file, const Archive& archive) {
-  const std::string partial = file.string() + ".partial";
-  int code = 0;
-  zip_t* zip = zip_open(partial.c_str(), ZIP_CREATE | ZIP_TRUNCATE, &code);
-  if (!zip) throw std::runtime_error(fmt::format("{} cannot be written", file.string()));
+std::string zip_bytes(const Archive& archive) {
+  zip_error_t error;
+  zip_error_init(&error);
+  zip_source_t* memory = zip_source_buffer_create(nullptr, 0, 0, &error);
+  zip_t* zip = memory ? zip_open_from_source(memory, ZIP_TRUNCATE, &error) : nullptr;
+  if (!zip) {
+    zip_source_free(memory);
+    throw std::runtime_error("a package cannot be made");
+  }
+  zip_source_keep(memory);  // for its bytes, once the archive is closed
+  const std::unique_ptr<zip_source_t, void (*)(zip_source_t*)> bytes(memory, zip_source_free);
   for (const auto& [name, content] : archive) {
     zip_source_t* source = zip_source_buffer(zip, content.data(), content.size(), 0);
     const zip_int64_t index = zip_file_add(zip, name.c_str(), source, ZIP_FL_ENC_UTF_8 | ZIP_FL_OVERWRITE);
+    const auto at = static_cast<zip_uint64_t>(index);
     // 1980-01-01: the earliest date a zip can hold, so that the bytes depend on the content alone.
-    if (index < 0 || zip_file_set_dostime(zip, static_cast<zip_uint64_t>(index), 0, (1 << 5) | 1, 0) != 0) {
+    if (index < 0 || zip_file_set_dostime(zip, at, 0, (1 << 5) | 1, 0) != 0 ||
+        zip_file_set_external_attributes(zip, at, 0, ZIP_OPSYS_UNIX, plain_file_0644 << 16) != 0) {
       zip_discard(zip);
-      throw std::runtime_error(fmt::format("{} cannot be put into {}", name, file.string()));
+      throw std::runtime_error(fmt::format("{} cannot be put into a package", name));
     }
   }
   if (zip_close(zip) != 0) {
     const std::string reason = zip_strerror(zip);
     zip_discard(zip);
-    throw std::runtime_error(fmt::format("{} cannot be written ({})", file.string(), reason));
+    throw std::runtime_error(fmt::format("a package cannot be made ({})", reason));
   }
-  std::filesystem::rename(partial, file);
+  zip_stat_t stat;
+  if (zip_source_stat(memory, &stat) != 0 || zip_source_open(memory) != 0)
+    throw std::runtime_error("a package cannot be made");
+  std::string result(stat.size, '\0');
+  const auto read = zip_source_read(memory, result.data(), result.size());
+  zip_source_close(memory);
+  if (read != static_cast<zip_int64_t>(result.size())) throw std::runtime_error("a package cannot be made");
+  return result;
 }
 
-Result<Archive> read_zip(const std::filesystem::path& file) {
+Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::string>& wanted) {
   const auto refused = [&](const std::string& why) {
     return Problem{fmt::format("{} is not a whole data package ({})", file.string(), why), "nothing was taken from it",
                    "fetch the file again"};
@@ -46,13 +62,17 @@ Result<Archive> read_zip(const std::filesystem::path& file) {
                                                      zip_discard);
   if (!zip) return refused(code == ZIP_ER_NOENT ? "there is no such file" : "it is no zip file");
   Archive archive;
+  zip_uint64_t in_all = 0;
   const zip_int64_t count = zip_get_num_entries(zip.get(), 0);
   if (count > most_members) return refused("it holds too many files");
   for (zip_int64_t i = 0; i < count; ++i) {
     zip_stat_t stat;
     if (zip_stat_index(zip.get(), static_cast<zip_uint64_t>(i), 0, &stat) != 0 || !(stat.valid & ZIP_STAT_SIZE))
       return refused("a file in it cannot be read");
+    if (!wanted.empty() && !wanted.contains(stat.name)) continue;
     if (stat.size > largest_member) return refused(fmt::format("{} is over 64 MiB", stat.name));
+    if ((in_all += stat.size) > largest_in_all) return refused("its files have over 256 MiB together");
+    if (archive.contains(stat.name)) return refused(fmt::format("{} is in it twice", stat.name));
     const std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> member(
         zip_fopen_index(zip.get(), static_cast<zip_uint64_t>(i), 0), zip_fclose);
     std::string content(stat.size, '\0');

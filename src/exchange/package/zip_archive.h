@@ -2,6 +2,7 @@
 
 #include <filesystem>
 #include <map>
+#include <set>
 #include <string>
 
 #include "core/result.h"
@@ -11,10 +12,11 @@ namespace sunbreak::exchange {
 /// Member name → content.
 using Archive = std::map<std::string, std::string>;
 
-/// Writes a zip file whole or not at all; equal content gives equal bytes. Throws std::runtime_error where it cannot.
-void write_zip(const std::filesystem::path& file, const Archive& archive);
+/// A zip file's bytes; equal content gives equal bytes. Its files may be read by all and written by their owner.
+std::string zip_bytes(const Archive& archive);
 
-/// Reads a zip file whose checksums hold. Refuses what is none, and members over 64 MiB.
-Result<Archive> read_zip(const std::filesystem::path& file);
+/// Reads a zip file whose checksums hold: the members named in `wanted`, or all where that is empty. What else is in it
+/// is not unpacked. Refuses what is no zip, members over 64 MiB, and over 256 MiB together.
+Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::string>& wanted = {});
 
 }  // namespace sunbreak::exchange

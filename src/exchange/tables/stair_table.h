@@ -3,7 +3,7 @@
 #include <string_view>
 #include <vector>
 
-#include "core/power/dimmer_stair.h"
+#include "core/power/dimming_curve.h"
 #include "core/result.h"
 #include "exchange/tables/sweep_table.h"
 

@@ -30,8 +30,8 @@ struct Described<Sweep> {
     columns.add("stop_id", &Sweep::stop_id, "the dimmer setting").refers_to("stop");
     columns.add("grid_kind", &Sweep::grid_kind, "cells, nodes, inset or spots")
         .one_of({"cells", "nodes", "inset", "spots"});
-    columns.add("columns", &Sweep::columns, "stations along x").between(1, 500);
-    columns.add("rows", &Sweep::rows, "stations along y").between(1, 500);
+    columns.add("columns", &Sweep::columns, "stations along x; 0 for spots").between(0, 500);
+    columns.add("rows", &Sweep::rows, "stations along y; 0 for spots").between(0, 500);
     columns.add("margin_x_m", &Sweep::margin_x_m, "inset: distance of the outer stations from the left and right walls")
         .unit("m")
         .between(0, 10);

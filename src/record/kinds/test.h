@@ -51,8 +51,8 @@ struct Described<Test> {
     columns.add("name", &Test::name, "name of the test");
     columns.add("grid_kind", &Test::grid_kind, "cells, nodes, inset or spots")
         .one_of({"cells", "nodes", "inset", "spots"});
-    columns.add("columns", &Test::columns, "stations along x").between(1, 500);
-    columns.add("rows", &Test::rows, "stations along y").between(1, 500);
+    columns.add("columns", &Test::columns, "stations along x; 0 for spots").between(0, 500);
+    columns.add("rows", &Test::rows, "stations along y; 0 for spots").between(0, 500);
     columns.add("margin_x_m", &Test::margin_x_m, "inset: distance of the outer stations from the left and right walls")
         .unit("m")
         .between(0, 10);

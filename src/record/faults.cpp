@@ -1,0 +1,293 @@
+#include "record/faults.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <map>
+#include <set>
+#include <unordered_map>
+#include <unordered_set>
+
+#include "core/sweep/correction.h"
+#include "record/kinds.h"
+#include "record/plan_grid.h"
+#include "record/utc.h"
+
+namespace sunbreak::record {
+namespace {
+
+constexpr std::size_t longest_shown = 40, first_named = 3;
+
+std::string shown(const Value& value) {
+  struct Show {
+    std::string operator()(std::monostate) const { return ""; }
+    std::string operator()(std::int64_t v) const { return std::to_string(v); }
+    std::string operator()(double v) const { return fmt::format("{}", v); }
+    std::string operator()(std::string_view v) const { return std::string(v.substr(0, longest_shown)); }
+  };
+  return std::visit(Show{}, value);
+}
+
+bool is_date(std::string_view text) {
+  int year = 0, month = 0, day = 0;
+  const auto number = [&](std::size_t at, std::size_t count, int& into) {
+    const char* end = text.data() + at + count;
+    return std::from_chars(text.data() + at, end, into).ptr == end;
+  };
+  if (text.size() != 10 || text[4] != '-' || text[7] != '-' || !number(0, 4, year) || !number(5, 2, month) ||
+      !number(8, 2, day))
+    return false;
+  constexpr int days[] = {31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31};
+  const bool leap = (year % 4 == 0 && year % 100 != 0) || year % 400 == 0;
+  return year >= 1900 && year < 2100 && month >= 1 && month <= 12 && day >= 1 &&
+         day <= days[month - 1] + (leap && month == 2 ? 1 : 0);
+}
+
+/// Collects faults of one test's record.
+class Search {
+ public:
+  Search(const TestRecord& record, std::size_t most) : record_(record), tables_(tables_of(record)), most_(most) {}
+
+  std::vector<Fault> run() {
+    values();
+    references();
+    sweeps();
+    stations();
+    plan();
+    return std::move(faults_);
+  }
+
+ private:
+  bool full() const { return faults_.size() >= most_; }
+
+  void add(std::string_view table, std::size_t row, std::string_view column, const std::string& value,
+           const std::string& expected, Id sweep_id, bool of_all = false) {
+    if (!full()) faults_.push_back({std::string(table), row, std::string(column), value, expected, sweep_id, of_all});
+  }
+
+  /// The sweep a row's values enter, and whether they enter all sweeps.
+  std::pair<Id, bool> reach(const Kind& kind, const void* row) const {
+    const std::string_view name = kind.name();
+    if (name == "sweep") return {kind.id(const_cast<void*>(row)), false};
+    if (name == "bench" || name == "test" || name == "meter" || name == "rung" || name == "stop") return {0, true};
+    if (const Column* column = kind.column("sweep_id"))
+      if (const Value value = column->get(row); std::holds_alternative<Id>(value)) return {std::get<Id>(value), false};
+    return {0, false};
+  }
+
+  /// Dates and remarks enter no figure.
+  static bool enters_figures(const Column& c) { return c.type != Type::Text || !c.words.empty(); }
+
+  void values() {
+    for (const TableRows& rows : tables_) {
+      const Kind& kind = rows.kind();
+      for (std::size_t i = 0; i < rows.size() && !full(); ++i)
+        for (const Column& column : kind.columns) {
+          if (column.type == Type::Bytes) continue;
+          const Value value = column.get(rows.at(i));
+          const auto expected = value_fault(column, value);
+          if (!expected) continue;
+          auto [sweep, all] = reach(kind, rows.at(i));
+          if (!enters_figures(column)) sweep = 0, all = false;
+          add(kind.name(), i + 1, column.name, shown(value), *expected, sweep, all);
+        }
+    }
+  }
+
+  void references() {
+    std::map<std::string_view, std::unordered_set<Id>> ids;
+    for (const TableRows& rows : tables_) {
+      const Kind& kind = rows.kind();
+      auto& own = ids[kind.name()];
+      own.reserve(rows.size());
+      for (std::size_t i = 0; i < rows.size() && !full(); ++i) {
+        const Id id = kind.id(const_cast<void*>(rows.at(i)));
+        if (own.insert(id).second) continue;
+        const auto [sweep, all] = reach(kind, rows.at(i));
+        add(kind.name(), i + 1, "id", std::to_string(id), "an id that stands once in its table", sweep, all);
+      }
+    }
+    for (const TableRows& rows : tables_) {
+      const Kind& kind = rows.kind();
+      for (const Column& column : kind.columns) {
+        if (column.refers_to.empty()) continue;
+        const auto known = ids.find(column.refers_to);
+        for (std::size_t i = 0; known != ids.end() && i < rows.size() && !full(); ++i) {
+          const Value value = column.get(rows.at(i));
+          if (!std::holds_alternative<Id>(value) || known->second.contains(std::get<Id>(value))) continue;
+          const auto [sweep, all] = reach(kind, rows.at(i));
+          add(kind.name(), i + 1, column.name, shown(value), "the id of a " + column.refers_to + " of this test", sweep,
+              all);
+        }
+      }
+    }
+  }
+
+  /// Sweeps have a rung and a stop of their own, and a grid that can be laid out.
+  void sweeps() {
+    std::set<std::pair<Id, Id>> taken;
+    for (std::size_t i = 0; i < record_.sweeps.size() && !full(); ++i) {
+      const Sweep& s = record_.sweeps[i];
+      if (!taken.emplace(s.rung_id, s.stop_id).second)
+        add("sweep", i + 1, "stop_id", std::to_string(s.stop_id), "one sweep a height and setting", s.id);
+      check_grid("sweep", i + 1, s, s.id, false);
+      stations_of_[s.id] = grid_size(s);
+      corrections_[s.id] = correction_of(s);
+    }
+  }
+
+  template <typename Plan>
+  std::size_t grid_size(const Plan& plan) const {
+    const Grid grid = grid_of(plan);
+    return grid.kind == GridKind::Spots
+               ? grid.spots.size()
+               : static_cast<std::size_t>(std::max(grid.columns, 0)) * static_cast<std::size_t>(std::max(grid.rows, 0));
+  }
+
+  template <typename Plan>
+  void check_grid(const char* table, std::size_t row, const Plan& plan, Id sweep_id, bool of_all) {
+    if (!plan.spots.empty() && !spots_are_sound(plan.spots))
+      return add(table, row, "spots", plan.spots.substr(0, longest_shown), "a JSON list of {name, x_m, y_m}", sweep_id,
+                 of_all);
+    // What a bench, columns or words are out of is told by their own column.
+    if (std::any_of(faults_.begin(), faults_.end(),
+                    [&](const Fault& f) { return f.table == "bench" || (f.table == table && f.row == row); }))
+      return;
+    if (const auto layout = lay_out(footprint_of(record_.bench), grid_of(plan)); !layout)
+      add(table, row, "grid_kind", plan.grid_kind,
+          "a grid that can be laid out on the bench (" + layout.problem().seen + ")", sweep_id, of_all);
+  }
+
+  void stations() {
+    std::unordered_map<Id, const Reading*> readings;
+    readings.reserve(record_.readings.size());
+    for (const Reading& r : record_.readings) readings.emplace(r.id, &r);
+    const auto on_grid = [&](const char* table, std::size_t row, Id sweep_id, int station) {
+      const auto count = stations_of_.find(sweep_id);
+      if (count != stations_of_.end() && static_cast<std::size_t>(station) >= count->second)
+        add(table, row, "station", std::to_string(station), fmt::format("0 to {}, as its grid has", count->second - 1),
+            sweep_id);
+    };
+    const auto light = [&](const char* table, std::size_t row, Id sweep_id, double raw) {
+      const auto correction = corrections_.find(sweep_id);
+      if (correction == corrections_.end() || !std::isfinite(raw)) return;
+      const double ppfd = corrected_ppfd(raw, correction->second);
+      if (!(ppfd >= least_ppfd && ppfd <= most_ppfd))
+        add(table, row, "raw", fmt::format("{}", raw),
+            fmt::format("light of {} to {} umol/m2/s once corrected, not {:.6g}", least_ppfd, most_ppfd, ppfd),
+            sweep_id);
+    };
+    std::unordered_set<std::uint64_t> placed;
+    placed.reserve(record_.placements.size());
+    for (std::size_t i = 0; i < record_.placements.size() && !full(); ++i) {
+      const Placement& p = record_.placements[i];
+      if (!placed.insert(static_cast<std::uint64_t>(p.sweep_id) << 32 | static_cast<std::uint32_t>(p.station)).second)
+        add("placement", i + 1, "station", std::to_string(p.station), "one placement a station", p.sweep_id);
+      on_grid("placement", i + 1, p.sweep_id, p.station);
+      if (!p.reading_id) continue;
+      const auto found = readings.find(*p.reading_id);
+      if (found == readings.end()) continue;  // told among the references
+      if (found->second->sweep_id != p.sweep_id || found->second->station != p.station)
+        add("placement", i + 1, "reading_id", std::to_string(*p.reading_id), "a reading of its own sweep and station",
+            p.sweep_id);
+      light("reading", static_cast<std::size_t>(found->second - record_.readings.data()) + 1, p.sweep_id,
+            found->second->raw);
+    }
+    for (std::size_t i = 0; i < record_.side_readings.size() && !full(); ++i) {
+      const SideReading& s = record_.side_readings[i];
+      on_grid("side_reading", i + 1, s.sweep_id, s.station);
+      light("side_reading", i + 1, s.sweep_id, s.raw);
+    }
+    const std::size_t planned = grid_size(record_.test);
+    for (std::size_t i = 0; i < record_.stair_readings.size() && !full(); ++i)
+      if (const int station = record_.stair_readings[i].station; static_cast<std::size_t>(station) >= planned)
+        add("stair_reading", i + 1, "station", std::to_string(station), "a station of the plan's grid", 0);
+  }
+
+  void plan() {
+    const Test& t = record_.test;
+    if (t.target_low_ppfd > t.target_high_ppfd)
+      add("test", 1, "target_low_ppfd", fmt::format("{}", t.target_low_ppfd), "at most the band's high end", 0, true);
+    if (!t.spots.empty() && !spots_are_sound(t.spots))
+      add("test", 1, "spots", t.spots.substr(0, longest_shown), "a JSON list of {name, x_m, y_m}", 0);
+  }
+
+  const TestRecord& record_;
+  const std::vector<TableRows> tables_;
+  std::size_t most_;
+  std::vector<Fault> faults_;
+  std::unordered_map<Id, std::size_t> stations_of_;
+  std::unordered_map<Id, Correction> corrections_;
+};
+
+}  // namespace
+
+std::string Fault::words() const {
+  return fmt::format("{}{}, column {}: '{}'; expected {}", table, row > 0 ? fmt::format(", row {}", row) : "", column,
+                     value, expected);
+}
+
+std::string allowed_words(const Column& c) {
+  std::string words;
+  if (!c.words.empty()) {
+    for (const std::string& word : c.words) words += (words.empty() ? "" : ", ") + word;
+    return words;
+  }
+  if (c.time == Column::Date) return "a date such as 2026-03-14";
+  if (c.time == Column::Moment) return "a moment in UTC such as 2026-03-14T09:30:00.000Z";
+  if (c.type != Type::Number && c.type != Type::Integer) return words;
+  const bool bounded = std::isfinite(c.least) || std::isfinite(c.most);
+  words = bounded                   ? fmt::format("{} to {}", c.least, c.most)
+          : c.type == Type::Integer ? "a whole number"
+                                    : "a finite number";
+  if (!c.unit.empty()) words += " " + c.unit;
+  return words;
+}
+
+std::optional<std::string> value_fault(const Column& c, const Value& value) {
+  const auto outside = [&](double v) { return !(std::isfinite(v) && v >= c.least && v <= c.most); };
+  bool bad = false;
+  if (const auto* whole = std::get_if<std::int64_t>(&value))
+    bad = c.type == Type::Integer || c.type == Type::Number ? outside(static_cast<double>(*whole)) : false;
+  else if (const auto* number = std::get_if<double>(&value))
+    bad = outside(*number);
+  else if (const auto* text = std::get_if<std::string_view>(&value); text && !text->empty()) {
+    if (!c.words.empty())
+      bad = std::find(c.words.begin(), c.words.end(), *text) == c.words.end();
+    else if (c.time == Column::Date)
+      bad = !is_date(*text);
+    else if (c.time == Column::Moment) {
+      const double moment = seconds_of(std::string(*text));
+      bad = !(moment >= first_moment_s && moment < last_moment_s);
+    }
+  }
+  return bad ? std::optional(allowed_words(c)) : std::nullopt;
+}
+
+std::optional<Fault> row_fault(const Kind& kind, const void* row) {
+  for (const Column& column : kind.columns) {
+    if (column.type == Type::Bytes) continue;
+    const Value value = column.get(row);
+    if (const auto expected = value_fault(column, value))
+      return Fault{std::string(kind.name()), 0, column.name, shown(value), *expected};
+  }
+  return {};
+}
+
+std::vector<Fault> faults_of(const TestRecord& record, std::size_t most) { return Search(record, most).run(); }
+
+Problem refusal(const std::vector<Fault>& faults, const std::string& what) {
+  std::string seen = what + " holds what cannot be: ";
+  for (std::size_t i = 0; i < std::min(faults.size(), first_named); ++i)
+    seen += (i > 0 ? "; " : "") + faults[i].words();
+  if (faults.size() > first_named) seen += fmt::format("; and {} more", faults.size() - first_named);
+  return {seen, "nothing was taken from it", "ask for the file again, or mend that place"};
+}
+
+ImpossibleRow::ImpossibleRow(const Fault& fault)
+    : sentence_(fmt::format("'{}' cannot be in {} of a {}; expected {}", fault.value, fault.column, fault.table,
+                            fault.expected)) {}
+
+}  // namespace sunbreak::record

@@ -1,0 +1,64 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/result.h"
+#include "record/kinds/description.h"
+
+namespace sunbreak::record {
+
+struct TestRecord;
+
+/// Something in a record that cannot be: a value out of its range or words, or a relation that does not hold. Told by
+/// its place.
+struct Fault {
+  std::string table;    ///< the kind
+  std::size_t row = 0;  ///< from 1, in the table's order
+  std::string column;
+  std::string value;     ///< as it stands there
+  std::string expected;  ///< in words
+  Id sweep_id = 0;       ///< the sweep whose figures it would enter; 0: none, or all of them
+  bool of_all = false;   ///< it would enter every sweep's figures
+
+  /// "reading, row 3, column raw: '1e9'; expected −1000 to 20000 umol/m2/s"
+  std::string words() const;
+  bool operator==(const Fault&) const = default;
+};
+
+/// Light that noise and a dark offset can make of none [µmol m⁻² s⁻¹], and the most there is under any lamp.
+inline constexpr double least_ppfd = -5, most_ppfd = 20'000;
+
+/// Two centuries about ours: 1900 to 2100 [s since 1970, UTC].
+inline constexpr double first_moment_s = -2208988800, last_moment_s = 4102444800;
+
+/// What a column may hold, in words; empty where anything will do.
+std::string allowed_words(const Column& column);
+
+/// Whether a column may hold a value: finite and in its range, one of its words, a date or a moment of two centuries
+/// about ours where it is one. Nothing where it may; else what is expected, in words.
+std::optional<std::string> value_fault(const Column& column, const Value& value);
+
+/// The first impossible value of one row; nothing where there is none. The row's number is 0.
+std::optional<Fault> row_fault(const Kind& kind, const void* row);
+
+/// Everything in a test's record that cannot be, at most `most` of it: values, ids that stand twice, references to what
+/// is not there, two placements of one station, placements of another sweep's or station's reading, stations beyond
+/// their grid, grids that cannot be laid out, light out of bounds once corrected. Costs a pass over all rows.
+std::vector<Fault> faults_of(const TestRecord& record, std::size_t most = 50);
+
+/// What a door says of them: how many there are, and the first few by their place.
+Problem refusal(const std::vector<Fault>& faults, const std::string& what);
+
+/// A row that was to be written and may not be: it holds an impossible value.
+class ImpossibleRow : public std::exception {
+ public:
+  explicit ImpossibleRow(const Fault& fault);
+  const char* what() const noexcept override { return sentence_.c_str(); }
+
+ private:
+  std::string sentence_;
+};
+
+}  // namespace sunbreak::record
