@@ -12,17 +12,17 @@ namespace sunbreak::evaluation {
 namespace {
 
 /// A stated size in place of the usual one.
-void state(Term& term, const std::optional<double>& value, double unit, const std::string& words) {
+void state(InputQuantity& term, const std::optional<double>& value, double unit, const std::string& words) {
   if (value && *value >= 0) term = {*value * unit, Origin::Stated, words};
 }
 
-void find_height_slope(BudgetQuestion& q, const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+void find_height_slope(BudgetQuestion& q, const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
                        const SweepViews& views) {
-  const Rung* here = bundle.rung(sweep.rung_id);
+  const Rung* here = test_record.rung(sweep.rung_id);
   if (!here) return;
   std::vector<RungLight> rungs;
-  for (const Rung& rung : bundle.rungs) {
-    const Sweep* other = bundle.sweep(rung.id, sweep.stop_id);
+  for (const Rung& rung : test_record.rungs) {
+    const Sweep* other = test_record.sweep(rung.id, sweep.stop_id);
     const auto found = other ? views.find(other->id) : views.end();
     if (found != views.end() && found->second->read() > 0)
       rungs.push_back({rung.height_m, light_at(view.layout, found->second->layout, found->second->ppfd)});
@@ -54,7 +54,7 @@ std::vector<Repeats> repeats_of(const Sweep& sweep, const SweepView& view) {
 
 /// When in the walk each station was read, 0 at its beginning and 1 at its end; by the plan's order where times are not
 /// known.
-std::vector<double> walked(const TestRecord& bundle, const SweepView& view) {
+std::vector<double> walked(const TestRecord& test_record, const SweepView& view) {
   std::vector<double> share(view.states.size(), 0);
   double first = INFINITY, last = -INFINITY;
   for (const StationState& s : view.states)
@@ -65,7 +65,7 @@ std::vector<double> walked(const TestRecord& bundle, const SweepView& view) {
       share[i] = std::clamp((view.states[i].taken_s - first) / (last - first), 0.0, 1.0);
     return share;
   }
-  const std::vector<int> order = walk_of(bundle.test, view.layout);
+  const std::vector<int> order = walk_of(test_record.test, view.layout);
   for (std::size_t n = 0; n < order.size(); ++n)
     share[order[n]] = order.size() > 1 ? static_cast<double>(n) / static_cast<double>(order.size() - 1) : 0;
   return share;
@@ -73,20 +73,20 @@ std::vector<double> walked(const TestRecord& bundle, const SweepView& view) {
 
 }  // namespace
 
-BudgetQuestion budget_question(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
                                const SweepViews& views) {
   BudgetQuestion q;
   q.layout = &view.layout;
   q.ppfd = view.ppfd;
-  q.context = figure_context(bundle, sweep, {});
-  const Test& test = bundle.test;
+  q.context = figure_context(test_record, sweep, {});
+  const Test& test = test_record.test;
   q.calibration.words = "usual for a quantum sensor; its own is not stated";
   q.spectral.words = q.cosine.words = "usual for a quantum sensor";
   q.height_m.words = q.position_m.words = q.edge_m.words = "usual for a tape and care";
   q.power.words = "usual for a plug-in meter; its own is not stated";
-  if (const Meter* sensor = bundle.meter(test.sensor_id))
+  if (const Meter* sensor = test_record.meter(test.sensor_id))
     state(q.calibration, sensor->uncertainty_pct, 0.01, "stated for " + sensor->name);
-  if (const Meter* wall = bundle.meter(test.wall_meter_id))
+  if (const Meter* wall = test_record.meter(test.wall_meter_id))
     state(q.power, wall->uncertainty_pct, 0.01, "stated for " + wall->name);
   state(q.spectral, test.spectral_uncertainty_pct, 0.01, "stated");
   state(q.cosine, test.cosine_uncertainty_pct, 0.01, "stated, at the lowest angles");
@@ -95,8 +95,8 @@ BudgetQuestion budget_question(const TestRecord& bundle, const Sweep& sweep, con
   state(q.edge_m, test.edge_uncertainty_m, 1, "stated");
   q.repeatability = repeatability_term(view.layout, view.ppfd, repeats_of(sweep, view), q.position_m.value);
   q.drift = drift_term(view.drift, q.repeatability.value);
-  find_height_slope(q, bundle, sweep, view, views);
-  q.walked = walked(bundle, view);
+  find_height_slope(q, test_record, sweep, view, views);
+  q.walked = walked(test_record, view);
   return q;
 }
 

@@ -7,7 +7,7 @@ namespace sunbreak::evaluation {
 
 /// What a sweep's budget is worked out from: the meters' stated uncertainties, the tester's own, and what repeats,
 /// reference readings and the other rungs at the same stop show. Refers to `view`, which has to outlive it.
-BudgetQuestion budget_question(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
                                const SweepViews& views);
 
 }  // namespace sunbreak::evaluation

@@ -91,7 +91,7 @@ struct Evaluation::Sweep {
   BudgetInput budget_input;
   Shared<std::optional<SweepFigures>> figures;
   Shared<HangResponse> hang;
-  Shared<std::vector<Check>> checks, checks_without_hang;
+  Shared<std::vector<Finding>> checks, checks_without_hang;
   Shared<WalkedState> walked;
   Shared<Budget> budget;
   Once<Evidence> evidence;
@@ -104,7 +104,7 @@ struct Evaluation::Parts {
   SweepViews views;
   std::map<Id, std::unique_ptr<Sweep>> sweeps;
   std::optional<std::pair<double, double>> range;
-  Once<std::vector<TestCheck>> between;
+  Once<std::vector<TestFinding>> between;
 };
 
 Evaluation::Evaluation(std::unique_ptr<Parts> parts) : parts_(std::move(parts)) {}
@@ -156,50 +156,50 @@ HangResponse Evaluation::hang_so_far(Id sweep_id) const {
   return known ? *known : HangResponse{};
 }
 
-const std::vector<Check>& Evaluation::checks(Id sweep_id) const {
-  static const std::vector<Check> none;
+const std::vector<Finding>& Evaluation::checks(Id sweep_id) const {
+  static const std::vector<Finding> none;
   const Sweep* s = sweep(sweep_id);
   if (!s) return none;
-  return *s->checks->get([&]() -> std::optional<std::vector<Check>> {
+  return *s->checks->get([&]() -> std::optional<std::vector<Finding>> {
     return checks_of(parts_->record, s->row, *s->view, hang(sweep_id));
   });
 }
 
-const std::vector<Check>* Evaluation::checks_so_far(Id sweep_id) const {
+const std::vector<Finding>* Evaluation::checks_so_far(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
   return s ? s->checks->known() : nullptr;
 }
 
-const std::vector<Check>& Evaluation::checks_without_waiting(Id sweep_id) const {
+const std::vector<Finding>& Evaluation::checks_without_waiting(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
   if (!s || !s->checks_input.hang.asked || s->hang->known()) return checks(sweep_id);
   return *s->checks_without_hang->get(
-      [&]() -> std::optional<std::vector<Check>> { return checks_of(parts_->record, s->row, *s->view, {}); });
+      [&]() -> std::optional<std::vector<Finding>> { return checks_of(parts_->record, s->row, *s->view, {}); });
 }
 
-const std::vector<TestCheck>& Evaluation::between() const {
-  return *parts_->between.get([&]() -> std::optional<std::vector<TestCheck>> {
+const std::vector<TestFinding>& Evaluation::between() const {
+  return *parts_->between.get([&]() -> std::optional<std::vector<TestFinding>> {
     std::vector<SweepDigest> digests;
     for (const auto& [id, s] : parts_->sweeps) digests.push_back(s->digest);
     return checks_between(parts_->record, digests);
   });
 }
 
-std::vector<TestCheck> Evaluation::gather(bool work) const {
-  std::vector<TestCheck> all;
+std::vector<TestFinding> Evaluation::gather(bool work) const {
+  std::vector<TestFinding> all;
   for (const auto& [id, s] : parts_->sweeps) {
-    const std::vector<Check>* known = work ? &checks(id) : s->checks->known();
+    const std::vector<Finding>* known = work ? &checks(id) : s->checks->known();
     if (!known) known = s->checks_without_hang->known();
     if (!known) continue;
-    for (const Check& check : *known) all.push_back({id, check, {}});
+    for (const Finding& check : *known) all.push_back({id, check, {}});
   }
-  for (const TestCheck& check : between()) all.push_back(check);
-  for (TestCheck& c : all) c.set_aside = dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
+  for (const TestFinding& check : between()) all.push_back(check);
+  for (TestFinding& c : all) c.set_aside = dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
   return all;
 }
 
-std::vector<TestCheck> Evaluation::all_checks() const { return gather(true); }
-std::vector<TestCheck> Evaluation::all_checks_so_far() const { return gather(false); }
+std::vector<TestFinding> Evaluation::all_findings() const { return gather(true); }
+std::vector<TestFinding> Evaluation::all_checks_so_far() const { return gather(false); }
 
 const WalkedState& Evaluation::walked(Id sweep_id) const {
   static const WalkedState none;
@@ -236,8 +236,8 @@ const Evidence* Evaluation::evidence(Id sweep_id) const {
   if (!s || s->digest.read == 0) return nullptr;
   return s->evidence.get([&]() -> std::optional<Evidence> {
     int open = 0;
-    for (const Check& check : checks(sweep_id)) open += !dismissal_of(parts_->record, sweep_id, check, s->view.get());
-    for (const TestCheck& c : between())
+    for (const Finding& check : checks(sweep_id)) open += !dismissal_of(parts_->record, sweep_id, check, s->view.get());
+    for (const TestFinding& c : between())
       if (c.sweep_id == sweep_id || c.sweep_id == 0)
         open += !dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
     return sunbreak::grade(

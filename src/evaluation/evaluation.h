@@ -11,7 +11,7 @@
 #include "core/quantity/display.h"
 #include "core/targets/target_fit.h"
 #include "core/uncertainty/budget.h"
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 #include "evaluation/test_checks.h"
 
 namespace sunbreak::evaluation {
@@ -51,17 +51,17 @@ class Evaluation {
   HangResponse hang_so_far(Id sweep_id) const;
 
   /// What looks wrong with one sweep, set aside or not.
-  const std::vector<Check>& checks(Id sweep_id) const;
-  const std::vector<Check>* checks_so_far(Id sweep_id) const;
+  const std::vector<Finding>& checks(Id sweep_id) const;
+  const std::vector<Finding>* checks_so_far(Id sweep_id) const;
   /// The same with the opening probe judged without the model while that is being worked out.
-  const std::vector<Check>& checks_without_waiting(Id sweep_id) const;
+  const std::vector<Finding>& checks_without_waiting(Id sweep_id) const;
 
   /// All checks of the test, with what was set aside.
-  std::vector<TestCheck> all_checks() const;
+  std::vector<TestFinding> all_findings() const;
   /// As far as they are known: those of sweeps that nobody asked about are not among them.
-  std::vector<TestCheck> all_checks_so_far() const;
+  std::vector<TestFinding> all_checks_so_far() const;
 
-  /// Whether light and watts had settled when a sweep was walked.
+  /// Whether light and watts had stabilized when a sweep was walked.
   const WalkedState& walked(Id sweep_id) const;
   const WalkedState* walked_so_far(Id sweep_id) const;
 
@@ -86,8 +86,8 @@ class Evaluation {
   struct Parts;
   explicit Evaluation(std::unique_ptr<Parts> parts);
   const Sweep* sweep(Id sweep_id) const;
-  const std::vector<TestCheck>& between() const;
-  std::vector<TestCheck> gather(bool work) const;
+  const std::vector<TestFinding>& between() const;
+  std::vector<TestFinding> gather(bool work) const;
 
   std::unique_ptr<Parts> parts_;
 };

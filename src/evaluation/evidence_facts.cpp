@@ -19,38 +19,38 @@ std::optional<double> days_of(const std::string& date) {
   return static_cast<double>(std::chrono::sys_days(ymd).time_since_epoch().count());
 }
 
-bool power_in_the_same_state(const TestRecord& bundle, const Sweep& sweep, const WalkedState& walk,
+bool power_in_the_same_state(const TestRecord& test_record, const Sweep& sweep, const WalkedState& walk,
                              std::span<const TimedValue> watts) {
   if (walk.began_s <= 0) return false;
   const double from = walk.began_s - same_state_slack_s, until = walk.ended_s + same_state_slack_s;
   const auto within = [&](double time_s) { return time_s >= from && time_s <= until; };
-  const bool noted = std::any_of(bundle.wall_readings.begin(), bundle.wall_readings.end(), [&](const WallReading& w) {
-    return w.sweep_id == sweep.id && w.power_w && within(seconds_of(w.taken_at));
-  });
+  const bool noted = std::any_of(
+      test_record.wall_readings.begin(), test_record.wall_readings.end(),
+      [&](const WallReading& w) { return w.sweep_id == sweep.id && w.power_w && within(seconds_of(w.taken_at)); });
   return noted || std::any_of(watts.begin(), watts.end(), [&](const TimedValue& v) { return within(v.time_s); });
 }
 
 }  // namespace
 
-EvidenceFacts evidence_facts(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
+EvidenceFacts evidence_facts(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
                              const WalkedState& walk, std::span<const TimedValue> watts, int open_checks) {
-  const Test& test = bundle.test;
-  const Bench& bench = bundle.bench;
+  const Test& test = test_record.test;
+  const Bench& bench = test_record.bench;
   EvidenceFacts f;
   f.lattice = view.layout.is_lattice() && view.layout.kind != GridKind::Spots;
   f.stations = static_cast<int>(view.states.size());
   f.unread = f.stations - view.read();
   f.area_m2 = view.layout.measured.area_m2();
-  f.settling = walk.kind == WalkedState::Settled      ? EvidenceFacts::Settled
-               : walk.kind == WalkedState::NotSettled ? EvidenceFacts::NotSettled
-                                                      : EvidenceFacts::SettlingNotKnown;
-  f.settling_words = walk.words;
-  if (f.settling_words.ends_with('.')) f.settling_words.pop_back();
+  f.stabilization = walk.kind == WalkedState::Stabilized      ? EvidenceFacts::Stabilized
+                    : walk.kind == WalkedState::NotStabilized ? EvidenceFacts::NotStabilized
+                                                              : EvidenceFacts::StabilizationNotKnown;
+  f.stabilization_words = walk.words;
+  if (f.stabilization_words.ends_with('.')) f.stabilization_words.pop_back();
   if (view.drift.exists()) f.drift = view.drift.largest_change();
   f.power_w = sweep.power_w;
-  f.power_in_the_same_state = power_in_the_same_state(bundle, sweep, walk, watts);
+  f.power_in_the_same_state = power_in_the_same_state(test_record, sweep, walk, watts);
   f.datum = test.datum;
-  if (const Meter* sensor = bundle.meter(test.sensor_id)) {
+  if (const Meter* sensor = test_record.meter(test.sensor_id)) {
     f.sensor_height_m = sensor->receiving_height_m;
     const auto calibrated = days_of(sensor->calibrated_on),
                tested = days_of(test.tested_on.empty() ? test.created_at : test.tested_on);

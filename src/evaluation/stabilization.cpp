@@ -1,4 +1,4 @@
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 
 #include <fmt/format.h>
 
@@ -40,8 +40,8 @@ LampState lamp_at(LampEvents events, double time_s) {
   return lamp;
 }
 
-Settling settling_at(LampEvents events, const WallLog& log, double time_s) {
-  Settling s;
+Stabilization stabilization_at(LampEvents events, const WallLog& log, double time_s) {
+  Stabilization s;
   s.lamp = lamp_at(events, time_s);
   const double from_s = s.lamp.waiting_from_s.value_or(-INFINITY);
   const auto light = stretch(log.light, from_s, time_s), watts = stretch(log.watts, from_s, time_s);
@@ -50,10 +50,10 @@ Settling settling_at(LampEvents events, const WallLog& log, double time_s) {
     for (const LampEvent& e : events)
       if (const double at = seconds_of(e.at); e.kind == "off" && at <= time_s) off_s = std::max(off_s, at);
     const LampState off = s.lamp;
-    if (s = settling_at(events, log, off_s - 0.001); s.lamp.off) s = {};
+    if (s = stabilization_at(events, log, off_s - 0.001); s.lamp.off) s = {};
     s.lamp = off;
     s.words = s.words.empty() ? "The lamp is off." : "The lamp is off. Until then: " + s.words;
-    s.state = SettledState::TooShort;
+    s.state = StabilizationState::TooShort;
     return s;
   }
   if (light.empty() && watts.empty()) {
@@ -62,29 +62,29 @@ Settling settling_at(LampEvents events, const WallLog& log, double time_s) {
   }
   s.from_s = std::min(light.empty() ? INFINITY : light.front().time_s, watts.empty() ? INFINITY : watts.front().time_s);
   s.until_s = std::max(light.empty() ? 0 : light.back().time_s, watts.empty() ? 0 : watts.back().time_s);
-  s.light = settled(light);
-  s.watts = settled(watts);
+  s.light = stabilized(light);
+  s.watts = stabilized(watts);
   const bool by_light = std::ssize(light) >= enough_to_judge, by_watts = std::ssize(watts) >= enough_to_judge;
   if (by_light != by_watts) {
-    const SettledVerdict& v = by_light ? s.light : s.watts;
+    const StabilizationVerdict& v = by_light ? s.light : s.watts;
     s.state = v.state;
     s.words = fmt::format("{} By {} alone: {} was not logged.", v.words, by_light ? "light" : "watts",
                           by_light ? "power" : "light");
     return s;
   }
-  const SettledVerdict both = later_of(s.light, s.watts);
+  const StabilizationVerdict both = later_of(s.light, s.watts);
   s.state = both.state;
   s.words = both.words;
   return s;
 }
 
-double settled_since_s(LampEvents events, const WallLog& log, const Settling& now) {
-  double settled = now.until_s, not_yet = now.from_s;
-  while (settled - not_yet > 60) {
-    const double middle = (settled + not_yet) / 2;
-    (settling_at(events, log, middle).state == SettledState::Settled ? settled : not_yet) = middle;
+double stabilized_since_s(LampEvents events, const WallLog& log, const Stabilization& now) {
+  double stabilized = now.until_s, not_yet = now.from_s;
+  while (stabilized - not_yet > 60) {
+    const double middle = (stabilized + not_yet) / 2;
+    (stabilization_at(events, log, middle).state == StabilizationState::Stabilized ? stabilized : not_yet) = middle;
   }
-  return settled;
+  return stabilized;
 }
 
 std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log) {
@@ -99,8 +99,8 @@ std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log)
     until_s = light.back().time_s;
   }
   if (longest_s == 0) return {};
-  const Settling s = settling_at(events, log, until_s);
-  return s.state == SettledState::Settled ? s.light.fall_since_on : std::nullopt;
+  const Stabilization s = stabilization_at(events, log, until_s);
+  return s.state == StabilizationState::Stabilized ? s.light.fall_since_on : std::nullopt;
 }
 
 WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView& view, double dial_pct) {
@@ -118,7 +118,7 @@ WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView&
     w.words = "Nothing was logged: whether it was walked settled is not known.";
     return w;
   }
-  const Settling s = settling_at(events, log, began);
+  const Stabilization s = stabilization_at(events, log, began);
   if (s.lamp.percent && std::abs(*s.lamp.percent - dial_pct) > 0.05) {
     w.words = fmt::format(
         "The log is of {:g} % of the dial, the sweep of {:g} %: whether it was walked settled is not "
@@ -126,8 +126,8 @@ WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView&
         *s.lamp.percent, dial_pct);
     return w;
   }
-  if (s.state == SettledState::Settled) {
-    w.kind = WalkedState::Settled;
+  if (s.state == StabilizationState::Stabilized) {
+    w.kind = WalkedState::Stabilized;
     w.words = "Walked settled. " + s.words;
     return w;
   }
@@ -135,12 +135,12 @@ WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView&
     w.words = "Nothing was logged before it since the lamp's last change: whether it was walked settled is not known.";
     return w;
   }
-  if (began - s.until_s > settling_window_s) {
+  if (began - s.until_s > stabilization_window_s) {
     w.words = fmt::format("The log ends {} before it, not settled yet: whether it was walked settled is not known.",
                           ago(began - s.until_s));
     return w;
   }
-  w.kind = WalkedState::NotSettled;
+  w.kind = WalkedState::NotStabilized;
   w.words = "Walked before light and watts had settled. " + s.words;
   if (s.lamp.on_since_s) w.words += fmt::format(" It began {} after switch-on.", ago(began - *s.lamp.on_since_s));
   return w;

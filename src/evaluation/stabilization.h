@@ -3,7 +3,7 @@
 #include <optional>
 #include <string>
 
-#include "core/power/settled.h"
+#include "core/power/stabilization.h"
 #include "evaluation/wall_log.h"
 
 namespace sunbreak::evaluation {
@@ -20,26 +20,27 @@ struct LampState {
 };
 LampState lamp_at(LampEvents events, double time_s);
 
-/// Whether light and watts had settled at a moment, by what was logged from the lamp's last change until then.
-struct Settling {
-  SettledState state = SettledState::TooShort;
+/// Whether light and watts had stabilized at a moment, by what was logged from the lamp's last change until then.
+struct Stabilization {
+  StabilizationState state = StabilizationState::TooShort;
   std::string words;
-  SettledVerdict light, watts;
+  StabilizationVerdict light, watts;
   LampState lamp;
   double from_s = 0, until_s = 0;  ///< of the log that was looked at; equal where there is none
 };
-Settling settling_at(LampEvents events, const WallLog& log, double time_s);
+Stabilization stabilization_at(LampEvents events, const WallLog& log, double time_s);
 
-/// Since when a log that is settled at its end has been [s, on the log's clock], to the minute.
-double settled_since_s(LampEvents events, const WallLog& log, const Settling& now);
+/// Since when a log that is stabilized at its end has been [s, on the log's clock], to the minute.
+double stabilized_since_s(LampEvents events, const WallLog& log, const Stabilization& now);
 
-/// The published fall of light from switch-on to settled, as a share of the settled light (a rise is below 0): of the
-/// longest stretch from a switch-on to the next change. Nothing where no such stretch was logged or it had not settled.
+/// The published fall of light from switch-on to stabilized, as a share of the stabilized light (a rise is below 0): of
+/// the longest stretch from a switch-on to the next change. Nothing where no such stretch was logged or it had not
+/// stabilized.
 std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log);
 
-/// How a sweep was walked: settled or not when its first reading was taken, at its setting of the dimmer [%].
+/// How a sweep was walked: stabilized or not when its first reading was taken, at its setting of the dimmer [%].
 struct WalkedState {
-  enum Kind { NotKnown, NotSettled, Settled } kind = NotKnown;
+  enum Kind { NotKnown, NotStabilized, Stabilized } kind = NotKnown;
   std::string words;
   double began_s = 0, ended_s = 0;  ///< first and last reading at the bench; 0 where none has a time
 };

@@ -5,7 +5,7 @@
 
 namespace sunbreak::evaluation {
 
-Result<DimmerStair> stair_of(const TestRecord& test) {
+Result<DimmingCurve> stair_of(const TestRecord& test) {
   const Correction correction = correction_of(test);
   std::vector<StairStep> steps;
   for (const StairStop& stop : test.stair_stops) {
@@ -21,7 +21,7 @@ Result<DimmerStair> stair_of(const TestRecord& test) {
       step.light.push_back(light);
     }
   }
-  return dimmer_stair(steps);
+  return dimming_curve(steps);
 }
 
 TemperatureShot shot_of(const TestRecord& test, const Temperature& t) {

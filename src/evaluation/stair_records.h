@@ -1,13 +1,13 @@
 #pragma once
 
 #include "core/heat/surface_temperature.h"
-#include "core/power/dimmer_stair.h"
+#include "core/power/dimming_curve.h"
 #include "evaluation/sweep_view.h"
 
 namespace sunbreak::evaluation {
 
 /// The stair of a test as it was read, corrected as its sensor is; a Problem where there is none.
-Result<DimmerStair> stair_of(const TestRecord& test);
+Result<DimmingCurve> stair_of(const TestRecord& test);
 
 /// A temperature of a test, with the air taken nearest to it in time.
 TemperatureShot shot_of(const TestRecord& test, const Temperature& temperature);

@@ -88,13 +88,13 @@ class ReadingsById {
 };
 
 /// A sweep's stations with nothing read yet.
-Result<SweepView> unread_view(const TestRecord& bundle, const Sweep& sweep) {
-  auto layout = lay_out(footprint_of(bundle.bench), grid_of(sweep));
+Result<SweepView> unread_view(const TestRecord& test_record, const Sweep& sweep) {
+  auto layout = lay_out(footprint_of(test_record.bench), grid_of(sweep));
   if (!layout) return layout.problem();
   SweepView view{std::move(layout.value()), {}, {}, {}, {}};
   view.states.resize(view.layout.stations.size());
   view.ppfd.assign(view.states.size(), unread);
-  for (const SideReading& s : bundle.side_readings)
+  for (const SideReading& s : test_record.side_readings)
     if (s.sweep_id == sweep.id) view.side_readings.push_back(s);
   return view;
 }
@@ -110,30 +110,34 @@ void place(SweepView& view, const Placement& p, const Sweep& sweep, const Readin
 
 }  // namespace
 
-Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep) {
-  auto view = unread_view(bundle, sweep);
+Result<SweepView> view_sweep(const TestRecord& test_record, const Sweep& sweep) {
+  if (const Fault* fault = test_record.apart(sweep.id))
+    return Problem{"the sweep holds what cannot be: " + fault->words(), "it is set apart and enters no figure",
+                   "mend that value where it came from"};
+  auto view = unread_view(test_record, sweep);
   if (!view) return view;
-  const ReadingsById readings(bundle.readings);
-  for (const Placement& p : bundle.placements)
+  const ReadingsById readings(test_record.readings);
+  for (const Placement& p : test_record.placements)
     if (p.sweep_id == sweep.id) place(view.value(), p, sweep, readings);
   view.value().correct(correction_of(sweep));
   return view;
 }
 
-SweepViews view_sweeps(const TestRecord& bundle, const std::function<bool(const Sweep&)>& wanted) {
+SweepViews view_sweeps(const TestRecord& test_record, const std::function<bool(const Sweep&)>& wanted) {
   struct Building {
     const Sweep* sweep;
     SweepView view;
   };
   std::map<Id, Building> building;
-  for (const Sweep& sweep : bundle.sweeps)
-    if (wanted(sweep))
-      if (auto view = unread_view(bundle, sweep)) building.emplace(sweep.id, Building{&sweep, std::move(view.value())});
+  for (const Sweep& sweep : test_record.sweeps)
+    if (!test_record.apart(sweep.id) && wanted(sweep))
+      if (auto view = unread_view(test_record, sweep))
+        building.emplace(sweep.id, Building{&sweep, std::move(view.value())});
   SweepViews views;
   if (building.empty()) return views;
-  const ReadingsById readings(bundle.readings);
+  const ReadingsById readings(test_record.readings);
   auto at = building.end();
-  for (const Placement& p : bundle.placements) {
+  for (const Placement& p : test_record.placements) {
     if (at == building.end() || at->first != p.sweep_id) at = building.find(p.sweep_id);
     if (at != building.end()) place(at->second.view, p, *at->second.sweep, readings);
   }
@@ -144,10 +148,10 @@ SweepViews view_sweeps(const TestRecord& bundle, const std::function<bool(const 
   return views;
 }
 
-FigureContext figure_context(const TestRecord& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {
-  FigureContext context{sweep.power_w, bundle.test.photoperiod_h, std::nullopt, std::move(nominal_sizes)};
-  if (bundle.test.target_high_ppfd > bundle.test.target_low_ppfd)
-    context.target = Band{bundle.test.target_low_ppfd, bundle.test.target_high_ppfd};
+FigureContext figure_context(const TestRecord& test_record, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {
+  FigureContext context{sweep.power_w, test_record.test.photoperiod_h, std::nullopt, std::move(nominal_sizes)};
+  if (test_record.test.target_high_ppfd > test_record.test.target_low_ppfd)
+    context.target = Band{test_record.test.target_low_ppfd, test_record.test.target_high_ppfd};
   return context;
 }
 

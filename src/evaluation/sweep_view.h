@@ -52,12 +52,12 @@ StationState state_of(const Reading& reading);
 using SweepViews = std::map<Id, std::shared_ptr<const SweepView>>;
 
 /// Lays a sweep out on its bench and picks the readings that count.
-Result<SweepView> view_sweep(const TestRecord& bundle, const Sweep& sweep);
+Result<SweepView> view_sweep(const TestRecord& test_record, const Sweep& sweep);
 
 /// Lays out those of a test's sweeps that `wanted` holds for, going through its readings once.
-SweepViews view_sweeps(const TestRecord& bundle, const std::function<bool(const Sweep&)>& wanted);
+SweepViews view_sweeps(const TestRecord& test_record, const std::function<bool(const Sweep&)>& wanted);
 
 /// Photoperiod, target, watts and nominal sizes as the test has them.
-FigureContext figure_context(const TestRecord& bundle, const Sweep& sweep, std::vector<Footprint> nominal_sizes);
+FigureContext figure_context(const TestRecord& test_record, const Sweep& sweep, std::vector<Footprint> nominal_sizes);
 
 }  // namespace sunbreak::evaluation

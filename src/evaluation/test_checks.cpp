@@ -26,15 +26,15 @@ struct Sampled {
   std::vector<SampledReading> readings;
 };
 
-std::optional<Check> door_check(const TestRecord& b) {
+std::optional<Finding> door_check(const TestRecord& b) {
   const bool walled = b.bench.wall_left != "open" || b.bench.wall_right != "open" || b.bench.wall_back != "open";
   if (b.test.door != "open" || !walled) return {};
-  return Check{"door open",
-               Severity::Look,
-               {},
-               "the door is stated as open while reading",
-               "light leaves by it and daylight may come in: the front reads unlike the back",
-               "close it and read the sweep again, or say on Rig that it was closed"};
+  return Finding{"door open",
+                 Severity::Look,
+                 {},
+                 "the door is stated as open while reading",
+                 "light leaves by it and daylight may come in: the front reads unlike the back",
+                 "close it and read the sweep again, or say on Rig that it was closed"};
 }
 
 }  // namespace
@@ -44,16 +44,16 @@ std::vector<int> walk_of(const Test& test, const Layout& layout) {
   return test.opening_probe ? with_probe_first(walk, opening_probe(layout)) : walk;
 }
 
-std::vector<Check> checks_of(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
-                             const HangResponse& hang) {
+std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
+                               const HangResponse& hang) {
   const Sampled sampled(view);
-  const Meter* sensor = bundle.meter(bundle.test.sensor_id);
-  const std::vector<int> walk = walk_of(bundle.test, view.layout);
+  const Meter* sensor = test_record.meter(test_record.test.sensor_id);
+  const std::vector<int> walk = walk_of(test_record.test, view.layout);
   auto checks = walk_checks({view.layout, walk, sampled.raw, view.ppfd, sensor ? sensor->range_max : std::nullopt,
                              &view.drift, sampled.readings, hang});
-  for (Check& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
-  if (const Rung* rung = bundle.rung(sweep.rung_id); rung && view.read() > 0)
-    if (auto check = too_close_check(rung->height_m, bundle.fixture.emitter_spacing_m))
+  for (Finding& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
+  if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0)
+    if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m))
       checks.push_back(std::move(*check));
   return checks;
 }
@@ -84,16 +84,16 @@ SweepDigest digest_of(Id sweep_id, const SweepView& view) {
   return d;
 }
 
-std::vector<TestCheck> checks_between(const TestRecord& bundle, std::span<const SweepDigest> sweeps) {
-  std::vector<TestCheck> checks;
+std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps) {
+  std::vector<TestFinding> checks;
   std::vector<SweepSummary> summaries;
   std::vector<Id> ids;
   bool read = false;
   for (const SweepDigest& d : sweeps) {
     read = read || d.read > 0;
-    const Sweep* sweep = bundle.sweep(d.sweep_id);
-    const Rung* rung = sweep ? bundle.rung(sweep->rung_id) : nullptr;
-    const Stop* stop = sweep ? bundle.stop(sweep->stop_id) : nullptr;
+    const Sweep* sweep = test_record.sweep(d.sweep_id);
+    const Rung* rung = sweep ? test_record.rung(sweep->rung_id) : nullptr;
+    const Stop* stop = sweep ? test_record.stop(sweep->stop_id) : nullptr;
     if (!rung || !stop || d.read < d.stations) continue;
     summaries.push_back({rung->height_m, stop->percent, d.mean_ppfd, d.center_ppfd, sweep->power_w});
     ids.push_back(d.sweep_id);
@@ -101,14 +101,14 @@ std::vector<TestCheck> checks_between(const TestRecord& bundle, std::span<const 
   for (SweepCheck& between : between_sweeps_checks(summaries))
     checks.push_back({ids[between.sweep], std::move(between.check), {}});
   if (read)
-    if (auto check = door_check(bundle)) checks.push_back({0, std::move(*check), {}});
+    if (auto check = door_check(test_record)) checks.push_back({0, std::move(*check), {}});
   return checks;
 }
 
-std::optional<Dismissal> dismissal_of(const TestRecord& bundle, Id sweep_id, const Check& check,
+std::optional<Dismissal> dismissal_of(const TestRecord& test_record, Id sweep_id, const Finding& check,
                                       const SweepView* view) {
   const std::string stations = stations_text(check);
-  for (const Dismissal& d : bundle.dismissals) {
+  for (const Dismissal& d : test_record.dismissals) {
     if (d.sweep_id.value_or(0) != sweep_id || d.rule != check.id || d.stations != stations) continue;
     const double at = seconds_of(d.at);
     const bool read_since = view && std::any_of(check.stations.begin(), check.stations.end(), [&](int s) {
@@ -119,7 +119,7 @@ std::optional<Dismissal> dismissal_of(const TestRecord& bundle, Id sweep_id, con
   return {};
 }
 
-std::string stations_text(const Check& check) {
+std::string stations_text(const Finding& check) {
   std::string text;
   for (const int station : check.stations) text += (text.empty() ? "" : " ") + std::to_string(station);
   return text;

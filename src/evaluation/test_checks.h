@@ -4,7 +4,7 @@
 #include <span>
 #include <vector>
 
-#include "core/checks/check.h"
+#include "core/checks/finding.h"
 #include "core/checks/longer_look.h"
 #include "core/checks/walk_checks.h"
 #include "core/sweep/field.h"
@@ -13,19 +13,19 @@
 namespace sunbreak::evaluation {
 
 /// A check about one sweep of a test, or about the test as a whole (sweep_id 0).
-struct TestCheck {
+struct TestFinding {
   Id sweep_id = 0;
-  Check check;
+  Finding check;
   std::optional<Dismissal> set_aside;
-  bool operator==(const TestCheck&) const = default;
+  bool operator==(const TestFinding&) const = default;
 };
 
 /// The stations of a sweep in the order its test walks them.
 std::vector<int> walk_of(const Test& test, const Layout& layout);
 
 /// Everything the walking family of checks says of one sweep.
-std::vector<Check> checks_of(const TestRecord& bundle, const Sweep& sweep, const SweepView& view,
-                             const HangResponse& hang);
+std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
+                               const HangResponse& hang);
 
 /// Whether a value just taken at a station, not kept yet, wants more averaged into it; `correction` as the sweep's.
 std::optional<LongerLook> longer_look(const SweepView& view, const Correction& correction, int station,
@@ -43,13 +43,14 @@ struct SweepDigest {
 SweepDigest digest_of(Id sweep_id, const SweepView& view);
 
 /// What the finished sweeps of a test say of each other, and what the door says by itself.
-std::vector<TestCheck> checks_between(const TestRecord& bundle, std::span<const SweepDigest> sweeps);
+std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps);
 
 /// The dismissal that still holds for a check: same rule, same sweep, same stations, and none of these stations read
 /// again since.
-std::optional<Dismissal> dismissal_of(const TestRecord& bundle, Id sweep_id, const Check& check, const SweepView* view);
+std::optional<Dismissal> dismissal_of(const TestRecord& test_record, Id sweep_id, const Finding& check,
+                                      const SweepView* view);
 
 /// How a dismissal writes the stations of a check.
-std::string stations_text(const Check& check);
+std::string stations_text(const Finding& check);
 
 }  // namespace sunbreak::evaluation

@@ -27,7 +27,7 @@ struct WallLog {
 
 /// `known` keeps what was unpacked, so that a log that grows is not unpacked anew. The part with the id `except` is
 /// left out.
-WallLog wall_log(const TestRecord& bundle, UnpackedParts* known = nullptr, Id except = 0);
+WallLog wall_log(const TestRecord& test_record, UnpackedParts* known = nullptr, Id except = 0);
 
 /// Adds a sample that is later than all others, with the correction of its part.
 void append(WallLog& log, const LogSample& sample, const LogPart& part);

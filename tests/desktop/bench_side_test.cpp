@@ -288,7 +288,7 @@ TEST_F(BenchSideTest, HeightsThatCannotBeAreSaidBetweenSweeps) {
   desk().step_rung(1);
   for (const int s : std::vector<int>(desk().walk())) desk().edits().accept(s, 300, "typed");
   bool said = false;
-  for (const evaluation::TestCheck& c : desk().worked_out().all_checks())
+  for (const evaluation::TestFinding& c : desk().worked_out().all_findings())
     said = said || c.check.id == "brighter from higher up";
   EXPECT_TRUE(said);
   EXPECT_TRUE(window_->findChild<Mast*>()->accessibleDescription().contains("36 of 36"));

@@ -7,8 +7,10 @@
 
 #include "book/demo/demo_book.h"
 #include "desktop/paint/map_painter.h"
+#include "desktop/paint/painter_canvas.h"
 #include "desktop/read/figure_row.h"
 #include "desktop/shell/mast.h"
+#include "desktop/shell/stages.h"
 #include "desktop/shell/work_line.h"
 #include "desktop/theme/theme.h"
 #include "window_fixture.h"
@@ -28,7 +30,7 @@ double contrast(const QColor& a, const QColor& b) {
   return (std::max(la, lb) + 0.05) / (std::min(la, lb) + 0.05);
 }
 
-StageMark mark(Desk& desk, Stage stage) { return stage_marks(desk)[static_cast<int>(stage)]; }
+StageMark mark(const Desk& desk, Stage stage) { return stage_kind(stage).mark(desk); }
 
 }  // namespace
 
@@ -47,7 +49,8 @@ TEST_F(WindowTest, BothLooksKeepTextReadable) {
 
 TEST_F(WindowTest, NumbersOnTheMapStandOutOnEveryColorOfTheScale) {
   for (double share = 0; share <= 1; share += 0.01) {
-    const QColor ground = qcolor(report::light_color(share)), ink = qcolor(report::ink_on(report::light_color(share)));
+    const QColor ground = qcolor(drawing::light_color(share)),
+                 ink = qcolor(drawing::ink_on(drawing::light_color(share)));
     EXPECT_GE(contrast(ink, ground), 4.5) << share;
   }
 }
@@ -61,8 +64,8 @@ TEST_F(WindowTest, TheShippedFontIsTheOneShown) {
 }
 
 TEST_F(WindowTest, TheWorkLineTellsHowFarTheTestIs) {
-  EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Untouched);
   key(Qt::Key_N, Qt::ControlModifier);
+  EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Untouched);
   EXPECT_EQ(mark(desk(), Stage::Rig), StageMark::Begun);
   EXPECT_EQ(mark(desk(), Stage::Settle), StageMark::ToCome);
   desk().edits().accept(0, 400, "typed");
@@ -205,7 +208,7 @@ TEST_F(WindowTest, AMapIsPaintedInTheScalesColors) {
   for (int i = 0; i < 4; ++i) {
     const Station& s = desk().view()->layout.stations[i];
     EXPECT_EQ(image.pixelColor(fit.pixel(s.x_m, s.y_m).toPoint()).name(),
-              qcolor(report::light_color(scene.scale.range.share(100.0 * (i + 1)))).name())
+              qcolor(drawing::light_color(scene.scale.range.share(100.0 * (i + 1)))).name())
         << i;
   }
   EXPECT_LT(fit.pixel(0.3, 0.9).y(), fit.pixel(0.3, 0.3).y()) << "the far wall is at the top";

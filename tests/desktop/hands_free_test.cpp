@@ -26,7 +26,7 @@ class HandsFreeTest : public WindowTest {
   void SetUp() override {
     WindowTest::SetUp();
     be_quick();
-    // It has long settled when the tester comes.
+    // It has long stabilized when the tester comes.
     bench_.control("SIM:SPE 6000");
     QTest::qWait(1000);
     bench_.control("SIM:SPE 60");
@@ -70,7 +70,7 @@ class HandsFreeTest : public WindowTest {
     return QTest::qWaitFor([&] { return desk().view()->complete(); }, 120000);
   }
   bool names(int index) {
-    for (const Check& c : desk().worked_out().checks())
+    for (const Finding& c : desk().worked_out().checks())
       if (c.stations == std::vector<int>{index}) return true;
     return false;
   }
@@ -107,7 +107,7 @@ class HandsFreeTest : public WindowTest {
 /// a death in the middle.
 TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   plan();
-  window_->open_test(1, static_cast<int>(Stage::Walk));
+  window_->open_test(1, Stage::Walk);
   hang(heights_m[0]);
   bench_.control("SIM:SHAD " + place_of(shadowed));
   bench_.control("SIM:TILT " + place_of(tilted_sensor) + ",25");
@@ -129,7 +129,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   const auto before = on_disk();
 
   open();
-  window_->open_test(1, static_cast<int>(Stage::Walk));
+  window_->open_test(1, Stage::Walk);
   ASSERT_EQ(desk().test()->readings, before) << "nothing accepted was lost, and nothing else is there";
   int expected_next = -1;
   for (const int s : walk)
@@ -191,7 +191,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   key(Qt::Key_H);
   ASSERT_TRUE(wait_until_complete());
   bool unlike = false;
-  for (const Check& c : desk().worked_out().checks()) unlike = unlike || c.id == "left and right unlike";
+  for (const Finding& c : desk().worked_out().checks()) unlike = unlike || c.id == "left and right unlike";
   EXPECT_TRUE(unlike) << "the lean was reported: " << desk().figures()->balance.left_right_pct;
   expect_figures_true(heights_m[2], roll_deg);
 
@@ -212,7 +212,7 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
     test.samples_a_reading = 1;
     e.save(test);
   });
-  window_->open_test(1, static_cast<int>(Stage::Walk));
+  window_->open_test(1, Stage::Walk);
   hang(heights_m[0]);
   connect_quickly(window_->instruments(), bench_.port("sensor"), bench_.port("carriage"));
   ASSERT_TRUE(both_live(window_->instruments()));

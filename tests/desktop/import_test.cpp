@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QTimer>
 
+#include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 #include "window_fixture.h"
 
@@ -98,7 +99,7 @@ TEST_F(WindowTest, ADataPackageBecomesATestOfTheBook) {
   key(Qt::Key_N, Qt::ControlModifier);
   fill("fixtureName", "Packed Lamp");
   ASSERT_TRUE(desk().edits().accept(0, 424, "typed"));
-  exchange::write_zip(path("p.zip").toStdString(), exchange::make_package(*desk().test()));
+  exchange::write_new_file(path("p.zip").toStdString(), exchange::zip_bytes(exchange::make_package(*desk().test())));
   window_->bring_in_file(path("p.zip"));
   EXPECT_EQ(desk().book().all<record::Test>().size(), 2u);
   EXPECT_EQ(desk().test()->fixture.name, "Packed Lamp");

@@ -79,7 +79,7 @@ class NoLongTaskTest : public WindowTest {
   void walk_read_target_publish(const std::string& of, record::Id test) {
     const auto on_desk = [&] { return desk().test() && desk().test()->test.id == test; };
     step(
-        of + " opened on Walk", [&] { window_->open_test(test, static_cast<int>(Stage::Walk)); }, on_desk);
+        of + " opened on Walk", [&] { window_->open_test(test, Stage::Walk); }, on_desk);
     for (int i = 0; i < 3; ++i)
       step(of + " walked", [&] {
         auto* value = find<QLineEdit>("walkValue");

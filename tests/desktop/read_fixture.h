@@ -9,6 +9,7 @@
 #include "desktop/read/read_view.h"
 #include "desktop/read/targets_page.h"
 #include "desktop/window_fixture.h"
+#include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {
@@ -54,7 +55,7 @@ class ReadTest : public WindowTest {
         }
       }
     });
-    window_->open_test(test_id_, static_cast<int>(Stage::Read));
+    window_->open_test(test_id_, Stage::Read);
     desk().choose(desk().test()->rungs[1].id, desk().test()->stops[0].id);
     settle();
   }
@@ -90,7 +91,8 @@ class ReadTest : public WindowTest {
   /// What the command line says of the chosen sweep, from the published package.
   nlohmann::json from_the_command_line(const QStringList& more = {}) {
     const QString package = path("published.zip");
-    exchange::write_zip(package.toStdString(), exchange::make_package(*desk().test()));
+    exchange::write_new_file(package.toStdString(), exchange::zip_bytes(exchange::make_package(*desk().test())),
+                             exchange::Existing::Replace);
     QProcess cli;
     cli.start(SUNBREAK_CLI, QStringList{"read", package, "--json"} + more);
     EXPECT_TRUE(cli.waitForFinished(60000));

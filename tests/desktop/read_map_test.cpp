@@ -4,9 +4,6 @@
 #include <QPainter>
 #include <QSvgRenderer>
 
-#include "desktop/paint/contour_lines.h"
-#include "desktop/paint/field_image.h"
-#include "desktop/paint/map_frame.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/read/field_map.h"
 #include "desktop/read/map_overlays.h"
@@ -63,36 +60,6 @@ TEST_F(ReadTest, PicturesAreWrittenAtAnySizeAsPixelsAndAsLines) {
   EXPECT_FALSE(write_picture(draw, {900, 1000}, path("no such folder/map.svg")));
   key(Qt::Key_C, Qt::ControlModifier | Qt::ShiftModifier);
   EXPECT_EQ(QApplication::clipboard()->image().width(), 1600);
-}
-
-TEST_F(ReadTest, ContoursAreLabeledAtRoundValuesInsideTheMap) {
-  const MapFit fit = fit_map(QRectF(0, 0, 600, 640), {1.2, 1.2}, true);
-  const auto lines = contour_lines(Field(desk().view()->layout, desk().view()->ppfd), fit, {});
-  ASSERT_GE(lines.size(), 4u);
-  int labels = 0;
-  for (const ContourLines& line : lines) {
-    EXPECT_NEAR(std::fmod(line.level, 50), 0, 1e-9);
-    for (const QRectF& label : line.labels) {
-      EXPECT_TRUE(fit.frame.contains(label));
-      ++labels;
-    }
-  }
-  EXPECT_GE(labels, 4);
-}
-
-TEST_F(ReadTest, AFieldPictureHatchesWhatIsOutOfBand) {
-  const MapFit fit = fit_map(QRectF(0, 0, 200, 200), {1.2, 1.2}, false);
-  const Field field(desk().view()->layout, std::vector<double>(144, 500));
-  ValueScale scale;
-  scale.range = {0, 1000};
-  const QImage bare = field_image(field, fit, scale, std::nullopt, 1).image;
-  EXPECT_EQ(bare.pixelColor(100, 100), qcolor(report::light_color(0.5)));
-  EXPECT_EQ(field_image(field, fit, scale, Band{400, 600}, 1).image, bare);
-  const QImage dim = field_image(field, fit, scale, Band{600, 700}, 1).image,
-               bright = field_image(field, fit, scale, Band{300, 400}, 1).image;
-  EXPECT_NE(dim, bare);
-  EXPECT_NE(bright, bare);
-  EXPECT_NE(bright, dim);
 }
 
 TEST_F(ReadTest, ADenseMapStillTellsItsLowestAndHighest) {
@@ -177,41 +144,6 @@ TEST_F(ReadTest, TheLargestRectangleIsDrawnWhereTheFigureSaysItLies) {
   bool found = false;
   for (int dx = -2; dx <= 2; ++dx) found = found || image.pixelColor(side.toPoint() + QPoint(dx, 0)) == theme().ember;
   EXPECT_TRUE(found);
-}
-
-TEST(ValueText, WritesSignsOnlyWhereTheyMeanSomething) {
-  const ValueText plain{0, false, "%"}, with_sign{1, true, "x"};
-  EXPECT_EQ(plain.text(104.4), "104");
-  EXPECT_EQ(with_sign.text(3.14), "+3.1");
-  EXPECT_EQ(with_sign.text(-3.14), QString(QChar(0x2212)) + "3.1");
-  EXPECT_EQ(with_sign.text(-0.01), "0.0") << "no sign on nothing";
-  EXPECT_EQ(ValueText().text(432.4), "432");
-  EXPECT_EQ(ValueText().text(38.24), "38.2");
-}
-
-TEST(ValueScale, OfDifferencesIsOddAboutZero) {
-  const ValueScale scale{{-50, 50}, true};
-  EXPECT_EQ(qcolor(scale.color(80)), theme().ember) << "held at its end";
-  EXPECT_EQ(qcolor(scale.color(std::nan(""))), theme().ground);
-  const ValueScale light{{0, 1000}, false};
-  EXPECT_EQ(qcolor(light.color(500)), qcolor(report::light_color(0.5)));
-}
-
-TEST(HatchBox, RunsOnFromBoxToBox) {
-  const auto painted = [](const std::vector<QRectF>& boxes) {
-    QImage image(100, 60, QImage::Format_RGB32);
-    image.fill(Qt::darkBlue);
-    QPainter p(&image);
-    for (const QRectF& box : boxes) hatch_box(p, box, true);
-    return image;
-  };
-  const QImage whole = painted({QRectF(10, 10, 80, 40)});
-  const QImage parts = painted({QRectF(10, 10, 40, 40), QRectF(50, 10, 40, 40)});
-  int differ = 0;
-  for (int y = 0; y < 60; ++y)
-    for (int x = 0; x < 100; ++x) differ += std::abs(qRed(whole.pixel(x, y)) - qRed(parts.pixel(x, y))) > 8;
-  EXPECT_LT(differ, 30) << "but for the ends of a line at the seam";
-  EXPECT_EQ(whole.pixelColor(5, 5), QColor(Qt::darkBlue));
 }
 
 TEST(FlowLayout, GoesOnInTheNextRow) {

@@ -6,6 +6,8 @@
 #include <QRegularExpression>
 
 #include "desktop/read/figure_row.h"
+#include "desktop/shell/stages.h"
+#include "desktop/widgets/text.h"
 #include "exchange/package/data_package.h"
 #include "record/renumber.h"
 #include "window_fixture.h"
@@ -56,7 +58,7 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
     key(Qt::Key_Return);
     ++typed;
     ASSERT_EQ(static_cast<int>(desk().test()->readings.size()), typed) << "each reading is in the book before the next";
-    if (!desk().reference_due()) continue;
+    if (!reference_due(desk().sweep_on_walk())) continue;
     EXPECT_EQ(typed, 5 + 24) << "counted from the middle, the last of the probe";
     type(QString::number(reading_at(14 % 6, 14 / 6)));
     key(Qt::Key_Return);
@@ -226,7 +228,7 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
   for (const QLabel* label : second->findChildren<QLabel*>())
     said = said || (label->isVisible() && label->text().contains("Read-only"));
   EXPECT_TRUE(said);
-  second->open_test(1, static_cast<int>(Stage::Walk));
+  second->open_test(1, Stage::Walk);
   EXPECT_FALSE(second->desk().edits().accept(0, 400, "typed"));
   EXPECT_TRUE(second->desk().book().all<record::Reading>().empty());
 }
@@ -238,6 +240,6 @@ TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {
     bool said = false;
     for (const QLabel* label : window_->findChildren<QLabel*>())
       said = said || (label->isVisible() && label->text().contains("not ready yet"));
-    EXPECT_TRUE(said) << static_cast<int>(stage);
+    EXPECT_TRUE(said) << text_of(stage_kind(stage).name);
   }
 }

@@ -57,7 +57,7 @@ TEST_F(WalkTest, GoesOnWhereItWasLeftDaysBefore) {
   for (int i = 0; i < 8; ++i) enter(400 + i);
   const QString next = place();
   open();
-  window_->open_test(1, static_cast<int>(Stage::Walk));
+  window_->open_test(1, Stage::Walk);
   EXPECT_EQ(place(), next);
   EXPECT_EQ(desk().view()->read(), 8);
 }
@@ -120,5 +120,5 @@ TEST_F(WalkTest, AFolderThatCannotBeWrittenIsSaid) {
   window_->show_stage(Stage::Publish);
   find<QLineEdit>("publishFolder")->setText(path("file") + "/below");
   QTest::mouseClick(find<QPushButton>("writePackage"), Qt::LeftButton);
-  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("written")->text().contains("could not be written"); }, 10000));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("written")->text().contains("cannot be written"); }, 10000));
 }

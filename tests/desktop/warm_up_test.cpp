@@ -45,7 +45,7 @@ class WarmUpTest : public WindowTest {
       e.add(record::Rung{0, test.id, 0.45});
       e.add(record::Stop{0, test.id, 100});
     });
-    window_->open_test(1, static_cast<int>(Stage::WarmUp));
+    window_->open_test(1, Stage::WarmUp);
   }
   void connect_all(BenchProcess& bench) {
     connect_quickly(window_->instruments(), bench.port("sensor"), bench.port("carriage"));
@@ -60,8 +60,8 @@ class WarmUpTest : public WindowTest {
         QTest::qWaitFor([&] { return window_->instruments().channel(Measures::Power).live().has_value(); }, 5000));
   }
   QString words(const char* name) { return find<QLabel>(name)->text(); }
-  bool wait_until_settled(int ms) {
-    return QTest::qWaitFor([&] { return window_->log().settling().state == SettledState::Settled; }, ms);
+  bool wait_until_stabilized(int ms) {
+    return QTest::qWaitFor([&] { return window_->log().stabilization().state == StabilizationState::Stabilized; }, ms);
   }
   /// Does `act` every few milliseconds while a dialog is open, until it says that it is done.
   void in_dialog(const std::function<bool(QWidget*)>& act) {
@@ -107,7 +107,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().log().light.size() > 20; }, 5000));
   QTest::qWait(600);
   EXPECT_EQ(words("settlingVerdict"), "Too early to say");
-  ASSERT_TRUE(wait_until_settled(40000)) << window_->log().settling().words;
+  ASSERT_TRUE(wait_until_stabilized(40000)) << window_->log().stabilization().words;
   QTest::qWait(50);
   EXPECT_TRUE(words("settlingVerdict").startsWith("Settled")) << words("settlingVerdict").toStdString();
   EXPECT_NEAR(*window_->log().fall(), 0.06, 0.008) << "the bench falls by 6 % from switch-on";
@@ -139,7 +139,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   const auto stair = evaluation::stair_of(*desk().test());
   ASSERT_TRUE(stair.ok()) << stair.problem().sentence();
   ASSERT_EQ(stair.value().rows.size(), 5u);
-  for (const StairRow& row : stair.value().rows) {
+  for (const DimmingPoint& row : stair.value().rows) {
     const double dial = row.dial_pct / 100;
     EXPECT_NEAR(*row.light_factor, dial * (1.06 - 0.06 * dial), 0.01) << row.dial_pct;
     EXPECT_NEAR(*row.power_share, 0.03 + 0.97 * dial, 0.01) << row.dial_pct;
@@ -166,9 +166,10 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   EXPECT_NEAR(temperatures->item(0, 2)->text().toDouble(), 66.3, 0.1);
   EXPECT_TRUE(words("temperatureWords").contains("over 60 °C")) << words("temperatureWords").toStdString();
 
-  // The stair began the wait anew; once it is over, a sweep is walked settled and says so.
-  ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().settling().state != SettledState::Settled; }, 5000));
-  ASSERT_TRUE(wait_until_settled(40000)) << window_->log().settling().words;
+  // The stair began the wait anew; once it is over, a sweep is walked stabilized and says so.
+  ASSERT_TRUE(
+      QTest::qWaitFor([&] { return window_->log().stabilization().state != StabilizationState::Stabilized; }, 5000));
+  ASSERT_TRUE(wait_until_stabilized(40000)) << window_->log().stabilization().words;
   key(Qt::Key_3, Qt::AltModifier);
   EXPECT_TRUE(words("walkSettling").contains("have settled")) << words("walkSettling").toStdString();
   for (const char* value : {"701", "702", "703"}) {
@@ -181,12 +182,12 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   // All of it is in the lab book: the log too, when it is opened anew.
   const std::size_t logged = window_->log().log().samples.size();
   open();
-  window_->open_test(1, static_cast<int>(Stage::WarmUp));
+  window_->open_test(1, Stage::WarmUp);
   EXPECT_EQ(window_->log().log().samples.size(), logged);
   ASSERT_TRUE(QTest::qWaitFor(
       [&] {
         const auto* walked = window_->desk().worked_out().walked(desk().test()->sweeps.front().id);
-        return walked && walked->kind == evaluation::WalkedState::Settled;
+        return walked && walked->kind == evaluation::WalkedState::Stabilized;
       },
       5000));
 }
@@ -273,7 +274,7 @@ TEST_F(WarmUpTest, ALoggersTableIsShownBeforeItIsTaken) {
   EXPECT_EQ(window_->log().log().watts.size(), 90u);
   EXPECT_EQ(window_->log().log().light.size(), 89u);
   EXPECT_NEAR(window_->log().log().watts.front().time_s, record::seconds_of(desk().test()->lamp_events[0].at), 1e-3);
-  ASSERT_TRUE(wait_until_settled(5000)) << window_->log().settling().words;
+  ASSERT_TRUE(wait_until_stabilized(5000)) << window_->log().stabilization().words;
   key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_TRUE(window_->log().log().samples.empty());
 }

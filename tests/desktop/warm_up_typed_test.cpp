@@ -57,7 +57,7 @@ TEST_F(TypedWarmUpTest, AStairIsTypedStepByStepAndEachStepIsKept) {
   enter(&run, "stairWatts", "0,6");
   QTest::keyClick(&run, Qt::Key_Return);
   EXPECT_FALSE(run.asked_for());
-  const DimmerStair stair = evaluation::stair_of(*desk().test()).value();
+  const DimmingCurve stair = evaluation::stair_of(*desk().test()).value();
   EXPECT_NEAR(*stair.rows[1].light_factor, 0.55, 1e-9);
   EXPECT_NEAR(*stair.rows[1].power_share, 168.5 / 320, 1e-9);
   EXPECT_EQ(stair.standby_w, 0.6);

@@ -38,7 +38,7 @@ class WindowTest : public ::testing::Test {
   /// Opens a test and waits until it is on the desk: a large one is read on another thread.
   void open_test(record::Id id, Stage stage) {
     bool there = false;
-    window_->open_test(id, static_cast<int>(stage), [&] { there = true; });
+    window_->open_test(id, stage, [&] { there = true; });
     EXPECT_TRUE(QTest::qWaitFor([&] { return there; }, 10000));
   }
 

@@ -43,7 +43,7 @@ TEST(LineFormat, WallValuesAreSixNumbers) {
 
 class SimulatedBenchTest : public ::testing::Test {
  protected:
-  /// A bench that is on and settled, with an ideal sensor.
+  /// A bench that is on and stabilized, with an ideal sensor.
   static SimulatedScene ideal() {
     SimulatedScene scene = SimulatedScene::six_bars();
     scene.calibration_error = scene.noise = scene.dark = scene.cosine_loss = scene.tilt_chance = 0;

@@ -235,23 +235,25 @@ const SweepFigures* Desk::figures() const {
   return evaluation && sweep() ? evaluation->figures(sweep()->id) : nullptr;
 }
 
-report::ScaleRange Desk::scale() const {
+drawing::ScaleRange Desk::scale() const {
   const auto& evaluation = worked_out_->evaluation();
   const auto range = evaluation ? evaluation->light_range() : std::nullopt;
-  return range ? report::round_range(range->first, range->second) : report::round_range(INFINITY, -INFINITY);
+  return range ? drawing::round_range(range->first, range->second) : drawing::round_range(INFINITY, -INFINITY);
 }
 
-bool Desk::reference_due() const {
-  const evaluation::SweepView* v = view();
-  if (!test_ || !v || !sweep() || test_->test.reference_every <= 0 || !v->layout.is_lattice()) return false;
-  const evaluation::StationState& own = v->states[reference_station(v->layout)];
-  double last = own.kind == evaluation::StationState::Read && own.at_the_bench ? own.taken_s : -INFINITY;
-  for (const record::SideReading& s : v->side_readings)
-    if (s.purpose == "reference") last = std::max(last, record::seconds_of(s.taken_at));
-  const auto since = std::ranges::count_if(v->states, [&](const evaluation::StationState& s) {
-    return s.kind == evaluation::StationState::Read && s.at_the_bench && s.taken_s > last;
-  });
-  return since >= test_->test.reference_every;
+SweepOnWalk Desk::sweep_on_walk() const {
+  const evaluation::SweepView& v = *view();
+  on_walk_.clear();
+  for (const evaluation::StationState& s : v.states)
+    on_walk_.push_back({s.kind == evaluation::StationState::Read      ? StationOnWalk::Read
+                        : s.kind == evaluation::StationState::Missing ? StationOnWalk::Missing
+                                                                      : StationOnWalk::Untouched,
+                        s.at_the_bench, s.taken_s});
+  SweepOnWalk walked{v.layout, walk_, on_walk_, test_->test.reference_every};
+  for (const record::SideReading& s : v.side_readings)
+    if (s.purpose == "reference")
+      walked.reference_taken_s = std::max(walked.reference_taken_s, record::seconds_of(s.taken_at));
+  return walked;
 }
 
 }  // namespace sunbreak::desktop

@@ -8,10 +8,11 @@
 
 #include "book/book.h"
 #include "core/quantity/display.h"
+#include "core/walk/walk_course.h"
 #include "desktop/desk/bench_clock.h"
 #include "desktop/desk/edits.h"
 #include "desktop/desk/worked_out.h"
-#include "report/light_scale.h"
+#include "drawing/light_scale.h"
 
 namespace sunbreak::desktop {
 
@@ -68,10 +69,11 @@ class Desk : public QObject {
   const evaluation::SweepDigest* digest_of(record::Id sweep_id) const;
   /// The stations of the chosen sweep in the order they are walked.
   const std::vector<int>& walk() const { return walk_; }
-  /// True where so many stations were read since the reference that it is due again.
-  bool reference_due() const;
+  /// The chosen sweep as its walk sees it; to be asked only where there is a view. Refers to the desk, until it
+  /// changes.
+  SweepOnWalk sweep_on_walk() const;
   /// One light scale over all sweeps of the test.
-  report::ScaleRange scale() const;
+  drawing::ScaleRange scale() const;
   std::optional<Band> band() const;
 
   void say(const QString& words) { emit said(words, false); }
@@ -97,6 +99,7 @@ class Desk : public QObject {
   record::Id rung_id_ = 0, stop_id_ = 0;
   std::optional<evaluation::SweepView> planned_;  ///< where the chosen sweep has not begun
   std::vector<int> walk_;
+  mutable std::vector<StationOnWalk> on_walk_;  ///< what sweep_on_walk() refers to
   /// What walk_ was laid out for.
   struct WalkKey {
     Grid grid;

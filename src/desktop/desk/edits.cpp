@@ -2,6 +2,7 @@
 
 #include "book/plan.h"
 #include "book/test_rows.h"
+#include "book/trouble.h"
 #include "desktop/desk/desk.h"
 #include "desktop/widgets/text.h"
 
@@ -14,18 +15,14 @@ bool Edits::at_a_sweep() const { return desk_.test() && desk_.rung() && desk_.st
 
 bool Edits::make(const QString& label, const std::function<void(Edit&)>& change) {
   if (desk_.read_only()) {
-    desk_.warn(
-        tr("This window is read-only, because another one has the lab book open; nothing was changed. Close the other "
-           "window and open the book again."));
+    desk_.warn(tr("This window is read-only: %1. Nothing was changed.").arg(text_of(desk_.book().why_read_only())));
     return false;
   }
   try {
     desk_.book().edit(text_of(label), change);
     return true;
   } catch (const std::exception& e) {
-    desk_.warn(tr("The lab book could not be written (%1); the last change is not kept. Free some space or check the "
-                  "disk, then try again.")
-                   .arg(e.what()));
+    desk_.warn(text_of(book::trouble_with(desk_.book().file(), e).sentence()));
     return false;
   }
 }
@@ -36,9 +33,7 @@ QString Edits::plan(const std::function<std::optional<Problem>()>& change) {
     const auto problem = change();
     return problem ? text_of(problem->sentence()) : QString();
   } catch (const std::exception& e) {
-    return tr("The lab book could not be written (%1); the change is not kept. Free some space or check the disk, then "
-              "try again.")
-        .arg(e.what());
+    return text_of(book::trouble_with(desk_.book().file(), e).sentence());
   }
 }
 
@@ -57,8 +52,7 @@ std::optional<record::TestRecord> Edits::rehearse(const std::function<QString()>
   return draft;
 }
 
-std::optional<LongerLook> Edits::longer_look(int station, const TakenValue& value) const {
-  if (!desk_.view()) return {};
+std::function<std::optional<LongerLook>()> Edits::longer_look(int station, const TakenValue& value) const {
   evaluation::StationState taken;
   taken.kind = evaluation::StationState::Read;
   taken.raw = value.raw;
@@ -66,8 +60,10 @@ std::optional<LongerLook> Edits::longer_look(int station, const TakenValue& valu
   taken.samples = value.samples;
   taken.spread = value.spread;
   const record::Sweep* present = desk_.sweep();
-  return evaluation::longer_look(
-      *desk_.view(), present ? record::correction_of(*present) : record::correction_of(*desk_.test()), station, taken);
+  const Correction correction = present ? record::correction_of(*present) : record::correction_of(*desk_.test());
+  return [view = *desk_.view(), correction, station, taken] {
+    return evaluation::longer_look(view, correction, station, taken);
+  };
 }
 
 bool Edits::accept(int station, const TakenValue& value) {
@@ -121,7 +117,7 @@ bool Edits::set_watts(std::optional<double> watts) {
   });
 }
 
-bool Edits::set_aside(const evaluation::TestCheck& c, const std::string& reason) {
+bool Edits::set_aside(const evaluation::TestFinding& c, const std::string& reason) {
   return desk_.test() && make(tr("set a check aside"), [&](Edit& e) {
            e.add(record::Dismissal{0, desk_.test()->test.id, c.sweep_id ? std::optional(c.sweep_id) : std::nullopt,
                                    c.check.id, evaluation::stations_text(c.check), c.check.saw, reason,
@@ -141,7 +137,7 @@ void Edits::step_history(bool undoing) {
       desk_.say(
           (undoing ? tr("Undone: %1. Ctrl+Shift+Z brings it back.") : tr("Done again: %1.")).arg(text_of(*label)));
   } catch (const std::exception& e) {
-    desk_.warn(tr("This step could not be taken back (%1); the lab book is as it was.").arg(e.what()));
+    desk_.warn(text_of(book::trouble_with(desk_.book().file(), e).sentence()));
   }
 }
 

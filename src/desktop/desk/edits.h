@@ -37,8 +37,9 @@ class Edits {
   /// The test as it would be after a change that is not made yet; none where the change would be refused.
   std::optional<record::TestRecord> rehearse(const std::function<QString()>& change);
 
-  /// Whether a value taken at a station of the chosen sweep, and not kept yet, wants more averaged into it.
-  std::optional<LongerLook> longer_look(int station, const TakenValue& value) const;
+  /// Tells whether a value taken at a station of the chosen sweep, and not kept yet, wants more averaged into it. A
+  /// copy of what it needs: may be asked on another thread.
+  std::function<std::optional<LongerLook>()> longer_look(int station, const TakenValue& value) const;
   bool accept(int station, const TakenValue& value);
   bool accept(int station, double raw, const std::string& source) { return accept(station, TakenValue{raw, source}); }
   /// Keeps a reading beside the sweep's own: `purpose` is reference or repeat.
@@ -47,7 +48,7 @@ class Edits {
   bool clear_station(int station);
   bool set_watts(std::optional<double> watts);
 
-  bool set_aside(const evaluation::TestCheck& check, const std::string& reason);
+  bool set_aside(const evaluation::TestFinding& check, const std::string& reason);
   bool take_up_again(record::Id dismissal_id);
 
   void undo() { step_history(true); }

@@ -3,6 +3,8 @@
 #include <QWidget>
 #include <vector>
 
+#include "desktop/desk/stage.h"
+
 namespace sunbreak::desktop {
 
 /// A key and what it does, for the page of keys.
@@ -18,12 +20,22 @@ class StageView : public QWidget {
   /// Called when the stage comes to the front; puts the keyboard where the work is.
   virtual void arrive() {}
   virtual std::vector<KeyHint> keys() const { return {}; }
-  /// Puts what the stage shows on the clipboard as a table; false where there is nothing.
-  virtual bool copy() { return false; }
+  /// Puts what the stage shows on the clipboard as a table and says so; empty where there is nothing.
+  virtual QString copy() { return {}; }
+  /// Takes a table that was brought in while the stage is at the front; false where the readings of a sweep are meant.
+  virtual bool take_table(const std::string& /*bytes*/, const QString& /*origin*/) { return false; }
+  /// A test that is opened here begins with its fullest sweep; otherwise with the first that is still to be read.
+  virtual bool begins_with_fullest_sweep() const { return true; }
 
  signals:
-  /// Asks for another place: a stage's number, for a way to what is missing.
-  void go(int stage);
+  /// Asks for another stage, for a way to what is missing.
+  void go(sunbreak::desktop::Stage stage);
+  /// Asks for a file of readings or a log to be chosen and brought in.
+  void wants_file();
+  /// A block of cells was pasted where one value goes.
+  void pasted(const QString& text);
+  /// Asks for the whole screen, or gives it back.
+  void arms_length_wanted(bool on);
 };
 
 }  // namespace sunbreak::desktop

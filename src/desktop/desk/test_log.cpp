@@ -54,8 +54,8 @@ void TestLog::reload() {
     if (desk_.clock().speed() == 1) desk_.clock().back_to_now();
     test_id_ = id;
     unpacked_.clear();
-    settling_ = {};
-    settled_since_s_.reset();
+    stabilization_ = {};
+    stabilized_since_s_.reset();
     fall_.reset();
     background_.drop();
   }
@@ -129,26 +129,27 @@ void TestLog::judge() {
     again_ = true;
     return;
   }
-  const auto settled_before =
-      settled_since_s_ && settled_since_of_ == settling_.lamp.waiting_from_s ? settled_since_s_ : std::nullopt;
+  const auto stabilized_before = stabilized_since_s_ && stabilized_since_of_ == stabilization_.lamp.waiting_from_s
+                                     ? stabilized_since_s_
+                                     : std::nullopt;
   background_.ask(
-      [events = desk_.test()->lamp_events, log = evaluation::WallLog{{}, log_.light, log_.watts, 0}, settled_before,
+      [events = desk_.test()->lamp_events, log = evaluation::WallLog{{}, log_.light, log_.watts, 0}, stabilized_before,
        now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)](auto) {
         Answer answer;
-        answer.settling = evaluation::settling_at(events, log, now);
+        answer.stabilization = evaluation::stabilization_at(events, log, now);
         answer.fall = evaluation::fall_from_switch_on(events, log);
         const bool same_wait =
-            settled_before && settled_before >= answer.settling.lamp.waiting_from_s.value_or(-INFINITY);
-        if (answer.settling.state == SettledState::Settled)
-          answer.settled_since_s =
-              same_wait ? settled_before : evaluation::settled_since_s(events, log, answer.settling);
+            stabilized_before && stabilized_before >= answer.stabilization.lamp.waiting_from_s.value_or(-INFINITY);
+        if (answer.stabilization.state == StabilizationState::Stabilized)
+          answer.stabilized_since_s =
+              same_wait ? stabilized_before : evaluation::stabilized_since_s(events, log, answer.stabilization);
         return answer;
       },
       [this](Answer answer) {
-        settling_ = std::move(answer.settling);
-        settled_since_s_ = answer.settled_since_s;
+        stabilization_ = std::move(answer.stabilization);
+        stabilized_since_s_ = answer.stabilized_since_s;
         fall_ = answer.fall;
-        settled_since_of_ = settling_.lamp.waiting_from_s;
+        stabilized_since_of_ = stabilization_.lamp.waiting_from_s;
         emit judged();
         if (std::exchange(again_, false)) judge_.start();
       });

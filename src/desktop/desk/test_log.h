@@ -8,7 +8,7 @@
 
 #include "book/log_edits.h"
 #include "desktop/desk/background.h"
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 
 namespace sunbreak::desktop {
 
@@ -24,10 +24,10 @@ class TestLog : public QObject {
 
   const evaluation::WallLog& log() const { return log_; }
   /// What the log says now; the latest answer where a newer one is on its way.
-  const evaluation::Settling& settling() const { return settling_; }
-  std::optional<double> settled_since_s() const { return settled_since_s_; }
+  const evaluation::Stabilization& stabilization() const { return stabilization_; }
+  std::optional<double> stabilized_since_s() const { return stabilized_since_s_; }
   evaluation::LampState lamp() const;
-  /// The published fall of light from switch-on to settled, as a share.
+  /// The published fall of light from switch-on to stabilized, as a share.
   std::optional<double> fall() const { return fall_; }
 
   /// Recording: samples go into a part of their own and are on disk every ten seconds.
@@ -44,8 +44,8 @@ class TestLog : public QObject {
 
  private:
   struct Answer {
-    evaluation::Settling settling;
-    std::optional<double> settled_since_s, fall;
+    evaluation::Stabilization stabilization;
+    std::optional<double> stabilized_since_s, fall;
   };
   void reload();
   void keep();
@@ -58,8 +58,8 @@ class TestLog : public QObject {
   evaluation::WallLog log_;
   std::unique_ptr<book::LogRecorder> recorder_;
   QTimer keep_, judge_;
-  evaluation::Settling settling_;
-  std::optional<double> settled_since_s_, settled_since_of_, fall_;
+  evaluation::Stabilization stabilization_;
+  std::optional<double> stabilized_since_s_, stabilized_since_of_, fall_;
   std::string loaded_records_;  ///< what of the book log_ was read from
   Background background_;
   bool again_ = false;

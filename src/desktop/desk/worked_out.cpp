@@ -109,17 +109,17 @@ void WorkedOut::want_budgets(Id also) {
   go_on();
 }
 
-std::vector<Check> WorkedOut::checks() const {
-  std::vector<Check> open;
+std::vector<Finding> WorkedOut::checks() const {
+  std::vector<Finding> open;
   if (const Id id = chosen())
-    for (const evaluation::TestCheck& c : all_checks_)
+    for (const evaluation::TestFinding& c : all_checks_)
       if (c.sweep_id == id && !c.set_aside) open.push_back(c.check);
   return open;
 }
 
 int WorkedOut::open_checks_of(Id sweep_id) const {
   return static_cast<int>(std::ranges::count_if(
-      all_checks_, [&](const evaluation::TestCheck& c) { return c.sweep_id == sweep_id && !c.set_aside; }));
+      all_checks_, [&](const evaluation::TestFinding& c) { return c.sweep_id == sweep_id && !c.set_aside; }));
 }
 
 HangResponse WorkedOut::hang() const { return evaluation_ ? evaluation_->hang_so_far(chosen()) : HangResponse{}; }

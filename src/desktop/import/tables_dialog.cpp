@@ -12,8 +12,8 @@
 
 #include "book/take_table.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {

@@ -8,14 +8,15 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QRegularExpression>
-#include <QSaveFile>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QVBoxLayout>
+#include <cerrno>
 
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 
 namespace sunbreak::desktop {
@@ -24,7 +25,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-constexpr int most_readings_previewed = 600;
+constexpr int most_readings_previewed = 600, most_names_tried = 1000;
 
 QString default_folder() {
   return QSettings()
@@ -41,18 +42,26 @@ QString slug(const QString& title) {
   return name.isEmpty() ? QStringLiteral("test") : name.left(80);
 }
 
-/// The first name that is still free: an earlier file is never written over.
-fs::path free_name(const fs::path& folder, const QString& stem, const QString& ending) {
-  fs::path file = folder / text_of(stem + ending);
-  for (int n = 2; fs::exists(file); ++n)
-    file = folder / text_of(QStringLiteral("%1-%2%3").arg(stem).arg(n).arg(ending));
-  return file;
-}
+struct Written {
+  fs::path file;
+  std::optional<std::string> problem;
+};
 
-void write_text(const fs::path& file, const std::string& text) {
-  QSaveFile out(text_of(file.string()));
-  if (!out.open(QIODevice::WriteOnly) || out.write(text.data(), static_cast<qint64>(text.size())) < 0 || !out.commit())
-    throw std::runtime_error(out.errorString().toStdString());
+/// Writes under the first name that is still free: an earlier file is never written over.
+Written write_under_free_name(const fs::path& folder, const QString& stem, const QString& ending,
+                              const std::string& content) {
+  std::error_code error;
+  fs::create_directories(folder, error);
+  if (error) return {folder, exchange::cannot_write(folder, error.value()).sentence()};
+  for (int n = 1; n <= most_names_tried; ++n) {
+    const QString name = n == 1 ? stem + ending : QStringLiteral("%1-%2%3").arg(stem).arg(n).arg(ending);
+    const fs::path file = folder / text_of(name);
+    const auto status = fs::symlink_status(file, error);
+    if (fs::exists(status)) continue;
+    const auto problem = exchange::write_new_file(file, content);
+    return {file, problem ? std::optional(problem->sentence()) : std::nullopt};
+  }
+  return {folder, exchange::cannot_write(folder / text_of(stem + ending), EEXIST).sentence()};
 }
 
 }  // namespace
@@ -91,7 +100,7 @@ QWidget* PublishView::build_side() {
   gaps_ = wrapped_label({}, side);
   column->addWidget(gaps_);
   auto* fill = new QPushButton(tr("Fill it in on Rig"), side);
-  connect(fill, &QPushButton::clicked, this, [this] { emit go(0); });
+  connect(fill, &QPushButton::clicked, this, [this] { emit go(Stage::Rig); });
   column->addWidget(fill, 0, Qt::AlignLeft);
   column->addWidget(thin_rule(side));
   column->addWidget(heading_label(tr("Write to the folder"), side));
@@ -153,38 +162,33 @@ void PublishView::refresh() {
   set_tone(gaps_, missing.isEmpty() ? "good" : "attention");
 }
 
-void PublishView::write(const QString& ending, std::function<void(const fs::path&)> writer) {
-  waiting_.push_back({ending, std::move(writer)});
+void PublishView::write(const QString& ending, std::function<std::string()> make) {
+  waiting_.push_back({ending, std::move(make)});
   go_on_writing();
 }
 
-/// Writes the next file beside the interface and says what came of it.
+/// Makes and writes the next file beside the interface and says what came of it.
 void PublishView::go_on_writing() {
   if (writing_.working() || waiting_.empty() || !desk_.test()) return;
-  auto [ending, writer] = std::move(waiting_.front());
+  auto [ending, make] = std::move(waiting_.front());
   waiting_.pop_front();
-  const fs::path folder = text_of(folder_->text());
-  std::error_code error;
-  fs::create_directories(folder, error);
-  const fs::path file = free_name(folder, slug(text_of(record::title_of(*desk_.test()))), ending);
-  written_->setText(tr("Writing %1…").arg(text_of(file.filename().string())));
+  const QString stem = slug(text_of(record::title_of(*desk_.test()))), folder = folder_->text();
+  written_->setText(tr("Writing %1…").arg(stem + ending));
   set_tone(written_, "");
   writing_.ask(
-      [file, writer = std::move(writer)](auto) -> std::optional<std::string> {
+      [folder, stem, ending, make = std::move(make)](auto) -> Written {
         try {
-          writer(file);
-          return {};
+          return write_under_free_name(text_of(folder), stem, ending, make());
         } catch (const std::exception& e) {
-          return e.what();
+          return {text_of(stem + ending),
+                  text_of(tr("%1 could not be made (%2).").arg(stem + ending, QString::fromUtf8(e.what())))};
         }
       },
-      [this, file, folder = folder_->text()](const std::optional<std::string>& problem) {
-        if (!problem) QSettings().setValue("publish/folder", folder);
-        written_->setText(problem ? tr("%1 could not be written (%2). Choose another folder, or check its rights and "
-                                       "the free space.")
-                                        .arg(text_of(file.string()), text_of(*problem))
-                                  : tr("Written: %1").arg(text_of(file.string())));
-        set_tone(written_, problem ? "bad" : "good");
+      [this, folder](const Written& written) {
+        if (!written.problem) QSettings().setValue("publish/folder", folder);
+        written_->setText(written.problem ? text_of(*written.problem)
+                                          : tr("Written: %1").arg(text_of(written.file.string())));
+        set_tone(written_, written.problem ? "bad" : "good");
         go_on_writing();
       });
 }
@@ -198,22 +202,20 @@ report::ReportOptions PublishView::chosen_options() const {
 }
 
 void PublishView::write_page() {
-  write(".html", [evaluation = desk_.worked_out().evaluation(), options = chosen_options()](const fs::path& file) {
-    write_text(file, report::html_report(*evaluation, options).html);
+  write(".html", [evaluation = desk_.worked_out().evaluation(), options = chosen_options()] {
+    return report::html_report(*evaluation, options).html;
   });
 }
 
 void PublishView::write_package() {
   if (!desk_.test()) return;
-  write(".zip", [evaluation = desk_.worked_out().evaluation(), test = desk_.snapshot()](const fs::path& file) {
-    exchange::write_zip(file, exchange::make_package(*test, *evaluation));
+  write(".zip", [evaluation = desk_.worked_out().evaluation(), test = desk_.snapshot()] {
+    return exchange::zip_bytes(exchange::make_package(*test, *evaluation));
   });
 }
 
 void PublishView::write_table() {
-  write(".csv", [evaluation = desk_.worked_out().evaluation()](const fs::path& file) {
-    write_text(file, exchange::spreadsheet_csv(*evaluation));
-  });
+  write(".csv", [evaluation = desk_.worked_out().evaluation()] { return exchange::spreadsheet_csv(*evaluation); });
 }
 
 void PublishView::arrive() {

@@ -28,7 +28,7 @@ class PublishView : public StageView {
   QWidget* build_side();
   void refresh();
   report::ReportOptions chosen_options() const;
-  void write(const QString& ending, std::function<void(const std::filesystem::path&)> writer);
+  void write(const QString& ending, std::function<std::string()> make);
   void go_on_writing();
   void write_page();
   void write_package();
@@ -41,7 +41,7 @@ class PublishView : public StageView {
   QLabel *gaps_, *written_;
   struct Job {
     QString ending;
-    std::function<void(const std::filesystem::path&)> writer;
+    std::function<std::string()> make;
   };
   std::deque<Job> waiting_;  ///< to be written after the one under way
   Background writing_;

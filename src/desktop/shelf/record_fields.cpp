@@ -1,7 +1,7 @@
 #include "desktop/shelf/record_fields.h"
 
 #include "book/plan.h"
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -22,8 +22,8 @@ void number_line(Form& form, Desk& desk, const WhichId& id, const QString& name,
                  const NumberRange& range, const QString& unit) {
   form.line(
       name, [=, &desk] { return show_number(member_of(desk, id(), member).value_or(std::nullopt)); },
-      take_number(range,
-                  [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
+      parse_number_field(
+          range, [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
       [unit] { return unit; });
 }
 
@@ -32,8 +32,9 @@ QLineEdit* length_line(Form& form, Desk& desk, const WhichId& id, const QString&
                        std::optional<double> Record::*member, const NumberRange& range) {
   return form.line(
       name, [=, &desk] { return show_length(member_of(desk, id(), member).value_or(std::nullopt), desk.units()); },
-      take_length([&desk] { return desk.units(); }, range,
-                  [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
+      parse_length_field(
+          [&desk] { return desk.units(); }, range,
+          [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, v, name.toLower()); }),
       [&desk] { return unit_text(desk); });
 }
 
@@ -91,10 +92,11 @@ void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
   form.line(
           QObject::tr("Units side by side"),
           [=, &desk] { return QString::number(member_of(desk, id(), &Fixture::units).value_or(1)); },
-          take_number({1, 12, false},
-                      [=, &desk](std::optional<double> v) {
-                        return store_member(desk, id(), &Fixture::units, static_cast<int>(*v), QObject::tr("units"));
-                      }))
+          parse_number_field({1, 12, false},
+                             [=, &desk](std::optional<double> v) {
+                               return store_member(desk, id(), &Fixture::units, static_cast<int>(*v),
+                                                   QObject::tr("units"));
+                             }))
       ->setObjectName("fixtureUnits");
   length_line<Fixture>(form, desk, id, QObject::tr("Middle to middle"), &Fixture::unit_spacing_m, {0.01, 10});
   number_line<Fixture>(form, desk, id, QObject::tr("Units turned inward"), &Fixture::unit_tilt_deg, {-60, 60},
@@ -106,7 +108,7 @@ void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
           const auto value = member_of(desk, id(), member).value_or(std::nullopt);
           return value ? QString::number(*value) : QString();
         },
-        take_number({1, 200}, [=, &desk](std::optional<double> v) {
+        parse_number_field({1, 200}, [=, &desk](std::optional<double> v) {
           return store_member(desk, id(), member, v ? std::optional(static_cast<int>(*v)) : std::nullopt,
                               name.toLower());
         }));
@@ -131,8 +133,8 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
             const auto claim = claim_of(desk, fixture_id(), key);
             return claim ? show_number(claim->value) : QString();
           },
-          take_number({0, 1e6},
-                      [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }),
+          parse_number_field(
+              {0, 1e6}, [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }),
           [unit = kind.unit] { return unit; });
     else
       form.line(
@@ -151,20 +153,20 @@ void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
   const auto side = [&](const QString& name, double Bench::*member) {
     return form.line(
         name, [=, &desk] { return show_length(member_of(desk, id(), member), desk.units()); },
-        take_length([&desk] { return desk.units(); }, {0.05, 20, false},
-                    [=, &desk](std::optional<double> v) -> QString {
-                      auto bench = desk.book().find<Bench>(id());
-                      if (!bench) return {};
-                      (*bench).*member = *v;
-                      // The test on the desk may change its own bench; from the shelf, no test is exempt.
-                      record::TestRecord around;
-                      if (desk.test() && desk.test()->bench.id == bench->id)
-                        around = *desk.test();
-                      else
-                        around.bench = *desk.book().find<Bench>(id());
-                      return desk.edits().plan(
-                          [&] { return book::resize_bench(desk.book(), around, record::footprint_of(*bench)); });
-                    }),
+        parse_length_field([&desk] { return desk.units(); }, {0.05, 20, false},
+                           [=, &desk](std::optional<double> v) -> QString {
+                             auto bench = desk.book().find<Bench>(id());
+                             if (!bench) return {};
+                             (*bench).*member = *v;
+                             // The test on the desk may change its own bench; from the shelf, no test is exempt.
+                             record::TestRecord around;
+                             if (desk.test() && desk.test()->bench.id == bench->id)
+                               around = *desk.test();
+                             else
+                               around.bench = *desk.book().find<Bench>(id());
+                             return desk.edits().plan(
+                                 [&] { return book::resize_bench(desk.book(), around, record::footprint_of(*bench)); });
+                           }),
         [&desk] { return unit_text(desk); });
   };
   side(QObject::tr("Width, left to right"), &Bench::width_m)->setObjectName("benchWidth");
@@ -198,7 +200,7 @@ void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::stri
     const auto plain = [&](const QString& name, double Meter::*member, const NumberRange& range, const QString& unit) {
       form.line(
           name, [=, &desk] { return show_number(member_of(desk, id(), member)); },
-          take_number(
+          parse_number_field(
               range,
               [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, *v, name.toLower()); }),
           [unit] { return unit; });

@@ -1,14 +1,12 @@
 #pragma once
 
-#include "desktop/desk/stage_view.h"
+#include "desktop/desk/stage.h"
 
 namespace sunbreak::desktop {
 
-/// A stage that is still to come: says in one line what will be there.
-class LaterStage : public StageView {
-  Q_OBJECT
- public:
-  explicit LaterStage(const QString& name, const QString& what, QWidget* parent = nullptr);
-};
+/// Stages that are still to come: each says in one line what will be there.
+StageKind settle_stage();
+StageKind audit_stage();
+StageKind line_up_stage();
 
 }  // namespace sunbreak::desktop

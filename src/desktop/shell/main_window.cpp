@@ -11,8 +11,10 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
+#include <QMessageBox>
 #include <QMimeData>
 #include <QProcess>
+#include <QPushButton>
 #include <QSettings>
 #include <QShortcut>
 #include <QStackedWidget>
@@ -26,17 +28,12 @@
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
 #include "desktop/instruments/instruments_panel.h"
-#include "desktop/publish/publish_view.h"
-#include "desktop/read/read_view.h"
-#include "desktop/rig/rig_view.h"
 #include "desktop/shell/key_page.h"
-#include "desktop/shell/later_stage.h"
 #include "desktop/shell/mast.h"
 #include "desktop/shell/sensor_strip.h"
+#include "desktop/shell/stages.h"
+#include "desktop/shell/work_line.h"
 #include "desktop/theme/theme.h"
-#include "desktop/walk/walk_view.h"
-#include "desktop/warmup/log_import.h"
-#include "desktop/warmup/warm_up_view.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "exchange/package/data_package.h"
@@ -62,10 +59,11 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   });
   qApp->installEventFilter(this);
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
-  if (desk_->read_only())
-    notice_->setText(marked_attention(
-        tr("Read-only: another window has this lab book open. What you see is kept; changes are made there.")));
-  notice_->setVisible(desk_->read_only());
+  QStringList notices;
+  if (desk_->read_only()) notices << tr("Read-only: %1.").arg(text_of(desk_->book().why_read_only()));
+  if (!desk_->book().notice().empty()) notices << text_of(desk_->book().notice());
+  notice_->setText(marked_attention(notices.join(' ')));
+  notice_->setVisible(!notices.isEmpty());
   show_home();
 }
 
@@ -141,28 +139,17 @@ void MainWindow::build_frame() {
 void MainWindow::build_stages() {
   home_ = new HomeView(*desk_, stack_);
   stack_->addWidget(home_);
-  connect(home_, &HomeView::open, this, [this](record::Id id, int stage) { open_test(id, stage); });
+  connect(home_, &HomeView::open, this, [this](record::Id id, std::optional<Stage> stage) { open_test(id, stage); });
   connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);
-  const auto later = [&](Stage stage, const QString& what) { return new LaterStage(stage_name(stage), what, stack_); };
-  walk_ = new WalkView(*desk_, *hub_, *log_, stack_);
-  connect(walk_, &WalkView::pasted, this,
-          [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
-  connect(walk_, &WalkView::wants_file, this, &MainWindow::choose_file);
-  connect(walk_, &WalkView::arms_length_wanted, this, &MainWindow::set_arms_length);
-  auto* warm_up = new WarmUpView(*desk_, *hub_, *log_, stack_);
-  connect(warm_up, &WarmUpView::wants_file, this, &MainWindow::choose_file);
-  stages_ = {new RigView(*desk_, stack_),
-             warm_up,
-             walk_,
-             new ReadView(*desk_, stack_),
-             later(Stage::Settle,
-                   tr("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
-             later(Stage::Audit, tr("Here each of the maker's claims will be held against what was measured.")),
-             later(Stage::LineUp, tr("Here fixtures will stand side by side, where they may be compared.")),
-             new PublishView(*desk_, stack_)};
-  for (StageView* view : stages_) {
+  for (const StageKind& kind : stages()) {
+    StageView* view = kind.make({*desk_, *hub_, *log_}, stack_);
     stack_->addWidget(view);
-    connect(view, &StageView::go, this, [this](int stage) { show_stage(static_cast<Stage>(stage)); });
+    views_.push_back(view);
+    connect(view, &StageView::go, this, &MainWindow::show_stage);
+    connect(view, &StageView::wants_file, this, &MainWindow::choose_file);
+    connect(view, &StageView::arms_length_wanted, this, &MainWindow::set_arms_length);
+    connect(view, &StageView::pasted, this,
+            [this](const QString& text) { bring_in_table(text_of(text), tr("the clipboard"), "pasted"); });
   }
 }
 
@@ -194,14 +181,13 @@ void MainWindow::build_menu() {
   entry(tr("Instruments…"), QKeySequence("Ctrl+I"), [this] { show_instruments(); });
   entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
   entry(tr("Keys"), QKeySequence(Qt::Key_F1),
-        [this] { show_keys(this, stage_ ? stage_name(*stage_) : tr("The lab book"), front()->keys()); });
+        [this] { show_keys(this, stage_ ? stage_kind(*stage_).name : tr("The lab book"), front()->keys()); });
   menu->addSeparator();
   entry(tr("Quit"), QKeySequence::Quit, [this] { close(); });
   menu_->setMenu(menu);
   add_key(Qt::Key_F10, [this] { menu_->showMenu(); });
-  for (int i = 0; i < stage_count; ++i)
-    add_key(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)),
-            [this, i] { show_stage(static_cast<Stage>(i)); });
+  for (int i = 0; i < static_cast<int>(stages().size()); ++i)
+    add_key(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_stage(stages()[i].stage); });
   add_key(Qt::Key_PageUp, [this] { desk_->step_rung(-1); });
   add_key(Qt::Key_PageDown, [this] { desk_->step_rung(1); });
   add_key(Qt::Key_BracketLeft, [this] { desk_->step_stop(-1); });
@@ -229,19 +215,17 @@ void MainWindow::show_stage(Stage stage) {
   stage_ = stage;
   work_line_->set_stage(stage_);
   mast_->show();
-  StageView* view = stages_[static_cast<int>(stage)];
+  StageView* view = views_[stage_place(stage)];
   stack_->setCurrentWidget(view);
   view->arrive();
 }
 
-void MainWindow::open_test(record::Id id, int stage, const std::function<void()>& then) {
+void MainWindow::open_test(record::Id id, std::optional<Stage> stage, const std::function<void()>& then) {
   desk_->open_test(id, [this, stage, then] {
     if (!desk_->test()) return;
-    const int at = stage >= 0                        ? stage
-                   : desk_->test()->readings.empty() ? static_cast<int>(Stage::Rig)
-                                                     : static_cast<int>(Stage::Read);
-    if (at != static_cast<int>(Stage::Walk)) desk_->choose_fullest();
-    show_stage(static_cast<Stage>(at));
+    const Stage at = stage.value_or(desk_->test()->readings.empty() ? Stage::Rig : Stage::Read);
+    if (views_[stage_place(at)]->begins_with_fullest_sweep()) desk_->choose_fullest();
+    show_stage(at);
     if (then) then();
   });
 }
@@ -287,9 +271,7 @@ void MainWindow::plan_like_this_sweep() {
 }
 
 void MainWindow::copy() {
-  if (front()->copy())
-    desk_->say(stage_ == Stage::WarmUp ? tr("The log is on the clipboard as a table.")
-                                       : tr("The sweep is on the clipboard as a table, far row first."));
+  if (const QString said = front()->copy(); !said.isEmpty()) desk_->say(said);
 }
 
 void MainWindow::paste() {
@@ -331,15 +313,17 @@ void MainWindow::bring_in_file(const QString& path) {
     return desk_->warn(
         tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
   if (file.peek(2) == "PK") {
-    auto bundle = exchange::read_package_file(text_of(path));
-    if (!bundle) return desk_->warn(text_of(bundle.problem().sentence()));
+    std::vector<std::string> altered;
+    auto test_record = exchange::read_package_file(text_of(path), &altered);
+    if (!test_record) return desk_->warn(text_of(test_record.problem().sentence()));
+    if (!altered.empty() && !taken_as_altered(path, altered)) return;
     record::Id id = 0;
     const QString problem = desk_->edits().plan([&]() -> std::optional<Problem> {
-      id = book::add_test(desk_->book(), bundle.value(), "bring in a data package");
+      id = book::add_test(desk_->book(), test_record.value(), "bring in a data package");
       return {};
     });
     if (!problem.isEmpty()) return desk_->warn(problem);
-    return open_test(id, static_cast<int>(Stage::Read), [this] {
+    return open_test(id, Stage::Read, [this] {
       desk_->say(
           tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(*desk_->test()))));
     });
@@ -353,19 +337,30 @@ void MainWindow::bring_in_file(const QString& path) {
   bring_in_table(bytes.toStdString(), QFileInfo(path).fileName(), "file");
 }
 
+/// Lists what in a package is not as its writer left it, and asks whether it is to be taken so.
+bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::string>& altered) {
+  QStringList list;
+  for (const std::string& words : altered) list << QStringLiteral("· ") + text_of(words);
+  QMessageBox question(QMessageBox::NoIcon, tr("Altered package"),
+                       tr("%1 is not as its writer left it:").arg(QFileInfo(path).fileName()), QMessageBox::NoButton,
+                       this);
+  question.setObjectName("alteredPackage");
+  question.setInformativeText(list.join('\n'));
+  QPushButton* take = question.addButton(tr("Take it as it is"), QMessageBox::AcceptRole);
+  take->setObjectName("takeAltered");
+  question.setDefaultButton(question.addButton(tr("Leave it"), QMessageBox::RejectRole));
+  question.exec();
+  if (question.clickedButton() == take) return true;
+  desk_->say(tr("Nothing was taken. Ask for the package again from who measured."));
+  return false;
+}
+
 void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
   if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
     return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
-  if (stage_ == Stage::WarmUp) return bring_in_log(bytes, origin);
+  if (front()->take_table(bytes, origin)) return;
   ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
   if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
-}
-
-void MainWindow::bring_in_log(const std::string& bytes, const QString& origin) {
-  auto draft = exchange::read_log_table(bytes);
-  if (!draft) return desk_->warn(origin + ": " + text_of(draft.problem().sentence()));
-  LogImport dialog(*desk_, *log_, std::move(draft.value()), origin, this);
-  if (dialog.exec() == QDialog::Accepted) desk_->say(tr("The log is in. Ctrl+Z takes it out again."));
 }
 
 void MainWindow::choose_book() {

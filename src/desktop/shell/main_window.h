@@ -1,11 +1,12 @@
 #pragma once
 
 #include <QMainWindow>
-#include <array>
 #include <memory>
+#include <optional>
+#include <vector>
 
 #include "desktop/desk/desk.h"
-#include "desktop/shell/work_line.h"
+#include "desktop/desk/stage.h"
 
 class QLabel;
 class QStackedWidget;
@@ -19,7 +20,7 @@ class Mast;
 class SensorStrip;
 class StageView;
 class TestLog;
-class WalkView;
+class WorkLine;
 
 /// The frame: work line, mast, stage, sensor strip. Owns the desk and with it the lab book.
 class MainWindow : public QMainWindow {
@@ -33,8 +34,8 @@ class MainWindow : public QMainWindow {
   TestLog& log() { return *log_; }
   void show_home();
   void show_stage(Stage stage);
-  /// At a stage, or at the one that its state suggests where `stage` is below 0; `then` once it is there.
-  void open_test(record::Id id, int stage = -1, const std::function<void()>& then = {});
+  /// At a stage, or at the one that its state suggests; `then` once it is there.
+  void open_test(record::Id id, std::optional<Stage> stage = {}, const std::function<void()>& then = {});
   /// Takes in a file of readings or a data package; what it is goes by its content.
   void bring_in_file(const QString& path);
   /// The same for several at once: tables find their heights and settings by their names, to be confirmed.
@@ -52,7 +53,7 @@ class MainWindow : public QMainWindow {
   void build_menu();
   void add_key(const QKeySequence& keys, const std::function<void()>& act);
   void bring_in_table(std::string bytes, const QString& origin, const std::string& source);
-  void bring_in_log(const std::string& bytes, const QString& origin);
+  bool taken_as_altered(const QString& path, const std::vector<std::string>& altered);
   void choose_file();
   void open_book(const QString& path);
   void choose_book();
@@ -75,8 +76,7 @@ class MainWindow : public QMainWindow {
   QLabel *book_name_, *notice_;
   QToolButton *menu_, *units_;
   HomeView* home_;
-  WalkView* walk_;
-  std::array<StageView*, stage_count> stages_{};
+  std::vector<StageView*> views_;  ///< in the order of stages()
   std::optional<Stage> stage_;
 };
 

@@ -13,8 +13,8 @@
 #include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -53,9 +53,9 @@ SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* 
   connect(&desk_, &Desk::said, this, &SensorStrip::say);
   connect(&hub_, &InstrumentHub::said, this, &SensorStrip::say);
   connect(&hub_, &InstrumentHub::changed, this, &SensorStrip::refresh);
-  connect(&log_, &TestLog::judged, this, &SensorStrip::refresh_settling);
+  connect(&log_, &TestLog::judged, this, &SensorStrip::refresh_stabilization);
   auto* tick = new QTimer(this);
-  connect(tick, &QTimer::timeout, this, &SensorStrip::refresh_settling);
+  connect(tick, &QTimer::timeout, this, &SensorStrip::refresh_stabilization);
   tick->start(tick_ms);
   refresh();
 }
@@ -86,7 +86,7 @@ void SensorStrip::refresh() {
   progress_->setText(
       desk_.test() && desk_.view() ? tr("%1/%2").arg(desk_.view()->read()).arg(desk_.view()->states.size()) : none);
   refresh_live();
-  refresh_settling();
+  refresh_stabilization();
   if (!desk_.sweep() || !desk_.view() ||
       hub_.channel(instruments::Measures::Light).state != instruments::LinkState::Off)
     return;
@@ -123,17 +123,17 @@ void SensorStrip::refresh_live() {
                                          : tr("Connect instruments…"));
 }
 
-/// Since when the lamp is on, and whether light and watts have settled since.
-void SensorStrip::refresh_settling() {
+/// Since when the lamp is on, and whether light and watts have stabilized since.
+void SensorStrip::refresh_stabilization() {
   const evaluation::LampState lamp = log_.lamp();
   since_->setText(
       lamp.on_since_s
           ? QString::number(std::floor(std::max(0.0, desk_.clock().now_s() - *lamp.on_since_s) / 60), 'f', 0)
           : QStringLiteral("–"));
   const bool judged = lamp.on_since_s && !log_.log().samples.empty();
-  since_name_->setText(!judged                                          ? tr("Since switch-on")
-                       : log_.settling().state == SettledState::Settled ? tr("On, settled")
-                                                                        : tr("On, not settled"));
+  since_name_->setText(!judged                                                        ? tr("Since switch-on")
+                       : log_.stabilization().state == StabilizationState::Stabilized ? tr("On, settled")
+                                                                                      : tr("On, not settled"));
 }
 
 void SensorStrip::say(const QString& words, bool bad) {

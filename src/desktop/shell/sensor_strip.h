@@ -28,7 +28,7 @@ class SensorStrip : public QWidget {
   void say(const QString& words, bool bad);
 
   void refresh_live();
-  void refresh_settling();
+  void refresh_stabilization();
 
   Desk& desk_;
   InstrumentHub& hub_;

@@ -36,7 +36,7 @@ void wait_while(const std::function<bool()>& missing) {
 
 void open_and_wait(MainWindow& window, record::Id test, Stage stage) {
   bool there = false;
-  window.open_test(test, static_cast<int>(stage), [&] { there = true; });
+  window.open_test(test, stage, [&] { there = true; });
   wait_while([&] { return !there; });
 }
 

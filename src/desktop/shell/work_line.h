@@ -1,20 +1,11 @@
 #pragma once
 
 #include <QWidget>
-#include <array>
+#include <optional>
+
+#include "desktop/desk/stage.h"
 
 namespace sunbreak::desktop {
-
-class Desk;
-
-enum class Stage { Rig, WarmUp, Walk, Read, Settle, Audit, LineUp, Publish };
-constexpr int stage_count = 8;
-enum class StageMark { ToCome, Untouched, Begun, Done, NeedsLook };
-
-QString stage_name(Stage stage);
-QString mark_words(StageMark mark);
-/// How far each stage of the test on the desk is.
-std::array<StageMark, stage_count> stage_marks(const Desk& desk);
 
 /// The stages of a test in the order they are done, each with a mark that tells its state by shape and color.
 class WorkLine : public QWidget {
@@ -25,7 +16,7 @@ class WorkLine : public QWidget {
   QSize sizeHint() const override { return {760, 52}; }
 
  signals:
-  void chosen(Stage stage);
+  void chosen(sunbreak::desktop::Stage stage);
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -34,6 +25,7 @@ class WorkLine : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
+  StageMark mark(int index) const;
   QRectF cell(int index) const;
   int at(const QPointF& place) const;
   Desk& desk_;

@@ -9,8 +9,8 @@
 #include <algorithm>
 
 #include "desktop/paint/station_words.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -64,7 +64,7 @@ ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(des
   connect(aside_, &QPushButton::clicked, this, &ChecksPage::set_aside_or_take_up);
   connect(reason_, &QLineEdit::returnPressed, this, &ChecksPage::set_aside_or_take_up);
   connect(list_, &QListWidget::currentRowChanged, this, [this] {
-    const evaluation::TestCheck* c = chosen();
+    const evaluation::TestFinding* c = chosen();
     problem_->hide();
     go_->setEnabled(c && c->sweep_id);
     aside_->setEnabled(c && !desk_.read_only());
@@ -80,12 +80,12 @@ ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(des
   refresh();
 }
 
-const evaluation::TestCheck* ChecksPage::chosen() const {
+const evaluation::TestFinding* ChecksPage::chosen() const {
   const int row = list_->currentRow();
   return row >= 0 && row < static_cast<int>(shown_.size()) ? &shown_[row] : nullptr;
 }
 
-QString ChecksPage::place_of(const evaluation::TestCheck& c) const {
+QString ChecksPage::place_of(const evaluation::TestFinding& c) const {
   const record::TestRecord& test = *desk_.test();
   const auto sweep = std::find_if(test.sweeps.begin(), test.sweeps.end(), [&](auto& s) { return s.id == c.sweep_id; });
   if (sweep == test.sweeps.end()) return tr("The test");
@@ -99,13 +99,14 @@ QString ChecksPage::place_of(const evaluation::TestCheck& c) const {
 
 void ChecksPage::refresh() {
   const int row = std::max(list_->currentRow(), 0);
-  shown_ = desk_.worked_out().all_checks();
-  std::stable_sort(shown_.begin(), shown_.end(), [](const evaluation::TestCheck& a, const evaluation::TestCheck& b) {
-    return std::pair(a.set_aside.has_value(), a.check.severity != Severity::Bad) <
-           std::pair(b.set_aside.has_value(), b.check.severity != Severity::Bad);
-  });
+  shown_ = desk_.worked_out().all_findings();
+  std::stable_sort(shown_.begin(), shown_.end(),
+                   [](const evaluation::TestFinding& a, const evaluation::TestFinding& b) {
+                     return std::pair(a.set_aside.has_value(), a.check.severity != Severity::Bad) <
+                            std::pair(b.set_aside.has_value(), b.check.severity != Severity::Bad);
+                   });
   list_->clear();
-  for (const evaluation::TestCheck& c : shown_) {
+  for (const evaluation::TestFinding& c : shown_) {
     const QString mark = c.set_aside                         ? QStringLiteral("✓ ")
                          : c.check.severity == Severity::Bad ? QStringLiteral("■ ")
                                                              : QStringLiteral("◣ ");
@@ -118,7 +119,7 @@ void ChecksPage::refresh() {
 }
 
 void ChecksPage::go_there() {
-  const evaluation::TestCheck* c = chosen();
+  const evaluation::TestFinding* c = chosen();
   if (!c || !c->sweep_id) return;
   const record::Id sweep_id = c->sweep_id;
   const int station = c->check.stations.empty() ? -1 : c->check.stations.front();
@@ -127,7 +128,7 @@ void ChecksPage::go_there() {
 }
 
 void ChecksPage::set_aside_or_take_up() {
-  const evaluation::TestCheck* c = chosen();
+  const evaluation::TestFinding* c = chosen();
   if (!c) return;
   if (c->set_aside) {
     desk_.edits().take_up_again(c->set_aside->id);

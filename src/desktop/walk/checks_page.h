@@ -26,11 +26,11 @@ class ChecksPage : public QDialog {
   void refresh();
   void go_there();
   void set_aside_or_take_up();
-  const evaluation::TestCheck* chosen() const;
-  QString place_of(const evaluation::TestCheck& check) const;
+  const evaluation::TestFinding* chosen() const;
+  QString place_of(const evaluation::TestFinding& check) const;
 
   Desk& desk_;
-  std::vector<evaluation::TestCheck> shown_;
+  std::vector<evaluation::TestFinding> shown_;
   QListWidget* list_;
   QLabel *details_, *problem_;
   QLineEdit* reason_;

@@ -65,6 +65,7 @@ void LiveTaker::restart_rule() {
 
 bool LiveTaker::take() {
   if (in_doubt_) return end_longer_look(), true;
+  if (asked_of_) return answered(*asked_of_, {}), true;
   const Channel& light = hub_.channel(Measures::Light);
   if (!light.live()) return false;
   gathered_ = {*light.live()};
@@ -77,7 +78,20 @@ bool LiveTaker::take() {
 }
 
 void LiveTaker::settle_on(const HeldValue& value) {
-  const auto look = longer_look_ && looks_longer() ? longer_look_(value) : std::nullopt;
+  if (!longer_look_ || !looks_longer()) return emit taken(value);
+  asked_of_ = value;
+  longer_look_(value, [this, value, question = ++question_](const std::optional<LongerLook>& look) {
+    if (asked_of_ && question == question_) answered(value, look);
+  });
+}
+
+void LiveTaker::drop_question() {
+  asked_of_.reset();
+  ++question_;
+}
+
+void LiveTaker::answered(const HeldValue& value, const std::optional<LongerLook>& look) {
+  drop_question();
   if (!look) return emit taken(value);
   in_doubt_ = value;
   look_ = *look;
@@ -104,6 +118,7 @@ void LiveTaker::set_hands_free(bool on) {
   hands_free_ = on;
   gathering_ = traveling_ = false;
   in_doubt_.reset();
+  drop_question();
   restart_rule();
   emit changed();
 }
@@ -111,6 +126,7 @@ void LiveTaker::set_hands_free(bool on) {
 void LiveTaker::aim(const QPointF& place_m, bool again) {
   gathering_ = false;
   in_doubt_.reset();
+  drop_question();
   if (!hands_free_) return;
   if (hub_.carriage_state() == LinkState::Off) {
     if (again) detector_.moved();
@@ -123,6 +139,7 @@ void LiveTaker::aim(const QPointF& place_m, bool again) {
 }
 
 void LiveTaker::measured(const Measurement& m) {
+  if (asked_of_) return;
   if (in_doubt_) {
     look_longer_at(m.value);
     return emit changed();

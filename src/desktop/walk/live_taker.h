@@ -24,10 +24,10 @@ class LiveTaker : public QObject {
 
   /// How many values make a reading, and when a value counts as held (the latter as set in the settings).
   void set_samples(int samples);
-  /// Asked of each value before it is taken: whether more are to be averaged into it.
-  void set_longer_look(std::function<std::optional<LongerLook>(const HeldValue&)> ask) {
-    longer_look_ = std::move(ask);
-  }
+  using Answer = std::function<void(const std::optional<LongerLook>&)>;
+  /// Asked of each value before it is taken: whether more are to be averaged into it. The answer may come later; what
+  /// is measured meanwhile is let pass.
+  void set_longer_look(std::function<void(const HeldValue&, const Answer&)> ask) { longer_look_ = std::move(ask); }
 
   /// Takes the live value as soon as there are enough of it; while one is looked at longer, takes that as it is. False
   /// where there is none.
@@ -54,6 +54,8 @@ class LiveTaker : public QObject {
   void restart_rule();
   /// Takes the value, or looks longer where that is called for.
   void settle_on(const HeldValue& value);
+  void answered(const HeldValue& value, const std::optional<LongerLook>& look);
+  void drop_question();
   void look_longer_at(double value);
   void end_longer_look();
 
@@ -62,7 +64,9 @@ class LiveTaker : public QObject {
   std::deque<double> gathered_;
   int samples_ = 1;
   bool hands_free_ = false, gathering_ = false, traveling_ = false, skip_next_ = false;
-  std::function<std::optional<LongerLook>(const HeldValue&)> longer_look_;
+  std::function<void(const HeldValue&, const Answer&)> longer_look_;
+  std::optional<HeldValue> asked_of_;  ///< until it is known whether it is looked at longer
+  int question_ = 0;
   std::optional<HeldValue> in_doubt_;  ///< so far, while it is looked at longer
   LongerLook look_;                    ///< at it
   QTimer patience_;                    ///< a sensor that speaks seldom is not waited for

@@ -1,5 +1,8 @@
 #include "desktop/walk/sweep_table_text.h"
 
+#include <QClipboard>
+#include <QCoreApplication>
+#include <QGuiApplication>
 #include <QStringList>
 
 #include "exchange/package/csv_writer.h"
@@ -23,6 +26,12 @@ QString sweep_table_text(const evaluation::SweepView& view) {
                    .join('\t');
   }
   return lines.join('\n') + '\n';
+}
+
+QString copy_sweep_table(const evaluation::SweepView* view) {
+  if (!view || view->read() == 0) return {};
+  QGuiApplication::clipboard()->setText(sweep_table_text(*view));
+  return QCoreApplication::translate("sweep table", "The sweep is on the clipboard as a table, far row first.");
 }
 
 }  // namespace sunbreak::desktop

@@ -10,4 +10,7 @@ namespace sunbreak::desktop {
 /// place.
 QString sweep_table_text(const evaluation::SweepView& view);
 
+/// Puts it on the clipboard and says so; empty where nothing is read.
+QString copy_sweep_table(const evaluation::SweepView* view);
+
 }  // namespace sunbreak::desktop

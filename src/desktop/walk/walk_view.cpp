@@ -16,9 +16,9 @@
 #include "desktop/paint/sweep_map.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/walk/walk_side.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 #include "exchange/tables/cell_numbers.h"
 
@@ -30,8 +30,7 @@ using instruments::Measures;
 
 namespace {
 constexpr double second_look_agrees = 0.015;
-
-bool is_done(const StationState& s) { return s.kind != StationState::Untouched; }
+constexpr std::size_t most_stations_at_once = 700;
 }  // namespace
 
 WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent)
@@ -47,9 +46,9 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
   progress_->setObjectName("walkProgress");
   head->addWidget(title_);
   head->addWidget(progress_);
-  settling_ = new QLabel(middle);
-  settling_->setObjectName("walkSettling");
-  head->addWidget(settling_);
+  stabilization_ = new QLabel(middle);
+  stabilization_->setObjectName("walkSettling");
+  head->addWidget(stabilization_);
   middle_layout->addLayout(head);
   map_ = new SweepMap(desk_, middle);
   middle_layout->addWidget(map_, 1);
@@ -67,14 +66,14 @@ void WalkView::connect_all() {
   connect(map_, &SweepMap::picked, this, [this](int station) { move_to(station); });
   connect(side_->watts, &QLineEdit::editingFinished, this, &WalkView::take_watts);
   connect(side_->bring, &QPushButton::clicked, this, &WalkView::wants_file);
-  connect(side_->read_map, &QPushButton::clicked, this, [this] { emit go(3); });
+  connect(side_->read_map, &QPushButton::clicked, this, [this] { emit go(Stage::Read); });
   connect(side_->hands_free, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_H); });
   connect(side_->arms_length, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_V); });
   connect(side_->tones, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_T); });
   connect(side_->list_checks, &QPushButton::clicked, this, &WalkView::list_checks);
   connect(&desk_, &Desk::changed, this, &WalkView::refresh);
   connect(&taker_, &LiveTaker::taken, this, &WalkView::on_held);
-  taker_.set_longer_look([this](const HeldValue& held) { return longer_look(held); });
+  taker_.set_longer_look([this](const HeldValue& held, const auto& answer) { longer_look(held, answer); });
   connect(&taker_, &LiveTaker::changed, this, &WalkView::refresh_live);
   connect(&taker_, &LiveTaker::cannot_reach, this, [this] {
     tones_.play(Tone::Look);
@@ -84,25 +83,20 @@ void WalkView::connect_all() {
     skip();
   });
   connect(&hub_, &InstrumentHub::changed, this, &WalkView::refresh_live);
-  connect(&log_, &TestLog::judged, this, &WalkView::refresh_settling);
-  connect(&desk_.worked_out(), &WorkedOut::progressed, this, &WalkView::refresh_settling);
+  connect(&log_, &TestLog::judged, this, &WalkView::refresh_stabilization);
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, &WalkView::refresh_stabilization);
 }
 
 void WalkView::refresh() {
   if (!desk_.test() || !desk_.view() || !desk_.rung() || !desk_.stop()) return;
   const std::pair now{desk_.rung()->id, desk_.stop()->id};
   const auto& states = desk_.view()->states;
-  const bool other_sweep = now != shown_ || current_ >= static_cast<int>(states.size());
+  const bool other_sweep = now != shown_ || current() >= static_cast<int>(states.size());
   if (other_sweep) {
     shown_ = now;
-    turn_ = Turn::Station;
-    left_off_ = second_look_ = -1;
-    reference_put_off_ = 0;
+    course_.begin(desk_.sweep_on_walk());
     side_->value->setText({});  // clear() would leave an undo step in the field
     say({}, "");
-    const auto& walk = desk_.walk();
-    const auto unread = std::find_if(walk.begin(), walk.end(), [&](int i) { return !is_done(states[i]); });
-    current_ = walk.empty() ? -1 : unread == walk.end() ? walk.front() : *unread;
     hub_.hang_simulated(desk_.rung()->height_m, desk_.stop()->percent);
   }
   taker_.set_samples(desk_.test()->test.samples_a_reading);
@@ -120,36 +114,37 @@ void WalkView::refresh() {
   side_->value->setReadOnly(desk_.read_only());
   side_->watts->setReadOnly(desk_.read_only());
   side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
-  refresh_settling();
+  refresh_stabilization();
   refresh_checks();
   if (other_sweep)
-    move_to(current_);
+    follow_course();
   else
     describe_current();
   refresh_live();
 }
 
-/// Walking before light and watts have settled is allowed; the sweep says so.
-void WalkView::refresh_settling() {
+/// Walking before light and watts have stabilized is allowed; the sweep says so.
+void WalkView::refresh_stabilization() {
   if (!desk_.test()) return;
   const evaluation::WalkedState* walked = desk_.sweep() ? desk_.worked_out().walked(desk_.sweep()->id) : nullptr;
   const bool begun = walked && walked->began_s > 0;
   const bool logged = !log_.log().samples.empty();
-  const auto kind = begun                                            ? walked->kind
-                    : log_.settling().state == SettledState::Settled ? evaluation::WalkedState::Settled
-                                                                     : evaluation::WalkedState::NotSettled;
+  const auto kind = begun ? walked->kind
+                    : log_.stabilization().state == StabilizationState::Stabilized
+                        ? evaluation::WalkedState::Stabilized
+                        : evaluation::WalkedState::NotStabilized;
   QString words;
   if (begun && kind != evaluation::WalkedState::NotKnown)
-    words = kind == evaluation::WalkedState::Settled ? tr("walked settled")
-                                                     : marked_attention(tr("walked before it had settled"));
+    words = kind == evaluation::WalkedState::Stabilized ? tr("walked settled")
+                                                        : marked_attention(tr("walked before it had settled"));
   else if (!begun && logged)
-    words = kind == evaluation::WalkedState::Settled
+    words = kind == evaluation::WalkedState::Stabilized
                 ? tr("light and watts have settled")
                 : marked_attention(tr("not settled yet: a sweep walked now is marked so"));
-  settling_->setText(words);
-  settling_->setToolTip(text_of(begun ? walked->words : log_.settling().words));
-  settling_->setVisible(!words.isEmpty());
-  set_tone(settling_, kind == evaluation::WalkedState::Settled ? "good" : "attention");
+  stabilization_->setText(words);
+  stabilization_->setToolTip(text_of(begun ? walked->words : log_.stabilization().words));
+  stabilization_->setVisible(!words.isEmpty());
+  set_tone(stabilization_, kind == evaluation::WalkedState::Stabilized ? "good" : "attention");
 }
 
 void WalkView::refresh_live() {
@@ -160,21 +155,21 @@ void WalkView::refresh_live() {
 }
 
 void WalkView::describe_current() {
-  if (current_ < 0 || !desk_.view()) return;
+  if (current() < 0 || !desk_.view()) return;
   const Layout& layout = desk_.view()->layout;
-  side_->turn->setText(turn_ == Turn::Reference   ? tr("Reference, once more for drift")
-                       : turn_ == Turn::Repeat    ? tr("The same station again, for repeatability")
-                       : desk_.view()->complete() ? tr("All stations are read; at hand")
-                                                  : tr("Next station"));
-  set_tone(side_->turn, turn_ == Turn::Station ? "" : "attention");
-  side_->place->setText(station_words(layout, current_).replace(", ", ",\n"));
-  side_->where->setText(station_place(layout, current_, desk_.units()));
-  const StationState& state = desk_.view()->states[current_];
+  side_->turn->setText(course_.turn() == Turn::Reference ? tr("Reference, once more for drift")
+                       : course_.turn() == Turn::Repeat  ? tr("The same station again, for repeatability")
+                       : desk_.view()->complete()        ? tr("All stations are read; at hand")
+                                                         : tr("Next station"));
+  set_tone(side_->turn, course_.turn() == Turn::Station ? "" : "attention");
+  side_->place->setText(station_words(layout, current()).replace(", ", ",\n"));
+  side_->where->setText(station_place(layout, current(), desk_.units()));
+  const StationState& state = desk_.view()->states[current()];
   QString words;
   switch (state.kind) {
     case StationState::Read:
       words = tr("Read %1 raw, %2 corrected. A new value takes its place; the old one stays on record.")
-                  .arg(text_of(short_number(state.raw, 2)), text_of(ppfd_text(desk_.view()->ppfd[current_])));
+                  .arg(text_of(short_number(state.raw, 2)), text_of(ppfd_text(desk_.view()->ppfd[current()])));
       break;
     case StationState::Missing:
       words = tr("Declared missing. Type a value if it can be read after all.");
@@ -183,50 +178,36 @@ void WalkView::describe_current() {
       words = tr("Not read yet.");
       break;
   }
-  if (turn_ == Turn::Reference) words = tr("Kept beside the sweep: it scales the readings to the start of the walk.");
-  if (turn_ == Turn::Repeat) words = tr("Kept beside the sweep: it tells how well readings repeat.");
+  if (course_.turn() == Turn::Reference)
+    words = tr("Kept beside the sweep: it scales the readings to the start of the walk.");
+  if (course_.turn() == Turn::Repeat) words = tr("Kept beside the sweep: it tells how well readings repeat.");
   side_->state->setText(words);
 }
 
-void WalkView::move_to(int station, Turn turn, bool again) {
-  current_ = station;
-  turn_ = turn;
-  map_->set_current(station);
-  if (station < 0 || !desk_.view()) return;
+void WalkView::move_to(int station) {
+  course_.go_to(station);
+  follow_course();
+}
+
+void WalkView::follow_course(bool again) {
+  map_->set_current(current());
+  if (current() < 0 || !desk_.view()) return;
   describe_current();
-  const Station& s = desk_.view()->layout.stations[station];
+  const Station& s = desk_.view()->layout.stations[current()];
   taker_.aim({s.x_m, s.y_m}, again);
   if (isVisible() && !side_->watts->hasFocus()) side_->value->setFocus();
 }
 
-void WalkView::move_by(int columns, int rows) {
-  if (!desk_.view() || current_ < 0) return;
-  const Layout& layout = desk_.view()->layout;
-  if (!layout.is_lattice()) {
-    const int last = static_cast<int>(layout.stations.size()) - 1;
-    return move_to(std::clamp(current_ + columns - rows, 0, last));
-  }
-  const Station& s = layout.stations[current_];
-  move_to(layout.index(std::clamp(s.column + columns, 0, layout.columns - 1),
-                       std::clamp(s.row + rows, 0, layout.rows - 1)));
+void WalkView::advance() {
+  if (course_.advance(desk_.sweep_on_walk()) == WalkCourse::Step::Complete) return tell_complete();
+  follow_course();
 }
 
-void WalkView::advance() {
-  const auto& walk = desk_.walk();
-  if (desk_.reference_due() && desk_.view()->read() >= reference_put_off_) {
-    left_off_ = current_;
-    return move_to(reference_station(desk_.view()->layout), Turn::Reference);
-  }
-  const auto here = std::find(walk.begin(), walk.end(), left_off_ >= 0 ? std::exchange(left_off_, -1) : current_);
-  const auto unread = [&](int i) { return !is_done(desk_.view()->states[i]); };
-  auto next = std::find_if(here, walk.end(), unread);
-  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), unread);
-  if (next != walk.end()) return move_to(*next);
-  turn_ = Turn::Station;
+void WalkView::tell_complete() {
   const bool was_hands_free = taker_.hands_free();
   taker_.set_hands_free(false);
   describe_current();
-  map_->set_current(current_);
+  map_->set_current(current());
   side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
   tones_.play(Tone::Done);
   say((desk_.sweep() && desk_.sweep()->power_w
@@ -237,28 +218,20 @@ void WalkView::advance() {
       "good");
 }
 
-void WalkView::step_back() {
-  const auto& walk = desk_.walk();
-  const auto here = std::find(walk.begin(), walk.end(), current_);
-  if (here != walk.end() && here != walk.begin()) move_to(*(here - 1));
-}
-
 void WalkView::skip() {
-  if (turn_ == Turn::Reference)
-    reference_put_off_ = desk_.view()->read() + std::max(desk_.test()->test.reference_every / 4, 1);
-  if (turn_ != Turn::Station) return advance();
-  const auto& walk = desk_.walk();
-  const auto here = std::find(walk.begin(), walk.end(), current_);
-  const auto unread = [&](int i) { return i != current_ && !is_done(desk_.view()->states[i]); };
-  auto next = here == walk.end() ? here : std::find_if(here + 1, walk.end(), unread);
-  if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), unread);
-  if (next == walk.end()) return say(tr("No other station is left to read."), "attention");
-  move_to(*next);
+  switch (course_.skip(desk_.sweep_on_walk())) {
+    case WalkCourse::Step::Moved:
+      return follow_course();
+    case WalkCourse::Step::Complete:
+      return tell_complete();
+    case WalkCourse::Step::NothingLeft:
+      return say(tr("No other station is left to read."), "attention");
+  }
 }
 
 void WalkView::accept_typed() {
   const QString text = side_->value->text().trimmed();
-  if (text.isEmpty() || current_ < 0) return;
+  if (text.isEmpty() || current() < 0) return;
   const auto reading = exchange::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
   if (!reading.ppfd) {
     tones_.play(Tone::Look);
@@ -270,7 +243,7 @@ void WalkView::accept_typed() {
 }
 
 void WalkView::accept_live() {
-  if (current_ >= 0 && taker_.take()) return;
+  if (current() >= 0 && taker_.take()) return;
   tones_.play(Tone::Look);
   say(tr("There is no live value to take: no sensor is connected, or it is silent. Type the value, or connect the "
          "sensor with Ctrl+I."),
@@ -286,18 +259,20 @@ TakenValue WalkView::taken_of(const HeldValue& held) const {
 }
 
 void WalkView::on_held(const HeldValue& held) {
-  if (isVisible() && current_ >= 0) take(taken_of(held), QString::number(held.value, 'f', 1));
+  if (isVisible() && current() >= 0) take(taken_of(held), QString::number(held.value, 'f', 1));
 }
 
-std::optional<LongerLook> WalkView::longer_look(const HeldValue& held) const {
-  if (!isVisible() || current_ < 0 || turn_ != Turn::Station) return {};
-  return desk_.edits().longer_look(current_, taken_of(held));
+void WalkView::longer_look(const HeldValue& held, const LiveTaker::Answer& answer) {
+  if (!isVisible() || current() < 0 || !desk_.view() || course_.turn() != Turn::Station) return answer({});
+  const auto looked_at = desk_.edits().longer_look(current(), taken_of(held));
+  if (desk_.view()->states.size() <= most_stations_at_once) return answer(looked_at());
+  look_.ask([looked_at](std::stop_token) { return looked_at(); }, answer);
 }
 
 void WalkView::take(const TakenValue& value, const QString& words) {
-  const int station = current_;
-  if (turn_ != Turn::Station) {
-    const bool reference = turn_ == Turn::Reference;
+  const int station = current();
+  if (course_.turn() != Turn::Station) {
+    const bool reference = course_.turn() == Turn::Reference;
     if (!desk_.edits().accept_beside(station, reference ? "reference" : "repeat", value)) return;
     const StationState& first = desk_.view()->states[station];
     const bool comparable = first.kind == StationState::Read && first.raw > 0;
@@ -318,14 +293,13 @@ void WalkView::take(const TakenValue& value, const QString& words) {
   const bool wrong = flagged(station);
   tones_.play(wrong ? Tone::Look : Tone::Kept);
   // Hands-free, the sensor still stands there: what looks wrong is read once more before it is left.
-  if (wrong && taker_.hands_free() && hub_.carriage_state() == LinkState::Live && second_look_ != station) {
-    second_look_ = station;
-    move_to(station, Turn::Station, true);
+  if (wrong && taker_.hands_free() && hub_.carriage_state() == LinkState::Live && course_.look_again()) {
+    follow_course(true);
     warn_of(station);
     return;
   }
   advance();
-  if (!warn_of(station) && before > 0 && second_look_ == station &&
+  if (!warn_of(station) && before > 0 && course_.looked_again_at(station) &&
       std::abs(value.raw / before - 1) > second_look_agrees)
     say(tr("The second look reads %1 instead of %2; the first stays on record.").arg(words).arg(before, 0, 'f', 1),
         "good");
@@ -335,7 +309,7 @@ void WalkView::take_watts() {
   if (side_->watts->isReadOnly()) return;
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
   if (side_->watts->text() == present) return;
-  const QString problem = take_number({0, 20000}, [this](std::optional<double> v) {
+  const QString problem = parse_number_field({0, 20000}, [this](std::optional<double> v) {
     return desk_.edits().set_watts(v) ? QString() : tr("Not kept.");
   })(side_->watts->text().trimmed());
   if (!problem.isEmpty()) return say(problem, "bad");
@@ -365,11 +339,7 @@ void WalkView::hideEvent(QHideEvent* event) {
   StageView::hideEvent(event);
 }
 
-bool WalkView::copy() {
-  if (!desk_.view() || desk_.view()->read() == 0) return false;
-  QApplication::clipboard()->setText(sweep_table_text(*desk_.view()));
-  return true;
-}
+QString WalkView::copy() { return copy_sweep_table(desk_.view()); }
 
 void WalkView::arrive() {
   shown_ = {0, 0};

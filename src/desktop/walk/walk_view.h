@@ -1,5 +1,7 @@
 #pragma once
 
+#include "core/walk/walk_course.h"
+#include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage_view.h"
 #include "desktop/walk/live_taker.h"
@@ -22,42 +24,34 @@ class WalkView : public StageView {
   WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
-  bool copy() override;
-  int current() const { return current_; }
+  QString copy() override;
+  bool begins_with_fullest_sweep() const override { return false; }
+  int current() const { return course_.station(); }
   void set_arms_length(bool on);
-
- signals:
-  /// A block of cells was pasted where one value goes.
-  void pasted(const QString& text);
-  void wants_file();
-  /// The frame around the stage is to make room, or to come back.
-  void arms_length_wanted(bool on);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
   void hideEvent(QHideEvent* event) override;
 
  private:
-  /// What the next value is of: the station, the reference again, or the station once more.
-  enum class Turn { Station, Reference, Repeat };
-
   void connect_all();
   void refresh();
   void refresh_checks();
   void refresh_live();
-  void refresh_settling();
+  void refresh_stabilization();
   void describe_current();
-  void move_to(int station, Turn turn = Turn::Station, bool again = false);
-  void move_by(int columns, int rows);
+  void move_to(int station);
+  /// Shows where the course stands and sends the sensor there. `again`: it stands there, and is to be read once more.
+  void follow_course(bool again = false);
   void advance();
-  void step_back();
+  void tell_complete();
   void skip();
   void accept_typed();
   void accept_live();
   void take(const TakenValue& value, const QString& words);
   TakenValue taken_of(const HeldValue& held) const;
   void on_held(const HeldValue& held);
-  std::optional<LongerLook> longer_look(const HeldValue& held) const;
+  void longer_look(const HeldValue& held, const LiveTaker::Answer& answer);
   bool warn_of(int station);
   bool flagged(int station) const;
   void go_to_next_check();
@@ -73,14 +67,12 @@ class WalkView : public StageView {
   InstrumentHub& hub_;
   TestLog& log_;
   LiveTaker taker_;
+  Background look_{this};  ///< whether a value wants a longer look, where the sweep is large
   Tones tones_;
   SweepMap* map_;
   WalkSide* side_;
-  QLabel *title_, *progress_, *settling_;
-  int current_ = -1, left_off_ = -1;  ///< station at hand; where the walk was left for the reference
-  int reference_put_off_ = 0;         ///< stations read before the reference is asked for again after a skip
-  int second_look_ = -1;              ///< station that was read twice because it looked wrong
-  Turn turn_ = Turn::Station;
+  QLabel *title_, *progress_, *stabilization_;
+  WalkCourse course_;
   bool arms_length_ = false;
   std::pair<record::Id, record::Id> shown_{0, 0};
 };

@@ -32,20 +32,21 @@ void WalkView::refresh_checks() {
     set_tone(side_->verdict, verdict->check ? "attention" : "good");
   }
   QStringList open;
-  for (const Check& check : desk_.worked_out().checks())
+  for (const Finding& check : desk_.worked_out().checks())
     if (!verdict || !verdict->check || check.id != verdict->check->id) open << marked_attention(text_of(check.saw));
   if (static_cast<std::size_t>(open.size()) > checks_shown)
     open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
   side_->checks->setText(open.join('\n'));
   side_->checks->setVisible(!open.isEmpty());
-  const auto all_open = std::count_if(desk_.worked_out().all_checks().begin(), desk_.worked_out().all_checks().end(),
-                                      [](const evaluation::TestCheck& c) { return !c.set_aside; });
+  const auto all_open =
+      std::count_if(desk_.worked_out().all_findings().begin(), desk_.worked_out().all_findings().end(),
+                    [](const evaluation::TestFinding& c) { return !c.set_aside; });
   side_->list_checks->setText(tr("All checks: %1 open").arg(all_open));
-  side_->list_checks->setVisible(!desk_.worked_out().all_checks().empty());
+  side_->list_checks->setVisible(!desk_.worked_out().all_findings().empty());
 }
 
 bool WalkView::flagged(int station) const {
-  for (const Check& check : desk_.worked_out().checks())
+  for (const Finding& check : desk_.worked_out().checks())
     if (check.stations.size() < 3 &&
         std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
       return true;
@@ -54,9 +55,9 @@ bool WalkView::flagged(int station) const {
 
 /// Says at once what looks wrong with a reading just taken.
 bool WalkView::warn_of(int station) {
-  for (const Check& check : desk_.worked_out().checks())
+  for (const Finding& check : desk_.worked_out().checks())
     if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) {
-      const QString way = station == current_ ? tr("It is at hand now.") : tr("C goes there.");
+      const QString way = station == current() ? tr("It is at hand now.") : tr("C goes there.");
       say(marked_attention(tr("%1: %2. %3").arg(text_of(check.saw), text_of(check.remedy), way)), "attention");
       return true;
     }
@@ -67,11 +68,11 @@ void WalkView::go_to_next_check() {
   const auto& walk = desk_.walk();
   const auto checks = desk_.worked_out().checks();
   const auto named = [&](int station) {
-    return std::any_of(checks.begin(), checks.end(), [&](const Check& c) {
+    return std::any_of(checks.begin(), checks.end(), [&](const Finding& c) {
       return std::find(c.stations.begin(), c.stations.end(), station) != c.stations.end();
     });
   };
-  const auto here = std::find(walk.begin(), walk.end(), current_);
+  const auto here = std::find(walk.begin(), walk.end(), current());
   auto next = here == walk.end() ? walk.end() : std::find_if(here + 1, walk.end(), named);
   if (next == walk.end()) next = std::find_if(walk.begin(), walk.end(), named);
   if (next == walk.end()) {

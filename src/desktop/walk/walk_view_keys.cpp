@@ -3,14 +3,11 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 
-#include "core/bench/walk_order.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/walk/walk_view.h"
 
 /// The keys of Walk.
 namespace sunbreak::desktop {
-
-using evaluation::StationState;
 
 bool WalkView::letter_key(int key) {
   switch (key) {
@@ -18,10 +15,7 @@ bool WalkView::letter_key(int key) {
       go_to_next_check();
       return true;
     case Qt::Key_F:
-      if (desk_.view() && desk_.view()->layout.is_lattice()) {
-        left_off_ = current_;
-        move_to(reference_station(desk_.view()->layout), Turn::Reference);
-      }
+      if (desk_.view() && course_.go_to_reference(desk_.sweep_on_walk())) follow_course();
       return true;
     case Qt::Key_H:
       if (!taker_.hands_free() && desk_.view() && desk_.view()->complete()) {
@@ -34,15 +28,15 @@ bool WalkView::letter_key(int key) {
       side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
       if (taker_.hands_free())
         say(tr("Hands-free: a value that holds still is taken, and the next station is shown. H stops."), "good");
-      move_to(current_, turn_, true);
+      follow_course(true);
       return true;
     case Qt::Key_L:
       list_checks();
       return true;
     case Qt::Key_M:
       side_->value->setText({});
-      if (turn_ != Turn::Station) return skip(), true;
-      if (current_ >= 0 && desk_.edits().declare_missing(current_)) {
+      if (course_.turn() != Turn::Station) return skip(), true;
+      if (current() >= 0 && desk_.edits().declare_missing(current())) {
         say(tr("Kept as a missing station: the figures will say so."), "attention");
         advance();
       }
@@ -51,10 +45,11 @@ bool WalkView::letter_key(int key) {
       skip();
       return true;
     case Qt::Key_R:
-      if (current_ >= 0 && desk_.view()->states[current_].kind != StationState::Read)
+      if (current() < 0) return true;
+      if (course_.toggle_repeat(desk_.sweep_on_walk()))
+        follow_course(true);
+      else
         say(tr("This station has no reading yet: a repeat is of one that has."), "attention");
-      else if (current_ >= 0)
-        move_to(current_, turn_ == Turn::Repeat ? Turn::Station : Turn::Repeat, true);
       return true;
     case Qt::Key_T:
       tones_.silence(!tones_.silenced());
@@ -72,6 +67,10 @@ bool WalkView::letter_key(int key) {
 
 bool WalkView::edit_key(QKeyEvent* key) {
   const bool empty = side_->value->text().isEmpty();
+  const auto move_by = [this](int columns, int rows) {
+    if (desk_.view()) course_.go_by(desk_.view()->layout, columns, rows), follow_course();
+    return true;
+  };
   switch (key->key()) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
@@ -81,17 +80,13 @@ bool WalkView::edit_key(QKeyEvent* key) {
       accept_live();
       return true;
     case Qt::Key_Left:
-      move_by(-1, 0);
-      return true;
+      return move_by(-1, 0);
     case Qt::Key_Right:
-      move_by(1, 0);
-      return true;
+      return move_by(1, 0);
     case Qt::Key_Up:
-      move_by(0, 1);
-      return true;
+      return move_by(0, 1);
     case Qt::Key_Down:
-      move_by(0, -1);
-      return true;
+      return move_by(0, -1);
     case Qt::Key_BracketLeft:
       desk_.step_stop(-1);
       return true;
@@ -100,11 +95,11 @@ bool WalkView::edit_key(QKeyEvent* key) {
       return true;
     case Qt::Key_Delete:
       if (!empty) return false;
-      if (current_ >= 0) desk_.edits().clear_station(current_);
+      if (current() >= 0) desk_.edits().clear_station(current());
       return true;
     case Qt::Key_Backspace:
       if (!empty) return false;
-      step_back();
+      if (desk_.view()) course_.go_back(desk_.sweep_on_walk()), follow_course();
       return true;
     case Qt::Key_Escape:
       if (empty) set_arms_length(false);

@@ -7,10 +7,10 @@
 #include "core/power/running_cost.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/test_log.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -42,17 +42,17 @@ CostPanel::CostPanel(Desk& desk, TestLog& log, QWidget* parent) : QWidget(parent
     form_
         ->line(
             name, [=, this] { return desk_.test() ? show_number(desk_.test()->test.*field) : QString(); },
-            take_number(range,
-                        [=, this](std::optional<double> v) -> QString {
-                          record::Test test = desk_.test()->test;
-                          if constexpr (std::is_same_v<decltype(test.*field), std::optional<double>&>)
-                            test.*field = v;
-                          else
-                            evaluation::set_photoperiod(test, v.value_or(test.*field));
-                          return desk_.edits().make(tr("cost and heat"), [&](book::Edit& e) { e.save(test); })
-                                     ? QString()
-                                     : tr("Not kept.");
-                        }),
+            parse_number_field(range,
+                               [=, this](std::optional<double> v) -> QString {
+                                 record::Test test = desk_.test()->test;
+                                 if constexpr (std::is_same_v<decltype(test.*field), std::optional<double>&>)
+                                   test.*field = v;
+                                 else
+                                   evaluation::set_photoperiod(test, v.value_or(test.*field));
+                                 return desk_.edits().make(tr("cost and heat"), [&](book::Edit& e) { e.save(test); })
+                                            ? QString()
+                                            : tr("Not kept.");
+                               }),
             [=] { return unit; })
         ->setObjectName(object);
   };

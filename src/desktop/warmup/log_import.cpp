@@ -13,8 +13,8 @@
 #include "book/log_edits.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/test_log.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -87,7 +87,7 @@ LogImport::LogImport(Desk& desk, TestLog& log, exchange::LogDraft draft, const Q
 void LogImport::take() {
   std::optional<double> minutes = 0;
   if (begins_) {
-    const QString problem = take_number({-100'000, 100'000, false}, [&](std::optional<double> v) {
+    const QString problem = parse_number_field({-100'000, 100'000, false}, [&](std::optional<double> v) {
       minutes = v;
       return QString();
     })(begins_->text().trimmed());

@@ -8,9 +8,9 @@
 
 #include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/stair_records.h"
 
@@ -23,7 +23,7 @@ class StairChart : public QWidget {
     setFixedHeight(132);
     setAccessibleName(StairPanel::tr("Light and watts against the dimmer's dial, in percent of full"));
   }
-  void show_stair(const DimmerStair& stair) {
+  void show_stair(const DimmingCurve& stair) {
     stair_ = stair;
     update();
   }
@@ -61,16 +61,16 @@ class StairChart : public QWidget {
           const auto w = stair_.power_at(dial);
           return w && full_w > 0 ? std::optional(*w / full_w) : std::nullopt;
         },
-        &StairRow::power_share, 14);
+        &DimmingPoint::power_share, 14);
     draw(
         p, t.ember, StairPanel::tr("light"), box, at, [&](double dial) { return stair_.light_factor_at(dial); },
-        &StairRow::light_factor, 0);
+        &DimmingPoint::light_factor, 0);
   }
 
  private:
   template <typename At, typename Curve>
   void draw(QPainter& p, const QColor& color, const QString& name, const QRectF& box, At at, Curve curve,
-            std::optional<double> StairRow::*value, double lower) const {
+            std::optional<double> DimmingPoint::*value, double lower) const {
     QPolygonF line;
     for (double dial = 0; dial <= stair_.rows.front().dial_pct + 0.01; dial += 1)
       if (const auto share = curve(dial)) line << at(dial, *share);
@@ -78,12 +78,12 @@ class StairChart : public QWidget {
     p.setBrush(Qt::NoBrush);
     p.drawPolyline(line);
     p.setBrush(color);
-    for (const StairRow& row : stair_.rows)
+    for (const DimmingPoint& row : stair_.rows)
       if (row.*value) p.drawEllipse(at(row.dial_pct, *(row.*value)), 2.5, 2.5);
     p.setBrush(Qt::NoBrush);
     p.drawText(QRectF(box.right() + 4, box.top() + lower - 4, 52, 14), Qt::AlignLeft | Qt::AlignVCenter, name);
   }
-  DimmerStair stair_;
+  DimmingCurve stair_;
 };
 
 StairPanel::StairPanel(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
@@ -143,12 +143,12 @@ void StairPanel::refresh() {
   words_->setVisible(found.ok());
   std::vector<std::vector<FigureCell>> rows;
   if (found) {
-    const DimmerStair& stair = found.value();
+    const DimmingCurve& stair = found.value();
     chart_->show_stair(stair);
     const auto number = [](const std::optional<double>& v, int decimals, double times = 1) {
       return FigureCell{v ? QString::number(*v * times, 'f', decimals) : QStringLiteral("–"), {}, false};
     };
-    for (const StairRow& r : stair.rows) {
+    for (const DimmingPoint& r : stair.rows) {
       FigureCell light = number(r.light_factor, 3);
       if (r.spread && *r.spread > one_pattern_spread)
         light.attention = true, light.tip = tr("The stations differ by %1 %.").arg(100 * *r.spread, 0, 'f', 1);

@@ -13,8 +13,8 @@
 #include "core/bench/walk_order.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/station_words.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 
 namespace sunbreak::desktop {
 
@@ -23,10 +23,6 @@ using instruments::Measurement;
 using instruments::Measures;
 
 namespace {
-
-constexpr HoldRule watts_hold{0.005, 8, 4};
-constexpr std::size_t light_values = 5;
-constexpr double least_watts = 2;  ///< below, half a percent is less than a meter resolves
 
 /// The plan's own settings and a ladder down to standby, with full again at the end for the drift.
 QString proposed_stops(const record::TestRecord& test) {
@@ -48,7 +44,7 @@ StairRun::StairRun(Desk& desk, InstrumentHub& hub, QWidget* parent) : QDialog(pa
   connect(&hub_, &InstrumentHub::measured, this, &StairRun::measured);
   connect(&hub_, &InstrumentHub::changed, this, &StairRun::describe);
   connect(&hub_, &InstrumentHub::carriage_arrived, this, [this] {
-    if (phase_ == Phase::Light) gathering_ = true, passing_ = 1;
+    if (course_ && course_->phase() == Phase::Light) course_->sensor_is_there();
   });
   describe();
 }
@@ -117,8 +113,8 @@ void StairRun::build() {
   connect(leave, &QPushButton::clicked, this, &QDialog::accept);
   connect(next_, &QPushButton::clicked, this, &StairRun::go_on);
   connect(skip_, &QPushButton::clicked, this, [this] {
-    ++stop_at_;
-    enter(stop_at_ < stops_.size() ? Phase::Set : Phase::Done);
+    course_->leave_out();
+    follow_course();
   });
 }
 
@@ -136,11 +132,6 @@ QLineEdit* StairRun::add_value(QHBoxLayout* row, const QString& name, const QStr
 
 bool StairRun::live(Measures what) const { return hub_.channel(what).live().has_value(); }
 
-std::optional<double> StairRun::asked_for() const {
-  if (phase_ == Phase::Plan || phase_ == Phase::Done || stop_at_ >= stops_.size()) return {};
-  return stops_[stop_at_];
-}
-
 bool StairRun::read_plan() {
   QString problem;
   const auto stops = number_list(plan_->text(), &problem);
@@ -156,145 +147,132 @@ bool StairRun::read_plan() {
     problem_->setText(tr("The plan has no stations yet: set its grid on Rig first."));
     return false;
   }
-  stops_ = *stops;
   const Layout& layout = desk_.view()->layout;
-  stations_ = {reference_station(layout)};
+  std::vector<int> stations{reference_station(layout)};
   if (where_->currentData().toInt() > 1)
     for (const int s : opening_probe(layout))
-      if (s != stations_.front()) stations_.push_back(s);
+      if (s != stations.front()) stations.push_back(s);
+  course_.emplace(*stops, stations);
   return true;
 }
 
-void StairRun::enter(Phase phase) {
-  phase_ = phase;
+void StairRun::follow_course() {
+  if (course_->phase() == Phase::Read) return keep_stop();
   problem_->clear();
   watts_->clear();
   light_->clear();
-  gathering_ = false;
-  gathered_.clear();
-  if (phase == Phase::Set) {
-    stop_ = {};
-    stop_.test_id = desk_.test()->test.id;
-    stop_.percent = stops_[stop_at_];
-    readings_.clear();
-    station_at_ = 0;
-    if (desk_.rung()) hub_.hang_simulated(desk_.rung()->height_m, stop_.percent);
-  }
-  if (phase == Phase::Watts) hold_ = HoldDetector(watts_hold), passing_ = 2;
-  if (phase == Phase::Light) aim();
+  if (course_->phase() == Phase::Set && desk_.rung())
+    hub_.hang_simulated(desk_.rung()->height_m, *course_->setting_pct());
+  if (course_->phase() == Phase::Light) aim();
   describe();
-  if (phase == Phase::Watts && !live(Measures::Power))
+  if (course_->phase() == Phase::Watts && !live(Measures::Power))
     watts_->setFocus();
-  else if (phase == Phase::Light && !live(Measures::Light))
+  else if (course_->phase() == Phase::Light && !live(Measures::Light))
     light_->setFocus();
   else
     next_->setFocus();
 }
 
 void StairRun::aim() {
-  gathered_.clear();
-  passing_ = 1;
-  const Station& s = desk_.view()->layout.stations[stations_[station_at_]];
-  const bool carried = hub_.carriage_state() == LinkState::Live;
-  if (carried) hub_.send_carriage({s.x_m, s.y_m});
-  // The sensor stands at the first station; to the others someone has to carry it, and says when it is there.
-  gathering_ = !carried && stations_.size() == 1;
+  const Station& s = desk_.view()->layout.stations[course_->station()];
+  if (hub_.carriage_state() == LinkState::Live)
+    hub_.send_carriage({s.x_m, s.y_m});
+  else if (course_->single_station())
+    course_->sensor_is_there();  // to further ones someone has to carry it, and says when it is there
+}
+
+void StairRun::set_dial() {
+  if (const double percent = *course_->setting_pct(); percent > 0)
+    desk_.edits().make(tr("dimmer set"), [&](book::Edit& e) {
+      e.add(record::LampEvent{0, desk_.test()->test.id, "stop", percent, desk_.clock().utc_text()});
+    });
+  course_->dial_is_set();
+  follow_course();
 }
 
 void StairRun::go_on() {
   const auto typed = [this](QLineEdit* field, double low, double high) -> std::optional<double> {
     std::optional<double> value;
-    const QString problem = take_number({low, high, false}, [&](std::optional<double> v) {
+    const QString problem = parse_number_field({low, high, false}, [&](std::optional<double> v) {
       value = v;
       return QString();
     })(field->text().trimmed());
     problem_->setText(problem);
     return value;
   };
-  switch (phase_) {
-    case Phase::Plan:
-      if (read_plan()) stop_at_ = 0, enter(Phase::Set);
-      return;
+  if (!course_) {
+    if (read_plan()) follow_course();
+    return;
+  }
+  switch (course_->phase()) {
     case Phase::Set:
-      if (stop_.percent > 0)
-        desk_.edits().make(tr("dimmer set"), [&](book::Edit& e) {
-          e.add(record::LampEvent{0, desk_.test()->test.id, "stop", stop_.percent, desk_.clock().utc_text()});
-        });
-      return enter(Phase::Watts);
-    case Phase::Watts:
+      return set_dial();
+    case Phase::Watts: {
+      std::optional<double> watts = hub_.channel(Measures::Power).live();
       if (!watts_->text().trimmed().isEmpty()) {
-        if (const auto watts = typed(watts_, 0, 100'000)) take_watts(*watts, {});
-        return;
+        if (!(watts = typed(watts_, 0, 100'000))) return;
+      } else if (!watts) {
+        return problem_->setText(tr("No wall meter is connected: type what it shows."));
       }
-      if (const auto watts = hub_.channel(Measures::Power).live()) return take_watts(*watts, {});
-      problem_->setText(tr("No wall meter is connected: type what it shows."));
-      return;
+      course_->take_watts(*watts, {});
+      return follow_course();
+    }
     case Phase::Light:
       if (!light_->text().trimmed().isEmpty()) {
-        if (const auto light = typed(light_, -50, 20'000)) take_light({*light, 1, 0});
-        return;
+        const auto light = typed(light_, -50, 20'000);
+        if (!light) return;
+        course_->take_light({*light, 1, 0});
+        return follow_course();
       }
-      if (live(Measures::Light)) {
-        gathering_ = true;
-        return describe();
-      }
-      problem_->setText(tr("No sensor is connected: type what it shows."));
-      return;
+      if (!live(Measures::Light)) return problem_->setText(tr("No sensor is connected: type what it shows."));
+      course_->sensor_is_there();
+      return describe();
+    case Phase::Read:
+      return keep_stop();
     case Phase::Done:
       return accept();
   }
 }
 
 void StairRun::measured(Measures what, const Measurement& m) {
-  const bool wanted = (phase_ == Phase::Watts && what == Measures::Power) ||
-                      (phase_ == Phase::Light && what == Measures::Light && gathering_);
-  if (!wanted || (passing_ > 0 && passing_-- > 0)) return;
-  if (phase_ == Phase::Watts) {
-    // Standby is so little that its last digit is more than half a percent.
-    const auto held =
-        m.value < least_watts ? std::optional(HeldValue{m.value, 1, 0}) : hold_.feed(desk_.clock().now_s(), m.value);
-    if (held)
-      return take_watts(held->value, m.wall.power_factor > 0 ? std::optional(m.wall.power_factor) : std::nullopt);
-    return describe();
-  }
-  gathered_.push_back(m.value);
-  if (gathered_.size() >= light_values) return take_light(averaged(gathered_));
-  describe();
-}
-
-void StairRun::take_watts(double watts, std::optional<double> power_factor) {
-  stop_.power_w = watts;
-  stop_.power_factor = power_factor;
-  if (stop_.percent <= 0) return keep_stop();
-  enter(Phase::Light);
-}
-
-void StairRun::take_light(const HeldValue& light) {
-  record::StairReading reading;
-  reading.station = stations_[station_at_];
-  reading.raw = light.value;
-  reading.samples = light.samples;
-  if (light.samples > 1) reading.spread = light.spread;
-  const bool simulated = hub_.computed(Measures::Light);
-  reading.source = light.samples > 1 ? (simulated ? "simulated" : "live") : "typed";
-  readings_.push_back(reading);
-  if (++station_at_ < stations_.size()) return enter(Phase::Light);
-  keep_stop();
+  if (!course_) return;
+  bool taken = false;
+  if (what == Measures::Power)
+    taken = course_->feed_watts(desk_.clock().now_s(), m.value,
+                                m.wall.power_factor > 0 ? std::optional(m.wall.power_factor) : std::nullopt);
+  if (what == Measures::Light) taken = course_->feed_light(m.value);
+  taken ? follow_course() : describe();
 }
 
 void StairRun::keep_stop() {
-  stop_.taken_at = desk_.clock().utc_text();
+  const ReadSetting& step = course_->step();
+  const char* live_source = hub_.computed(Measures::Light) ? "simulated" : "live";
   const bool kept = desk_.edits().make(tr("stop of the dimmer's stair"), [&](book::Edit& e) {
-    const record::Id id = e.add(stop_);
-    for (record::StairReading& r : readings_) {
-      r.stair_stop_id = id;
-      e.add(r);
+    record::StairStop stop;
+    stop.test_id = desk_.test()->test.id;
+    stop.percent = step.percent;
+    stop.power_w = step.power_w;
+    stop.power_factor = step.power_factor;
+    stop.taken_at = desk_.clock().utc_text();
+    const record::Id id = e.add(stop);
+    for (const ReadSetting::Light& light : step.light) {
+      record::StairReading reading;
+      reading.stair_stop_id = id;
+      reading.station = light.station;
+      reading.raw = light.raw.value;
+      reading.samples = light.raw.samples;
+      if (light.raw.samples > 1) reading.spread = light.raw.spread;
+      reading.source = light.raw.samples > 1 ? live_source : "typed";
+      e.add(reading);
     }
   });
-  if (!kept) return enter(Phase::Set);
-  ++kept_;
-  ++stop_at_;
-  enter(stop_at_ < stops_.size() ? Phase::Set : Phase::Done);
+  if (kept) {
+    ++kept_;
+    course_->next();
+  } else {
+    course_->read_again();
+  }
+  follow_course();
 }
 
 void StairRun::describe() {
@@ -303,23 +281,24 @@ void StairRun::describe() {
     field->setPlaceholderText(value ? QString::number(*value, 'f', 1) : QStringLiteral("–"));
     field->setReadOnly(!wanted);
   };
-  show(watts_, Measures::Power, phase_ == Phase::Watts);
-  show(light_, Measures::Light, phase_ == Phase::Light);
-  plan_->setReadOnly(phase_ != Phase::Plan);
-  where_->setEnabled(phase_ == Phase::Plan);
-  skip_->setVisible(phase_ == Phase::Set || phase_ == Phase::Watts || phase_ == Phase::Light);
+  const bool watts = course_ && course_->phase() == Phase::Watts, light = course_ && course_->phase() == Phase::Light;
+  show(watts_, Measures::Power, watts);
+  show(light_, Measures::Light, light);
+  plan_->setReadOnly(course_.has_value());
+  where_->setEnabled(!course_);
+  skip_->setVisible(asked_for().has_value());
+  progress_->setVisible(watts || light);
+  if (!course_) {
+    title_->setText(tr("Ready to walk the stair"));
+    doing_->setText(
+        tr("Let the fixture settle at full first. Each setting is read once its watts hold; full is read again at the "
+           "end, for what drifted."));
+    return next_->setText(tr("Begin"));
+  }
   const QString setting =
       asked_for() ? (*asked_for() > 0 ? tr("%1 %").arg(*asked_for()) : tr("standby (0 %)")) : QString();
-  const QString of = tr("%1 of %2").arg(stop_at_ + 1).arg(stops_.size());
-  double share = 0;
-  switch (phase_) {
-    case Phase::Plan:
-      title_->setText(tr("Ready to walk the stair"));
-      doing_->setText(
-          tr("Let the fixture settle at full first. Each setting is read once its watts hold; full is read again at "
-             "the end, for what drifted."));
-      next_->setText(tr("Begin"));
-      break;
+  const QString of = tr("%1 of %2").arg(course_->setting_at() + 1).arg(course_->settings());
+  switch (course_->phase()) {
     case Phase::Set:
       title_->setText(tr("Set the dimmer to %1").arg(setting));
       doing_->setText(tr("Setting %1. Press Enter when it is set.").arg(of));
@@ -330,19 +309,19 @@ void StairRun::describe() {
       doing_->setText(live(Measures::Power) ? tr("Waiting until the watts hold still within half a percent…")
                                             : tr("Type the watts once they hold still, then Enter."));
       next_->setText(tr("Take them now"));
-      share = hold_.progress();
       break;
     case Phase::Light: {
       title_->setText(tr("%1: light").arg(setting));
-      const QString place = station_words(desk_.view()->layout, stations_[station_at_]);
-      doing_->setText(gathering_                                 ? tr("Reading at %1…").arg(place)
+      const QString place = station_words(desk_.view()->layout, course_->station());
+      doing_->setText(course_->gathering()                       ? tr("Reading at %1…").arg(place)
                       : hub_.carriage_state() == LinkState::Live ? tr("The carriage is on its way to %1.").arg(place)
                       : live(Measures::Light)                    ? tr("Sensor to %1, then Enter.").arg(place)
                                                                  : tr("Type the light at %1, then Enter.").arg(place));
       next_->setText(tr("Read it"));
-      share = static_cast<double>(gathered_.size()) / light_values;
       break;
     }
+    case Phase::Read:
+      break;
     case Phase::Done:
       title_->setText(tr("The stair is walked"));
       doing_->setText(tr("%1 kept. Set the dimmer back to what the next sweep asks for; light and watts settle anew.")
@@ -350,8 +329,7 @@ void StairRun::describe() {
       next_->setText(tr("Look at it"));
       break;
   }
-  progress_->setValue(static_cast<int>(100 * share));
-  progress_->setVisible(phase_ == Phase::Watts || phase_ == Phase::Light);
+  progress_->setValue(static_cast<int>(100 * course_->progress()));
 }
 
 }  // namespace sunbreak::desktop

@@ -1,9 +1,9 @@
 #pragma once
 
 #include <QDialog>
-#include <deque>
+#include <optional>
 
-#include "core/walk/hold.h"
+#include "core/walk/stair_course.h"
 #include "desktop/desk/desk.h"
 #include "instruments/instrument.h"
 
@@ -25,39 +25,29 @@ class StairRun : public QDialog {
   StairRun(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
 
   /// The setting asked for now [%]; nothing before the start and after the end.
-  std::optional<double> asked_for() const;
-  bool waits_for_setting() const { return phase_ == Phase::Set; }
+  std::optional<double> asked_for() const { return course_ ? course_->setting_pct() : std::nullopt; }
+  bool waits_for_setting() const { return course_ && course_->phase() == Phase::Set; }
 
  private:
-  enum class Phase { Plan, Set, Watts, Light, Done };
+  using Phase = StairCourse::Phase;
 
   void build();
   QLineEdit* add_value(class QHBoxLayout* row, const QString& name, const QString& unit, const char* object);
   void go_on();
   bool read_plan();
-  void enter(Phase phase);
-  void aim();
+  void set_dial();
   void measured(instruments::Measures what, const instruments::Measurement& m);
-  void take_watts(double watts, std::optional<double> power_factor);
-  void take_light(const HeldValue& light);
-  void next_station();
+  /// The course went on: shows where it stands, or keeps the setting that is read.
+  void follow_course();
+  void aim();
   void keep_stop();
   void describe();
   bool live(instruments::Measures what) const;
 
   Desk& desk_;
   InstrumentHub& hub_;
-  Phase phase_ = Phase::Plan;
-  std::vector<double> stops_;
-  std::vector<int> stations_;
-  std::size_t stop_at_ = 0, station_at_ = 0;
+  std::optional<StairCourse> course_;  ///< none while it is planned
   int kept_ = 0;
-  record::StairStop stop_;
-  std::vector<record::StairReading> readings_;
-  HoldDetector hold_;
-  std::deque<double> gathered_;
-  bool gathering_ = false;
-  int passing_ = 0;  ///< values left to let pass: they may be from before the change
 
   QLineEdit *plan_, *watts_, *light_;
   QComboBox* where_;

@@ -10,8 +10,8 @@
 
 #include "book/target_shelf.h"
 #include "desktop/instruments/instrument_hub.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -99,7 +99,7 @@ void TargetFinder::show_target() {
 
 std::optional<double> TargetFinder::number_in(QLineEdit* field, double high, QString* problem) const {
   std::optional<double> value;
-  *problem = take_number({0, high}, [&](std::optional<double> v) {
+  *problem = parse_number_field({0, high}, [&](std::optional<double> v) {
     value = v;
     return QString();
   })(field->text().trimmed());

@@ -6,9 +6,9 @@
 #include <QVBoxLayout>
 
 #include "desktop/desk/desk.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/stair_records.h"
 
@@ -100,23 +100,23 @@ void TemperatureDialog::build_form() {
     form_
         ->line(
             name, [=, this] { return show_number(taken_.*field); },
-            take_number(range,
-                        [=, this](std::optional<double> v) {
-                          taken_.*field = v;
-                          return changed();
-                        }),
+            parse_number_field(range,
+                               [=, this](std::optional<double> v) {
+                                 taken_.*field = v;
+                                 return changed();
+                               }),
             [=] { return unit; }, hint)
         ->setObjectName(object);
   };
   form_
       ->line(
           tr("Read"), [this] { return read_ ? show_number(taken_.read_c) : QString(); },
-          take_number({-60, 1200},
-                      [=, this](std::optional<double> v) {
-                        read_ = v.has_value();
-                        taken_.read_c = v.value_or(0);
-                        return changed();
-                      }),
+          parse_number_field({-60, 1200},
+                             [=, this](std::optional<double> v) {
+                               read_ = v.has_value();
+                               taken_.read_c = v.value_or(0);
+                               return changed();
+                             }),
           [] { return QStringLiteral("°C"); })
       ->setObjectName("temperatureRead");
   number(tr("Emissivity set"), "emissivitySet", {0.01, 1}, &record::Temperature::emissivity_set, {},
@@ -154,7 +154,7 @@ void TemperatureDialog::show_result() {
                       : text_of(surface.problem().sentence()));
     const auto checks = temperature_checks(shot);
     if (!checks.empty() || !surface) set_tone(result_, "attention");
-    for (const Check& c : checks) words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
+    for (const Finding& c : checks) words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
   }
   result_->setText(words.join("\n"));
 }

@@ -12,7 +12,7 @@
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "evaluation/settling.h"
+#include "evaluation/stabilization.h"
 #include "evaluation/stair_records.h"
 
 namespace sunbreak::desktop {
@@ -64,7 +64,7 @@ void TemperaturePanel::refresh() {
     const auto surface = surface_temperature_c(shot);
     const auto checks = temperature_checks(shot);
     QStringList tips;
-    for (const Check& c : checks) {
+    for (const Finding& c : checks) {
       tips << text_of(c.saw + ": " + c.effect + "; " + c.remedy + ".");
       if (said.insert(c.id).second) words << marked_attention(text_of(t.place)) + ": " + tips.last();
     }

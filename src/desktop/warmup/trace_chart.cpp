@@ -11,7 +11,7 @@
 #include "core/quantity/display.h"
 #include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
-#include "report/light_scale.h"
+#include "drawing/light_scale.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -130,13 +130,13 @@ void TraceChart::draw_marks(QPainter& p) const {
   for (const TraceBand& band : bands_) {
     const double from = x_of(band.from_s), to = std::max(x_of(band.to_s), from + 2);
     if (to < whole.left() || from > whole.right()) continue;
-    QColor shade = band.settled ? t.good : t.attention;
+    QColor shade = band.stabilized ? t.good : t.attention;
     shade.setAlpha(46);
     const QRectF bar(from, whole.top(), to - from, whole.height());
     p.fillRect(bar.intersected(whole), shade);
-    if (!band.settled) p.fillRect(bar.intersected(whole), QBrush(shade, Qt::BDiagPattern));
-    label(std::max(from, whole.left()), (band.settled ? QString() : QStringLiteral("◣ ")) + band.name,
-          band.settled ? t.good : t.attention);
+    if (!band.stabilized) p.fillRect(bar.intersected(whole), QBrush(shade, Qt::BDiagPattern));
+    label(std::max(from, whole.left()), (band.stabilized ? QString() : QStringLiteral("◣ ")) + band.name,
+          band.stabilized ? t.good : t.attention);
   }
   for (const TraceMark& mark : marks_) {
     const double x = x_of(mark.at_s);
@@ -181,7 +181,7 @@ void TraceChart::draw_trace(QPainter& p, const Trace& trace, const QRectF& box) 
   const double margin = (high - low) * 0.08;
   low -= margin, high += margin;
   const auto y_of = [&](double v) { return box.bottom() - box.height() * (v - low) / (high - low); };
-  const double step = report::round_step(high - low, std::max(2, static_cast<int>(box.height() / 16)));
+  const double step = drawing::round_step(high - low, std::max(2, static_cast<int>(box.height() / 16)));
   const int decimals = std::max(0, static_cast<int>(std::ceil(-std::log10(step) - 1e-9)));
   for (double at = std::ceil(low / step) * step; at <= high; at += step) {
     p.setPen(QPen(t.rule, 1));

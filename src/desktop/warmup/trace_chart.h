@@ -15,10 +15,10 @@ namespace sunbreak::desktop {
 struct TraceBand {
   double from_s = 0, to_s = 0;
   QString name;
-  bool settled = false;
+  bool stabilized = false;
 };
 
-/// A moment marked on the traces: switched on, off, dimmed, settled.
+/// A moment marked on the traces: switched on, off, dimmed, stabilized.
 struct TraceMark {
   double at_s = 0;
   QString name;

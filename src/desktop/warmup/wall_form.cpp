@@ -8,8 +8,8 @@
 
 #include "desktop/desk/desk.h"
 #include "desktop/desk/test_log.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -78,7 +78,7 @@ void WallForm::keep() {
   QString problem;
   const auto read = [&](QLineEdit* field, double low, double high, std::optional<double>& value) {
     if (!problem.isEmpty()) return;
-    problem = take_number({low, high}, [&](std::optional<double> v) {
+    problem = parse_number_field({low, high}, [&](std::optional<double> v) {
       value = v;
       return QString();
     })(field->text().trimmed());
@@ -106,7 +106,7 @@ void WallForm::keep() {
   const auto checks = wall_checks({reading.voltage_v, reading.current_a, reading.power_w, reading.apparent_va,
                                    reading.power_factor, reading.frequency_hz});
   QStringList words;
-  for (const Check& c : checks) words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
+  for (const Finding& c : checks) words << marked_attention(text_of(c.saw + ": " + c.effect + "; " + c.remedy + "."));
   say(words.isEmpty() ? tr("Kept.") : tr("Kept as typed. ") + words.join(" "), words.isEmpty() ? "good" : "attention");
   for (QLineEdit* field : {watts_, light_, volts_, amperes_, volt_amperes_, factor_, hertz_, minutes_})
     field->setText({});

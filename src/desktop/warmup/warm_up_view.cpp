@@ -16,6 +16,7 @@
 #include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/warmup/cost_panel.h"
+#include "desktop/warmup/log_import.h"
 #include "desktop/warmup/log_recording.h"
 #include "desktop/warmup/stair_panel.h"
 #include "desktop/warmup/stair_run.h"
@@ -23,8 +24,8 @@
 #include "desktop/warmup/temperature_panel.h"
 #include "desktop/warmup/trace_chart.h"
 #include "desktop/warmup/wall_form.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
-#include "desktop/widgets/takers.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -177,7 +178,7 @@ void WarmUpView::refresh_traces() {
                                        : tr("%1 %").arg(e.percent.value_or(0)),
                      false});
   }
-  if (const auto since = log_.settled_since_s()) marks.push_back({*since, tr("settled"), true});
+  if (const auto since = log_.stabilized_since_s()) marks.push_back({*since, tr("settled"), true});
   std::sort(marks.begin(), marks.end(), [](auto& a, auto& b) { return a.at_s < b.at_s; });
   std::vector<TraceBand> bands;
   for (const record::Sweep& sweep : desk_.test()->sweeps) {
@@ -187,7 +188,7 @@ void WarmUpView::refresh_traces() {
     if (!walked || walked->began_s <= 0 || !rung || !stop) continue;
     bands.push_back({walked->began_s, walked->ended_s,
                      tr("%1, %2 %").arg(text_of(length_text(rung->height_m, desk_.units()))).arg(stop->percent),
-                     walked->kind == evaluation::WalkedState::Settled});
+                     walked->kind == evaluation::WalkedState::Stabilized});
   }
   std::sort(bands.begin(), bands.end(), [](auto& a, auto& b) { return a.from_s < b.from_s; });
   traces_->show_log(log.light, log.watts, zero);
@@ -196,7 +197,7 @@ void WarmUpView::refresh_traces() {
 
 void WarmUpView::refresh_verdict() {
   if (!desk_.test() || !isVisible()) return;
-  const evaluation::Settling& s = log_.settling();
+  const evaluation::Stabilization& s = log_.stabilization();
   const double now = desk_.clock().now_s();
   const evaluation::LampState lamp = log_.lamp();
   QStringList facts;
@@ -207,23 +208,23 @@ void WarmUpView::refresh_verdict() {
     facts << tr(
         "Light at the reference station and watts tell when a sweep may be walked. A time since switch-on alone "
         "never does. Dry hands and floor; the load within what the outlet and meter are rated for.");
-  } else if (s.state == SettledState::Settled) {
-    const auto since = log_.settled_since_s();
+  } else if (s.state == StabilizationState::Stabilized) {
+    const auto since = log_.stabilized_since_s();
     verdict_->setText(since && log_.recording() ? tr("Settled, %1 ago").arg(duration(std::max(0.0, now - *since)))
                                                 : tr("Settled"));
     tone = "good";
     facts << text_of(s.words);
   } else {
-    verdict_->setText(lamp.off                            ? words_when_off()
-                      : s.state == SettledState::TooShort ? tr("Too early to say")
-                                                          : tr("Not settled yet"));
-    tone = s.state == SettledState::Moving ? "attention" : "";
+    verdict_->setText(lamp.off                                  ? words_when_off()
+                      : s.state == StabilizationState::TooShort ? tr("Too early to say")
+                                                                : tr("Not settled yet"));
+    tone = s.state == StabilizationState::Moving ? "attention" : "";
     if (!lamp.off) facts << text_of(s.words);
   }
   if (lamp.off)
     for (const record::Sweep& sweep : desk_.test()->sweeps)
       if (const auto* walked = desk_.worked_out().walked(sweep.id);
-          walked && walked->kind == evaluation::WalkedState::NotSettled) {
+          walked && walked->kind == evaluation::WalkedState::NotStabilized) {
         facts << text_of(walked->words);
         break;
       }
@@ -232,7 +233,7 @@ void WarmUpView::refresh_verdict() {
                          : tr("From switch-on to settled light rose by %1 %."))
                  .arg(100 * std::abs(*fall), 0, 'f', 1);
   if (!log_.log().samples.empty())
-    for (const Check& c : wall_checks(evaluation::wall_sample(log_.log().samples.back())))
+    for (const Finding& c : wall_checks(evaluation::wall_sample(log_.log().samples.back())))
       facts << marked_attention(text_of(c.saw + ": " + c.effect + "."));
   if (log_.log().unreadable > 0) facts << marked_attention(tr("A stretch of the log is damaged and left out."));
   if (recording_->on() && !recording_->light_counts())
@@ -245,18 +246,18 @@ void WarmUpView::refresh_verdict() {
 
 /// With the lamp off what matters is how the sweeps were walked.
 QString WarmUpView::words_when_off() const {
-  qsizetype settled = 0, not_settled = 0;
+  qsizetype stabilized = 0, not_stabilized = 0;
   for (const record::Sweep& sweep : desk_.test()->sweeps)
     if (const evaluation::WalkedState* walked = desk_.worked_out().walked(sweep.id)) {
-      settled += walked->kind == evaluation::WalkedState::Settled;
-      not_settled += walked->kind == evaluation::WalkedState::NotSettled;
+      stabilized += walked->kind == evaluation::WalkedState::Stabilized;
+      not_stabilized += walked->kind == evaluation::WalkedState::NotStabilized;
     }
-  if (settled + not_settled == 0) return tr("The lamp is off");
-  if (not_settled == 0)
-    return tr("The lamp is off. Walked settled: %1").arg(counted(settled, tr("sweep"), tr("sweeps")));
+  if (stabilized + not_stabilized == 0) return tr("The lamp is off");
+  if (not_stabilized == 0)
+    return tr("The lamp is off. Walked settled: %1").arg(counted(stabilized, tr("sweep"), tr("sweeps")));
   return tr("The lamp is off. Walked before it had settled: %1 of %2")
-      .arg(not_settled)
-      .arg(counted(settled + not_settled, tr("sweep"), tr("sweeps")));
+      .arg(not_stabilized)
+      .arg(counted(stabilized + not_stabilized, tr("sweep"), tr("sweeps")));
 }
 
 void WarmUpView::mark_lamp(const char* kind) {
@@ -364,8 +365,8 @@ std::vector<KeyHint> WarmUpView::keys() const {
           {tr("Home, End"), tr("the whole log, its end")}};
 }
 
-bool WarmUpView::copy() {
-  if (log_.log().samples.empty()) return false;
+QString WarmUpView::copy() {
+  if (log_.log().samples.empty()) return {};
   QString text = "time_s\tlight_raw\tpower_w\tvoltage_v\tcurrent_a\tapparent_va\tpower_factor\tfrequency_hz\n";
   const double zero = log_.lamp().on_since_s.value_or(log_.log().samples.front().time_s);
   for (const record::LogSample& s : log_.log().samples) {
@@ -376,6 +377,17 @@ bool WarmUpView::copy() {
     text += "\n";
   }
   QApplication::clipboard()->setText(text);
+  return tr("The log is on the clipboard as a table.");
+}
+
+bool WarmUpView::take_table(const std::string& bytes, const QString& origin) {
+  auto draft = exchange::read_log_table(bytes);
+  if (!draft) {
+    desk_.warn(origin + ": " + text_of(draft.problem().sentence()));
+    return true;
+  }
+  LogImport dialog(desk_, log_, std::move(draft.value()), origin, window());
+  if (dialog.exec() == QDialog::Accepted) desk_.say(tr("The log is in. Ctrl+Z takes it out again."));
   return true;
 }
 

@@ -27,10 +27,8 @@ class WarmUpView : public StageView {
   WarmUpView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
-  bool copy() override;
-
- signals:
-  void wants_file();
+  QString copy() override;
+  bool take_table(const std::string& bytes, const QString& origin) override;
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;

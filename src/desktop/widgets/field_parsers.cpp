@@ -1,10 +1,9 @@
-#include "desktop/widgets/takers.h"
+#include "desktop/widgets/field_parsers.h"
 
 #include <QCoreApplication>
 #include <QRegularExpression>
 
 #include "core/quantity/number.h"
-#include "desktop/desk/desk.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -22,7 +21,7 @@ std::optional<double> typed_number(QString text) { return parse_number(text_of(t
 
 }  // namespace
 
-Form::Take take_number(const NumberRange& range, const std::function<QString(std::optional<double>)>& store) {
+Form::Take parse_number_field(const NumberRange& range, const std::function<QString(std::optional<double>)>& store) {
   return [=](const QString& text) -> QString {
     if (text.isEmpty()) return range.may_be_empty ? store(std::nullopt) : words("A number is needed here.");
     const auto value = typed_number(text);
@@ -38,8 +37,8 @@ std::optional<double> typed_length_m(const QString& text, UnitSystem units) {
   return {};
 }
 
-Form::Take take_length(const std::function<UnitSystem()>& units, const NumberRange& range_m,
-                       const std::function<QString(std::optional<double>)>& store) {
+Form::Take parse_length_field(const std::function<UnitSystem()>& units, const NumberRange& range_m,
+                              const std::function<QString(std::optional<double>)>& store) {
   return [=](const QString& text) -> QString {
     if (text.isEmpty()) return range_m.may_be_empty ? store(std::nullopt) : words("A length is needed here.");
     const auto value = typed_length_m(text, units());

@@ -16,11 +16,11 @@ struct NumberRange {
 };
 
 /// A typed number to its value; a decimal comma is understood. Refuses in words.
-Form::Take take_number(const NumberRange& range, const std::function<QString(std::optional<double>)>& store);
+Form::Take parse_number_field(const NumberRange& range, const std::function<QString(std::optional<double>)>& store);
 
 /// A typed length to meters: bare numbers are in the surface unit, others name their own ("18 in").
-Form::Take take_length(const std::function<UnitSystem()>& units, const NumberRange& range_m,
-                       const std::function<QString(std::optional<double>)>& store);
+Form::Take parse_length_field(const std::function<UnitSystem()>& units, const NumberRange& range_m,
+                              const std::function<QString(std::optional<double>)>& store);
 
 QString show_number(std::optional<double> value, int decimals = 4);
 QString show_length(std::optional<double> meters, UnitSystem units);
@@ -31,7 +31,7 @@ std::optional<std::vector<double>> number_list(const QString& text, QString* pro
 /// The lengths in a typed list, in meters.
 std::optional<std::vector<double>> length_list(const QString& text, UnitSystem units, QString* problem);
 
-/// One length in meters, by the same rule as take_length.
+/// One length in meters, by the same rule as parse_length_field.
 std::optional<double> typed_length_m(const QString& text, UnitSystem units);
 
 }  // namespace sunbreak::desktop

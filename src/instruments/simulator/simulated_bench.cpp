@@ -28,7 +28,7 @@ SimulatedScene SimulatedScene::six_bars() {
 SimulatedBench::SimulatedBench(SimulatedScene scene, std::uint64_t seed)
     : scene_(std::move(scene)),
       light_(scene_.room),
-      random_(seed),
+      deviates_(seed),
       position_{scene_.room.width_m / 2, scene_.room.depth_m / 2, 0},
       target_(position_) {}
 
@@ -41,7 +41,7 @@ void SimulatedBench::advance(double seconds) {
   else
     position_ = position_ + Vec3{way.x * step / distance, way.y * step / distance, 0};
   const double keep = std::exp(-seconds / wander_time_s);
-  mains_offset_v_ = keep * mains_offset_v_ + std::sqrt(1 - keep * keep) * scene_.mains_wander_v * normal();
+  mains_offset_v_ = keep * mains_offset_v_ + std::sqrt(1 - keep * keep) * scene_.mains_wander_v * deviates_();
 }
 
 void SimulatedBench::switch_on(bool on) {
@@ -85,13 +85,13 @@ const std::vector<Emitter>& SimulatedBench::hung() const {
 
 double SimulatedBench::light_factor() const {
   if (!on_since_s_) return 0;
-  const double warmth = std::exp(-(time_s_ - *on_since_s_) / scene_.light_settles_s);
+  const double warmth = std::exp(-(time_s_ - *on_since_s_) / scene_.light_stabilizes_s);
   return dimmed_light(dimmer_pct_ / 100) * (1 + scene_.light_drop * warmth);
 }
 
 double SimulatedBench::watts() const {
   if (!on_since_s_) return 0.4;
-  const double warmth = std::exp(-(time_s_ - *on_since_s_) / scene_.watts_settle_s);
+  const double warmth = std::exp(-(time_s_ - *on_since_s_) / scene_.watts_stabilize_s);
   return scene_.watts_at_full * dimmed_watts(dimmer_pct_ / 100) * (1 + scene_.watts_drop * warmth);
 }
 
@@ -116,9 +116,8 @@ double SimulatedBench::sensor_reading() {
   if (tilted_at_ && std::hypot(tilted_at_->x - position_.x, tilted_at_->y - position_.y) < same_place_m) {
     const double tilt = tilted_deg_ * std::numbers::pi / 180;
     normal_of_sensor = {std::sin(tilt), 0, std::cos(tilt)};
-  } else if (static_cast<double>(random_() >> 11) * 0x1p-53 < scene_.tilt_chance) {
-    const double tilt = scene_.tilt_deg * std::numbers::pi / 180,
-                 turn = 2 * std::numbers::pi * static_cast<double>(random_() >> 11) * 0x1p-53;
+  } else if (deviates_.uniform() < scene_.tilt_chance) {
+    const double tilt = scene_.tilt_deg * std::numbers::pi / 180, turn = 2 * std::numbers::pi * deviates_.uniform();
     normal_of_sensor = {std::sin(tilt) * std::cos(turn), std::sin(tilt) * std::sin(turn), std::cos(tilt)};
   }
   double direct = 0;
@@ -130,7 +129,7 @@ double SimulatedBench::sensor_reading() {
   double seen = light_factor() * (direct + known_.reflected[0] * (1 - scene_.cosine_loss / 3));
   if (shadow_ && std::hypot(shadow_->x - position_.x, shadow_->y - position_.y) < shadow_radius_m_)
     seen *= shadow_passes_;
-  const double shown = seen * (1 + scene_.calibration_error) * (1 + scene_.noise * normal()) + scene_.dark;
+  const double shown = seen * (1 + scene_.calibration_error) * (1 + scene_.noise * deviates_()) + scene_.dark;
   last_shown_ = std::round(shown / scene_.resolution) * scene_.resolution;
   return last_shown_;
 }
@@ -139,11 +138,11 @@ PowerReading SimulatedBench::wall_reading() {
   PowerReading r;
   const double load = watts() / std::max(scene_.watts_at_full, 1.0);
   r.volts = scene_.mains_v + mains_offset_v_;
-  r.watts = watts() * (1 + scene_.meter_noise * normal());
+  r.watts = watts() * (1 + scene_.meter_noise * deviates_());
   r.power_factor = is_on() ? 0.98 - 0.10 * std::exp(-4 * load) : 0.35;
   r.volt_amperes = r.watts / r.power_factor;
   r.amperes = r.volt_amperes / r.volts;
-  r.hertz = scene_.mains_hz + 0.01 * normal();
+  r.hertz = scene_.mains_hz + 0.01 * deviates_();
   return r;
 }
 
@@ -155,12 +154,6 @@ double SimulatedBench::driver_temperature_c() const {
 
 void SimulatedBench::set_shadow(std::optional<Vec3> place, double radius_m, double passed_share) {
   shadow_ = place, shadow_radius_m_ = radius_m, shadow_passes_ = passed_share;
-}
-
-double SimulatedBench::normal() {
-  const double u = (static_cast<double>(random_() >> 11) + 1) / 9007199254740993.0;
-  const double v = static_cast<double>(random_() >> 11) * 0x1p-53;
-  return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
 }
 
 }  // namespace sunbreak::instruments

@@ -2,23 +2,23 @@
 
 #include <cstdint>
 #include <optional>
-#include <random>
 #include <vector>
 
 #include "core/optics/room_light.h"
+#include "core/quantity/normal_deviates.h"
 
 namespace sunbreak::instruments {
 
 /// What hangs where, and how the devices of the bench behave. The defaults are a six-bar fixture in a lined tent.
 struct SimulatedScene {
   Room room{1.2, 1.2, 2.0, {0.82, 0.82, 0.82, 0.82, 0.7, 0.25}};
-  std::vector<Emitter> fixture;  ///< about its middle, flux at 100 % and settled
+  std::vector<Emitter> fixture;  ///< about its middle, flux at 100 % and stabilized
   double watts_at_full = 322;
   double height_m = 0.45;
   double off_x_m = 0.01, off_y_m = 0, roll_deg = 0, pitch_deg = 0;
 
-  double light_drop = 0.06, light_settles_s = 420;  ///< light at switch-on is above settled by this share
-  double watts_drop = 0.035, watts_settle_s = 300;
+  double light_drop = 0.06, light_stabilizes_s = 420;  ///< light at switch-on is above stabilized by this share
+  double watts_drop = 0.035, watts_stabilize_s = 300;
 
   double calibration_error = -0.012, noise = 0.003, dark = 0.4, resolution = 0.1;
   double cosine_loss = 0.04;  ///< share of light at grazing angles that the sensor misses
@@ -56,7 +56,7 @@ class SimulatedBench {
 
   /// What the sensor shows now, where the carriage stands [raw, as the sensor is calibrated].
   double sensor_reading();
-  /// The truth there, settled or not: PPFD without the sensor's errors.
+  /// The truth there, stabilized or not: PPFD without the sensor's errors.
   double true_ppfd() const;
   PowerReading wall_reading();
   double driver_temperature_c() const;
@@ -72,11 +72,10 @@ class SimulatedBench {
   double light_factor() const;
   double watts() const;
   const std::vector<Emitter>& hung() const;
-  double normal();
 
   SimulatedScene scene_;
   RoomLight light_;
-  std::mt19937_64 random_;
+  NormalDeviates deviates_;
   double time_s_ = 0, dimmer_pct_ = 100, mains_offset_v_ = 0;
   std::optional<double> on_since_s_;
   Vec3 position_, target_;

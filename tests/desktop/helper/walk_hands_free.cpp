@@ -20,7 +20,7 @@ int main(int argc, char** argv) {
   be_quick();
   MainWindow window(std::move(book::Book::open(argv[2]).value()));
   window.show();
-  window.open_test(1, static_cast<int>(Stage::Walk));
+  window.open_test(1, Stage::Walk);
   connect_quickly(window.instruments(), QString(argv[3]).toUShort(), QString(argv[4]).toUShort());
   if (!both_live(window.instruments())) return 3;
   QTest::keyClick(QApplication::focusWidget(), Qt::Key_H);

@@ -1,0 +1,17 @@
+#pragma once
+
+#include <vector>
+
+#include "desktop/desk/stage.h"
+
+namespace sunbreak::desktop {
+
+/// The stages of a test in the order they are done. A new stage is a folder that gives a StageKind, and a line here.
+const std::vector<StageKind>& stages();
+
+/// The stage's entry in that list.
+const StageKind& stage_kind(Stage stage);
+/// Its place there, from 0.
+int stage_place(Stage stage);
+
+}  // namespace sunbreak::desktop
