@@ -15,9 +15,12 @@
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
 #include "exchange/tables/sweep_table.h"
+#include "record/faults.h"
 
 namespace sunbreak::cli {
 namespace {
+
+constexpr double least_side_m = 0.05, most_side_m = 20;  ///< as a bench's record has them
 
 struct FiguresArguments {
   std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce;
@@ -48,6 +51,11 @@ int run_figures(const FiguresArguments& a) {
   const auto footprint = parse_footprint(a.footprint);
   if (!footprint) return fail(usage_error, footprint.problem());
   context.footprint = footprint.value();
+  for (const double side : {context.footprint.width_m, context.footprint.depth_m})
+    if (!(side >= least_side_m && side <= most_side_m))
+      return fail(usage_error, {fmt::format("--footprint {} has a side of {:.4g} m", a.footprint, side),
+                                fmt::format("benches have sides of {} to {} m", least_side_m, most_side_m),
+                                "check its unit"});
   context.kind = parse_grid_kind(a.grid).value();
   if (!a.margin.empty()) {
     const auto margin = parse_length_m(a.margin);
@@ -84,6 +92,13 @@ int run_figures(const FiguresArguments& a) {
     return fail(usage_error, {"an inset grid needs the distance of its outer stations from the walls",
                               "the measured area is not known without it", "give --margin, such as --margin 5cm"});
   for (const exchange::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
+
+  for (std::size_t i = 0; i < d.raw.size(); ++i)
+    if (d.raw[i] < record::least_ppfd)
+      return fail(input_error,
+                  {fmt::format("{}: row {}, column {}: {} µmol/m²/s is less light than none", a.file, d.sources[i].row,
+                               d.sources[i].column, d.raw[i]),
+                   "no figure was worked out", "take the dark offset off first, or correct that cell"});
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};

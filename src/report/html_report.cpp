@@ -14,6 +14,7 @@
 #include "evaluation/stabilization.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
+#include "report/visible.h"
 #include "report/trust_section.h"
 
 namespace sunbreak::report {
@@ -375,7 +376,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
                              .take());
   page.set("foot", "Every figure can be recomputed from the data package published with this page.");
   mustache page_template{std::string(embedded::report_mustache)};
-  report.html = page_template.render(page);
+  report.html = visible(page_template.render(page));
   return report;
 }
 

@@ -9,7 +9,12 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "exchange/files/new_file.h"
+#include "exchange/package/zip_archive.h"
+
 namespace fs = std::filesystem;
+
+using namespace sunbreak;
 
 namespace {
 
@@ -144,6 +149,43 @@ TEST_F(Cli, DemoExportImportReportAndList) {
   ASSERT_EQ(run("export " + other + " --out " + again).status, 0);
   EXPECT_EQ(text(again), text(package)) << "a package that went through another lab book is the same";
   EXPECT_EQ(run("import " + other + " " + book).status, 3);
+}
+
+TEST_F(Cli, OutputsNeverDestroyWhatIsThere) {
+  const std::string book = (folder_ / "b.sunbreak").string(), page = (folder_ / "page.html").string();
+  ASSERT_EQ(run("demo " + book).status, 0);
+  const auto before = std::filesystem::file_size(book);
+  for (const char* command : {"report ", "export ", "export --csv "}) {
+    const Outcome onto_source = run(command + book + " --test 7 --force --out " + book);
+    EXPECT_EQ(onto_source.status, 3) << command;
+    EXPECT_NE(onto_source.err.find("is what is read from"), std::string::npos) << onto_source.err;
+    std::ofstream(page) << "precious";
+    const Outcome kept = run(command + book + " --test 7 --out " + page);
+    EXPECT_EQ(kept.status, 3) << command;
+    EXPECT_NE(kept.err.find("is there already"), std::string::npos) << kept.err;
+    EXPECT_EQ(text(page), "precious");
+    EXPECT_EQ(run(command + book + " --test 7 --force --out " + page).status, 0) << command;
+    EXPECT_NE(text(page), "precious");
+  }
+  EXPECT_EQ(std::filesystem::file_size(book), before);
+}
+
+TEST_F(Cli, AnAlteredPackageIsListedBeforeItIsTaken) {
+  const std::string book = (folder_ / "b.sunbreak").string(), sound = (folder_ / "sound.zip").string(),
+                    other = (folder_ / "other.sunbreak").string(), altered = (folder_ / "altered.zip").string();
+  ASSERT_EQ(run("demo " + book).status, 0);
+  ASSERT_EQ(run("export " + book + " --test 7 --out " + sound).status, 0);
+  auto archive = exchange::read_zip(sound).value();
+  std::string& readings = archive.at("reading.csv");
+  const auto dot = readings.find('.', readings.find("\n1,"));
+  readings[dot - 1] = readings[dot - 1] == '9' ? '8' : '9';
+  ASSERT_FALSE(exchange::write_new_file(altered, exchange::zip_bytes(archive)));
+  const Outcome told = run("import " + other + " " + altered);
+  EXPECT_EQ(told.status, 3);
+  EXPECT_NE(told.err.find("reading.csv was changed after it was written"), std::string::npos) << told.err;
+  EXPECT_FALSE(std::filesystem::exists(other)) << "nothing was added, not even a lab book";
+  EXPECT_EQ(run("import " + other + " " + altered + " --as-altered").status, 0);
+  EXPECT_EQ(run("import " + other + " " + sound).status, 0);
 }
 
 TEST_F(Cli, PredictWorksASceneOut) {

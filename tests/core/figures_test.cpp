@@ -27,12 +27,14 @@ std::vector<double> some_readings(std::size_t count) {
 }  // namespace
 
 TEST(Statistics, PercentilesInterpolateBetweenOrderStatistics) {
-  const std::vector<double> four{10, 20, 30, 40};
-  EXPECT_DOUBLE_EQ(percentile(four, 50), 25);
-  EXPECT_DOUBLE_EQ(percentile(four, 5), 11.5);
-  EXPECT_DOUBLE_EQ(percentile(four, 100), 40);
-  EXPECT_DOUBLE_EQ(percentile(std::vector<double>{7}, 95), 7);
-  EXPECT_TRUE(std::isnan(percentile(std::vector<double>{}, 50)));
+  std::vector<double> mixed{30, 10, 40, 20};
+  const auto found = percentiles(mixed, std::array{5.0, 50.0, 100.0});
+  EXPECT_DOUBLE_EQ(found[0], 11.5);
+  EXPECT_DOUBLE_EQ(found[1], 25);
+  EXPECT_DOUBLE_EQ(found[2], 40);
+  std::vector<double> one{7}, none;
+  EXPECT_DOUBLE_EQ(percentiles(one, std::array{95.0})[0], 7);
+  EXPECT_TRUE(std::isnan(percentiles(none, std::array{50.0})[0]));
 }
 
 TEST(Figures, OfNineCellsWorkedByHand) {

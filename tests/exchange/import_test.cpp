@@ -127,7 +127,16 @@ TEST(Long, AFewRowsWithoutAHeaderAreNotSilentlyTakenForAMatrix) {
 }
 
 TEST(Long, LuxIsNotTakenForPpfd) {
-  EXPECT_FALSE(read_sweep_table("x,y,lux\n30,30,10500\n90,30,20500\n30,90,10500\n90,90,20500\n", context()).ok());
+  const auto titled = [&](const std::string& title) {
+    return read_sweep_table("x,y," + title + "\n30,30,500\n90,30,505\n30,90,510\n90,90,520\n", context());
+  };
+  for (const char* other : {"lux", "PPFD (fc)", "foot-candles", "light [W/m²]", "Irradiance, mW/cm2", "DLI", "mol/m²/day",
+                            "Candela", "E (klx)"}) {
+    const auto read = titled(other);
+    ASSERT_FALSE(read.ok()) << other;
+    EXPECT_NE(read.problem().sentence().find("not PPFD"), std::string::npos) << read.problem().sentence();
+  }
+  for (const char* ppfd : {"PPFD", "value", "µmol/m²/s", "ppfd umol m-2 s-1"}) EXPECT_TRUE(titled(ppfd).ok()) << ppfd;
 }
 
 TEST(Long, AnOutermostPlaceSetsTheInsetMargin) {

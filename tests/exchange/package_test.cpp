@@ -109,6 +109,8 @@ TEST(SpreadsheetCsv, FormulasAreDefused) {
   for (const char* text : {"=1+1", "+1", "-1", "@x", "\t=1", "\r=1"})
     EXPECT_EQ(spreadsheet_cell(text)[1], '\'') << text;
   EXPECT_EQ(spreadsheet_cell("plain").find('\''), std::string::npos);
+  EXPECT_EQ(spreadsheet_cell("a; =1+1"), "\"a; '=1+1\"") << "where semicolons part the cells";
+  EXPECT_EQ(spreadsheet_cell("a-b, c+d"), "\"a-b, c+d\"");
   TestRecord b = demo_record();
   b.fixture.name = "=cmd()";
   b.test.name = "=cmd()";

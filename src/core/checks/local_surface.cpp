@@ -1,7 +1,11 @@
 #include "core/checks/local_surface.h"
 
 #include <Eigen/Dense>
+#include <array>
+#include <bit>
 #include <cmath>
+#include <cstdint>
+#include <unordered_map>
 
 #include "core/sweep/field.h"
 
@@ -13,36 +17,80 @@ constexpr int fewest = 9;  ///< readings that a quadratic surface needs, with th
 
 bool usable(double ppfd) { return !std::isnan(ppfd) && ppfd > 0; }
 
-SurfaceResidual residual_at(const Layout& layout, std::span<const double> ppfd, std::span<const char> left_out,
-                            int station) {
-  const Station& s = layout.stations[station];
-  Eigen::Matrix<double, 6, 6> normal = Eigen::Matrix<double, 6, 6>::Zero();
-  Eigen::Matrix<double, 6, 1> right = Eigen::Matrix<double, 6, 1>::Zero();
-  Eigen::Matrix<double, 6, 6> spread = Eigen::Matrix<double, 6, 6>::Zero();
-  int count = 0;
-  for (int dy = -reach; dy <= reach; ++dy)
-    for (int dx = -reach; dx <= reach; ++dx) {
-      const int column = s.column + dx, row = s.row + dy;
-      if ((dx == 0 && dy == 0) || column < 0 || row < 0 || column >= layout.columns || row >= layout.rows) continue;
-      const int i = layout.index(column, row);
-      if (!usable(ppfd[i]) || left_out[i]) continue;
-      const double weight = 1 / (1.0 + 0.5 * (dx * dx + dy * dy));
+constexpr int side = 2 * reach + 1, neighbors = side * side;
+
+/// What the surface at a station comes to, for one pattern of neighbors that are read: a weighted sum of their ln PPFD.
+struct Stencil {
+  bool determined = false;
+  std::array<double, neighbors> share{};
+  double leverage = 0;
+};
+
+/// The neighbors that are read as bits, row by row.
+using Pattern = std::uint32_t;
+
+/// Weighted least squares of c₀ + c₁dx + c₂dy + c₃dx² + c₄dxdy + c₅dy² over the neighbors: the surface at the station
+/// itself is c₀ = e₀ᵀ (BᵀWB)⁻¹ BᵀW · ln E, which depends on the readings only by that last product.
+Stencil stencil_of(Pattern pattern) {
+  Eigen::Matrix<double, 6, 6> normal = Eigen::Matrix<double, 6, 6>::Zero(), spread = normal;
+  const auto each = [&](auto act) {
+    for (int k = 0; k < neighbors; ++k) {
+      if (!(pattern >> k & 1)) continue;
+      const int dx = k % side - reach, dy = k / side - reach;
       Eigen::Matrix<double, 6, 1> basis;
       basis << 1, dx, dy, dx * dx, dx * dy, dy * dy;
-      normal += weight * basis * basis.transpose();
-      spread += weight * weight * basis * basis.transpose();
-      right += weight * std::log(ppfd[i]) * basis;
-      ++count;
+      act(k, 1 / (1.0 + 0.5 * (dx * dx + dy * dy)), basis);
     }
-  if (count < fewest) return {unread, 0};
+  };
+  each([&](int, double weight, const auto& basis) {
+    normal += weight * basis * basis.transpose();
+    spread += weight * weight * basis * basis.transpose();
+  });
+  Stencil stencil;
+  if (std::popcount(pattern) < fewest) return stencil;
   const Eigen::LDLT<Eigen::Matrix<double, 6, 6>> solver(normal);
-  if (solver.rcond() < 1e-9) return {unread, 0};
-  // The surface at the station itself is its first coefficient.
+  if (solver.rcond() < 1e-9) return stencil;
   const Eigen::Matrix<double, 6, 1> first = solver.solve(Eigen::Matrix<double, 6, 1>::Unit(0));
-  SurfaceResidual r;
-  r.log_ratio = std::log(ppfd[station]) - first.dot(right);
-  r.leverage = first.dot(spread * first);
-  return r;
+  stencil.determined = true;
+  stencil.leverage = first.dot(spread * first);
+  each([&](int k, double weight, const auto& basis) { stencil.share[k] = weight * first.dot(basis); });
+  return stencil;
+}
+
+/// Stencils of the patterns met so far: a full sweep has twenty-five, each hole a few more.
+class Stencils {
+ public:
+  const Stencil& of(Pattern pattern) {
+    if (pattern == last_pattern_ && last_) return *last_;
+    const auto [at, is_new] = kept_.try_emplace(pattern);
+    if (is_new) at->second = stencil_of(pattern);
+    last_pattern_ = pattern;
+    return *(last_ = &at->second);
+  }
+
+ private:
+  std::unordered_map<Pattern, Stencil> kept_;
+  Pattern last_pattern_ = 0;
+  const Stencil* last_ = nullptr;
+};
+
+SurfaceResidual residual_at(const Layout& layout, std::span<const double> logs, std::span<const char> left_out,
+                            int station, Stencils& stencils) {
+  const Station& s = layout.stations[station];
+  Pattern pattern = 0;
+  for (int k = 0; k < neighbors; ++k) {
+    const int column = s.column + k % side - reach, row = s.row + k / side - reach;
+    if (k == neighbors / 2 || column < 0 || row < 0 || column >= layout.columns || row >= layout.rows) continue;
+    const int i = layout.index(column, row);
+    if (!std::isnan(logs[i]) && !left_out[i]) pattern |= Pattern{1} << k;
+  }
+  const Stencil& stencil = stencils.of(pattern);
+  if (!stencil.determined) return {unread, 0};
+  double surface = 0;
+  for (int k = 0; k < neighbors; ++k)
+    if (pattern >> k & 1)
+      surface += stencil.share[k] * logs[layout.index(s.column + k % side - reach, s.row + k / side - reach)];
+  return {logs[station] - surface, stencil.leverage};
 }
 
 }  // namespace
@@ -51,8 +99,12 @@ std::vector<SurfaceResidual> surface_residuals(const Layout& layout, std::span<c
                                                std::span<const char> left_out) {
   std::vector<SurfaceResidual> residuals(ppfd.size(), {unread, 0});
   if (!layout.is_lattice()) return residuals;
+  std::vector<double> logs(ppfd.size(), unread);
   for (std::size_t i = 0; i < ppfd.size(); ++i)
-    if (usable(ppfd[i])) residuals[i] = residual_at(layout, ppfd, left_out, static_cast<int>(i));
+    if (usable(ppfd[i])) logs[i] = std::log(ppfd[i]);
+  Stencils stencils;
+  for (std::size_t i = 0; i < ppfd.size(); ++i)
+    if (usable(ppfd[i])) residuals[i] = residual_at(layout, logs, left_out, static_cast<int>(i), stencils);
   return residuals;
 }
 

@@ -46,10 +46,12 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
   if (static_cast<double>(count) < stations_a_term * static_cast<double>(width)) return residuals;
   Eigen::MatrixXd basis(count, width), fitted(count, width);
   Eigen::VectorXd light(count);
+  std::vector<Eigen::VectorXd> across, deep;  // the polynomials at each column and row of stations
+  for (const double x_m : layout.xs_m) across.push_back(legendre(2 * (x_m - area.left_m) / area.width_m - 1, highest));
+  for (const double y_m : layout.ys_m) deep.push_back(legendre(2 * (y_m - area.front_m) / area.depth_m - 1, highest));
   for (Eigen::Index row = 0; row < count; ++row) {
     const Station& s = layout.stations[used[row]];
-    const auto px = legendre(2 * (s.x_m - area.left_m) / area.width_m - 1, highest),
-               py = legendre(2 * (s.y_m - area.front_m) / area.depth_m - 1, highest);
+    const auto &px = across[static_cast<std::size_t>(s.column)], &py = deep[static_cast<std::size_t>(s.row)];
     for (Eigen::Index t = 0; t < width; ++t) basis(row, t) = px[terms[t].first] * py[terms[t].second];
     light[row] = std::log(ppfd[used[row]]);
     fitted.row(row) = left_out[used[row]] ? Eigen::RowVectorXd::Zero(width) : Eigen::RowVectorXd(basis.row(row));

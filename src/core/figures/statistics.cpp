@@ -1,5 +1,7 @@
 #include "core/figures/statistics.h"
 
+#include <algorithm>
+
 #include <cmath>
 #include <cstddef>
 
@@ -28,12 +30,19 @@ double weighted_sd(std::span<const double> values, std::span<const double> weigh
   return total > 0 ? std::sqrt(sum / total) : unread;
 }
 
-double percentile(std::span<const double> ascending, double p) {
-  if (ascending.empty()) return unread;
-  const double rank = p / 100 * static_cast<double>(ascending.size() - 1);
-  const auto low = static_cast<std::size_t>(rank);
-  const std::size_t high = low + 1 < ascending.size() ? low + 1 : low;
-  return ascending[low] + (rank - static_cast<double>(low)) * (ascending[high] - ascending[low]);
+std::vector<double> percentiles(std::span<double> values, std::span<const double> wanted) {
+  std::vector<double> found(wanted.size(), unread);
+  if (values.empty()) return found;
+  auto from = values.begin();  // what lies before is no larger than anything from here on
+  for (std::size_t i = 0; i < wanted.size(); ++i) {
+    const double rank = wanted[i] / 100 * static_cast<double>(values.size() - 1);
+    const auto low = values.begin() + static_cast<std::ptrdiff_t>(rank);
+    std::nth_element(from, low, values.end());
+    const double next = low + 1 < values.end() ? *std::min_element(low + 1, values.end()) : *low;
+    found[i] = *low + (rank - std::floor(rank)) * (next - *low);
+    from = low;
+  }
+  return found;
 }
 
 }  // namespace sunbreak

@@ -11,7 +11,8 @@ double weighted_mean(std::span<const double> values, std::span<const double> wei
 /// Population standard deviation with the same weights and about the same mean.
 double weighted_sd(std::span<const double> values, std::span<const double> weights);
 
-/// The p-th percentile (0 … 100) of ascending values, linear between order statistics; NaN where there are none.
-double percentile(std::span<const double> ascending, double p);
+/// Percentiles (0 … 100, ascending) of values in any order, linear between order statistics; NaN where there are none.
+/// Reorders the values. Costs in proportion to their number.
+std::vector<double> percentiles(std::span<double> values, std::span<const double> wanted);
 
 }  // namespace sunbreak

@@ -1,6 +1,7 @@
 #include "core/figures/sweep_figures.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/figures/statistics.h"
@@ -29,26 +30,26 @@ std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const 
                                           const FigureContext& context) {
   SweepFigures f;
   const std::vector<double> weights = mean_weights(layout, ppfd);
-  std::vector<double> ascending;
-  ascending.reserve(ppfd.size());
+  std::vector<double> read;
+  read.reserve(ppfd.size());
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
     if (std::isnan(ppfd[i])) continue;
-    ascending.push_back(ppfd[i]);
+    read.push_back(ppfd[i]);
     f.read_share += layout.stations[i].weight;
     if (f.lowest.station < 0 || ppfd[i] < f.lowest.ppfd) f.lowest = {ppfd[i], static_cast<int>(i)};
     if (f.highest.station < 0 || ppfd[i] > f.highest.ppfd) f.highest = {ppfd[i], static_cast<int>(i)};
   }
-  if (ascending.empty()) return {};
-  std::sort(ascending.begin(), ascending.end());
+  if (read.empty()) return {};
 
   f.stations = static_cast<int>(ppfd.size());
-  f.missing = f.stations - static_cast<int>(ascending.size());
+  f.missing = f.stations - static_cast<int>(read.size());
   if (f.missing == 0) f.read_share = 1;
   f.area_m2 = layout.measured.area_m2();
   f.mean_ppfd = weighted_mean(ppfd, weights);
-  f.median_ppfd = percentile(ascending, 50);
-  f.p5_ppfd = percentile(ascending, 5);
-  f.p95_ppfd = percentile(ascending, 95);
+  const auto ranked = percentiles(read, std::array{5.0, 50.0, 95.0});
+  f.p5_ppfd = ranked[0];
+  f.median_ppfd = ranked[1];
+  f.p95_ppfd = ranked[2];
   f.sd_ppfd = weighted_sd(ppfd, weights);
   f.cv = f.sd_ppfd / f.mean_ppfd;
   f.ppf_umol_s = f.mean_ppfd * f.area_m2;

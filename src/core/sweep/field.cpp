@@ -37,8 +37,15 @@ Raster Field::raster(const Rectangle& area, double step_m) const {
   Raster raster;
   raster.area = area;
   if (!exists()) return raster;
-  raster.columns = std::max(1, static_cast<int>(std::lround(area.width_m / step_m)));
-  raster.rows = std::max(1, static_cast<int>(std::lround(area.depth_m / step_m)));
+  // Coarser where the area is large for its step: never more samples than can be worked with.
+  const double wanted = area.width_m / step_m * (area.depth_m / step_m);
+  if (!(wanted <= most_raster_samples)) step_m *= std::sqrt(wanted / most_raster_samples);
+  const auto count = [&](double length_m) {
+    const double samples = std::round(length_m / step_m);
+    return samples > 1 ? static_cast<int>(std::min(samples, most_raster_samples)) : 1;
+  };
+  raster.columns = count(area.width_m);
+  raster.rows = count(area.depth_m);
   raster.ppfd.resize(static_cast<std::size_t>(raster.columns) * raster.rows);
 
   std::vector<Bracket> across(raster.columns);

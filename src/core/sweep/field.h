@@ -22,6 +22,8 @@ struct Raster {
   double at(int column, int row) const { return ppfd[static_cast<std::size_t>(row) * columns + column]; }
 };
 
+inline constexpr double most_raster_samples = 4e6;
+
 /// The continuous field between stations: bilinear, keeping the outer value from the outer stations to the edge of the
 /// measured area. Defined on lattices only. A place is unknown where any of the stations it depends on was not read.
 class Field {
@@ -41,7 +43,8 @@ class Field {
   /// PPFD at a place of the measured area [m from the front-left corner]; NaN where unknown.
   double at(double x_m, double y_m) const;
 
-  /// Samples the measured area in cells as near to `step_m` as divides it evenly.
+  /// Samples the measured area in cells as near to `step_m` as divides it evenly, or coarser where that would be over
+  /// most_raster_samples.
   Raster raster(double step_m = 0.01) const { return raster(area_, step_m); }
 
   /// The same over part of the measured area.

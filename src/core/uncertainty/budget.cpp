@@ -19,6 +19,7 @@ namespace {
 
 constexpr double coverage_factor = 2;
 constexpr int draws = 200;
+constexpr int draws_together = 4;  ///< of so many one is drawn apart too: it only tells the two parts' shares
 constexpr double coverage_step_m = 0.02;
 
 constexpr std::uint64_t seed = 20260321;  ///< the same draws each time a budget is worked out
@@ -93,7 +94,9 @@ std::vector<double> obliqueness(const Layout& layout) {
 struct Spread {
   explicit Spread(std::size_t figures) : sum(figures), squares(figures) {}
   Values sum, squares;
+  int count = 0;
   void add(const Values& drawn, const Values& base) {
+    ++count;
     for (std::size_t k = 0; k < base.size(); ++k) {
       const double off = drawn[k] - base[k];
       if (!std::isfinite(off)) continue;
@@ -101,9 +104,9 @@ struct Spread {
       squares[k] += off * off;
     }
   }
-  double mean(std::size_t k) const { return sum[k] / draws; }
+  double mean(std::size_t k) const { return count > 0 ? sum[k] / count : 0; }
   double sd(std::size_t k) const {
-    return std::sqrt(std::max(0.0, squares[k] / draws - mean(k) * mean(k)) * draws / (draws - 1));
+    return count > 1 ? std::sqrt(std::max(0.0, squares[k] / count - mean(k) * mean(k)) * count / (count - 1)) : 0;
   }
 };
 
@@ -138,6 +141,7 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
       shaken[i] = light[i] + by_noise + by_place;
     }
     both.add(refigure(shaken), base);
+    if (draw % draws_together != 0) continue;
     noise.add(refigure(noisy), base);
     place.add(refigure(moved), base);
   }

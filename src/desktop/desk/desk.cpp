@@ -197,6 +197,7 @@ void Desk::look() {
   if (!test_->rung(rung_id_)) rung_id_ = test_->rungs.empty() ? 0 : test_->rungs.front().id;
   if (!test_->stop(stop_id_)) stop_id_ = test_->stops.empty() ? 0 : test_->stops.front().id;
   const record::Sweep* chosen = sweep();
+  if (chosen && test_->apart(chosen->id)) chosen = nullptr;  // shown as a sweep of which nothing can be said
   WalkKey key{chosen ? record::grid_of(*chosen) : record::grid_of(test_->test), record::footprint_of(test_->bench),
               test_->test.walk_order, test_->test.opening_probe};
   if (key == walk_key_ && planned_.has_value() == !chosen) return;
@@ -216,7 +217,7 @@ void Desk::look() {
 }
 
 const evaluation::SweepView* Desk::view() const {
-  if (const record::Sweep* chosen = sweep()) return view_of(chosen->id);
+  if (const record::Sweep* chosen = sweep(); chosen && !test_->apart(chosen->id)) return view_of(chosen->id);
   return planned_ ? &*planned_ : nullptr;
 }
 

@@ -59,7 +59,8 @@ class Desk : public QObject {
 
   /// The chosen sweep; none where nothing was kept at that rung and stop.
   const record::Sweep* sweep() const;
-  /// The chosen sweep's stations, or the plan's with nothing read; none where the plan cannot be laid out.
+  /// The chosen sweep's stations, or the plan's with nothing read, as for a sweep that is set apart; none where the plan
+  /// cannot be laid out.
   const evaluation::SweepView* view() const;
   /// None where nothing is read.
   const SweepFigures* figures() const;

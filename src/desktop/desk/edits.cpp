@@ -11,7 +11,15 @@ namespace sunbreak::desktop {
 using book::Edit;
 using record::Id;
 
-bool Edits::at_a_sweep() const { return desk_.test() && desk_.rung() && desk_.stop(); }
+bool Edits::at_a_sweep() const {
+  if (!desk_.test() || !desk_.rung() || !desk_.stop()) return false;
+  const record::Fault* fault = desk_.sweep() ? desk_.test()->apart(desk_.sweep()->id) : nullptr;
+  if (fault)
+    desk_.warn(tr("This sweep is set apart, since it holds what cannot be (%1). Nothing was kept: mend that value where "
+                  "it came from, or walk another sweep.")
+                   .arg(text_of(fault->words())));
+  return !fault;
+}
 
 bool Edits::make(const QString& label, const std::function<void(Edit&)>& change) {
   if (desk_.read_only()) {

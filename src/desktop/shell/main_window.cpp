@@ -59,11 +59,7 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   });
   qApp->installEventFilter(this);
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
-  QStringList notices;
-  if (desk_->read_only()) notices << tr("Read-only: %1.").arg(text_of(desk_->book().why_read_only()));
-  if (!desk_->book().notice().empty()) notices << text_of(desk_->book().notice());
-  notice_->setText(marked_attention(notices.join(' ')));
-  notice_->setVisible(!notices.isEmpty());
+  show_notices();
   show_home();
 }
 
@@ -230,7 +226,23 @@ void MainWindow::open_test(record::Id id, std::optional<Stage> stage, const std:
   });
 }
 
+/// What has to be known of the lab book and of the test at hand, above everything else.
+void MainWindow::show_notices() {
+  QStringList notices;
+  if (desk_->read_only()) notices << tr("Read-only: %1.").arg(text_of(desk_->book().why_read_only()));
+  if (!desk_->book().notice().empty()) notices << text_of(desk_->book().notice());
+  if (stage_ && desk_->test() && !desk_->test()->faults.empty()) {
+    const auto& faults = desk_->test()->faults;
+    notices << tr("This test holds what cannot be: %1%2. Sweeps that this would enter are set apart and in no figure.")
+                   .arg(text_of(faults.front().words()),
+                        faults.size() > 1 ? tr(", and %1 more").arg(faults.size() - 1) : QString());
+  }
+  notice_->setText(marked_attention(notices.join(' ')));
+  notice_->setVisible(!notices.isEmpty());
+}
+
 void MainWindow::refresh() {
+  show_notices();
   if (stage_ && !desk_->test()) return show_home();
   const QString stem = QFileInfo(text_of(desk_->book().file().string())).completeBaseName();
   book_name_->setText(QFontMetrics(book_name_->font()).elidedText(stem, Qt::ElideMiddle, 180));

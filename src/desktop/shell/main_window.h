@@ -64,6 +64,7 @@ class MainWindow : public QMainWindow {
   void toggle_look();
   void set_arms_length(bool on);
   void refresh();
+  void show_notices();
   StageView* front() const;
 
   std::unique_ptr<Desk> desk_;

@@ -19,7 +19,7 @@ struct NumberRule {
 /// The mark that more of the cells read as numbers with; a point where both do alike.
 char guess_decimal_mark(const Rows& cells);
 
-/// `chosen`: the user said so, which stabilizes any doubt about thousands.
+/// `chosen`: the user said so, which ends any doubt about thousands.
 NumberRule number_rule(const Rows& cells, char decimal_mark, bool chosen);
 
 /// A cell as a number, by the rule; nothing for a doubtful one.

@@ -44,6 +44,18 @@ struct Point {
   double x, y;
 };
 
+/// Whether a column's title says that it holds another quantity than PPFD, or PPFD in another unit.
+bool names_other_quantity(const std::vector<std::string>& words) {
+  static const std::set<std::string> others = {
+      "lux",  "lx",    "klux",   "klx",   "fc",  "footcandle", "footcandles", "candle", "candles", "candela", "cd",
+      "lm",   "lumen", "lumens", "dli",   "w",          "mw",          "uw",     "kw",      "watt",    "watts",
+      "wm2",  "btu",   "joule",  "joules", "j",  "mj",         "kelvin",      "cct",    "nit",     "nits"};
+  const auto holds = [&](const char* word) { return std::find(words.begin(), words.end(), word) != words.end(); };
+  // The micro sign is no letter here: "mol" is what is left of µmol, unless it is one a day.
+  return (holds("mol") && (holds("d") || holds("day"))) ||
+         std::any_of(words.begin(), words.end(), [&](const std::string& word) { return others.contains(word); });
+}
+
 /// The places in meters on a grid of the footprint, by the first unit under which they lie on one.
 struct FittedPlaces {
   PlacedPoints placed;
@@ -100,11 +112,17 @@ std::optional<LongHeader> find_long_header(const Rows& cells) {
         if (!header.unit) header.unit = unit_among(words);
       } else if (names_value(words[0]) && header.value < 0) {
         header.value = column;
-        for (const auto& word : words)
-          if (word == "lux" || word == "lx" || word == "fc" || word == "dli")
-            header.other_quantity = cells[row][column];
+        if (names_other_quantity(words)) header.other_quantity = cells[row][column];
       }
     }
+    // Places with one more column: that is what was read there, whatever it is called; never a table of light alone.
+    if (header.x >= 0 && header.y >= 0 && header.value < 0)
+      for (int column = 0; column < static_cast<int>(cells[row].size()); ++column) {
+        const auto words = header_words(cells[row][column]);
+        if (column == header.x || column == header.y || words.empty()) continue;
+        if (names_other_quantity(words)) header.other_quantity = cells[row][column];
+        if (names_other_quantity(words) || cells[row].size() == 3) header.value = column;
+      }
     if (header.x >= 0 && header.y >= 0 && header.value >= 0) return header;
   }
   return {};
@@ -127,7 +145,10 @@ bool looks_long(const Rows& cells, const NumberRule& rule) {
 
 std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHeader>& found, const NumberRule& rule,
                                  const TableContext& context, const TableOptions& options) {
-  const LongHeader header = found.value_or(LongHeader{-1, 0, 1, 2, {}, {}});
+  LongHeader header = found.value_or(LongHeader{-1, 0, 1, 2, {}, {}});
+  if (!found && !draft.cells.empty())
+    for (const std::string& title : draft.cells[0])
+      if (!cell_number(title, rule) && names_other_quantity(header_words(title))) header.other_quantity = title;
   if (!header.other_quantity.empty())
     return Problem{fmt::format("the value column is '{}', which is not PPFD", header.other_quantity),
                    "figures from it would be wrong by a large factor", "give PPFD in µmol/m²/s"};

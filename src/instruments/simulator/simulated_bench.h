@@ -17,7 +17,7 @@ struct SimulatedScene {
   double height_m = 0.45;
   double off_x_m = 0.01, off_y_m = 0, roll_deg = 0, pitch_deg = 0;
 
-  double light_drop = 0.06, light_stabilizes_s = 420;  ///< light at switch-on is above stabilized by this share
+  double light_drop = 0.06, light_stabilizes_s = 420;  ///< light at switch-on is above the stabilized by this share
   double watts_drop = 0.035, watts_stabilize_s = 300;
 
   double calibration_error = -0.012, noise = 0.003, dark = 0.4, resolution = 0.1;

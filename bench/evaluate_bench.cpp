@@ -1,0 +1,51 @@
+#include <benchmark/benchmark.h>
+
+#include <cmath>
+#include <random>
+
+#include "evaluation/evaluation.h"
+
+/// All that is worked out of one sweep: figures, checks, budget, grade.
+namespace {
+
+using namespace sunbreak;
+
+record::TestRecord one_sweep(int side) {
+  record::TestRecord t;
+  t.fixture.id = t.bench.id = t.test.id = 1;
+  t.test.fixture_id = t.test.bench_id = 1;
+  t.test.columns = t.test.rows = side;
+  t.rungs = {{1, 1, 0.45}};
+  t.stops = {{1, 1, 100}};
+  record::Sweep sweep{1, 1, 1, 1, "cells", side, side};
+  sweep.power_w = 320;
+  t.sweeps = {sweep};
+  const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, side, side, 0, 0, {}}).value();
+  std::mt19937_64 random(20261127);
+  for (std::size_t i = 0; i < layout.stations.size(); ++i) {
+    const Station& s = layout.stations[i];
+    const double bell = std::exp(-1.5 * (std::pow(s.x_m - 0.6, 2) + std::pow(s.y_m - 0.6, 2)));
+    const double noise = 1 + 0.005 * (static_cast<double>(random() >> 11) * 0x1p-53 - 0.5);
+    const auto id = static_cast<record::Id>(i + 1);
+    t.readings.push_back({id, 1, static_cast<int>(i), (300 + 500 * bell) * noise, "live", "2026-03-14T09:30:00.000Z"});
+    t.placements.push_back({id, 1, static_cast<int>(i), id, ""});
+  }
+  return t;
+}
+
+void evaluate_all(benchmark::State& state) {
+  const record::TestRecord t = one_sweep(static_cast<int>(state.range(0)));
+  for (auto _ : state) {
+    const auto evaluation = evaluation::evaluate(t);
+    benchmark::DoNotOptimize(evaluation->figures(1));
+    benchmark::DoNotOptimize(evaluation->checks(1).size());
+    benchmark::DoNotOptimize(evaluation->budget(1));
+    benchmark::DoNotOptimize(evaluation->evidence(1));
+  }
+  state.SetLabel(std::to_string(t.readings.size()) + " stations");
+}
+BENCHMARK(evaluate_all)->Name("evaluate")->Arg(12)->Arg(48)->Arg(316)->Unit(benchmark::kMillisecond);
+
+}  // namespace
+
+BENCHMARK_MAIN();

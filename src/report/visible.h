@@ -1,0 +1,11 @@
+#pragma once
+
+#include <string>
+
+namespace sunbreak::report {
+
+/// A page without what cannot be seen in it but changes how it reads: control characters are shown as their symbols
+/// (NUL as ␀), marks that turn the direction of text are dropped. Tabs and line ends stay.
+std::string visible(const std::string& utf8);
+
+}  // namespace sunbreak::report

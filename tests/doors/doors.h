@@ -1,0 +1,63 @@
+#pragma once
+
+#include <map>
+#include <random>
+#include <string>
+
+#include "exchange/package/data_package.h"
+#include "record/test_record.h"
+
+/// A trial of every door: packages, tables, logs, stairs, scenes and lab books that hold what cannot be, what is
+/// implausible, what is at a boundary, and what is sound; each is read, evaluated, printed and imported.
+namespace sunbreak::doors {
+
+using Random = std::mt19937_64;
+
+/// A test with rows of every kind that a package has.
+record::TestRecord whole_test();
+
+enum class Outcome {
+  RefusedWithPlace,     ///< and what had to be refused
+  Taken,                ///< and what may be taken
+  SetApart,             ///< a lab book whose figures leave it out
+  RefusedWithoutPlace,  ///< falls short: nobody can tell what to mend
+  RefusedSound,         ///< falls short: nothing was wrong with it
+  TookImpossible        ///< falls short: a figure may come of it
+};
+
+struct Case {
+  std::string family, what;
+  Outcome outcome = Outcome::Taken;
+};
+
+/// One mutation of a package: a numeric cell, a relation, columns or rows.
+Case try_package(const exchange::Archive& sound, Random& random);
+
+/// One garbled table of readings, log, stair or scene. That it ends is all that is asked: what is taken from a damaged
+/// table is the importers' own trial.
+Case try_text(Random& random);
+
+/// One lab book harmed by its bytes or by an impossible value behind the application's back.
+Case try_book(const std::string& sound_file, const std::string& scratch_folder, Random& random);
+
+/// Cases by family and outcome.
+struct Tally {
+  std::map<std::string, std::map<Outcome, int>> families;
+  std::map<std::string, int> died;  ///< crashed or hung
+  std::string shortcomings;         ///< the first few, in words
+
+  void add(const Case& c);
+  bool falls_short() const;
+  void print() const;
+};
+
+/// Runs cases in processes of their own, a few hundred in each, so that one that dies is counted and named.
+/// `run(random)` makes one case; each has ten seconds.
+void run_cases(Tally& tally, const std::string& name, int cases, std::uint64_t seed, Case (*run)(Random&));
+
+/// The three parts of the trial.
+Case package_case(Random& random);
+Case text_case(Random& random);
+Case book_case(Random& random);
+
+}  // namespace sunbreak::doors
