@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <filesystem>
+#include <iostream>
 
 #include "book/test_rows.h"
 #include "exchange/package/data_package.h"
@@ -33,7 +34,11 @@ Result<record::TestRecord> source_test(const std::string& file, const std::strin
   if (std::filesystem::path(file).extension() == ".zip") return exchange::read_package_file(file);
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return opened.problem();
-  return find_test(*opened.value(), test);
+  auto found = find_test(*opened.value(), test);
+  if (!opened.value()->notice().empty()) std::cerr << opened.value()->notice() << "\n";
+  if (found)
+    for (const record::Fault& fault : found.value().faults) std::cerr << "set apart: " << fault.words() << "\n";
+  return found;
 }
 
 std::vector<record::CropTarget> source_targets(const std::string& file) {

@@ -170,9 +170,11 @@ class Search {
         add(table, row, "station", std::to_string(station), fmt::format("0 to {}, as its grid has", count->second - 1),
             sweep_id);
     };
+    const Column& raw_column = *kind_of<Reading>().column("raw");
     const auto light = [&](const char* table, std::size_t row, Id sweep_id, double raw) {
       const auto correction = corrections_.find(sweep_id);
-      if (correction == corrections_.end() || !std::isfinite(raw)) return;
+      if (correction == corrections_.end() || value_fault(raw_column, raw))
+        return;  // what no column holds is told there
       const double ppfd = corrected_ppfd(raw, correction->second);
       if (!(ppfd >= least_ppfd && ppfd <= most_ppfd))
         add(table, row, "raw", fmt::format("{}", raw),

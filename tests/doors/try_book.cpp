@@ -68,7 +68,8 @@ Case try_book(const std::string& sound_file, const std::string& scratch_folder, 
           (c.type == Type::Number || c.type == Type::Integer) && c.refers_to.empty())
         columns.emplace_back(&kind, &c);
   const auto& [kind, column] = columns[random() % columns.size()];
-  const std::vector<std::string> values = {fmt::format("{}", column->most * 2 + 10), "-1e308", "1e308", "9e999", "'four'"};
+  const std::vector<std::string> values = {fmt::format("{}", column->most * 2 + 10), "-1e308", "1e308", "9e999",
+                                           "'four'"};
   const std::string value = values[random() % values.size()];
   {
     SQLite::Database db(file.string(), SQLite::OPEN_READWRITE);

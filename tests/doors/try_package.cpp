@@ -49,14 +49,16 @@ void use(const TestRecord& record, Random& random) {
   }
 }
 
-Case judged(const std::string& family, const std::string& what, bool must_refuse, bool must_take, const std::string& place,
-            const exchange::Archive& archive, Random& random) {
+Case judged(const std::string& family, const std::string& what, bool must_refuse, bool must_take,
+            const std::string& place, const exchange::Archive& archive, Random& random) {
   const auto read = exchange::read_package(archive);
   if (!read) {
     const std::string words = read.problem().sentence();
     const bool named = words.find(place) != std::string::npos;
     return {family, what + " -> " + words,
-            must_take ? Outcome::RefusedSound : named ? Outcome::RefusedWithPlace : Outcome::RefusedWithoutPlace};
+            must_take ? Outcome::RefusedSound
+            : named   ? Outcome::RefusedWithPlace
+                      : Outcome::RefusedWithoutPlace};
   }
   use(read.value(), random);
   return {family, what, must_refuse ? Outcome::TookImpossible : Outcome::Taken};
@@ -119,13 +121,16 @@ Case relation(Random& random) {
       {"a sweep without its rung", "sweep", [](TestRecord& t, Random& r) { t.rungs.erase(t.rungs.begin() + r() % 2); }},
       {"a sweep without its stop", "sweep", [](TestRecord& t, Random& r) { t.stops.erase(t.stops.begin() + r() % 2); }},
       {"two sweeps at one height and setting", "sweep", [](TestRecord& t, Random&) { t.sweeps[1].stop_id = 1; }},
-      {"a station beyond its grid", "placement", [](TestRecord& t, Random& r) { t.placements[15].station = int(16 + r() % 999); }},
-      {"a side reading beyond its grid", "side_reading", [](TestRecord& t, Random&) { t.side_readings[0].station = 16; }},
+      {"a station beyond its grid", "placement",
+       [](TestRecord& t, Random& r) { t.placements[15].station = int(16 + r() % 999); }},
+      {"a side reading beyond its grid", "side_reading",
+       [](TestRecord& t, Random&) { t.side_readings[0].station = 16; }},
       {"a side reading of no sweep", "side_reading", [](TestRecord& t, Random&) { t.side_readings[0].sweep_id = 77; }},
       {"an unknown kind of grid", "sweep", [](TestRecord& t, Random&) { t.sweeps[0].grid_kind = "hexagons"; }},
       {"spots that are none", "sweep", [](TestRecord& t, Random&) { t.sweeps[0].spots = "{}"; }},
       {"an unknown wall", "bench", [](TestRecord& t, Random&) { t.bench.wall_left = "velvet"; }},
-      {"a stair reading of no setting", "stair_reading", [](TestRecord& t, Random&) { t.stair_readings[0].stair_stop_id = 9; }},
+      {"a stair reading of no setting", "stair_reading",
+       [](TestRecord& t, Random&) { t.stair_readings[0].stair_stop_id = 9; }},
       {"a sensor that is not there", "test", [](TestRecord& t, Random&) { t.test.sensor_id = 40; }},
       {"a band upside down", "test", [](TestRecord& t, Random&) { t.test.target_low_ppfd = 5000; }},
       {"a moment that is none", "reading", [](TestRecord& t, Random&) { t.readings[3].taken_at = "yesterday"; }},

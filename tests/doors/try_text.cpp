@@ -21,19 +21,22 @@ std::string table() {
 
 std::string log() {
   std::string text = "time_s,light,watts,volts\n";
-  for (int i = 0; i < 120; ++i) text += fmt::format("{},{:.1f},{:.1f},230.1\n", 5 * i, 560 + 40 * std::exp(-i / 40.0), 322.0 + i % 3);
+  for (int i = 0; i < 120; ++i)
+    text += fmt::format("{},{:.1f},{:.1f},230.1\n", 5 * i, 560 + 40 * std::exp(-i / 40.0), 322.0 + i % 3);
   return text;
 }
 
-const std::string stair = "dimmer %,watts,power factor,light\n100,322,0.98,560\n75,243,0.97,424\n50,165,0.95,290\n0,0.4,0.3,\n";
+const std::string stair =
+    "dimmer %,watts,power factor,light\n100,322,0.98,560\n75,243,0.97,424\n50,165,0.95,290\n0,0.4,0.3,\n";
 const std::string scene = R"({"room": {"width_m": 1.2, "depth_m": 1.2, "height_m": 2, "reflectance": {"left": 0.8,
  "right": 0.7, "front": 0.6, "back": 0.5, "ceiling": 0.4, "floor": 0.3}}, "emitters": [{"x_m": 0.5, "y_m": 0.4,
  "z_m": 0.6, "nx": 0, "ny": 0, "nz": -1, "ppf_umol_s": 100, "m": 1}], "stations": [{"x_m": 0.1, "y_m": 0.2, "z_m": 0}]})";
 
 /// A byte, a cell, a line, or a stretch is harmed.
 std::string harmed(std::string text, Random& random) {
-  static const std::vector<std::string> cells = {"",      "-1",  "1e309", "nan", "inf", "-inf", "1e-320", "999999999999",
-                                                 "12,5", "µ",   "\xff\xfe", "=1+1", "\"", ";;", "0x10",   std::string(2, '\0')};
+  static const std::vector<std::string> cells = {
+      "",     "-1", "1e309",    "nan",  "inf", "-inf", "1e-320", "999999999999",
+      "12,5", "µ",  "\xff\xfe", "=1+1", "\"",  ";;",   "0x10",   std::string(2, '\0')};
   const std::size_t rounds = 1 + random() % 4;
   for (std::size_t i = 0; i < rounds && !text.empty(); ++i) {
     const std::size_t at = random() % text.size();

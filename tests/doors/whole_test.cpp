@@ -38,7 +38,8 @@ TestRecord whole_test() {
       t.placements.push_back({reading, sweep, station, reading, ""});
     }
     t.side_readings.push_back({sweep, sweep, 5, "reference", 560, "live", at(60.0 * double(reading) + 5), 5, 1.2});
-    t.wall_readings.push_back({sweep, 1, sweep, s.power_w, 230.1, 1.42, 326.0, 0.98, 50.0, 560.0, at(60.0 * double(reading))});
+    t.wall_readings.push_back(
+        {sweep, 1, sweep, s.power_w, 230.1, 1.42, 326.0, 0.98, 50.0, 560.0, at(60.0 * double(reading))});
   }
   t.dismissals = {{1, 1, 1, "drift", "5", "moved", "door was open", at(4000)}};
   std::vector<LogSample> samples;

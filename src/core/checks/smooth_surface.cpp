@@ -59,9 +59,11 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
   const Eigen::LDLT<Eigen::MatrixXd> solver(fitted.transpose() * fitted);
   if (solver.info() != Eigen::Success || solver.rcond() < 1e-8) return residuals;
   const Eigen::VectorXd coefficients = solver.solve(fitted.transpose() * light);
-  const Eigen::MatrixXd spread = solver.solve(basis.transpose());
+  // The surface's variance at each station in units of a reading's: b (FᵀF)⁻¹ bᵀ, b its row of the basis.
+  const Eigen::MatrixXd inverse = solver.solve(Eigen::MatrixXd::Identity(width, width));
+  const Eigen::VectorXd variances = (basis * inverse).cwiseProduct(basis).rowwise().sum();
   for (Eigen::Index row = 0; row < count; ++row) {
-    const double variance = basis.row(row).dot(spread.col(row));
+    const double variance = variances[row];
     double log_ratio = light[row] - basis.row(row).dot(coefficients), leverage = variance;
     if (!left_out[used[row]]) {
       // A reading is judged by the surface that the others make: its own share is taken out of fit and variance alike.

@@ -12,40 +12,47 @@ namespace {
 
 constexpr double line_tolerance = 1e-9;
 
-/// Mean of the positive side less that of the negative side, in % of the mean. `side` is a signed place of a station.
-template <typename Side>
-double difference_pct(const Layout& layout, std::span<const double> ppfd, double mean, Side side) {
-  double sums[2] = {0, 0}, weights[2] = {0, 0};
-  for (std::size_t i = 0; i < ppfd.size(); ++i) {
-    const double place = side(layout.stations[i]);
-    if (std::isnan(ppfd[i]) || std::abs(place) < line_tolerance) continue;
-    sums[place > 0] += layout.stations[i].weight * ppfd[i];
-    weights[place > 0] += layout.stations[i].weight;
+/// Light and weight on both sides of a line through the middle.
+struct Sides {
+  double light[2] = {0, 0}, weight[2] = {0, 0};
+
+  /// `place`: the station's signed place across the line.
+  void add(double place, double w, double e) {
+    if (std::abs(place) < line_tolerance) return;
+    light[place > 0] += e;
+    weight[place > 0] += w;
   }
-  if (weights[0] <= 0 || weights[1] <= 0) return unread;
-  return 100 * (sums[1] / weights[1] - sums[0] / weights[0]) / mean;
-}
+  /// Mean of the positive side less that of the negative side, in % of the mean.
+  double difference_pct(double mean) const {
+    if (weight[0] <= 0 || weight[1] <= 0) return unread;
+    return 100 * (light[1] / weight[1] - light[0] / weight[0]) / mean;
+  }
+};
 
 }  // namespace
 
 Balance balance(const Layout& layout, std::span<const double> ppfd) {
-  const double half_width = layout.footprint.width_m / 2, half_depth = layout.footprint.depth_m / 2;
+  const double per_half_width = 2 / layout.footprint.width_m, per_half_depth = 2 / layout.footprint.depth_m;
   double light = 0, weight = 0, light_x = 0, light_y = 0, weight_x = 0, weight_y = 0;
+  Sides left_right, front_back, rise, fall;
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
     if (std::isnan(ppfd[i])) continue;
     const Station& s = layout.stations[i];
     const double w = s.weight, e = w * ppfd[i];
     weight += w, weight_x += w * s.x_m, weight_y += w * s.y_m;
     light += e, light_x += e * s.x_m, light_y += e * s.y_m;
+    const double x = s.x_m * per_half_width - 1, y = s.y_m * per_half_depth - 1;
+    left_right.add(x, w, e);
+    front_back.add(y, w, e);
+    rise.add(x + y, w, e);
+    fall.add(y - x, w, e);
   }
   const double mean = light / weight;
-  const auto x = [&](const Station& s) { return s.x_m / half_width - 1; };
-  const auto y = [&](const Station& s) { return s.y_m / half_depth - 1; };
   Balance result;
-  result.left_right_pct = difference_pct(layout, ppfd, mean, x);
-  result.front_back_pct = difference_pct(layout, ppfd, mean, y);
-  result.diagonal_rise_pct = difference_pct(layout, ppfd, mean, [&](const Station& s) { return x(s) + y(s); });
-  result.diagonal_fall_pct = difference_pct(layout, ppfd, mean, [&](const Station& s) { return y(s) - x(s); });
+  result.left_right_pct = left_right.difference_pct(mean);
+  result.front_back_pct = front_back.difference_pct(mean);
+  result.diagonal_rise_pct = rise.difference_pct(mean);
+  result.diagonal_fall_pct = fall.difference_pct(mean);
   result.centroid_x_m = light_x / light - weight_x / weight;
   result.centroid_y_m = light_y / light - weight_y / weight;
   return result;
@@ -53,15 +60,14 @@ Balance balance(const Layout& layout, std::span<const double> ppfd) {
 
 double center_ppfd(const Layout& layout, std::span<const double> ppfd) {
   const double x = layout.footprint.width_m / 2, y = layout.footprint.depth_m / 2;
-  const auto distance = [&](const Station& s) {
-    return std::sqrt((s.x_m - x) * (s.x_m - x) + (s.y_m - y) * (s.y_m - y));
-  };
+  const auto squared_distance = [&](const Station& s) { return (s.x_m - x) * (s.x_m - x) + (s.y_m - y) * (s.y_m - y); };
   double nearest = std::numeric_limits<double>::infinity();
-  for (const Station& s : layout.stations) nearest = std::min(nearest, distance(s));
+  for (const Station& s : layout.stations) nearest = std::min(nearest, squared_distance(s));
+  const double reach = std::sqrt(nearest) + 1e-6;
   double sum = 0;
   int read = 0;
   for (std::size_t i = 0; i < ppfd.size(); ++i)
-    if (!std::isnan(ppfd[i]) && distance(layout.stations[i]) < nearest + 1e-6) sum += ppfd[i], ++read;
+    if (!std::isnan(ppfd[i]) && squared_distance(layout.stations[i]) < reach * reach) sum += ppfd[i], ++read;
   return read > 0 ? sum / read : unread;
 }
 

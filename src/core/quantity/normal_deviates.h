@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <numbers>
 #include <random>
+#include <utility>
 
 namespace sunbreak {
 
@@ -15,6 +16,13 @@ class NormalDeviates {
 
   /// Evenly spread over 0 to 1, 1 left out.
   double uniform() { return static_cast<double>(engine_() >> 11) * 0x1p-53; }
+
+  /// Two deviates that know nothing of each other, for the price of one: the same with sine beside cosine.
+  std::pair<double, double> two() {
+    const double u = uniform() + 0x1p-53, angle = 2 * std::numbers::pi * uniform(),
+                 radius = std::sqrt(-2 * std::log(u));
+    return {radius * std::cos(angle), radius * std::sin(angle)};
+  }
 
   double operator()() {
     const double u = uniform() + 0x1p-53, v = uniform();

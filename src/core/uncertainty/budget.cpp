@@ -18,7 +18,10 @@ namespace sunbreak {
 namespace {
 
 constexpr double coverage_factor = 2;
-constexpr int draws = 200;
+/// Draws of the random parts: what they spread a figure by is then known to 5 % of itself, and to 7 % of a sweep so
+/// dense that these parts are the lesser ones.
+constexpr int draws_of_most = 200, draws_of_dense = 100;
+constexpr std::size_t dense_stations = 1000;
 constexpr int draws_together = 4;  ///< of so many one is drawn apart too: it only tells the two parts' shares
 constexpr double coverage_step_m = 0.02;
 
@@ -131,11 +134,18 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
   const Values base = refigure(light);
   Spread both(base.size()), noise = both, place = both;
   NormalDeviates normal(seed);
+  // A place that is off along both axes at once moves the reading as one deviate along the slope does.
+  std::vector<double> noise_size, place_size;
+  for (std::size_t i = 0; i < light.size(); ++i) {
+    noise_size.push_back(light[i] * q.repeatability.value);
+    place_size.push_back(q.position_m.value * std::hypot(slope[i].x, slope[i].y));
+  }
   std::vector<double> shaken(light), noisy(light), moved(light);
+  const int draws = light.size() > dense_stations ? draws_of_dense : draws_of_most;
   for (int draw = 0; draw < draws && !q.stop.stop_requested(); ++draw) {
     for (std::size_t i = 0; i < light.size(); ++i) {
-      const double by_noise = light[i] * q.repeatability.value * normal(),
-                   by_place = q.position_m.value * (slope[i].x * normal() + slope[i].y * normal());
+      const auto [noise_deviate, place_deviate] = normal.two();
+      const double by_noise = noise_size[i] * noise_deviate, by_place = place_size[i] * place_deviate;
       noisy[i] = light[i] + by_noise;
       moved[i] = light[i] + by_place;
       shaken[i] = light[i] + by_noise + by_place;

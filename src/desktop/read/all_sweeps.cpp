@@ -85,7 +85,8 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
         p.setPen(QPen(t.rule, 1, Qt::DashLine));
         p.drawRect(fit.frame);
         p.setPen(t.quiet);
-        p.drawText(fit.frame, Qt::AlignCenter | Qt::TextWordWrap, tr("not walked"));
+        p.drawText(fit.frame, Qt::AlignCenter | Qt::TextWordWrap,
+                   sweep && desk_.test()->apart(sweep->id) ? tr("set apart") : tr("not walked"));
       } else {
         const ShownValues shown = shown_values(desk_, *view, settings_, range);
         if (!for_key) for_key = shown;

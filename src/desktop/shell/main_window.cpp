@@ -210,6 +210,7 @@ void MainWindow::show_stage(Stage stage) {
   if (QWidget* typing = QApplication::focusWidget()) typing->clearFocus();
   stage_ = stage;
   work_line_->set_stage(stage_);
+  show_notices();
   mast_->show();
   StageView* view = views_[stage_place(stage)];
   stack_->setCurrentWidget(view);

@@ -74,8 +74,9 @@ void take_log_samples(const Archive& archive, int format, std::vector<LogPart>& 
   for (LogPart& part : parts) {
     const auto& own = samples[part.id];
     if (static_cast<int>(own.size()) != part.count)
-      throw std::runtime_error(fmt::format("log_part.csv, column count of id {}: '{}' where log_sample.csv has {} samples",
-                                           part.id, part.count, own.size()));
+      throw std::runtime_error(
+          fmt::format("log_part.csv, column count of id {}: '{}' where log_sample.csv has {} samples", part.id,
+                      part.count, own.size()));
     part.samples = pack_samples(own);
   }
   for (const auto& [id, own] : samples)

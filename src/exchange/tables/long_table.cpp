@@ -47,9 +47,9 @@ struct Point {
 /// Whether a column's title says that it holds another quantity than PPFD, or PPFD in another unit.
 bool names_other_quantity(const std::vector<std::string>& words) {
   static const std::set<std::string> others = {
-      "lux",  "lx",    "klux",   "klx",   "fc",  "footcandle", "footcandles", "candle", "candles", "candela", "cd",
-      "lm",   "lumen", "lumens", "dli",   "w",          "mw",          "uw",     "kw",      "watt",    "watts",
-      "wm2",  "btu",   "joule",  "joules", "j",  "mj",         "kelvin",      "cct",    "nit",     "nits"};
+      "lux", "lx",    "klux",   "klx", "fc", "footcandle", "footcandles", "candle", "candles", "candela", "cd",
+      "lm",  "lumen", "lumens", "dli", "w",  "mw",         "uw",          "kw",     "watt",    "watts",   "wm2",
+      "btu", "joule", "joules", "j",   "mj", "kelvin",     "cct",         "nit",    "nits"};
   const auto holds = [&](const char* word) { return std::find(words.begin(), words.end(), word) != words.end(); };
   // The micro sign is no letter here: "mol" is what is left of µmol, unless it is one a day.
   return (holds("mol") && (holds("d") || holds("day"))) ||

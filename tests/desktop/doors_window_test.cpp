@@ -1,0 +1,79 @@
+#include <QAbstractButton>
+#include <QFile>
+#include <QLabel>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QTimer>
+
+#include "desktop/walk/walk_view.h"
+#include "desktop/window_fixture.h"
+#include "exchange/files/new_file.h"
+#include "exchange/package/data_package.h"
+
+namespace sunbreak::desktop {
+
+namespace {
+
+bool notice_tells(QWidget& window, const QString& words) {
+  for (const QLabel* label : window.findChildren<QLabel*>())
+    if (label->isVisible() && label->text().contains(words)) return true;
+  return false;
+}
+
+}  // namespace
+
+TEST_F(WindowTest, ASweepThatHoldsWhatCannotBeIsShownAsSetApartAndEntersNoFigure) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 400 + i % 5, "typed"));
+  const record::Id test = desk().test()->test.id;
+  window_.reset();
+  {
+    SQLite::Database raw(book_file(), SQLite::OPEN_READWRITE);
+    raw.exec("UPDATE reading SET raw = 1e9 WHERE station = 7");
+  }
+  open();
+  open_test(test, Stage::Read);
+  EXPECT_TRUE(notice_tells(*window_, "reading, row 8, column raw: '1000000000'"));
+  EXPECT_TRUE(notice_tells(*window_, "set apart"));
+  EXPECT_EQ(desk().figures(), nullptr);
+  EXPECT_EQ(desk().view()->read(), 0);
+  window_->show_stage(Stage::Walk);
+  EXPECT_FALSE(desk().edits().accept(3, 410, "typed"));
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("set apart"));
+  EXPECT_EQ(desk().book().all<record::Reading>().size(), 36u) << "nothing is lost, nothing is added";
+}
+
+TEST_F(WindowTest, ATypedValueThatCannotBeIsRefusedAndNothingChanges) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  EXPECT_FALSE(desk().edits().accept(0, 1e9, "typed"));
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("cannot be in raw of a reading"));
+  EXPECT_TRUE(desk().book().all<record::Reading>().empty());
+}
+
+TEST_F(WindowTest, AnAlteredPackageIsListedAndTakenOnlyWhenSaidSo) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 400 + i % 5, "typed"));
+  exchange::Archive archive = exchange::make_package(*desk().test());
+  std::string& readings = archive.at("reading.csv");
+  readings.replace(readings.find("404"), 3, "440");
+  ASSERT_FALSE(exchange::write_new_file(path("altered.zip").toStdString(), exchange::zip_bytes(archive)));
+  QString listed;
+  const auto answer_with = [&](const char* button) {
+    QTimer::singleShot(0, [&listed, button] {
+      auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+      ASSERT_NE(box, nullptr);
+      listed = box->informativeText();
+      auto* take = box->findChild<QPushButton*>("takeAltered");
+      (button ? static_cast<QAbstractButton*>(take) : static_cast<QAbstractButton*>(box->defaultButton()))->click();
+    });
+    window_->bring_in_file(path("altered.zip"));
+  };
+  answer_with(nullptr);
+  EXPECT_TRUE(listed.contains("reading.csv was changed after it was written")) << listed.toStdString();
+  EXPECT_TRUE(listed.contains("figures.csv")) << "what does not come out of the readings is listed too";
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 1u);
+  answer_with("take");
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 2u);
+}
+
+}  // namespace sunbreak::desktop
