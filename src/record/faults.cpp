@@ -210,10 +210,9 @@ class Search {
 
   void plan() {
     const Test& t = record_.test;
+    check_grid("test", 1, t, 0, false);
     if (t.target_low_ppfd > t.target_high_ppfd)
       add("test", 1, "target_low_ppfd", fmt::format("{}", t.target_low_ppfd), "at most the band's high end", 0, true);
-    if (!t.spots.empty() && !spots_are_sound(t.spots))
-      add("test", 1, "spots", t.spots.substr(0, longest_shown), "a JSON list of {name, x_m, y_m}", 0);
   }
 
   const TestRecord& record_;

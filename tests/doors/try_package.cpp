@@ -54,7 +54,8 @@ Case judged(const std::string& family, const std::string& what, bool must_refuse
   const auto read = exchange::read_package(archive);
   if (!read) {
     const std::string words = read.problem().sentence();
-    const bool named = words.find(place) != std::string::npos;
+    // What can be by itself may still contradict another table: then the place of either is one to mend.
+    const bool named = words.find(must_refuse ? place : ", row ") != std::string::npos;
     return {family, what + " -> " + words,
             must_take ? Outcome::RefusedSound
             : named   ? Outcome::RefusedWithPlace
