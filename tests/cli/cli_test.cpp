@@ -38,6 +38,15 @@ class Cli : public ::testing::Test {
     const int status = std::system(command.c_str());
     return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, text(out), text(err)};
   }
+  /// The sample lab book, made once, in the test's own folder.
+  std::string sample_book() {
+    static const std::string made = [&] {
+      const std::string book = (folder_ / "sample.sunbreak").string();
+      EXPECT_EQ(run("demo " + book).status, 0);
+      return text(book);
+    }();
+    return file("book.sunbreak", made).string();
+  }
   fs::path file(const std::string& name, const std::string& content) {
     std::ofstream(folder_ / name, std::ios::binary) << content;
     return folder_ / name;
@@ -152,8 +161,7 @@ TEST_F(Cli, DemoExportImportReportAndList) {
 }
 
 TEST_F(Cli, OutputsNeverDestroyWhatIsThere) {
-  const std::string book = (folder_ / "b.sunbreak").string(), page = (folder_ / "page.html").string();
-  ASSERT_EQ(run("demo " + book).status, 0);
+  const std::string book = sample_book(), page = (folder_ / "page.html").string();
   const auto before = std::filesystem::file_size(book);
   for (const char* command : {"report ", "export ", "export --csv "}) {
     const Outcome onto_source = run(command + book + " --test 7 --force --out " + book);
@@ -171,9 +179,8 @@ TEST_F(Cli, OutputsNeverDestroyWhatIsThere) {
 }
 
 TEST_F(Cli, AnAlteredPackageIsListedBeforeItIsTaken) {
-  const std::string book = (folder_ / "b.sunbreak").string(), sound = (folder_ / "sound.zip").string(),
+  const std::string book = sample_book(), sound = (folder_ / "sound.zip").string(),
                     other = (folder_ / "other.sunbreak").string(), altered = (folder_ / "altered.zip").string();
-  ASSERT_EQ(run("demo " + book).status, 0);
   ASSERT_EQ(run("export " + book + " --test 7 --out " + sound).status, 0);
   auto archive = exchange::read_zip(sound).value();
   std::string& readings = archive.at("reading.csv");
@@ -280,8 +287,7 @@ TEST_F(Cli, SettleCheckGoesByWattsAloneWhereThereIsNoLight) {
 }
 
 TEST_F(Cli, ReadTellsFiguresWithTheirUncertaintyEvidenceAndTargets) {
-  const std::string book = (folder_ / "demo.sunbreak").string();
-  ASSERT_EQ(run("demo " + book).status, 0);
+  const std::string book = sample_book();
   const Outcome r = run("read " + book + " --test 7 --json --cut 0,60,60,60");
   ASSERT_EQ(r.status, 0) << r.err;
   const auto j = nlohmann::json::parse(r.out);

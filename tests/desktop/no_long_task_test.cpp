@@ -68,7 +68,7 @@ class NoLongTaskTest : public WindowTest {
     if (done) {
       EXPECT_TRUE(QTest::qWaitFor(done, 60000)) << name;
     }
-    for (int i = 0; i < 10; ++i) QTest::qWait(20);
+    for (int i = 0; i < 5; ++i) QTest::qWait(20);
     for (const auto& task : app().slow()) {
       slow_ += name + ": " + task.what + ", " + std::to_string(task.wall_ms) + " ms (" +
                std::to_string(task.thread_ms) + " ms computed)\n";

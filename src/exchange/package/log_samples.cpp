@@ -56,9 +56,11 @@ void take_log_samples(const Archive& archive, int format, std::vector<LogPart>& 
   std::array<std::size_t, log_values> places{};
   std::transform(log_names.begin(), log_names.end(), places.begin(), [&](const char* name) { return table.at(name); });
   std::map<Id, std::vector<LogSample>> samples;
+  std::map<Id, std::size_t> first_rows;
   while (table.next()) {
     const auto part = value_of_cell(table.cell(part_at), Type::Integer);
     if (!part || !std::holds_alternative<Id>(*part)) table.refuse(part_at);
+    first_rows.try_emplace(std::get<Id>(*part), table.row());
     LogSample& s = samples[std::get<Id>(*part)].emplace_back();
     const auto values = values_of(s);
     for (std::size_t i = 0; i < log_values; ++i) {
@@ -81,7 +83,8 @@ void take_log_samples(const Archive& archive, int format, std::vector<LogPart>& 
   }
   for (const auto& [id, own] : samples)
     if (std::none_of(parts.begin(), parts.end(), [&](const LogPart& p) { return p.id == id; }))
-      throw std::runtime_error("a row refers to another that is not there");
+      throw std::runtime_error(fmt::format(
+          "log_sample.csv, row {}, column log_part_id: '{}' is no part of log_part.csv", first_rows.at(id), id));
 }
 
 }  // namespace sunbreak::exchange
