@@ -168,7 +168,10 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
         book->back_up_today();
       }
     }
-    if (version > 0) book->look_for_lost_work();
+    if (version > 0)
+      book->look_for_lost_work();
+    else
+      book->acknowledge();  // what an earlier book of this name had is not this one's
   } catch (const fs::filesystem_error& e) {
     return Problem{fmt::format("no backup of {} could be written ({})", file.string(), e.code().message()),
                    "it was not brought up to date without one", "free some space or check the folder's rights"};
@@ -195,16 +198,21 @@ void Book::look_for_lost_work() {
   const std::int64_t said = acknowledged(lock_), kept = readings_kept(*db_);
   if (said <= kept) return;
   const auto backup = newest_backup(file_);
-  notice_ =
-      fmt::format("The last work may be missing: {} readings were kept here before that are not in the file now.{}",
-                  said - kept, backup ? fmt::format(" The newest backup is {}.", backup->string()) : "");
+  notice_ +=
+      fmt::format("{}The last work may be missing: {} readings were kept here before that are not in the file now.{}",
+                  notice_.empty() ? "" : " ", said - kept,
+                  backup ? fmt::format(" The newest backup is {}.", backup->string()) : "");
 }
 
-/// Not awaited: what it says too little of is never missed wrongly.
-void Book::acknowledge() {
+/// Not awaited, and no failure of the edit that it follows: what it says too little of is never missed wrongly.
+void Book::acknowledge() noexcept {
   if (lock_ < 0) return;
-  const std::string text = fmt::format("{:<20}\n", readings_kept(*db_));
-  if (::pwrite(lock_, text.data(), text.size(), 0) < 0) return;
+  try {
+    const std::string text = fmt::format("{:<20}\n", readings_kept(*db_));
+    [[maybe_unused]] const ssize_t written = ::pwrite(lock_, text.data(), text.size(), 0);
+  } catch (const std::exception&) {
+    return;
+  }
 }
 
 std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {

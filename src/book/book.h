@@ -133,7 +133,7 @@ class Book {
   void announce(const std::string& changeset);
   void back_up_today();
   void look_for_lost_work();
-  void acknowledge();
+  void acknowledge() noexcept;
 
   std::filesystem::path file_;
   std::unique_ptr<SQLite::Database> db_;

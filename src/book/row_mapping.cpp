@@ -117,6 +117,7 @@ void RowWriter::erase(const Kind& kind, Id id) {
 }
 
 void RowWriter::put(const Kind& kind, const void* row, const std::string& unique) {
+  refuse_impossible(kind, row);
   std::string changes;
   for (const Column& column : kind.columns)
     changes += (changes.empty() ? "" : ", ") + column.name + " = excluded." + column.name;

@@ -59,7 +59,7 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   if (!book.find<Test>(test_id)) return {};
   TestRecord record;
   for (TableRows& rows : tables_of(record)) read_all(rows, book, test_id);
-  record.faults = faults_of(record);
+  set_apart(record);
   return record;
 }
 
@@ -69,7 +69,8 @@ int readings_of(const Book& book, Id test_id) {
 
 bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
   const Id test_id = record.test.id;
-  if (change.rows.size() > most_rows_one_by_one) {
+  // What this process writes was looked at when it was written: only what was found before can have gone.
+  if (change.rows.size() > most_rows_one_by_one || !record.faults.empty()) {
     auto anew = load_test(book, test_id);
     if (anew) record = std::move(*anew);
     return anew.has_value();
@@ -103,8 +104,6 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
               [&]() -> void* { return &record.readings.emplace_back(); });
   }
   if (!std::ranges::is_sorted(record.readings, {}, &Reading::id)) std::ranges::sort(record.readings, {}, &Reading::id);
-  // What this process writes was looked at when it was written: only what was found before can have gone.
-  if (!record.faults.empty()) record.faults = faults_of(record);
   return true;
 }
 

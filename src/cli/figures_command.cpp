@@ -16,11 +16,10 @@
 #include "core/sweep/reduction.h"
 #include "exchange/tables/sweep_table.h"
 #include "record/faults.h"
+#include "record/kinds.h"
 
 namespace sunbreak::cli {
 namespace {
-
-constexpr double least_side_m = 0.05, most_side_m = 20;  ///< as a bench's record has them
 
 struct FiguresArguments {
   std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce;
@@ -51,11 +50,11 @@ int run_figures(const FiguresArguments& a) {
   const auto footprint = parse_footprint(a.footprint);
   if (!footprint) return fail(usage_error, footprint.problem());
   context.footprint = footprint.value();
+  const record::Column& width = *record::kind_of<record::Bench>().column("width_m");
   for (const double side : {context.footprint.width_m, context.footprint.depth_m})
-    if (!(side >= least_side_m && side <= most_side_m))
+    if (const auto expected = record::value_fault(width, side))
       return fail(usage_error, {fmt::format("--footprint {} has a side of {:.4g} m", a.footprint, side),
-                                fmt::format("benches have sides of {} to {} m", least_side_m, most_side_m),
-                                "check its unit"});
+                                "benches have sides of " + *expected, "check its unit"});
   context.kind = parse_grid_kind(a.grid).value();
   if (!a.margin.empty()) {
     const auto margin = parse_length_m(a.margin);
@@ -95,10 +94,9 @@ int run_figures(const FiguresArguments& a) {
 
   for (std::size_t i = 0; i < d.raw.size(); ++i)
     if (d.raw[i] < record::least_ppfd)
-      return fail(input_error,
-                  {fmt::format("{}: row {}, column {}: {} µmol/m²/s is less light than none", a.file, d.sources[i].row,
-                               d.sources[i].column, d.raw[i]),
-                   "no figure was worked out", "take the dark offset off first, or correct that cell"});
+      return fail(input_error, {fmt::format("{}: row {}, column {}: {} µmol/m²/s is less light than none", a.file,
+                                            d.sources[i].row, d.sources[i].column, d.raw[i]),
+                                "no figure was worked out", "take the dark offset off first, or correct that cell"});
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};

@@ -119,6 +119,7 @@ int run_read(const ReadArguments& a) {
   const auto source = source_test(a.file, a.test);
   if (!source) return refuse(source.problem());
   const record::TestRecord& test_record = source.value();
+  const std::string title = record::title_of(test_record);
   const auto evaluation = evaluation::evaluate(test_record);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
   ordered_json sweeps = ordered_json::array();
@@ -149,11 +150,9 @@ int run_read(const ReadArguments& a) {
   const auto grade = evaluation->grade();
   const std::string grade_name = grade ? std::string(name(*grade)) : "none";
   if (a.json)
-    std::cout << ordered_json{{"test", record::title_of(test_record)}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(
-                     2)
-              << "\n";
+    std::cout << ordered_json{{"test", title}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2) << "\n";
   else
-    fmt::print("{}: {} grade\n", record::title_of(test_record), grade_name);
+    fmt::print("{}: {} grade\n", title, grade_name);
   return 0;
 }
 

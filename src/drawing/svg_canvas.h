@@ -7,7 +7,7 @@
 namespace sunbreak::drawing {
 
 /// Paints a drawing as one SVG element, in the paper palette. Plain shapes only, since not every viewer knows patterns,
-/// clip paths or masks; what lies outside a clip is cut off here.
+/// clip paths or masks; lines and areas are cut off at a clip here, words are not.
 ///
 ///   SvgCanvas canvas(640, 720, "PPFD map");
 ///   draw_map(canvas, fit, scene);

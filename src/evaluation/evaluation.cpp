@@ -199,7 +199,7 @@ std::vector<TestFinding> Evaluation::gather(bool work) const {
 }
 
 std::vector<TestFinding> Evaluation::all_findings() const { return gather(true); }
-std::vector<TestFinding> Evaluation::all_checks_so_far() const { return gather(false); }
+std::vector<TestFinding> Evaluation::all_findings_so_far() const { return gather(false); }
 
 const WalkedState& Evaluation::walked(Id sweep_id) const {
   static const WalkedState none;

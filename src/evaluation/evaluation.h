@@ -59,7 +59,7 @@ class Evaluation {
   /// All checks of the test, with what was set aside.
   std::vector<TestFinding> all_findings() const;
   /// As far as they are known: those of sweeps that nobody asked about are not among them.
-  std::vector<TestFinding> all_checks_so_far() const;
+  std::vector<TestFinding> all_findings_so_far() const;
 
   /// Whether light and watts had stabilized when a sweep was walked.
   const WalkedState& walked(Id sweep_id) const;

@@ -59,12 +59,18 @@ class Search {
     return std::move(faults_);
   }
 
- private:
-  bool full() const { return faults_.size() >= most_; }
+  /// Rows that are part of no sweep and whose values would enter what is worked out beside sweeps, by table.
+  const std::map<std::string, std::set<std::size_t>>& loose_rows() const { return loose_rows_; }
 
+ private:
+  /// However many faults are told, each sweep that one of them would enter is named by one.
   void add(std::string_view table, std::size_t row, std::string_view column, const std::string& value,
-           const std::string& expected, Id sweep_id, bool of_all = false) {
-    if (!full()) faults_.push_back({std::string(table), row, std::string(column), value, expected, sweep_id, of_all});
+           const std::string& expected, Id sweep_id, bool of_all = false, bool enters_figures = true) {
+    const bool names_more = (of_all && !names_all_) || (sweep_id != 0 && named_.insert(sweep_id).second);
+    names_all_ = names_all_ || of_all;
+    if (sweep_id == 0 && !of_all && enters_figures) loose_rows_[std::string(table)].insert(row - 1);
+    if (faults_.size() < most_ || names_more)
+      faults_.push_back({std::string(table), row, std::string(column), value, expected, sweep_id, of_all});
   }
 
   /// The sweep a row's values enter, and whether they enter all sweeps.
@@ -83,15 +89,17 @@ class Search {
   void values() {
     for (const TableRows& rows : tables_) {
       const Kind& kind = rows.kind();
-      for (std::size_t i = 0; i < rows.size() && !full(); ++i)
+      for (std::size_t i = 0; i < rows.size(); ++i)
         for (const Column& column : kind.columns) {
           if (column.type == Type::Bytes) continue;
           const Value value = column.get(rows.at(i));
           const auto expected = value_fault(column, value);
           if (!expected) continue;
-          auto [sweep, all] = reach(kind, rows.at(i));
-          if (!enters_figures(column)) sweep = 0, all = false;
-          add(kind.name(), i + 1, column.name, shown(value), *expected, sweep, all);
+          const auto [sweep, all] = reach(kind, rows.at(i));
+          if (enters_figures(column))
+            add(kind.name(), i + 1, column.name, shown(value), *expected, sweep, all);
+          else
+            add(kind.name(), i + 1, column.name, shown(value), *expected, 0, false, false);
         }
     }
   }
@@ -102,7 +110,7 @@ class Search {
       const Kind& kind = rows.kind();
       auto& own = ids[kind.name()];
       own.reserve(rows.size());
-      for (std::size_t i = 0; i < rows.size() && !full(); ++i) {
+      for (std::size_t i = 0; i < rows.size(); ++i) {
         const Id id = kind.id(const_cast<void*>(rows.at(i)));
         if (own.insert(id).second) continue;
         const auto [sweep, all] = reach(kind, rows.at(i));
@@ -114,7 +122,7 @@ class Search {
       for (const Column& column : kind.columns) {
         if (column.refers_to.empty()) continue;
         const auto known = ids.find(column.refers_to);
-        for (std::size_t i = 0; known != ids.end() && i < rows.size() && !full(); ++i) {
+        for (std::size_t i = 0; known != ids.end() && i < rows.size(); ++i) {
           const Value value = column.get(rows.at(i));
           if (!std::holds_alternative<Id>(value) || known->second.contains(std::get<Id>(value))) continue;
           const auto [sweep, all] = reach(kind, rows.at(i));
@@ -128,7 +136,7 @@ class Search {
   /// Sweeps have a rung and a stop of their own, and a grid that can be laid out.
   void sweeps() {
     std::set<std::pair<Id, Id>> taken;
-    for (std::size_t i = 0; i < record_.sweeps.size() && !full(); ++i) {
+    for (std::size_t i = 0; i < record_.sweeps.size(); ++i) {
       const Sweep& s = record_.sweeps[i];
       if (!taken.emplace(s.rung_id, s.stop_id).second)
         add("sweep", i + 1, "stop_id", std::to_string(s.stop_id), "one sweep a height and setting", s.id);
@@ -183,7 +191,7 @@ class Search {
     };
     std::unordered_set<std::uint64_t> placed;
     placed.reserve(record_.placements.size());
-    for (std::size_t i = 0; i < record_.placements.size() && !full(); ++i) {
+    for (std::size_t i = 0; i < record_.placements.size(); ++i) {
       const Placement& p = record_.placements[i];
       if (!placed.insert(static_cast<std::uint64_t>(p.sweep_id) << 32 | static_cast<std::uint32_t>(p.station)).second)
         add("placement", i + 1, "station", std::to_string(p.station), "one placement a station", p.sweep_id);
@@ -197,13 +205,13 @@ class Search {
       light("reading", static_cast<std::size_t>(found->second - record_.readings.data()) + 1, p.sweep_id,
             found->second->raw);
     }
-    for (std::size_t i = 0; i < record_.side_readings.size() && !full(); ++i) {
+    for (std::size_t i = 0; i < record_.side_readings.size(); ++i) {
       const SideReading& s = record_.side_readings[i];
       on_grid("side_reading", i + 1, s.sweep_id, s.station);
       light("side_reading", i + 1, s.sweep_id, s.raw);
     }
     const std::size_t planned = grid_size(record_.test);
-    for (std::size_t i = 0; i < record_.stair_readings.size() && !full(); ++i)
+    for (std::size_t i = 0; i < record_.stair_readings.size(); ++i)
       if (const int station = record_.stair_readings[i].station; static_cast<std::size_t>(station) >= planned)
         add("stair_reading", i + 1, "station", std::to_string(station), "a station of the plan's grid", 0);
   }
@@ -219,6 +227,9 @@ class Search {
   const std::vector<TableRows> tables_;
   std::size_t most_;
   std::vector<Fault> faults_;
+  std::set<Id> named_;
+  bool names_all_ = false;
+  std::map<std::string, std::set<std::size_t>> loose_rows_;
   std::unordered_map<Id, std::size_t> stations_of_;
   std::unordered_map<Id, Correction> corrections_;
 };
@@ -278,6 +289,23 @@ std::optional<Fault> row_fault(const Kind& kind, const void* row) {
 }
 
 std::vector<Fault> faults_of(const TestRecord& record, std::size_t most) { return Search(record, most).run(); }
+
+void set_apart(TestRecord& record) {
+  record.faults.clear();
+  // What refers to a row that was left out goes with it.
+  for (bool left_out = true; left_out;) {
+    left_out = false;
+    Search search(record, faults_told);
+    auto faults = search.run();
+    if (record.faults.empty()) record.faults = std::move(faults);
+    for (TableRows& rows : tables_of(record)) {
+      const auto loose = search.loose_rows().find(std::string(rows.kind().name()));
+      if (rows.single() || loose == search.loose_rows().end()) continue;
+      left_out = true;
+      for (auto row = loose->second.rbegin(); row != loose->second.rend(); ++row) rows.erase(*row);
+    }
+  }
+}
 
 Problem refusal(const std::vector<Fault>& faults, const std::string& what) {
   std::string seen = what + " holds what cannot be: ";

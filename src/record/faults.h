@@ -30,6 +30,8 @@ struct Fault {
 /// Light that noise and a dark offset can make of none [µmol m⁻² s⁻¹], and the most there is under any lamp.
 inline constexpr double least_ppfd = -5, most_ppfd = 20'000;
 
+inline constexpr std::size_t faults_told = 50;
+
 /// Two centuries about ours: 1900 to 2100 [s since 1970, UTC].
 inline constexpr double first_moment_s = -2208988800, last_moment_s = 4102444800;
 
@@ -43,10 +45,15 @@ std::optional<std::string> value_fault(const Column& column, const Value& value)
 /// The first impossible value of one row; nothing where there is none. The row's number is 0.
 std::optional<Fault> row_fault(const Kind& kind, const void* row);
 
-/// Everything in a test's record that cannot be, at most `most` of it: values, ids that stand twice, references to what
+/// Everything in a test's record that cannot be: values, ids that stand twice, references to what
 /// is not there, two placements of one station, placements of another sweep's or station's reading, stations beyond
-/// their grid, grids that cannot be laid out, light out of bounds once corrected. Costs a pass over all rows.
-std::vector<Fault> faults_of(const TestRecord& record, std::size_t most = 50);
+/// their grid, grids that cannot be laid out, light out of bounds once corrected. Beyond `most`, one more for each
+/// sweep that is not named yet. Costs a pass over all rows.
+std::vector<Fault> faults_of(const TestRecord& record, std::size_t most = faults_told);
+
+/// Finds the faults of a record read from a lab book and sees to it that none enters what is worked out: sweeps are set
+/// apart (TestRecord::apart), and rows of no sweep that hold one are left out of this copy of the record.
+void set_apart(TestRecord& record);
 
 /// What a door says of them: how many there are, and the first few by their place.
 Problem refusal(const std::vector<Fault>& faults, const std::string& what);

@@ -85,7 +85,7 @@ TEST(StairCourse, LightIsOfTheStationOnlyOnceTheSensorIsThere) {
 
 TEST(StairCourse, ASettingCanBeLeftOutOrReadAnew) {
   StairCourse stair({100, 90, 80}, {0});
-  stair.leave_out();
+  stair.next();
   EXPECT_EQ(stair.setting_pct(), 90);
   stair.dial_is_set();
   stair.take_watts(250, {});
@@ -94,7 +94,7 @@ TEST(StairCourse, ASettingCanBeLeftOutOrReadAnew) {
   EXPECT_EQ(stair.phase(), Phase::Set);
   EXPECT_EQ(stair.setting_pct(), 90);
   EXPECT_TRUE(stair.step().light.empty());
-  stair.leave_out();
-  stair.leave_out();
+  stair.next();
+  stair.next();
   EXPECT_EQ(stair.phase(), Phase::Done);
 }

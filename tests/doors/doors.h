@@ -4,17 +4,14 @@
 #include <random>
 #include <string>
 
+#include "doors/whole_record.h"
 #include "exchange/package/data_package.h"
-#include "record/test_record.h"
 
 /// A trial of every door: packages, tables, logs, stairs, scenes and lab books that hold what cannot be, what is
 /// implausible, what is at a boundary, and what is sound; each is read, evaluated, printed and imported.
 namespace sunbreak::doors {
 
 using Random = std::mt19937_64;
-
-/// A test with rows of every kind that a package has.
-record::TestRecord whole_test();
 
 enum class Outcome {
   RefusedWithPlace,     ///< and what had to be refused

@@ -6,6 +6,7 @@
 #include "core/figures/figure_table.h"
 #include "doors/doors.h"
 #include "evaluation/evaluation.h"
+#include "exchange/package/integrity.h"
 #include "exchange/tables/delimited.h"
 #include "record/faults.h"
 #include "record/kinds.h"
@@ -61,6 +62,7 @@ Case judged(const std::string& family, const std::string& what, bool must_refuse
             : named   ? Outcome::RefusedWithPlace
                       : Outcome::RefusedWithoutPlace};
   }
+  exchange::alterations(archive, read.value());
   use(read.value(), random);
   return {family, what, must_refuse ? Outcome::TookImpossible : Outcome::Taken};
 }

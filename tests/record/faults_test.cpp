@@ -131,6 +131,30 @@ TEST(Faults, RelationsThatDoNotHold) {
   }
 }
 
+TEST(Faults, EverySweepOfManyFaultsIsNamed) {
+  TestRecord t = sound();
+  for (Reading& r : t.readings) r.raw = 1e9;
+  const auto faults = faults_of(t, 2);
+  t.faults = faults;
+  EXPECT_NE(t.apart(1), nullptr);
+  EXPECT_NE(t.apart(2), nullptr) << "though more than two faults lie before it";
+  EXPECT_LE(faults.size(), 4u);
+}
+
+TEST(Faults, RowsOfNoSweepAreLeftOut) {
+  TestRecord t = sound();
+  t.stair_stops = {{1, 1, 100, 322.0}, {2, 1, 50, 1e308}};
+  t.temperatures = {{1, 1, "driver", "contact", 5000}, {2, 1, "bar", "contact", 48}};
+  t.temperatures[1].taken_at = "yesterday";
+  set_apart(t);
+  EXPECT_EQ(t.faults.size(), 3u);
+  ASSERT_EQ(t.stair_stops.size(), 1u);
+  EXPECT_EQ(t.stair_stops[0].id, 1);
+  ASSERT_EQ(t.temperatures.size(), 1u) << "a date that is none enters no figure";
+  EXPECT_EQ(t.temperatures[0].id, 2);
+  EXPECT_EQ(t.apart(1), nullptr);
+}
+
 TEST(Faults, SaveForBenchAndPlanTheySetOneSweepApartOnly) {
   TestRecord t = sound();
   t.readings[0].raw = 1e9;

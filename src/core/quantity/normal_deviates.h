@@ -24,10 +24,7 @@ class NormalDeviates {
     return {radius * std::cos(angle), radius * std::sin(angle)};
   }
 
-  double operator()() {
-    const double u = uniform() + 0x1p-53, v = uniform();
-    return std::sqrt(-2 * std::log(u)) * std::cos(2 * std::numbers::pi * v);
-  }
+  double operator()() { return two().first; }
 
  private:
   std::mt19937_64 engine_;

@@ -80,8 +80,6 @@ void StairCourse::take_light(const HeldValue& raw) {
     phase_ = Phase::Read;
 }
 
-void StairCourse::leave_out() { next(); }
-
 void StairCourse::next() {
   ++setting_at_;
   set_up();

@@ -65,11 +65,9 @@ class StairCourse {
   void take_watts(double watts, std::optional<double> power_factor);
   void take_light(const HeldValue& raw);
 
-  /// Leaves the setting at hand out.
-  void leave_out();
   /// The setting as read, in Phase::Read.
   const ReadSetting& step() const { return step_; }
-  /// It was kept: on to the next.
+  /// On to the next setting: this one was kept, or is left out.
   void next();
   /// It could not be kept: the same setting anew.
   void read_again();

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QString>
+#include <functional>
 
 class QWidget;
 
@@ -28,7 +29,7 @@ struct StageTools {
 struct StageKind {
   Stage stage = Stage::Rig;
   QString name;
-  StageView* (*make)(const StageTools& tools, QWidget* parent) = nullptr;
+  std::function<StageView*(const StageTools& tools, QWidget* parent)> make;
   /// Its mark for the test on the desk, which there is.
   StageMark (*mark)(const Desk& desk) = nullptr;
 };

@@ -22,7 +22,7 @@ void WorkedOut::follow(const book::Change* change, std::shared_ptr<const evaluat
   if (!test) {
     evaluation_.reset();
     log_.reset();
-    all_checks_.clear();
+    all_findings_.clear();
     return;
   }
   const bool same_test = evaluation_ && evaluation_->record().test.id == test->test.id;
@@ -60,9 +60,9 @@ void WorkedOut::check_chosen_at_once() {
 
 /// True where the checks are other ones than before.
 bool WorkedOut::gather() {
-  auto now = evaluation_->all_checks_so_far();
-  if (now == all_checks_) return false;
-  all_checks_ = std::move(now);
+  auto now = evaluation_->all_findings_so_far();
+  if (now == all_findings_) return false;
+  all_findings_ = std::move(now);
   return true;
 }
 
@@ -112,14 +112,14 @@ void WorkedOut::want_budgets(Id also) {
 std::vector<Finding> WorkedOut::checks() const {
   std::vector<Finding> open;
   if (const Id id = chosen())
-    for (const evaluation::TestFinding& c : all_checks_)
+    for (const evaluation::TestFinding& c : all_findings_)
       if (c.sweep_id == id && !c.set_aside) open.push_back(c.check);
   return open;
 }
 
 int WorkedOut::open_checks_of(Id sweep_id) const {
   return static_cast<int>(std::ranges::count_if(
-      all_checks_, [&](const evaluation::TestFinding& c) { return c.sweep_id == sweep_id && !c.set_aside; }));
+      all_findings_, [&](const evaluation::TestFinding& c) { return c.sweep_id == sweep_id && !c.set_aside; }));
 }
 
 HangResponse WorkedOut::hang() const { return evaluation_ ? evaluation_->hang_so_far(chosen()) : HangResponse{}; }

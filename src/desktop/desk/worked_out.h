@@ -35,7 +35,7 @@ class WorkedOut : public QObject {
   /// What looks wrong with the chosen sweep and was not set aside.
   std::vector<Finding> checks() const;
   /// The same of every sweep of the test, with what was set aside.
-  const std::vector<evaluation::TestFinding>& all_findings() const { return all_checks_; }
+  const std::vector<evaluation::TestFinding>& all_findings() const { return all_findings_; }
   /// How many checks of a sweep are open; of the test as a whole for 0.
   int open_checks_of(record::Id sweep_id) const;
   /// What leans and shifts do to the chosen sweep's opening probe; zeros until the model has been worked out.
@@ -67,7 +67,7 @@ class WorkedOut : public QObject {
   Desk& desk_;
   std::shared_ptr<const evaluation::Evaluation> evaluation_;
   std::shared_ptr<const evaluation::WallLog> log_;
-  std::vector<evaluation::TestFinding> all_checks_;
+  std::vector<evaluation::TestFinding> all_findings_;
   bool budgets_wanted_ = false;
   record::Id budget_also_ = 0;
   Background background_;

@@ -4,9 +4,7 @@
 
 namespace sunbreak::desktop {
 
-/// Stages that are still to come: each says in one line what will be there.
-StageKind settle_stage();
-StageKind audit_stage();
-StageKind line_up_stage();
+/// A stage that is still to come: says in one line what will be there.
+StageKind later_stage(Stage stage, const QString& name, const QString& what);
 
 }  // namespace sunbreak::desktop

@@ -234,7 +234,7 @@ void MainWindow::show_notices() {
   if (!desk_->book().notice().empty()) notices << text_of(desk_->book().notice());
   if (stage_ && desk_->test() && !desk_->test()->faults.empty()) {
     const auto& faults = desk_->test()->faults;
-    notices << tr("This test holds what cannot be: %1%2. Sweeps that this would enter are set apart and in no figure.")
+    notices << tr("This test holds what cannot be: %1%2. What this would enter is set apart and in no figure.")
                    .arg(text_of(faults.front().words()),
                         faults.size() > 1 ? tr(", and %1 more").arg(faults.size() - 1) : QString());
   }

@@ -1,5 +1,6 @@
 #include "desktop/shell/stages.h"
 
+#include <QCoreApplication>
 #include <algorithm>
 
 #include "desktop/publish/publish_stage.h"
@@ -10,11 +11,23 @@
 #include "desktop/warmup/warm_up_stage.h"
 
 namespace sunbreak::desktop {
+namespace {
+QString words(const char* text) { return QCoreApplication::translate("stages", text); }
+}  // namespace
 
 const std::vector<StageKind>& stages() {
   static const std::vector<StageKind> list = {
-      rig_stage(),    warm_up_stage(), walk_stage(),    read_stage(),     // measuring
-      settle_stage(), audit_stage(),   line_up_stage(), publish_stage(),  // judging and telling
+      rig_stage(),
+      warm_up_stage(),
+      walk_stage(),
+      read_stage(),
+      later_stage(Stage::Settle, words("Settle"),
+                  words("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
+      later_stage(Stage::Audit, words("Audit"),
+                  words("Here each of the maker's claims will be held against what was measured.")),
+      later_stage(Stage::LineUp, words("Line-up"),
+                  words("Here fixtures will stand side by side, where they may be compared.")),
+      publish_stage(),
   };
   return list;
 }

@@ -90,7 +90,7 @@ void LiveTaker::drop_question() {
   ++question_;
 }
 
-void LiveTaker::answered(const HeldValue& value, const std::optional<LongerLook>& look) {
+void LiveTaker::answered(HeldValue value, const std::optional<LongerLook>& look) {
   drop_question();
   if (!look) return emit taken(value);
   in_doubt_ = value;

@@ -54,7 +54,7 @@ class LiveTaker : public QObject {
   void restart_rule();
   /// Takes the value, or looks longer where that is called for.
   void settle_on(const HeldValue& value);
-  void answered(const HeldValue& value, const std::optional<LongerLook>& look);
+  void answered(HeldValue value, const std::optional<LongerLook>& look);
   void drop_question();
   void look_longer_at(double value);
   void end_longer_look();

@@ -113,7 +113,7 @@ void StairRun::build() {
   connect(leave, &QPushButton::clicked, this, &QDialog::accept);
   connect(next_, &QPushButton::clicked, this, &StairRun::go_on);
   connect(skip_, &QPushButton::clicked, this, [this] {
-    course_->leave_out();
+    course_->next();
     follow_course();
   });
 }

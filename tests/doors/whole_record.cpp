@@ -1,4 +1,5 @@
-#include "doors/doors.h"
+#include "doors/whole_record.h"
+
 #include "record/log_samples.h"
 #include "record/utc.h"
 
