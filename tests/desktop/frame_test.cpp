@@ -30,7 +30,7 @@ double contrast(const QColor& a, const QColor& b) {
   return (std::max(la, lb) + 0.05) / (std::min(la, lb) + 0.05);
 }
 
-StageMark mark(const Desk& desk, Stage stage) { return stage_kind(stage).mark(desk); }
+StageMark mark(const Desk& desk, Stage stage) { return mark_of(stage_kind(stage), desk); }
 
 }  // namespace
 
@@ -64,6 +64,8 @@ TEST_F(WindowTest, TheShippedFontIsTheOneShown) {
 }
 
 TEST_F(WindowTest, TheWorkLineTellsHowFarTheTestIs) {
+  EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Untouched);
+  EXPECT_EQ(mark(desk(), Stage::Settle), StageMark::ToCome) << "without a test, too";
   key(Qt::Key_N, Qt::ControlModifier);
   EXPECT_EQ(mark(desk(), Stage::Walk), StageMark::Untouched);
   EXPECT_EQ(mark(desk(), Stage::Rig), StageMark::Begun);

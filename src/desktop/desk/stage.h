@@ -30,7 +30,7 @@ struct StageKind {
   Stage stage = Stage::Rig;
   QString name;
   std::function<StageView*(const StageTools& tools, QWidget* parent)> make;
-  /// Its mark for the test on the desk, which there is.
+  /// Its mark for the test on the desk, which there is; none for a stage that is still to come.
   StageMark (*mark)(const Desk& desk) = nullptr;
 };
 

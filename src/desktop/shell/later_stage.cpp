@@ -27,8 +27,7 @@ StageView* page(const QString& name, const QString& what, QWidget* parent) {
 }  // namespace
 
 StageKind later_stage(Stage stage, const QString& name, const QString& what) {
-  return {stage, name, [name, what](const StageTools&, QWidget* parent) { return page(name, what, parent); },
-          [](const Desk&) { return StageMark::ToCome; }};
+  return {stage, name, [name, what](const StageTools&, QWidget* parent) { return page(name, what, parent); }, nullptr};
 }
 
 }  // namespace sunbreak::desktop

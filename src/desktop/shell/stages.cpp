@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <algorithm>
 
+#include "desktop/desk/desk.h"
 #include "desktop/publish/publish_stage.h"
 #include "desktop/read/read_stage.h"
 #include "desktop/rig/rig_stage.h"
@@ -34,6 +35,11 @@ const std::vector<StageKind>& stages() {
 
 const StageKind& stage_kind(Stage stage) {
   return *std::find_if(stages().begin(), stages().end(), [&](const StageKind& kind) { return kind.stage == stage; });
+}
+
+StageMark mark_of(const StageKind& kind, const Desk& desk) {
+  if (!kind.mark) return StageMark::ToCome;
+  return desk.test() ? kind.mark(desk) : StageMark::Untouched;
 }
 
 int stage_place(Stage stage) { return static_cast<int>(&stage_kind(stage) - stages().data()); }

@@ -11,6 +11,8 @@ const std::vector<StageKind>& stages();
 
 /// The stage's entry in that list.
 const StageKind& stage_kind(Stage stage);
+/// How far a stage of the test on the desk is; untouched where there is no test.
+StageMark mark_of(const StageKind& kind, const Desk& desk);
 /// Its place there, from 0.
 int stage_place(Stage stage);
 

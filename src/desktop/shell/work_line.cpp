@@ -48,8 +48,6 @@ void WorkLine::set_stage(std::optional<Stage> stage) {
   update();
 }
 
-StageMark WorkLine::mark(int index) const { return desk_.test() ? stages()[index].mark(desk_) : StageMark::Untouched; }
-
 QRectF WorkLine::cell(int index) const {
   return {index * width() / double(stage_count()), 0, width() / double(stage_count()), double(height())};
 }
@@ -71,7 +69,7 @@ void WorkLine::paintEvent(QPaintEvent*) {
     const QPointF middle(cell(i).center().x(), line_y);
     const bool here = stage_ && *stage_ == stages()[i].stage;
     const bool off = !desk_.test();
-    const StageMark mark = this->mark(i);
+    const StageMark mark = mark_of(stages()[i], desk_);
     const QColor color = here ? t.ember : off || mark == StageMark::ToCome ? t.quiet : t.ink;
     p.setBrush(t.panel);
     p.setPen(Qt::NoPen);
@@ -117,7 +115,8 @@ void WorkLine::mousePressEvent(QMouseEvent* event) {
 void WorkLine::mouseMoveEvent(QMouseEvent* event) {
   const int i = at(event->position());
   setCursor(i >= 0 ? Qt::PointingHandCursor : Qt::ArrowCursor);
-  if (i >= 0) setToolTip(tr("%1 (Alt+%2): %3").arg(stages()[i].name).arg(i + 1).arg(mark_words(mark(i))));
+  if (i >= 0)
+    setToolTip(tr("%1 (Alt+%2): %3").arg(stages()[i].name).arg(i + 1).arg(mark_words(mark_of(stages()[i], desk_))));
 }
 
 void WorkLine::keyPressEvent(QKeyEvent* event) {

@@ -25,7 +25,6 @@ class WorkLine : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
-  StageMark mark(int index) const;
   QRectF cell(int index) const;
   int at(const QPointF& place) const;
   Desk& desk_;
