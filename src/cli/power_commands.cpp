@@ -20,6 +20,7 @@ using nlohmann::ordered_json;
 ordered_json to_json(const StabilizationVerdict& v) {
   ordered_json j{{"state", v.state == StabilizationState::Stabilized ? "settled"
                            : v.state == StabilizationState::Moving   ? "moving"
+                           : v.state == StabilizationState::Dark     ? "no light"
                                                                      : "too short"},
                  {"change_in_30_min", number(v.change_in_window)},
                  {"still_to_come", v.fit ? number(v.fit->remaining_share) : ordered_json(nullptr)},

@@ -164,3 +164,34 @@ TEST(RunningCost, ByHand) {
   EXPECT_NEAR(heat_btu_h(320), 1091.84, 1e-9);
   EXPECT_NEAR(mains_current_a(320, 230, 0.97), 1.4343, 1e-4);
 }
+
+TEST(Stabilized, ALogThatSwingsIsNot) {
+  for (const double every_s : {1.0, 10.0, 60.0}) {
+    std::vector<TimedValue> log;
+    for (int i = 0; i * every_s <= 3600; ++i) log.push_back({i * every_s, i % 2 ? 1000.0 : 0.0});
+    const auto v = stabilized(log);
+    EXPECT_EQ(v.state, StabilizationState::Moving) << every_s << ": " << v.words;
+    EXPECT_NE(v.words.find("swing between 0 and 1000"), std::string::npos) << v.words;
+    EXPECT_FALSE(v.stabilizes_in_s);
+  }
+  // One dropout of a sensor in half an hour is a bad sample, no swing.
+  auto log = decay(0, 20, 60, 0.002, 1);
+  log[2000].value = 0;
+  EXPECT_EQ(state(log), StabilizationState::Stabilized) << stabilized(log).words;
+}
+
+TEST(Stabilized, ALogOfNothingHasNothingToJudge) {
+  for (const double value : {0.0, -0.4}) {
+    std::vector<TimedValue> log;
+    for (int t = 0; t <= 3600; t += 10) log.push_back({double(t), value});
+    const auto v = stabilized(log);
+    EXPECT_EQ(v.state, StabilizationState::Dark);
+    EXPECT_EQ(v.words.find("nan"), std::string::npos) << v.words;
+    EXPECT_FALSE(v.fit);
+  }
+  std::vector<TimedValue> zeros(20);
+  for (int i = 0; i < 20; ++i) zeros[i].time_s = 300.0 * i;
+  EXPECT_EQ(stabilized(zeros).words, "Nothing to judge: the last readings are all zero.");
+  const auto lit = stabilized(decay(0, 20, 100, 0.001));
+  EXPECT_TRUE(later_of(lit, stabilized(zeros)).words.starts_with("Watts: Nothing to judge"));
+}

@@ -12,6 +12,8 @@ constexpr double average_s = 300;
 /// How likely it may be that more than 1 % is still to come. A short log can hide a slow lamp.
 constexpr double chance_when_short = 0.002, chance = 0.1, short_s = 45 * 60;
 constexpr int fewest_readings = 3, fewest_for_a_fit = 12;
+/// Scatter that is no reading noise any more: of the readings about their average, and of the average itself.
+constexpr double swing_share = 0.1, average_sd_share = 0.01;
 constexpr double prediction_sd_share = 0.04, past_half = 0.5, edge_s = 1;
 
 /// The averages whose stretch lies in the last 30 minutes.
@@ -20,6 +22,42 @@ std::vector<Block> last_averages(std::span<const TimedValue> log) {
   const double from_s = log.back().time_s - stabilization_window_s - edge_s;
   std::erase_if(all, [&](const Block& b) { return b.time_s < from_s; });
   return all;
+}
+
+/// What the readings of the last 30 minutes do about their averages.
+struct Scatter {
+  double lowest = INFINITY, highest = -INFINITY;
+  double mean = 0;
+  double share = 0;          ///< standard deviation about the five-minute averages, over the mean
+  double average_share = 0;  ///< standard uncertainty of an average, over the mean
+  bool swings() const { return share > swing_share || average_share > average_sd_share; }
+};
+
+Scatter scatter_of(std::span<const TimedValue> log) {
+  const double end_s = log.back().time_s;
+  Scatter s;
+  double squares = 0, sum = 0;
+  std::size_t count = 0, averages = 0;
+  for (std::size_t end = log.size(); end > 0;) {
+    const double ago = std::floor((end_s - log[end - 1].time_s) / average_s);
+    if (end_s - log[end - 1].time_s > stabilization_window_s + edge_s) break;
+    std::size_t begin = end;
+    double total = 0;
+    while (begin > 0 && std::floor((end_s - log[begin - 1].time_s) / average_s) == ago) total += log[--begin].value;
+    const double mean = total / static_cast<double>(end - begin);
+    for (std::size_t i = begin; i < end; ++i) {
+      squares += (log[i].value - mean) * (log[i].value - mean);
+      s.lowest = std::min(s.lowest, log[i].value), s.highest = std::max(s.highest, log[i].value);
+    }
+    sum += total, count += end - begin, ++averages;
+    end = begin;
+  }
+  s.mean = sum / static_cast<double>(count);
+  if (count > averages) {
+    s.share = std::sqrt(squares / static_cast<double>(count - averages)) / std::abs(s.mean);
+    s.average_share = s.share / std::sqrt(static_cast<double>(count) / static_cast<double>(averages));
+  }
+  return s;
 }
 
 /// How much the averages of the window differ, less what their noise makes of so many of them.
@@ -57,7 +95,16 @@ StabilizationVerdict stabilized(std::span<const TimedValue> log) {
     return v;
   }
   const double span_s = log.back().time_s - log.front().time_s;
+  const Scatter scatter = scatter_of(log);
+  if (!(scatter.mean > 0)) {
+    v.state = StabilizationState::Dark;
+    v.words = scatter.lowest == 0 && scatter.highest == 0
+                  ? "Nothing to judge: the last readings are all zero."
+                  : fmt::format("Nothing to judge: the last readings are {:.4g} in the mean.", scatter.mean);
+    return v;
+  }
   if (static_cast<int>(log.size()) >= fewest_for_a_fit) v.fit = fit_decay(log);
+  if (v.fit && !(v.fit->end_value > 0 && std::isfinite(v.fit->remaining_share))) v.fit.reset();
   if (v.fit) {
     v.stabilizes_in_s = prediction(*v.fit, span_s);
     if (v.fit->start_s <= log.front().time_s + average_s) v.fall_since_on = v.fit->fall_share;
@@ -77,6 +124,13 @@ StabilizationVerdict stabilized(std::span<const TimedValue> log) {
   }
   v.change_in_window = change_of(averages, v.fit ? v.fit->noise_share : 0);
   if (v.fit) v.change_in_window = std::max(v.change_in_window, std::abs(v.fit->window_change));
+  if (scatter.swings()) {
+    v.state = StabilizationState::Moving;
+    v.stabilizes_in_s.reset();
+    v.words = fmt::format("Not settled: the readings swing between {:.4g} and {:.4g} (± {:.0f} % about their average).",
+                          scatter.lowest, scatter.highest, 200 * scatter.share);
+    return v;
+  }
   const bool still = v.change_in_window <= stabilized_share;
   const bool little_to_come = !v.fit || (std::abs(v.fit->remaining_share) <= stabilized_share &&
                                          v.fit->chance_of_much <= (span_s < short_s ? chance_when_short : chance));

@@ -11,6 +11,7 @@ namespace sunbreak {
 inline constexpr double stabilization_window_s = 30 * 60, stabilized_share = 0.005;
 
 enum class StabilizationState {
+  Dark,      ///< nothing to judge: its last 30 min are zero or below in the mean
   TooShort,  ///< not enough of a log to say
   Moving,    ///< it still falls or rises
   Stabilized
@@ -29,7 +30,8 @@ struct StabilizationVerdict {
 /// Settled: over the last 30 min, from a continuous log or at least three readings over that time, the averages differ
 /// by at most 0.5 % of their mean; and the fall still to come, by the fitted decay, is at most 0.5 %, with a chance of
 /// at most 10 % (0.2 % for logs under 45 min) that it is more than 1 %. The rule works on five-minute averages, so that
-/// reading noise does not decide it, and on the fitted curve.
+/// reading noise does not decide it, and on the fitted curve. Readings that scatter about their own averages by over
+/// 10 %, or leave an average uncertain by over 1 %, swing: no average of them is taken for a value that stands.
 StabilizationVerdict stabilized(std::span<const TimedValue> log);
 
 /// Light and watts together: the less stabilized of the two.

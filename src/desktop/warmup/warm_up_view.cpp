@@ -216,6 +216,7 @@ void WarmUpView::refresh_verdict() {
     facts << text_of(s.words);
   } else {
     verdict_->setText(lamp.off                                  ? words_when_off()
+                      : s.state == StabilizationState::Dark     ? tr("Nothing to judge yet")
                       : s.state == StabilizationState::TooShort ? tr("Too early to say")
                                                                 : tr("Not settled yet"));
     tone = s.state == StabilizationState::Moving ? "attention" : "";
