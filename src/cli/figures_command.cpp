@@ -22,7 +22,8 @@ namespace sunbreak::cli {
 namespace {
 
 struct FiguresArguments {
-  std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce;
+  std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce, form, separator, decimal_mark;
+  std::optional<std::string> x_column, y_column, value_column;
   std::optional<double> watts, target_low, target_high;
   double photoperiod_h = 12;
   bool json = false;
@@ -67,6 +68,10 @@ int run_figures(const FiguresArguments& a) {
     options.place_unit = unit.value();
   }
   if (!a.first_row.empty()) options.first_row_is_far = a.first_row == "far";
+  if (!a.form.empty()) options.form = a.form == "long" ? exchange::TableForm::Long : exchange::TableForm::Matrix;
+  if (!a.separator.empty()) options.separator = a.separator == "tab" ? '\t' : a.separator == "semicolon" ? ';' : ',';
+  if (!a.decimal_mark.empty()) options.decimal_mark = a.decimal_mark == "comma" ? ',' : '.';
+  options.x_column = a.x_column, options.y_column = a.y_column, options.value_column = a.value_column;
   if (a.target_low.has_value() != a.target_high.has_value() || (a.target_low && *a.target_low >= *a.target_high))
     return fail(usage_error, {"a target needs a low and a higher high end", "", "give --target-low and --target-high"});
   if (a.watts && !(*a.watts > 0))
@@ -137,6 +142,17 @@ void add_figures_command(CLI::App& app, int& status) {
                    "which row of stations a table's first line is (default: by its row labels, or else far)")
       ->check(CLI::IsMember({"far", "near"}));
   command->add_option("--place-unit", a->place_unit, "unit of x and y where the header names none: m, cm, mm, in, ft");
+  command
+      ->add_option("--form", a->form,
+                   "long: a row a reading; matrix: the table lies as the stations do (default: worked out)")
+      ->check(CLI::IsMember({"long", "matrix"}));
+  command->add_option("--separator", a->separator, "what stands between cells (default: worked out)")
+      ->check(CLI::IsMember({"comma", "semicolon", "tab"}));
+  command->add_option("--decimal", a->decimal_mark, "the decimal mark (default: worked out)")
+      ->check(CLI::IsMember({"point", "comma"}));
+  command->add_option("--x-column", a->x_column, "long: the column of x, by title or number from 1");
+  command->add_option("--y-column", a->y_column, "long: the column of y");
+  command->add_option("--value-column", a->value_column, "long: the column of PPFD");
   command->add_option("--watts", a->watts, "power at the wall plug [W]");
   command->add_option("--photoperiod", a->photoperiod_h, "hours of light a day")->capture_default_str();
   command->add_option("--target-low", a->target_low, "low end of the target's PPFD band");

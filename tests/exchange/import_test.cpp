@@ -119,19 +119,77 @@ TEST(Long, TheSameStationTwiceIsTakenNeitherTime) {
   EXPECT_TRUE(mentions(d, "same station"));
 }
 
-TEST(Long, AFewRowsWithoutAHeaderAreNotSilentlyTakenForAMatrix) {
-  EXPECT_TRUE(mentions(taken("13,3;13,3;482,4\n40,0;13,3;274,6\n66,7;13,3;837,2"), "choose the long form"));
-  TableOptions options;
-  options.form = TableForm::Matrix;
-  EXPECT_TRUE(taken("13.5,13.5,482\n40,13.5,274\n66,13.5,837\n", context(), options).findings.empty());
+/// The sentence with which a table is refused; empty where it was taken.
+static std::string refused(const std::string& bytes, const TableOptions& options = {}) {
+  const auto read = read_sweep_table(bytes, context(), options);
+  return read.ok() ? std::string() : read.problem().sentence();
+}
+
+TEST(Places, AreNeverTakenForLight) {
+  TableOptions all_light;
+  all_light.form = TableForm::Matrix;
+  for (const std::string& bytes : {
+           std::string("13,3;13,3;482,4\n40,0;13,3;274,6\n66,7;13,3;837,2"),  // three rows of x, y, value
+           std::string("10.5,400,410,409\n30.5,420,431,418\n50.5,418,433,412\n70.5,402,405,409\n"),
+           std::string("20,40,60,80\n410,400,409,399\n420,431,418,433\n"),
+           std::string(",5,20,60\n110,400,410,409\n80,420,431,418\n10,418,433,412\n"),
+           std::string("col,row,value\n0,0,482\n1,0,493\n0,1,499\n1,1,502\n"),
+           std::string("reading,x (cm)\n482,30\n493,41\n499,90\n"),
+           std::string("station,ppfd\n3,482\n17,493\n2,499\n"),
+       }) {
+    EXPECT_NE(refused(bytes).find("taken for light"), std::string::npos) << bytes << refused(bytes);
+    EXPECT_NE(refused(bytes).find("matrix form"), std::string::npos) << bytes;
+  }
+  EXPECT_EQ(refused("13.5,13.5,482\n40,13.5,274\n66,13.5,837\n", all_light), "");
+  // Light itself, whatever its shape: a plane, columns that are numbered or named, even labels.
+  for (const std::string& bytes : {std::string("400,410,420,430\n410,420,430,440\n420,430,440,450\n430,440,450,460\n"),
+                                   std::string("row 1,row 2,row 3\n400,410,405\n402,411,406\n"),
+                                   std::string("left,middle,right\n400,410,405\n402,411,406\n"),
+                                   std::string("y/x,30,90\n90,400,410\n30,405,411\n")})
+    EXPECT_EQ(refused(bytes), "") << bytes;
+}
+
+TEST(Places, AMatrixOfAnotherQuantityIsRefused) {
+  for (const char* title : {"Foot-candles", "Illuminance [lux]", "Irradiance W/m2", "DLI at 12 h"})
+    EXPECT_NE(refused(std::string(title) + ",\n400,410\n402,411\n").find("not PPFD"), std::string::npos) << title;
+  for (const char* title : {"Fixture of 320 W", "PPFD (not lux)", "Tent by the door"})
+    EXPECT_EQ(refused(std::string(title) + ",\n400,410\n402,411\n"), "") << title;
+  EXPECT_NE(refused("left lux,right lux\n400,410\n402,411\n").find("not PPFD"), std::string::npos);
+}
+
+TEST(Table, CutInTheMiddleOfALineSaysSo) {
+  EXPECT_TRUE(mentions(taken("7,8,9\n4,5,6\n1,2,3"), "middle of a line"));
+  EXPECT_TRUE(mentions(taken("7,8,9\n4,5,6\n1,2"), "row 3 has 2 cells"));
+  EXPECT_FALSE(mentions(taken("7,8,9\n4,5,6\n1,2,3\n"), "middle of a line"));
+}
+
+TEST(Columns, AreThoseThatAreNamed) {
+  const std::string bytes =
+      "id,east (cm),north (cm),first,second\n1,30,30,10,11\n2,90,30,20,21\n3,30,90,30,31\n4,90,90,40,41\n";
+  TableOptions o;
+  o.x_column = "east (cm)", o.y_column = "3", o.value_column = "SECOND";
+  EXPECT_EQ(taken(bytes, context(), o).raw, (std::vector<double>{11, 21, 31, 41}));
+  o.value_column = "third";
+  EXPECT_NE(refused(bytes, o).find("no column 'third'"), std::string::npos);
+  o.value_column = "9";
+  EXPECT_NE(refused(bytes, o).find("no column '9'"), std::string::npos);
+  o.value_column = "5", o.form = TableForm::Matrix;
+  EXPECT_NE(refused(bytes, o).find("columns were named"), std::string::npos);
+  TableOptions bare;  // without titles
+  bare.x_column = "3", bare.y_column = "2", bare.value_column = "1";
+  EXPECT_EQ(taken("10,30,30\n20,30,90\n30,90,30\n40,90,90\n", context(), bare).raw,
+            (std::vector<double>{10, 20, 30, 40}));
+  TableOptions lux;
+  lux.x_column = "x", lux.y_column = "y", lux.value_column = "lux";
+  EXPECT_NE(refused("x,y,lux,ppfd\n30,30,1,2\n90,30,1,2\n", lux).find("not PPFD"), std::string::npos);
 }
 
 TEST(Long, LuxIsNotTakenForPpfd) {
   const auto titled = [&](const std::string& title) {
     return read_sweep_table("x,y," + title + "\n30,30,500\n90,30,505\n30,90,510\n90,90,520\n", context());
   };
-  for (const char* other : {"lux", "PPFD (fc)", "foot-candles", "light [W/m²]", "Irradiance, mW/cm2", "DLI", "mol/m²/day",
-                            "Candela", "E (klx)"}) {
+  for (const char* other : {"lux", "PPFD (fc)", "foot-candles", "light [W/m²]", "Irradiance, mW/cm2", "DLI",
+                            "mol/m²/day", "Candela", "E (klx)"}) {
     const auto read = titled(other);
     ASSERT_FALSE(read.ok()) << other;
     EXPECT_NE(read.problem().sentence().find("not PPFD"), std::string::npos) << read.problem().sentence();

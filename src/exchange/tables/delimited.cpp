@@ -61,6 +61,22 @@ Rows split_verbatim(std::string_view text) {
   return parse(text, ',', 0, [](std::string_view cell) { return cell; });
 }
 
+std::vector<int> filled_rows(const Rows& cells) {
+  std::vector<int> rows;
+  for (int row = 0; row < static_cast<int>(cells.size()); ++row)
+    if (std::any_of(cells[row].begin(), cells[row].end(), [](const std::string& cell) { return !cell.empty(); }))
+      rows.push_back(row);
+  return rows;
+}
+
+std::size_t usual_width(const Rows& cells, const std::vector<int>& rows) {
+  std::map<std::size_t, int> counts;
+  for (const int row : rows) ++counts[cells[row].size()];
+  const auto commonest =
+      std::max_element(counts.begin(), counts.end(), [](auto& a, auto& b) { return a.second < b.second; });
+  return commonest == counts.end() ? 0 : commonest->first;
+}
+
 char guess_separator(std::string_view text) {
   char best = ',';
   double best_score = 0;

@@ -16,6 +16,12 @@ Rows split_cells(std::string_view text, char separator);
 /// and blank lines are left out.
 Rows split_verbatim(std::string_view text);
 
+/// The rows, from 0, in which any cell is filled.
+std::vector<int> filled_rows(const Rows& cells);
+
+/// The number of cells that most of these rows have; 0 of no rows.
+std::size_t usual_width(const Rows& cells, const std::vector<int>& rows);
+
 /// The separator of tab, semicolon and comma that cuts the text's lines most evenly; comma where none occurs.
 char guess_separator(std::string_view text);
 

@@ -10,6 +10,7 @@
 #include <optional>
 
 #include "exchange/tables/cell_numbers.h"
+#include "exchange/tables/column_titles.h"
 #include "exchange/tables/delimited.h"
 #include "exchange/tables/header_words.h"
 #include "exchange/tables/text_decoding.h"
@@ -81,6 +82,7 @@ struct Columns {
     double factor;
   };
   std::vector<Value> values;
+  std::vector<std::size_t> not_ppfd;  ///< light in another quantity
 };
 
 std::optional<Columns> columns_in(const std::vector<std::string>& header) {
@@ -110,6 +112,10 @@ std::optional<Columns> columns_in(const std::vector<std::string>& header) {
                          std::any_of(q.names.begin(), q.names.end(), [&](auto n) { return header_names(h, n); });
       const bool taken = std::any_of(c.values.begin(), c.values.end(), [&](auto& v) { return v.quantity == &q; });
       if (!named || taken) continue;
+      if (q.member == &record::LogSample::light_raw && names_other_quantity(title_words(h))) {
+        c.not_ppfd.push_back(i);
+        break;
+      }
       c.values.push_back({i, &q, unit == q.units.end() ? 1 : unit->second});
       break;
     }
@@ -236,6 +242,11 @@ Result<LogDraft> read_log_table(std::string_view bytes) {
       draft.findings.push_back(
           {static_cast<int>(row) + columns->row + 2, static_cast<int>(column), refused, std::move(words)});
   };
+  for (const std::size_t column : columns->not_ppfd)
+    draft.findings.push_back({columns->row + 1, static_cast<int>(column) + 1, true,
+                              fmt::format("column {} is '{}', which is not PPFD: it was not taken", column + 1,
+                                          rows[static_cast<std::size_t>(columns->row)][column])});
+  if (const auto cut = cut_short(text.value().utf8, rows.size())) draft.findings.push_back(*cut);
   int refused = 0;
   for (std::size_t r = 0; r < body.size(); ++r) {
     const auto& row = body[r];

@@ -3,58 +3,30 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
+#include <array>
+#include <charconv>
 #include <set>
 
 #include "core/bench/infer_grid.h"
 #include "core/sweep/field.h"
+#include "exchange/tables/column_titles.h"
+#include "exchange/tables/header_words.h"
 
 namespace sunbreak::exchange {
 namespace {
 
-/// Lower-case words of a header cell: "x (cm)" gives x, cm.
-std::vector<std::string> header_words(const std::string& cell) {
-  std::vector<std::string> words(1);
-  for (const char c : cell) {
-    if (std::isalnum(static_cast<unsigned char>(c)))
-      words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    else if (!words.back().empty())
-      words.emplace_back();
-  }
-  if (words.back().empty()) words.pop_back();
-  return words;
-}
-
-bool names_value(const std::string& word) {
-  static const std::set<std::string> names{"ppfd", "value", "reading", "raw", "light", "e",
-                                           "umol", "par",   "lux",     "lx",  "fc",    "dli"};
-  return names.contains(word);
-}
-
-std::optional<LengthUnit> unit_among(const std::vector<std::string>& words) {
+std::optional<LengthUnit> unit_among(const TitleWords& words) {
   for (std::size_t i = 1; i < words.size(); ++i)
     if (const auto unit = parse_length_unit(words[i])) return unit.value();
   return {};
 }
 
-constexpr std::size_t most_spots = 400;
+constexpr std::size_t header_rows = 10;
 
 struct Point {
   int row;  ///< from 1
   double x, y;
 };
-
-/// Whether a column's title says that it holds another quantity than PPFD, or PPFD in another unit.
-bool names_other_quantity(const std::vector<std::string>& words) {
-  static const std::set<std::string> others = {
-      "lux", "lx",    "klux",   "klx", "fc", "footcandle", "footcandles", "candle", "candles", "candela", "cd",
-      "lm",  "lumen", "lumens", "dli", "w",  "mw",         "uw",          "kw",     "watt",    "watts",   "wm2",
-      "btu", "joule", "joules", "j",   "mj", "kelvin",     "cct",         "nit",    "nits"};
-  const auto holds = [&](const char* word) { return std::find(words.begin(), words.end(), word) != words.end(); };
-  // The micro sign is no letter here: "mol" is what is left of µmol, unless it is one a day.
-  return (holds("mol") && (holds("d") || holds("day"))) ||
-         std::any_of(words.begin(), words.end(), [&](const std::string& word) { return others.contains(word); });
-}
 
 /// The places in meters on a grid of the footprint, by the first unit under which they lie on one.
 struct FittedPlaces {
@@ -72,9 +44,6 @@ Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<
     std::vector<Place> places;
     for (const Point& p : points) places.push_back({to_m(p.x, candidate), to_m(p.y, candidate)});
     if (context.kind == GridKind::Spots) {
-      if (places.size() > most_spots)
-        return Problem{fmt::format("the table names {} places", places.size()),
-                       "a spot check is a few stations, and this is a survey", "choose the grid that they lie on"};
       PlacedPoints placed;
       placed.grid.kind = GridKind::Spots;
       for (const Place& p : places) placed.grid.spots.push_back({"", p.x_m, p.y_m});
@@ -98,11 +67,51 @@ Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<
 
 }  // namespace
 
+Result<LongHeader> chosen_columns(const Rows& cells, const TableOptions& options) {
+  const std::array<const std::optional<std::string>*, 3> chosen{&options.x_column, &options.y_column,
+                                                                &options.value_column};
+  const auto number_of = [](const std::string& name) -> int {
+    int number = 0;
+    const auto [end, error] = std::from_chars(name.data(), name.data() + name.size(), number);
+    return error == std::errc() && end == name.data() + name.size() ? number : 0;
+  };
+  const auto titled = [&](int row, const std::string& name) {
+    const auto& titles = cells[static_cast<std::size_t>(row)];
+    const auto same = [&](const std::string& title) { return lower_case(title) == lower_case(name); };
+    const auto found = std::find_if(titles.begin(), titles.end(), same);
+    return found == titles.end() ? -1 : static_cast<int>(found - titles.begin());
+  };
+  LongHeader header = find_long_header(cells).value_or(LongHeader{-1, 0, 1, 2, {}, {}});
+  for (int row = 0; header.row < 0 && row < static_cast<int>(std::min(cells.size(), header_rows)); ++row)
+    if (std::any_of(chosen.begin(), chosen.end(),
+                    [&](const auto* name) { return *name && number_of(**name) == 0 && titled(row, **name) >= 0; }))
+      header.row = row;
+  const std::array<int*, 3> places{&header.x, &header.y, &header.value};
+  for (std::size_t i = 0; i < chosen.size(); ++i) {
+    if (!*chosen[i]) continue;
+    const std::string& name = **chosen[i];
+    const int number = number_of(name);
+    *places[i] = number > 0 ? number - 1 : header.row >= 0 ? titled(header.row, name) : -1;
+    const auto wide_enough = [&](const auto& row) { return static_cast<int>(row.size()) > *places[i]; };
+    if (*places[i] < 0 || std::none_of(cells.begin(), cells.end(), wide_enough))
+      return Problem{fmt::format("the table has no column '{}'", name), "what was asked for is not there",
+                     "give a column's title as it stands there, or its number from 1"};
+  }
+  if (header.row >= 0) {
+    const auto& titles = cells[static_cast<std::size_t>(header.row)];
+    const auto words = [&](int column) { return title_words(titles[static_cast<std::size_t>(column)]); };
+    header.unit = unit_among(words(header.x));
+    header.other_quantity =
+        names_other_quantity(words(header.value)) ? titles[static_cast<std::size_t>(header.value)] : std::string();
+  }
+  return header;
+}
+
 std::optional<LongHeader> find_long_header(const Rows& cells) {
-  for (int row = 0; row < static_cast<int>(std::min<std::size_t>(cells.size(), 10)); ++row) {
+  for (int row = 0; row < static_cast<int>(std::min(cells.size(), header_rows)); ++row) {
     LongHeader header{row, -1, -1, -1, {}, {}};
     for (int column = 0; column < static_cast<int>(cells[row].size()); ++column) {
-      const auto words = header_words(cells[row][column]);
+      const auto words = title_words(cells[row][column]);
       if (words.empty()) continue;
       if (words[0] == "x" && header.x < 0) {
         header.x = column;
@@ -110,7 +119,7 @@ std::optional<LongHeader> find_long_header(const Rows& cells) {
       } else if (words[0] == "y" && header.y < 0) {
         header.y = column;
         if (!header.unit) header.unit = unit_among(words);
-      } else if (names_value(words[0]) && header.value < 0) {
+      } else if (names_light(words) && header.value < 0) {
         header.value = column;
         if (names_other_quantity(words)) header.other_quantity = cells[row][column];
       }
@@ -118,7 +127,7 @@ std::optional<LongHeader> find_long_header(const Rows& cells) {
     // Places with one more column: that is what was read there, whatever it is called; never a table of light alone.
     if (header.x >= 0 && header.y >= 0 && header.value < 0)
       for (int column = 0; column < static_cast<int>(cells[row].size()); ++column) {
-        const auto words = header_words(cells[row][column]);
+        const auto words = title_words(cells[row][column]);
         if (column == header.x || column == header.y || words.empty()) continue;
         if (names_other_quantity(words)) header.other_quantity = cells[row][column];
         if (names_other_quantity(words) || cells[row].size() == 3) header.value = column;
@@ -146,16 +155,16 @@ bool looks_long(const Rows& cells, const NumberRule& rule) {
 std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHeader>& found, const NumberRule& rule,
                                  const TableContext& context, const TableOptions& options) {
   LongHeader header = found.value_or(LongHeader{-1, 0, 1, 2, {}, {}});
-  if (!found && !draft.cells.empty())
+  if (!found && !options.names_columns() && !draft.cells.empty())
     for (const std::string& title : draft.cells[0])
-      if (!cell_number(title, rule) && names_other_quantity(header_words(title))) header.other_quantity = title;
-  if (!header.other_quantity.empty())
-    return Problem{fmt::format("the value column is '{}', which is not PPFD", header.other_quantity),
-                   "figures from it would be wrong by a large factor", "give PPFD in µmol/m²/s"};
+      if (!cell_number(title, rule) && names_other_quantity(title_words(title))) header.other_quantity = title;
+  if (!header.other_quantity.empty()) return not_ppfd(header.other_quantity);
   const auto refuse = [&](int row, int column, std::string words) {
     draft.findings.push_back({row, column, true, std::move(words)});
   };
-  const std::size_t width = found ? draft.cells[header.row].size() : 3;
+  const std::size_t width = header.row >= 0           ? draft.cells[header.row].size()
+                            : options.names_columns() ? usual_width(draft.cells, filled_rows(draft.cells))
+                                                      : 3;
   std::vector<Point> points;
   for (int row = header.row + 1; row < static_cast<int>(draft.cells.size()); ++row) {
     const auto& cells = draft.cells[row];

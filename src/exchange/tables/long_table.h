@@ -18,6 +18,10 @@ struct LongHeader {
 /// A row among the first ten with an x, a y and a value column.
 std::optional<LongHeader> find_long_header(const Rows& cells);
 
+/// The columns the user has named, by title or number, the others by their titles or as x, y, value. A Problem where
+/// the table has no such column.
+Result<LongHeader> chosen_columns(const Rows& cells, const TableOptions& options);
+
 /// Whether a table without header is three columns of which the first two repeat as a lattice's places do.
 bool looks_long(const Rows& cells, const NumberRule& rule);
 

@@ -8,13 +8,10 @@
 #include <set>
 
 #include "core/sweep/field.h"
+#include "exchange/tables/column_titles.h"
 
 namespace sunbreak::exchange {
 namespace {
-
-bool is_blank(const std::vector<std::string>& row) {
-  return std::all_of(row.begin(), row.end(), [](const std::string& cell) { return cell.empty(); });
-}
 
 /// A title or remark: one cell with words in it, the rest empty.
 bool is_remark(const std::vector<std::string>& row, const NumberRule& rule, std::size_t width) {
@@ -22,13 +19,6 @@ bool is_remark(const std::vector<std::string>& row, const NumberRule& rule, std:
   const auto filled = std::count_if(row.begin(), row.end(), [](const std::string& cell) { return !cell.empty(); });
   const auto first = std::find_if(row.begin(), row.end(), [](const std::string& cell) { return !cell.empty(); });
   return filled == 1 && !cell_number(*first, rule);
-}
-
-/// The length that most rows have.
-std::size_t usual_width(const Rows& cells, const std::vector<int>& rows) {
-  std::map<std::size_t, int> counts;
-  for (const int row : rows) ++counts[cells[row].size()];
-  return std::max_element(counts.begin(), counts.end(), [](auto& a, auto& b) { return a.second < b.second; })->first;
 }
 
 /// Labels of rows or columns: all words, or numbers in even steps. Says which way the numbers go.
@@ -50,30 +40,82 @@ Labels examine_labels(const std::vector<std::string>& cells, const NumberRule& r
   return {true, step > 0 ? 1 : -1, step == 1 && (numbers[0] == 0 || numbers[0] == 1)};
 }
 
-/// Three columns whose first or second repeats a value may well be places and readings, one a row.
-bool may_be_long(const Rows& cells, const std::vector<int>& rows, std::size_t width) {
-  if (width != 3) return false;
-  for (const std::size_t column : {0, 1}) {
-    std::set<std::string> seen;
-    for (const int row : rows)
-      if (cells[row].size() > column && !seen.insert(cells[row][column]).second) return true;
-  }
-  return false;
+Problem places_for_light(const std::string& seen) {
+  return {
+      seen, "places would be taken for light",
+      "give a row a reading with x, y and ppfd as titles; or, if every number is a reading, choose the matrix form"};
+}
+
+constexpr std::size_t fewest_even = 4;
+
+/// Whether numbers go up or down in steps that are equal to the last digit, as distances do and light does not.
+bool exactly_even(const std::vector<std::optional<double>>& numbers) {
+  if (numbers.size() < fewest_even || std::find(numbers.begin(), numbers.end(), std::nullopt) != numbers.end())
+    return false;
+  const double step = *numbers[1] - *numbers[0];
+  for (std::size_t i = 1; i < numbers.size(); ++i)
+    if (step == 0 || std::abs(*numbers[i] - *numbers[i - 1] - step) > 1e-9 * std::abs(*numbers[i])) return false;
+  return true;
+}
+
+/// Why a table without titles may hold places among its numbers; nothing where all of it can only be light.
+std::optional<Problem> may_hold_places(const Rows& cells, const std::vector<int>& rows, std::size_t width,
+                                       const NumberRule& rule) {
+  const auto full = [&](int row) { return cells[row].size() == width; };
+  if (width == 3)
+    for (const std::size_t column : {0, 1}) {
+      std::set<std::string> seen;
+      for (const int row : rows)
+        if (cells[row].size() > column && !seen.insert(cells[row][column]).second)
+          return places_for_light(
+              "the table has three columns, and values repeat in the first two as places in rows of x, y, value do");
+    }
+  if (width < 2 || !std::all_of(rows.begin(), rows.end(), full)) return {};
+  std::vector<std::optional<double>> across, down;
+  for (const std::string& cell : cells[rows.front()]) across.push_back(cell_number(cell, rule));
+  for (const int row : rows) down.push_back(cell_number(cells[row].front(), rule));
+  const auto even_elsewhere = [&](std::size_t row, std::size_t column) {
+    std::vector<std::optional<double>> numbers;
+    if (row > 0)
+      for (const std::string& cell : cells[rows[row]]) numbers.push_back(cell_number(cell, rule));
+    else
+      for (const int r : rows) numbers.push_back(cell_number(cells[r][column], rule));
+    return exactly_even(numbers);
+  };
+  // Light that is the same plane everywhere goes in even steps in every row.
+  if (exactly_even(down) && !even_elsewhere(0, width - 1))
+    return places_for_light(fmt::format("the first column goes in even steps from {} to {}",
+                                        cells[rows.front()].front(), cells[rows.back()].front()));
+  if (exactly_even(across) && rows.size() > 1 && !even_elsewhere(rows.size() - 1, 0))
+    return places_for_light(fmt::format("the first row goes in even steps from {} to {}", cells[rows.front()].front(),
+                                        cells[rows.front()].back()));
+  return {};
+}
+
+bool rises_or_falls(const std::vector<std::string>& cells, const NumberRule& rule) {
+  std::vector<double> numbers;
+  for (const std::string& cell : cells)
+    if (const auto number = cell_number(cell, rule)) numbers.push_back(*number);
+  return numbers.size() == cells.size() && numbers.size() >= 3 &&
+         (std::adjacent_find(numbers.begin(), numbers.end(), std::greater_equal<>()) == numbers.end() ||
+          std::adjacent_find(numbers.begin(), numbers.end(), std::less_equal<>()) == numbers.end());
 }
 
 }  // namespace
 
 std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, const TableContext& context,
                                    const TableOptions& options) {
-  std::vector<int> rows;
-  for (int row = 0; row < static_cast<int>(draft.cells.size()); ++row)
-    if (!is_blank(draft.cells[row])) rows.push_back(row);
+  std::vector<int> rows = filled_rows(draft.cells);
+  std::string unlike_ppfd;
   const std::size_t full_width = usual_width(draft.cells, rows);
   std::erase_if(rows, [&](int row) {
     if (!is_remark(draft.cells[row], rule, full_width)) return false;
+    for (const std::string& cell : draft.cells[row])
+      if (unlike_ppfd.empty() && remark_names_other_quantity(title_words(cell))) unlike_ppfd = cell;
     draft.findings.push_back({row + 1, 0, false, fmt::format("row {} is a remark and was left out", row + 1)});
     return true;
   });
+  if (!unlike_ppfd.empty()) return not_ppfd(unlike_ppfd);
   if (rows.empty())
     return Problem{"no row of the table holds readings", "there is nothing to take", "choose another file"};
 
@@ -86,10 +128,8 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
   for (const int row : rows)
     while (draft.cells[row].size() > width && draft.cells[row].back().empty()) draft.cells[row].pop_back();
 
-  if (!options.form && may_be_long(draft.cells, rows, width))
-    draft.findings.push_back({0, 0, false,
-                              "the table has three columns, and values repeat in the first two: if they are places, "
-                              "choose the long form"});
+  if (!options.form)
+    if (const auto doubt = may_hold_places(draft.cells, rows, width, rule)) return doubt;
 
   std::size_t first_column = 0;
   bool first_row_is_far = options.first_row_is_far.value_or(true);
@@ -100,6 +140,16 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
     std::vector<std::string> side;
     for (std::size_t i = 1; i < rows.size(); ++i) side.push_back(draft.cells[rows[i]].front());
     const Labels down = examine_labels(side, rule);
+    if (across.are_labels && across.direction == 0)
+      for (std::size_t i = 1; i < width; ++i) {
+        const TitleWords words = title_words(top[i]);
+        if (names_other_quantity(words)) return not_ppfd(top[i]);
+        if (!options.form && names_place(words))
+          return places_for_light(fmt::format("column {} is '{}'", i + 1, top[i]));
+      }
+    if (!options.form && !across.are_labels && rises_or_falls({top.begin() + 1, top.end()}, rule) &&
+        rises_or_falls(side, rule))
+      return places_for_light("the first row and column go in one direction throughout, but in uneven steps");
     if (across.are_labels && down.are_labels) {
       first_column = 1;
       rows.erase(rows.begin());
@@ -112,6 +162,8 @@ std::optional<Problem> read_matrix(TableDraft& draft, const NumberRule& rule, co
         draft.understood.push_back("the row labels rise, as distances from the door do");
       }
     } else if (across.are_labels && across.direction == 0) {
+      if (!options.form && names_place(title_words(top.front())))
+        return places_for_light(fmt::format("column 1 is '{}', and its numbers go in no even steps", top.front()));
       rows.erase(rows.begin());
       draft.understood.push_back("the first row holds column names and was left out");
     }

@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "exchange/tables/cell_numbers.h"
+#include "exchange/tables/column_titles.h"
 #include "exchange/tables/delimited.h"
 #include "exchange/tables/header_words.h"
 #include "exchange/tables/text_decoding.h"
@@ -18,7 +19,7 @@ constexpr double highest_ppfd = 20000, highest_w = 1e5;
 struct StairColumns {
   std::size_t count = 0;
   std::optional<std::size_t> dial, watts, power_factor;
-  std::vector<std::size_t> light;
+  std::vector<std::size_t> light, not_ppfd;
 };
 
 StairColumns stair_columns_in(const std::vector<std::string>& header) {
@@ -30,7 +31,7 @@ StairColumns stair_columns_in(const std::vector<std::string>& header) {
     if (!c.dial && (starts("dial") || starts("dimmer") || starts("setting") || starts("percent") || starts("stop")))
       c.dial = i;
     else if (starts("ppfd") || starts("light"))
-      c.light.push_back(i);
+      (names_other_quantity(title_words(h)) ? c.not_ppfd : c.light).push_back(i);
     else if (!c.power_factor && (header_names(h, "pf") || header_names(h, "power factor")))
       c.power_factor = i;
     else if (!c.watts && (starts("watt") || starts("power") || header_names(h, "w")))
@@ -53,6 +54,10 @@ Result<StairDraft> read_stair_table(std::string_view bytes) {
   const Rows body(head + 1, rows.end());
   const NumberRule rule = number_rule(body, guess_decimal_mark(body), false);
   StairDraft draft;
+  for (const std::size_t column : columns.not_ppfd)
+    draft.findings.push_back({static_cast<int>(head - rows.begin()) + 1, static_cast<int>(column) + 1, true,
+                              fmt::format("'{}' is not PPFD: the column was not taken", (*head)[column])});
+  if (const auto cut = cut_short(text.value().utf8, rows.size())) draft.findings.push_back(*cut);
   for (auto row = body.begin(); row != body.end(); ++row) {
     if (row->empty()) continue;
     const int at = static_cast<int>(head - rows.begin() + 1 + (row - body.begin()) + 1);

@@ -41,6 +41,12 @@ void note_uneven_cells(TableDraft& draft) {
 
 }  // namespace
 
+std::optional<Finding> cut_short(std::string_view text, std::size_t rows) {
+  if (text.empty() || text.ends_with('\n') || text.ends_with('\r')) return {};
+  return Finding{static_cast<int>(rows), 0, false,
+                 "the file ends in the middle of a line: compare its last value with the original"};
+}
+
 int TableDraft::readings() const {
   return static_cast<int>(std::count_if(raw.begin(), raw.end(), [](double v) { return !std::isnan(v); }));
 }
@@ -57,7 +63,15 @@ Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& 
     return Problem{"the file is empty", "there is nothing to take", "choose the file that holds the readings"};
   draft.decimal_mark = options.decimal_mark.value_or(guess_decimal_mark(draft.cells));
   const NumberRule rule = number_rule(draft.cells, draft.decimal_mark, options.decimal_mark.has_value());
-  const auto long_header = find_long_header(draft.cells);
+  auto long_header = find_long_header(draft.cells);
+  if (options.names_columns() && options.form == TableForm::Matrix)
+    return Problem{"columns were named for a table that lies as the stations do", "only rows of x, y, value have them",
+                   "leave the form or the columns out"};
+  if (options.names_columns()) {
+    const auto chosen = chosen_columns(draft.cells, options);
+    if (!chosen) return chosen.problem();
+    long_header = chosen.value();
+  }
   draft.form =
       options.form.value_or(long_header || looks_long(draft.cells, rule) ? TableForm::Long : TableForm::Matrix);
 
@@ -73,9 +87,7 @@ Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& 
          fmt::format("cells such as '{}' may mean thousands or decimals: they were not taken; choose the "
                      "decimal mark to say which",
                      rule.doubtful_example)});
-  if (!text.value().utf8.ends_with('\n') && !text.value().utf8.ends_with('\r') && draft.form == TableForm::Long)
-    draft.findings.push_back({static_cast<int>(draft.cells.size()), 0, false,
-                              "the file ends in the middle of a line: compare its last value with the original"});
+  if (const auto cut = cut_short(text.value().utf8, draft.cells.size())) draft.findings.push_back(*cut);
   note_unlike_plan(draft, context);
   note_uneven_cells(draft);
   if (draft.readings() == 0)

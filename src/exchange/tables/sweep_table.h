@@ -21,6 +21,10 @@ struct TableOptions {
   std::optional<char> separator, decimal_mark;
   std::optional<bool> first_row_is_far;  ///< matrix; by its labels, or else true
   std::optional<LengthUnit> place_unit;  ///< long, where the header names none
+  /// Long: which columns hold places and light, each by its title or its number from 1; one named makes the form long.
+  std::optional<std::string> x_column, y_column, value_column;
+
+  bool names_columns() const { return x_column || y_column || value_column; }
 };
 
 /// Something the reader of a table noticed. Rows and columns count from 1; 0 stands for the whole row, column or table.
@@ -29,6 +33,10 @@ struct Finding {
   bool refused = false;  ///< a cell or row was not taken
   std::string words;
 };
+
+/// What is said of a text without an end to its last line, as one that was cut short has: its last number may be a part
+/// of one.
+std::optional<Finding> cut_short(std::string_view text, std::size_t rows);
 
 /// Where a station's value stands in the table, both from 1; row 0 where the station has none.
 struct CellPlace {
