@@ -5,7 +5,7 @@
 
 namespace sunbreak::instruments {
 namespace {
-constexpr int first_wait_ms = 500, watch_ms = 100;
+constexpr int first_wait_ms = 500, watch_ms = 100, least_gap_ms = 20;
 }
 
 Instrument::Instrument(const InstrumentSettings& settings)
@@ -70,7 +70,11 @@ void Instrument::on_bytes(const QByteArray& bytes) {
 }
 
 void Instrument::take(const QByteArray& line) {
-  emit heard(QString::fromUtf8(line.left(120)));
+  const bool due = !since_told_.isValid() || since_told_.hasExpired(least_gap_ms);
+  if (due) {
+    since_told_.start();
+    emit heard(QString::fromUtf8(line.left(120)));
+  }
   Measurement m;
   m.at_ms = QDateTime::currentMSecsSinceEpoch();
   const std::string_view text(line.constData(), static_cast<std::size_t>(line.size()));
@@ -97,7 +101,7 @@ void Instrument::take(const QByteArray& line) {
   since_value_.start();
   wait_ms_ = first_wait_ms;
   if (state_ != LinkState::Live) set_state(LinkState::Live, tr("live"));
-  emit measured(m);
+  if (due) emit measured(m);
 }
 
 void Instrument::look_at_the_clock() {

@@ -38,8 +38,9 @@ struct Measurement {
 };
 
 /// One device and the line to it: asks, listens, notices silence, tries again with growing waits (½ s doubling to 15
-/// s). Lives in a thread of its own; talk to it by queued calls. A line that is no value is counted and otherwise
-/// ignored.
+/// s). Lives in a thread of its own; talk to it by queued calls. A line that is no value is ignored; of a device that
+/// sends more than fifty lines a second the first of each 20 ms is told, so that no flood can fill the queue of who
+/// listens.
 class Instrument : public QObject {
   Q_OBJECT
  public:
@@ -70,7 +71,7 @@ class Instrument : public QObject {
   std::unique_ptr<Transport> transport_;
   LineBuffer buffer_;
   QTimer poll_, watch_, retry_;
-  QElapsedTimer since_value_;
+  QElapsedTimer since_value_, since_told_;
   LinkState state_ = LinkState::Off;
   int wait_ms_ = 0;
   bool identity_known_ = false;

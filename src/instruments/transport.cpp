@@ -6,13 +6,18 @@
 #include <QSerialPort>
 #include <QTcpSocket>
 #include <QTimer>
+#include <QUrl>
 
 namespace sunbreak::instruments {
 namespace {
 
+/// What may wait to be read or to be taken by the device. Beyond it a sender is held up, and nothing more is written.
+constexpr qint64 line_buffer_bytes = 64 * 1024;
+
 class TcpTransport : public Transport {
  public:
   explicit TcpTransport(const TransportAddress& address) : address_(address) {
+    socket_.setReadBufferSize(line_buffer_bytes);
     connect(&socket_, &QTcpSocket::connected, this, &Transport::opened);
     connect(&socket_, &QTcpSocket::readyRead, this, [this] { emit received(socket_.readAll()); });
     connect(&socket_, &QTcpSocket::errorOccurred, this, [this] {
@@ -32,7 +37,9 @@ class TcpTransport : public Transport {
     const QSignalBlocker quiet(&socket_);
     socket_.abort();
   }
-  void write(const QByteArray& bytes) override { socket_.write(bytes); }
+  void write(const QByteArray& bytes) override {
+    if (socket_.bytesToWrite() < line_buffer_bytes) socket_.write(bytes);
+  }
 
  private:
   TransportAddress address_;
@@ -44,6 +51,7 @@ class SerialTransport : public Transport {
   explicit SerialTransport(const TransportAddress& address) {
     port_.setPortName(address.path);
     port_.setBaudRate(address.baud);
+    port_.setReadBufferSize(line_buffer_bytes);
     connect(&port_, &QSerialPort::readyRead, this, [this] { emit received(port_.readAll()); });
     connect(&port_, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
       if (error == QSerialPort::NoError || error == QSerialPort::TimeoutError || !port_.isOpen()) return;
@@ -63,7 +71,9 @@ class SerialTransport : public Transport {
     const QSignalBlocker quiet(&port_);
     if (port_.isOpen()) port_.close();
   }
-  void write(const QByteArray& bytes) override { port_.write(bytes); }
+  void write(const QByteArray& bytes) override {
+    if (port_.bytesToWrite() < line_buffer_bytes) port_.write(bytes);
+  }
 
  private:
   QSerialPort port_;
@@ -109,6 +119,27 @@ class FileTransport : public Transport {
 };
 
 }  // namespace
+
+std::optional<TransportAddress> tcp_address(const QString& text) {
+  TransportAddress address;
+  bool is_port = false;
+  if (const quint16 port = text.trimmed().toUShort(&is_port); is_port) {
+    address.port = port;
+    return port > 0 ? std::optional(address) : std::nullopt;
+  }
+  const QUrl url("tcp://" + text.trimmed(), QUrl::StrictMode);
+  if (!url.isValid() || url.host().isEmpty() || url.port() <= 0 || !url.path().isEmpty()) return {};
+  if (url.host() != "localhost" && !QHostAddress(url.host()).isLoopback()) return {};
+  address.host = url.host();
+  address.port = static_cast<quint16>(url.port());
+  return address;
+}
+
+QString tcp_words(const TransportAddress& address) {
+  const QString port = QString::number(address.port);
+  if (address.host == TransportAddress().host) return port;
+  return (address.host.contains(':') ? QStringLiteral("[%1]:%2") : QStringLiteral("%1:%2")).arg(address.host, port);
+}
 
 std::unique_ptr<Transport> make_transport(const TransportAddress& address) {
   switch (address.kind) {

@@ -2,6 +2,7 @@
 
 #include <QObject>
 #include <memory>
+#include <optional>
 
 namespace sunbreak::instruments {
 
@@ -17,6 +18,12 @@ struct TransportAddress {
 
   bool operator==(const TransportAddress&) const = default;
 };
+
+/// Where a text says that a device listens: a port of 127.0.0.1 ("5025"), or an address of this machine with a port
+/// ("[::1]:5025", "localhost:5025"). Nothing where it is neither.
+std::optional<TransportAddress> tcp_address(const QString& text);
+/// The text that names it, the shortest.
+QString tcp_words(const TransportAddress& address);
 
 /// Bytes to and from a device. Lives in one thread; close() is silent, any other end is told by closed().
 class Transport : public QObject {
@@ -34,7 +41,7 @@ class Transport : public QObject {
   void received(const QByteArray& bytes);
 };
 
-/// Only loopback addresses are spoken to over TCP.
+/// Only loopback addresses are spoken to over TCP, of both kinds. At most 64 KiB wait on either side of a line.
 std::unique_ptr<Transport> make_transport(const TransportAddress& address);
 
 }  // namespace sunbreak::instruments

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <gtest/gtest.h>
+#include <sys/resource.h>
 
 #include <QElapsedTimer>
 #include <QProcess>
@@ -15,7 +16,13 @@ namespace sunbreak::instruments {
 /// The simulated bench as a process of its own, and where its devices are.
 class BenchProcess {
  public:
-  explicit BenchProcess(const QStringList& arguments = {}) {
+  /// `files`: how many files and sockets it may hold open; 0: as many as this process.
+  explicit BenchProcess(const QStringList& arguments = {}, unsigned files = 0) {
+    if (files > 0)
+      process_.setChildProcessModifier([files] {
+        const rlimit most{files, files};
+        setrlimit(RLIMIT_NOFILE, &most);
+      });
     process_.start(SUNBREAK_BENCHSIM, arguments);
     QByteArray says;
     while (!says.contains("ready\n") && process_.waitForReadyRead(5000)) says += process_.readAllStandardOutput();
@@ -27,6 +34,7 @@ class BenchProcess {
     process_.kill();
     process_.waitForFinished();
   }
+  bool runs() const { return !places_.empty(); }
   quint16 port(const std::string& device) const { return places_.at(device).toUShort(); }
   QString place(const std::string& device) const { return places_.at(device); }
 

@@ -29,6 +29,7 @@ void remember(const InstrumentSettings& s) {
   const QString group = group_of(s.measures);
   kept.setValue(group + "name", s.name);
   kept.setValue(group + "kind", static_cast<int>(s.address.kind));
+  kept.setValue(group + "host", s.address.host);
   kept.setValue(group + "port", s.address.port);
   kept.setValue(group + "path", s.address.path);
   kept.setValue(group + "baud", s.address.baud);
@@ -45,6 +46,7 @@ InstrumentSettings remembered(Measures what) {
   const QString group = group_of(what);
   s.name = kept.value(group + "name").toString();
   s.address.kind = static_cast<instruments::TransportKind>(std::clamp(kept.value(group + "kind", 0).toInt(), 0, 2));
+  s.address.host = kept.value(group + "host", s.address.host).toString();
   s.address.port = static_cast<quint16>(kept.value(group + "port", 0).toUInt());
   s.address.path = kept.value(group + "path").toString();
   s.address.baud = kept.value(group + "baud", s.address.baud).toInt();

@@ -85,7 +85,7 @@ QWidget* InstrumentsPanel::build_side(Measures what, const QString& title) {
   s.kind->setCurrentIndex(static_cast<int>(now.address.kind));
   field(tr("Is on"), s.kind);
   s.address = new QLineEdit(now.address.kind == TransportKind::Tcp
-                                ? (now.address.port ? QString::number(now.address.port) : QString())
+                                ? (now.address.port ? instruments::tcp_words(now.address) : QString())
                                 : now.address.path,
                             box);
   s.address->setObjectName(what == Measures::Light ? "lightAddress" : "powerAddress");
@@ -141,7 +141,7 @@ void InstrumentsPanel::fit_fields(Side& s) {
   s.baud->setEnabled(kind == TransportKind::Serial);
   const bool stream = s.speaks->currentIndex() == 1;
   for (QWidget* widget : std::initializer_list<QWidget*>{s.separator, s.column, s.factor}) widget->setEnabled(stream);
-  QString hint = kind == TransportKind::Tcp ? tr("port number")
+  QString hint = kind == TransportKind::Tcp ? tr("port, or [::1]:port")
                  : file                     ? tr("path of the table")
                                             : tr("such as /dev/ttyUSB0");
   const auto found = QSerialPortInfo::availablePorts();
@@ -157,18 +157,20 @@ void InstrumentsPanel::connect_side(Measures what) {
   settings.speaks = static_cast<Speaks>(s.speaks->currentData().toInt());
   settings.address.kind = static_cast<TransportKind>(s.kind->currentData().toInt());
   settings.address.path = s.address->text().trimmed();
-  bool port_ok = true, baud_ok = true, column_ok = true, factor_ok = true;
-  if (settings.address.kind == TransportKind::Tcp)
-    settings.address.port = s.address->text().trimmed().toUShort(&port_ok);
+  bool baud_ok = true, column_ok = true, factor_ok = true;
+  QString problem;
+  if (settings.address.kind == TransportKind::Tcp) {
+    if (const auto address = instruments::tcp_address(s.address->text()))
+      settings.address = *address;
+    else
+      problem = tr("'%1' is no port of this machine; give a number from 1 to 65535, or an address of this machine with "
+                   "one, such as [::1]:5025.")
+                    .arg(s.address->text());
+  }
   settings.address.baud = s.baud->text().toInt(&baud_ok);
   settings.format.separator = static_cast<char>(s.separator->currentData().toInt());
   settings.format.column = s.column->text().toInt(&column_ok);
   settings.format.factor = QString(s.factor->text()).replace(',', '.').toDouble(&factor_ok);
-  QString problem;
-  if (!port_ok || settings.address.port == 0)
-    problem = settings.address.kind == TransportKind::Tcp
-                  ? tr("'%1' is no port number; give one from 1 to 65535.").arg(s.address->text())
-                  : QString();
   if (settings.address.kind != TransportKind::Tcp && settings.address.path.isEmpty())
     problem = tr("It is not said where the device is; give its path.");
   if (!baud_ok || settings.address.baud <= 0) problem = tr("'%1' is no baud rate; 9600 is usual.").arg(s.baud->text());

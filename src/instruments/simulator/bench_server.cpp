@@ -8,11 +8,14 @@
 #include <QSocketNotifier>
 #include <QTcpServer>
 #include <QTcpSocket>
+#include <algorithm>
+#include <utility>
 
 namespace sunbreak::instruments {
 namespace {
 
-constexpr int longest_line = 4096, tick_ms = 20;
+constexpr int longest_line = 4096, tick_ms = 20, accept_again_ms = 500;
+constexpr qint64 most_waiting = 256 * 1024, most_unread = 64 * 1024;
 constexpr Device devices[] = {Device::Sensor, Device::WallMeter, Device::Carriage, Device::Control};
 
 }  // namespace
@@ -21,6 +24,7 @@ constexpr Device devices[] = {Device::Sensor, Device::WallMeter, Device::Carriag
 struct BenchServer::Link {
   QByteArray pending;
   std::function<void(const QByteArray&)> write;
+  int garbage_left = 0;  ///< bytes of a flood still to send, as the client takes them
 };
 
 BenchServer::BenchServer(SimulatedScene scene, const ServerOptions& options, QObject* parent)
@@ -40,9 +44,14 @@ BenchServer::~BenchServer() {
 QString BenchServer::start() {
   for (const Device device : devices) {
     servers_[device] = std::make_unique<QTcpServer>();
-    if (!servers_[device]->listen(QHostAddress::LocalHost, ports_[device])) return servers_[device]->errorString();
+    if (!servers_[device]->listen(QHostAddress(options_.address), ports_[device]))
+      return servers_[device]->errorString();
     ports_[device] = servers_[device]->serverPort();
     connect(servers_[device].get(), &QTcpServer::newConnection, this, [this, device] { serve(device); });
+    // Out of file descriptors, say: a server that fails to accept stops trying.
+    connect(servers_[device].get(), &QTcpServer::acceptError, this, [server = servers_[device].get()] {
+      QTimer::singleShot(accept_again_ms, server, &QTcpServer::resumeAccepting);
+    });
   }
   if (options_.pseudo_terminal && terminal_ < 0)
     if (const QString problem = open_terminal(); !problem.isEmpty()) return problem;
@@ -86,7 +95,15 @@ QString BenchServer::open_terminal() {
 void BenchServer::serve(Device device) {
   while (QTcpSocket* socket = servers_[device]->nextPendingConnection()) {
     auto link = std::make_shared<Link>();
-    link->write = [socket](const QByteArray& bytes) { socket->write(bytes); };
+    socket->setReadBufferSize(most_unread);
+    link->write = [socket](const QByteArray& bytes) {
+      if (!socket->isOpen()) return;
+      if (socket->bytesToWrite() + bytes.size() > most_waiting) return socket->abort();
+      socket->write(bytes);
+    };
+    connect(socket, &QTcpSocket::bytesWritten, this, [this, link = std::weak_ptr(link), socket] {
+      if (const auto alive = link.lock(); alive && socket->bytesToWrite() < most_unread) send_garbage(*alive);
+    });
     connect(socket, &QTcpSocket::readyRead, this,
             [this, device, link, socket] { take(device, link, socket->readAll()); });
     connect(socket, &QTcpSocket::disconnected, socket, &QObject::deleteLater);
@@ -107,14 +124,20 @@ void BenchServer::take(Device device, const std::shared_ptr<Link>& link, QByteAr
         if (c != '\n') c = static_cast<char>(random_());
     link->write(line);
     if (faulty && faults_.garbage_bytes > 0) {
-      QByteArray flood(faults_.garbage_bytes, '\0');
-      for (char& c : flood) c = static_cast<char>(random_());
-      faults_.garbage_bytes = 0;
-      link->write(flood);
+      link->garbage_left = std::exchange(faults_.garbage_bytes, 0);
+      send_garbage(*link);
     }
   }
   if (link->pending.size() > longest_line) link->pending.clear();
   carry_out_faults();
+}
+
+void BenchServer::send_garbage(Link& link) {
+  if (link.garbage_left <= 0) return;
+  QByteArray flood(static_cast<qsizetype>(std::min<qint64>(link.garbage_left, most_unread)), '\0');
+  for (char& c : flood) c = static_cast<char>(random_());
+  link.garbage_left -= static_cast<int>(flood.size());
+  link.write(flood);
 }
 
 /// A device that vanishes takes its connections with it, and comes back on the same port.
@@ -132,7 +155,7 @@ void BenchServer::carry_out_faults() {
     QTimer::singleShot(away_ms, this, [this] {
       away_ = false;
       for (const Device device : {Device::Sensor, Device::WallMeter, Device::Carriage})
-        servers_[device]->listen(QHostAddress::LocalHost, ports_[device]);
+        servers_[device]->listen(QHostAddress(options_.address), ports_[device]);
     });
   });
 }

@@ -9,21 +9,22 @@
 
 #include "instruments/simulator/device_commands.h"
 
-class QIODevice;
 class QSocketNotifier;
 class QTcpServer;
 
 namespace sunbreak::instruments {
 
 struct ServerOptions {
-  bool pseudo_terminal = false;  ///< the sensor on a pseudo-terminal too
-  QString log_file;              ///< the sensor and the watts as a growing table
-  double speed = 1;              ///< simulated seconds a second
+  QString address = QStringLiteral("127.0.0.1");  ///< to listen on
+  bool pseudo_terminal = false;                   ///< the sensor on a pseudo-terminal too
+  QString log_file;                               ///< the sensor and the watts as a growing table
+  double speed = 1;                               ///< simulated seconds a second
   bool on = true;
 };
 
 /// Serves a simulated bench over text lines: each device on a TCP port of its own on the loopback interface, the sensor
-/// on a pseudo-terminal if wanted, and a table that grows once a simulated second. Carries the line's faults out.
+/// on a pseudo-terminal if wanted, and a table that grows once a simulated second. Carries the line's faults out. A
+/// client that does not read is let go once 256 KiB wait for it; when no more can be accepted, it tries again.
 class BenchServer : public QObject {
   Q_OBJECT
  public:
@@ -39,7 +40,7 @@ class BenchServer : public QObject {
   struct Link;
   void serve(Device device);
   void take(Device device, const std::shared_ptr<Link>& link, QByteArray bytes);
-  void send(Device device, QIODevice* out, const std::string& answer);
+  void send_garbage(Link& link);
   void tick();
   void carry_out_faults();
   QString open_terminal();

@@ -35,8 +35,8 @@ int main(int argc, char** argv) {
     return 2;
   }
   bool is_number = false;
-  ServerOptions options{parser.isSet(terminal), parser.value(log), parser.value(speed).toDouble(&is_number),
-                        !parser.isSet(off)};
+  ServerOptions options{parser.value(address), parser.isSet(terminal), parser.value(log),
+                        parser.value(speed).toDouble(&is_number), !parser.isSet(off)};
   if (!is_number || options.speed < 0) {
     std::fprintf(stderr, "--speed %s is no factor; give a number such as 60.\n", qPrintable(parser.value(speed)));
     return 2;
