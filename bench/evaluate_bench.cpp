@@ -38,7 +38,7 @@ void evaluate_all(benchmark::State& state) {
   for (auto _ : state) {
     const auto evaluation = evaluation::evaluate(t);
     benchmark::DoNotOptimize(evaluation->figures(1));
-    benchmark::DoNotOptimize(evaluation->checks(1).size());
+    benchmark::DoNotOptimize(evaluation->findings(1).size());
     benchmark::DoNotOptimize(evaluation->budget(1));
     benchmark::DoNotOptimize(evaluation->evidence(1));
   }

@@ -32,7 +32,7 @@ struct ChecksInput {
   std::string walk_order;
   bool opening_probe = false;
   std::optional<double> range_max, emitter_spacing_m;
-  double height_m = 0;
+  SweepStatement stated;
   HangInput hang;
   bool operator==(const ChecksInput&) const = default;
 };
@@ -156,7 +156,7 @@ HangResponse Evaluation::hang_so_far(Id sweep_id) const {
   return known ? *known : HangResponse{};
 }
 
-const std::vector<Finding>& Evaluation::checks(Id sweep_id) const {
+const std::vector<Finding>& Evaluation::findings(Id sweep_id) const {
   static const std::vector<Finding> none;
   const Sweep* s = sweep(sweep_id);
   if (!s) return none;
@@ -165,14 +165,14 @@ const std::vector<Finding>& Evaluation::checks(Id sweep_id) const {
   });
 }
 
-const std::vector<Finding>* Evaluation::checks_so_far(Id sweep_id) const {
+const std::vector<Finding>* Evaluation::findings_so_far(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
   return s ? s->checks->known() : nullptr;
 }
 
 const std::vector<Finding>& Evaluation::checks_without_waiting(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
-  if (!s || !s->checks_input.hang.asked || s->hang->known()) return checks(sweep_id);
+  if (!s || !s->checks_input.hang.asked || s->hang->known()) return findings(sweep_id);
   return *s->checks_without_hang->get(
       [&]() -> std::optional<std::vector<Finding>> { return checks_of(parts_->record, s->row, *s->view, {}); });
 }
@@ -188,7 +188,7 @@ const std::vector<TestFinding>& Evaluation::between() const {
 std::vector<TestFinding> Evaluation::gather(bool work) const {
   std::vector<TestFinding> all;
   for (const auto& [id, s] : parts_->sweeps) {
-    const std::vector<Finding>* known = work ? &checks(id) : s->checks->known();
+    const std::vector<Finding>* known = work ? &findings(id) : s->checks->known();
     if (!known) known = s->checks_without_hang->known();
     if (!known) continue;
     for (const Finding& check : *known) all.push_back({id, check, {}});
@@ -236,7 +236,8 @@ const Evidence* Evaluation::evidence(Id sweep_id) const {
   if (!s || s->digest.read == 0) return nullptr;
   return s->evidence.get([&]() -> std::optional<Evidence> {
     int open = 0;
-    for (const Finding& check : checks(sweep_id)) open += !dismissal_of(parts_->record, sweep_id, check, s->view.get());
+    for (const Finding& finding : findings(sweep_id))
+      open += !dismissal_of(parts_->record, sweep_id, finding, s->view.get());
     for (const TestFinding& c : between())
       if (c.sweep_id == sweep_id || c.sweep_id == 0)
         open += !dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
@@ -300,7 +301,7 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
                        test.opening_probe,
                        sensor ? sensor->range_max : std::nullopt,
                        record.fixture.emitter_spacing_m,
-                       height_m,
+                       statement_of(record, row),
                        {}};
     if (rung && test.opening_probe && s->view->read() > 0 && !s->view->complete())
       s->checks_input.hang = {true, room, outline, height_m};

@@ -51,8 +51,8 @@ class Evaluation {
   HangResponse hang_so_far(Id sweep_id) const;
 
   /// What looks wrong with one sweep, set aside or not.
-  const std::vector<Finding>& checks(Id sweep_id) const;
-  const std::vector<Finding>* checks_so_far(Id sweep_id) const;
+  const std::vector<Finding>& findings(Id sweep_id) const;
+  const std::vector<Finding>* findings_so_far(Id sweep_id) const;
   /// The same with the opening probe judged without the model while that is being worked out.
   const std::vector<Finding>& checks_without_waiting(Id sweep_id) const;
 

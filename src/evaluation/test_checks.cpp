@@ -37,7 +37,34 @@ std::optional<Finding> door_check(const TestRecord& b) {
                  "close it and read the sweep again, or say on Rig that it was closed"};
 }
 
+/// What is implausible about a sweep. A reading that is told as far from its neighbors already is not told twice.
+void add_implausible(std::vector<Finding>& checks, const SweepStatement& statement, const SweepView& view) {
+  for (Finding& found : plausibility_checks(view.layout, view.ppfd, statement)) {
+    const auto told = std::find_if(checks.begin(), checks.end(), [&](const Finding& c) {
+      return !found.stations.empty() && c.id == "far from its neighbors" && c.stations == found.stations;
+    });
+    if (told == checks.end())
+      checks.push_back(std::move(found));
+    else
+      told->severity = std::max(told->severity, found.severity);
+  }
+}
+
 }  // namespace
+
+SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep) {
+  SweepStatement s;
+  s.power_w = sweep.power_w;
+  for (const Claim& claim : test_record.claims)
+    if (claim.kind == "power_w" && !s.claimed_power_w) s.claimed_power_w = claim.value;
+  if (const Stop* stop = test_record.stop(sweep.stop_id)) s.dimmer_pct = stop->percent;
+  if (const Rung* rung = test_record.rung(sweep.rung_id)) s.height_m = rung->height_m;
+  for (const Rung& rung : test_record.rungs) s.heights_m.push_back(rung.height_m);
+  const Fixture& fixture = test_record.fixture;
+  if (fixture.width_m) s.fixture_width_m = *fixture.width_m * fixture.units;
+  s.fixture_depth_m = fixture.depth_m;
+  return s;
+}
 
 std::vector<int> walk_of(const Test& test, const Layout& layout) {
   const auto walk = walk_order(layout, parse_walk_order(test.walk_order).value_or(WalkOrder::FarToDoor));
@@ -52,9 +79,11 @@ std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep
   auto checks = walk_checks({view.layout, walk, sampled.raw, view.ppfd, sensor ? sensor->range_max : std::nullopt,
                              &view.drift, sampled.readings, hang});
   for (Finding& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
-  if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0)
+  if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0) {
     if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m))
       checks.push_back(std::move(*check));
+    add_implausible(checks, statement_of(test_record, sweep), view);
+  }
   return checks;
 }
 
@@ -107,6 +136,7 @@ std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span
 
 std::optional<Dismissal> dismissal_of(const TestRecord& test_record, Id sweep_id, const Finding& check,
                                       const SweepView* view) {
+  if (check.severity == Severity::Impossible) return {};
   const std::string stations = stations_text(check);
   for (const Dismissal& d : test_record.dismissals) {
     if (d.sweep_id.value_or(0) != sweep_id || d.rule != check.id || d.stations != stations) continue;

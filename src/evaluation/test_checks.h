@@ -6,6 +6,7 @@
 
 #include "core/checks/finding.h"
 #include "core/checks/longer_look.h"
+#include "core/checks/plausibility.h"
 #include "core/checks/walk_checks.h"
 #include "core/sweep/field.h"
 #include "evaluation/sweep_view.h"
@@ -19,6 +20,9 @@ struct TestFinding {
   std::optional<Dismissal> set_aside;
   bool operator==(const TestFinding&) const = default;
 };
+
+/// What a test's record states of one of its sweeps.
+SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep);
 
 /// The stations of a sweep in the order its test walks them.
 std::vector<int> walk_of(const Test& test, const Layout& layout);
@@ -46,7 +50,7 @@ SweepDigest digest_of(Id sweep_id, const SweepView& view);
 std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps);
 
 /// The dismissal that still holds for a check: same rule, same sweep, same stations, and none of these stations read
-/// again since.
+/// again since. None holds for what is impossible.
 std::optional<Dismissal> dismissal_of(const TestRecord& test_record, Id sweep_id, const Finding& check,
                                       const SweepView* view);
 

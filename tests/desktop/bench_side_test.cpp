@@ -237,7 +237,7 @@ TEST_F(BenchSideTest, SpaceAveragesAsManyValuesAsThePlanSays) {
 TEST_F(BenchSideTest, AnOpenCheckIsSetAsideWithAReasonThatTheReportPrints) {
   walk();
   read_all(14);
-  ASSERT_EQ(desk().worked_out().checks().size(), 1u);
+  ASSERT_EQ(desk().worked_out().findings().size(), 1u);
   EXPECT_TRUE(find<QPushButton>("walkListChecks")->text().contains("1 open"));
   const auto with_page = [&](const std::function<void(QDialog*)>& act) {
     QTimer::singleShot(200, [&] {
@@ -251,18 +251,18 @@ TEST_F(BenchSideTest, AnOpenCheckIsSetAsideWithAReasonThatTheReportPrints) {
   with_page([&](QDialog* page) {
     EXPECT_TRUE(page->findChild<QLabel*>("checkDetails")->text().contains("What to do"));
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
-    EXPECT_EQ(desk().worked_out().checks().size(), 1u) << "not without a reason";
+    EXPECT_EQ(desk().worked_out().findings().size(), 1u) << "not without a reason";
     QTest::keyClicks(page->findChild<QLineEdit*>("checkReason"), "a pot stands there");
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
   });
-  EXPECT_TRUE(desk().worked_out().checks().empty());
+  EXPECT_TRUE(desk().worked_out().findings().empty());
   const std::string html = report::html_report(*evaluation::evaluate(*desk().test())).html;
   EXPECT_NE(html.find("a pot stands there"), std::string::npos);
   with_page([&](QDialog* page) {
     EXPECT_TRUE(page->findChild<QListWidget*>("checksList")->item(0)->text().contains("set aside"));
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
   });
-  EXPECT_EQ(desk().worked_out().checks().size(), 1u) << "taken up again";
+  EXPECT_EQ(desk().worked_out().findings().size(), 1u) << "taken up again";
 }
 
 TEST_F(BenchSideTest, TheListOfChecksLeadsToTheStation) {

@@ -70,7 +70,7 @@ class HandsFreeTest : public WindowTest {
     return QTest::qWaitFor([&] { return desk().view()->complete(); }, 120000);
   }
   bool names(int index) {
-    for (const Finding& c : desk().worked_out().checks())
+    for (const Finding& c : desk().worked_out().findings())
       if (c.stations == std::vector<int>{index}) return true;
     return false;
   }
@@ -191,7 +191,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   key(Qt::Key_H);
   ASSERT_TRUE(wait_until_complete());
   bool unlike = false;
-  for (const Finding& c : desk().worked_out().checks()) unlike = unlike || c.id == "left and right unlike";
+  for (const Finding& c : desk().worked_out().findings()) unlike = unlike || c.id == "left and right unlike";
   EXPECT_TRUE(unlike) << "the lean was reported: " << desk().figures()->balance.left_right_pct;
   expect_figures_true(heights_m[2], roll_deg);
 

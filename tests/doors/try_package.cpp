@@ -41,7 +41,7 @@ void use(const TestRecord& record, Random& random) {
   for (const auto& [id, view] : evaluation->views()) {
     const SweepFigures* f = evaluation->figures(id);
     if (f) figure_values(FigureSource(view->layout, view->ppfd, *f));
-    evaluation->checks(id);
+    evaluation->findings(id);
   }
   if (random() % 40 == 0) report::html_report(*evaluation, {});
   if (random() % 40 == 0) {

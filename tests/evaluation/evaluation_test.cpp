@@ -170,7 +170,7 @@ TEST(Evaluation, WorksOutOnlyWhatIsAskedFor) {
   EXPECT_NEAR(evaluation->figures(1)->mean_ppfd, 500 * 0.938 * 0.938, 0.5) << "mean of exp(-d²/80), squared";
   EXPECT_EQ(evaluation->budget_so_far(1), nullptr);
   EXPECT_EQ(evaluation->evidence_so_far(1), nullptr);
-  EXPECT_EQ(evaluation->checks_so_far(1), nullptr);
+  EXPECT_EQ(evaluation->findings_so_far(1), nullptr);
   EXPECT_NE(evaluation->budget(1), nullptr);
   EXPECT_NE(evaluation->budget_so_far(1), nullptr);
   EXPECT_EQ(evaluation->budget_so_far(2), nullptr) << "no one asked for the other";
@@ -234,7 +234,7 @@ void expect_alike(const Evaluation& a, const Evaluation& b, const std::string& w
     ASSERT_EQ(a.figures(id) != nullptr, b.figures(id) != nullptr) << when;
     if (!a.figures(id)) continue;
     EXPECT_EQ(values_of(a, id), values_of(b, id)) << when;
-    EXPECT_EQ(a.checks(id), b.checks(id)) << when;
+    EXPECT_EQ(a.findings(id), b.findings(id)) << when;
     EXPECT_EQ(a.walked(id).words, b.walked(id).words) << when;
     EXPECT_EQ(a.budget(id)->standard, b.budget(id)->standard) << when;
     EXPECT_EQ(a.evidence(id)->conditions, b.evidence(id)->conditions) << when;

@@ -5,7 +5,11 @@
 
 namespace sunbreak {
 
-enum class Severity { Look, Bad };
+enum class Severity {
+  Look,
+  Bad,
+  Impossible  ///< ruled out by physics: no reason sets it aside
+};
 
 /// Something a check noticed: what it saw, what that does to the result, what to do.
 struct Finding {

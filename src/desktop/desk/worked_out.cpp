@@ -72,7 +72,7 @@ WorkedOut::Step WorkedOut::next_step() const {
   const auto judged = [&](Id id) -> Step {
     const evaluation::SweepDigest* digest = e.digest(id);
     if (!digest) return {};
-    if (!e.checks_so_far(id)) return [id](const auto& it, auto) { it.checks(id); };
+    if (!e.findings_so_far(id)) return [id](const auto& it, auto) { it.findings(id); };
     if (!e.walked_so_far(id)) return [id](const auto& it, auto) { it.walked(id); };
     if (digest->read > 0 && !e.evidence_so_far(id)) return [id](const auto& it, auto) { it.evidence(id); };
     return {};
@@ -109,7 +109,7 @@ void WorkedOut::want_budgets(Id also) {
   go_on();
 }
 
-std::vector<Finding> WorkedOut::checks() const {
+std::vector<Finding> WorkedOut::findings() const {
   std::vector<Finding> open;
   if (const Id id = chosen())
     for (const evaluation::TestFinding& c : all_findings_)

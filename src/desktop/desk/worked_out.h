@@ -33,7 +33,7 @@ class WorkedOut : public QObject {
   const std::shared_ptr<const evaluation::Evaluation>& evaluation() const { return evaluation_; }
 
   /// What looks wrong with the chosen sweep and was not set aside.
-  std::vector<Finding> checks() const;
+  std::vector<Finding> findings() const;
   /// The same of every sweep of the test, with what was set aside.
   const std::vector<evaluation::TestFinding>& all_findings() const { return all_findings_; }
   /// How many checks of a sweep are open; of the test as a whole for 0.

@@ -270,7 +270,8 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
                     .arg(f.missing)
                     .arg(f.stations)
                     .arg(fixed(100 * f.read_share, 0));
-  for (const Finding& check : desk_.worked_out().checks()) warnings << text_of(check.saw + "; " + check.remedy + ".");
+  for (const Finding& finding : desk_.worked_out().findings())
+    warnings << text_of(finding.saw + "; " + finding.remedy + ".");
   if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
   if (desk_.view()->layout.kind == GridKind::Inset)
     warnings << tr("Mean and PPF hold inside the outer stations, %1; nothing is said about the margin.")

@@ -223,9 +223,9 @@ void ReadView::read_out(int station) {
     if (std::isfinite(s.taken_s))
       words << QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(1000 * s.taken_s)).toString("yyyy-MM-dd hh:mm");
     QStringList open;
-    for (const Finding& check : desk_.worked_out().checks())
-      if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
-        open << text_of(check.saw);
+    for (const Finding& finding : desk_.worked_out().findings())
+      if (std::find(finding.stations.begin(), finding.stations.end(), station) != finding.stations.end())
+        open << text_of(finding.saw);
     words << (open.isEmpty() ? tr("no check open") : QStringLiteral("◣ ") + open.join("; "));
   } else {
     words << (s.kind == evaluation::StationState::Missing ? tr("declared missing") : tr("not read yet"));

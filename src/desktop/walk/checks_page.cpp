@@ -67,12 +67,14 @@ ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(des
     const evaluation::TestFinding* c = chosen();
     problem_->hide();
     go_->setEnabled(c && c->sweep_id);
-    aside_->setEnabled(c && !desk_.read_only());
-    reason_->setEnabled(c && !c->set_aside && !desk_.read_only());
+    const bool impossible = c && c->check.severity == Severity::Impossible;
+    aside_->setEnabled(c && !impossible && !desk_.read_only());
+    reason_->setEnabled(c && !impossible && !c->set_aside && !desk_.read_only());
     aside_->setText(c && c->set_aside ? tr("Take up again") : tr("Set aside"));
     reason_->setText(c && c->set_aside ? text_of(c->set_aside->reason) : QString());
-    details_->setText(c ? tr("It saw: %1.\nWhat that does: %2.\nWhat to do: %3.")
-                              .arg(text_of(c->check.saw), text_of(c->check.effect), text_of(c->check.remedy))
+    details_->setText(c ? tr("It saw: %1.\nWhat that does: %2.\nWhat to do: %3.%4")
+                              .arg(text_of(c->check.saw), text_of(c->check.effect), text_of(c->check.remedy),
+                                   impossible ? tr("\nIt cannot be, so that no reason sets it aside.") : QString())
                         : QString());
   });
   connect(&desk_, &Desk::changed, this, &ChecksPage::refresh);
@@ -102,14 +104,14 @@ void ChecksPage::refresh() {
   shown_ = desk_.worked_out().all_findings();
   std::stable_sort(shown_.begin(), shown_.end(),
                    [](const evaluation::TestFinding& a, const evaluation::TestFinding& b) {
-                     return std::pair(a.set_aside.has_value(), a.check.severity != Severity::Bad) <
-                            std::pair(b.set_aside.has_value(), b.check.severity != Severity::Bad);
+                     return std::pair(a.set_aside.has_value(), a.check.severity == Severity::Look) <
+                            std::pair(b.set_aside.has_value(), b.check.severity == Severity::Look);
                    });
   list_->clear();
   for (const evaluation::TestFinding& c : shown_) {
-    const QString mark = c.set_aside                         ? QStringLiteral("✓ ")
-                         : c.check.severity == Severity::Bad ? QStringLiteral("■ ")
-                                                             : QStringLiteral("◣ ");
+    const QString mark = c.set_aside                          ? QStringLiteral("✓ ")
+                         : c.check.severity == Severity::Look ? QStringLiteral("◣ ")
+                                                              : QStringLiteral("■ ");
     QString words = mark + place_of(c) + "\n" + text_of(c.check.saw);
     if (c.set_aside) words += tr(" (set aside: %1)").arg(text_of(c.set_aside->reason));
     list_->addItem(words);

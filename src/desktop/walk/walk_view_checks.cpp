@@ -32,8 +32,8 @@ void WalkView::refresh_checks() {
     set_tone(side_->verdict, verdict->check ? "attention" : "good");
   }
   QStringList open;
-  for (const Finding& check : desk_.worked_out().checks())
-    if (!verdict || !verdict->check || check.id != verdict->check->id) open << marked_attention(text_of(check.saw));
+  for (const Finding& finding : desk_.worked_out().findings())
+    if (!verdict || !verdict->check || finding.id != verdict->check->id) open << marked_attention(text_of(finding.saw));
   if (static_cast<std::size_t>(open.size()) > checks_shown)
     open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
   side_->checks->setText(open.join('\n'));
@@ -46,19 +46,19 @@ void WalkView::refresh_checks() {
 }
 
 bool WalkView::flagged(int station) const {
-  for (const Finding& check : desk_.worked_out().checks())
-    if (check.stations.size() < 3 &&
-        std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end())
+  for (const Finding& finding : desk_.worked_out().findings())
+    if (finding.stations.size() < 3 &&
+        std::find(finding.stations.begin(), finding.stations.end(), station) != finding.stations.end())
       return true;
   return false;
 }
 
 /// Says at once what looks wrong with a reading just taken.
 bool WalkView::warn_of(int station) {
-  for (const Finding& check : desk_.worked_out().checks())
-    if (std::find(check.stations.begin(), check.stations.end(), station) != check.stations.end()) {
+  for (const Finding& finding : desk_.worked_out().findings())
+    if (std::find(finding.stations.begin(), finding.stations.end(), station) != finding.stations.end()) {
       const QString way = station == current() ? tr("It is at hand now.") : tr("C goes there.");
-      say(marked_attention(tr("%1: %2. %3").arg(text_of(check.saw), text_of(check.remedy), way)), "attention");
+      say(marked_attention(tr("%1: %2. %3").arg(text_of(finding.saw), text_of(finding.remedy), way)), "attention");
       return true;
     }
   return false;
@@ -66,7 +66,7 @@ bool WalkView::warn_of(int station) {
 
 void WalkView::go_to_next_check() {
   const auto& walk = desk_.walk();
-  const auto checks = desk_.worked_out().checks();
+  const auto checks = desk_.worked_out().findings();
   const auto named = [&](int station) {
     return std::any_of(checks.begin(), checks.end(), [&](const Finding& c) {
       return std::find(c.stations.begin(), c.stations.end(), station) != c.stations.end();

@@ -1,0 +1,153 @@
+#include "core/checks/plausibility.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/figures/sweep_figures.h"
+#include "core/quantity/display.h"
+#include "core/sweep/field.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr double least_efficacy = 0.05, share_read_for_efficacy = 0.9;
+constexpr double least_ppfd_judged = 5, times_neighbors = 5, impossible_times = 50;
+constexpr double claim_exceeded = 3, claim_missed = 8;
+constexpr double height_step = 5, tall_m = 2.5, tall_for_bench = 2, low_m = 0.05;
+constexpr double fixture_for_bench = 2.5;
+
+struct StatedSweep : SweepStatement {
+  const Layout& layout;
+  std::span<const double> ppfd;
+};
+
+std::optional<Finding> efficacy_check(const StatedSweep& s) {
+  if (!s.power_w || !(*s.power_w > 0)) return {};
+  double read = 0;
+  for (std::size_t i = 0; i < s.ppfd.size(); ++i)
+    if (!std::isnan(s.ppfd[i])) read += s.layout.stations[i].weight;
+  if (read < share_read_for_efficacy) return {};
+  const double efficacy = area_mean(s.layout, s.ppfd) * s.layout.measured.area_m2() / *s.power_w;
+  if (efficacy > most_efficacy)
+    return Finding{"efficacy above physics",
+                   Severity::Impossible,
+                   {},
+                   fmt::format("{:.3g} µmol/J on {:.3g} m² is more than a lamp can give ({} µmol/J)", efficacy,
+                               s.layout.measured.area_m2(), most_efficacy),
+                   "light, area or watts is wrong by a factor, and every figure made of them too",
+                   "check the unit of the bench's size, the watts and the sensor's factor"};
+  if (efficacy < least_efficacy)
+    return Finding{"hardly any light for its watts",
+                   Severity::Look,
+                   {},
+                   fmt::format("{:.2g} µmol/J on {:.3g} m² is less than a fiftieth of what lamps give", efficacy,
+                               s.layout.measured.area_m2()),
+                   "light, area or watts may be wrong by a factor",
+                   "check the unit of the bench's size, the watts and the sensor's factor"};
+  return {};
+}
+
+/// Lowest and highest of the stations around one: of a lattice those that touch it, of spots all others.
+std::optional<std::pair<double, double>> around(const StatedSweep& s, std::size_t i) {
+  double lowest = INFINITY, highest = -INFINITY;
+  const auto take = [&](std::size_t other) {
+    if (other == i || std::isnan(s.ppfd[other])) return;
+    lowest = std::min(lowest, s.ppfd[other]), highest = std::max(highest, s.ppfd[other]);
+  };
+  if (s.layout.is_lattice()) {
+    const Station& here = s.layout.stations[i];
+    for (int row = std::max(here.row - 1, 0); row <= std::min(here.row + 1, s.layout.rows - 1); ++row)
+      for (int column = std::max(here.column - 1, 0); column <= std::min(here.column + 1, s.layout.columns - 1);
+           ++column)
+        take(static_cast<std::size_t>(s.layout.index(column, row)));
+  } else {
+    for (std::size_t other = 0; other < s.ppfd.size(); ++other) take(other);
+  }
+  return highest >= lowest ? std::optional(std::pair(lowest, highest)) : std::nullopt;
+}
+
+void reading_checks(const StatedSweep& s, std::vector<Finding>& checks) {
+  for (std::size_t i = 0; i < s.ppfd.size(); ++i) {
+    if (std::isnan(s.ppfd[i])) continue;
+    const auto near = around(s, i);
+    if (!near) continue;
+    const double up = s.ppfd[i] / std::max(near->second, least_ppfd_judged),
+                 down = near->first / std::max(s.ppfd[i], least_ppfd_judged);
+    const double times = std::max(up, down);
+    if (times < times_neighbors) continue;
+    checks.push_back({"unlike all around it",
+                      times >= impossible_times ? Severity::Impossible : Severity::Bad,
+                      {static_cast<int>(i)},
+                      fmt::format("{} among neighbors of {} to {}", ppfd_text(s.ppfd[i]), ppfd_text(near->first),
+                                  ppfd_text(near->second)),
+                      "light does not change so within one step: mean, extremes and evenness are wrong by it",
+                      "look for a slipped digit, then read it again"});
+  }
+}
+
+std::optional<Finding> watts_check(const StatedSweep& s) {
+  if (!s.power_w || !s.claimed_power_w || !(*s.claimed_power_w > 0)) return {};
+  const double claimed = *s.claimed_power_w, at_setting = claimed * std::min(s.dimmer_pct, 100.0) / 100;
+  if (*s.power_w <= claim_exceeded * claimed && *s.power_w * claim_missed >= at_setting) return {};
+  return Finding{"watts unlike the claim",
+                 Severity::Bad,
+                 {},
+                 fmt::format("{:.4g} W at {:g} %, where {:.4g} W are claimed", *s.power_w, s.dimmer_pct, claimed),
+                 "efficacy and cost are wrong by that factor if a digit slipped",
+                 "read the meter again, and compare the claim with the box"};
+}
+
+std::optional<Finding> height_check(const StatedSweep& s) {
+  const double side = std::max(s.layout.footprint.width_m, s.layout.footprint.depth_m);
+  double below = 0, above = INFINITY;
+  for (const double h : s.heights_m) {
+    if (h < s.height_m) below = std::max(below, h);
+    if (h > s.height_m) above = std::min(above, h);
+  }
+  const bool leaps =
+      (below > 0 && s.height_m > height_step * below) || (above < INFINITY && above > height_step * s.height_m);
+  const bool out_of_proportion = (s.height_m > tall_m && s.height_m > tall_for_bench * side) || s.height_m < low_m;
+  if (!leaps && !out_of_proportion) return {};
+  return Finding{"height unlikely",
+                 Severity::Look,
+                 {},
+                 leaps ? fmt::format("{:.4g} m, and the next height of the test is {:.4g} m", s.height_m,
+                                     below > 0 && s.height_m > height_step * below ? below : above)
+                       : fmt::format("{:.4g} m over a bench of {:.4g} m", s.height_m, side),
+                 "a slipped point or another unit puts the sweep in the wrong place among the heights",
+                 "check the height on Rig, and its unit"};
+}
+
+std::optional<Finding> size_check(const StatedSweep& s) {
+  if (!s.fixture_width_m || !s.fixture_depth_m) return {};
+  const Footprint& bench = s.layout.footprint;
+  const double across = std::max(*s.fixture_width_m, *s.fixture_depth_m),
+               deep = std::min(*s.fixture_width_m, *s.fixture_depth_m);
+  if (across < fixture_for_bench * std::max(bench.width_m, bench.depth_m) ||
+      deep < fixture_for_bench * std::min(bench.width_m, bench.depth_m))
+    return {};
+  return Finding{"fixture larger than the bench",
+                 Severity::Look,
+                 {},
+                 fmt::format("a fixture of {:.3g} × {:.3g} m over a bench of {:.3g} × {:.3g} m", *s.fixture_width_m,
+                             *s.fixture_depth_m, bench.width_m, bench.depth_m),
+                 "area, PPF and efficacy are wrong by a factor if a size has another unit",
+                 "check both sizes and their units on Rig"};
+}
+
+}  // namespace
+
+std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const double> ppfd,
+                                         const SweepStatement& statement) {
+  const StatedSweep s{statement, layout, ppfd};
+  std::vector<Finding> checks;
+  if (std::all_of(s.ppfd.begin(), s.ppfd.end(), [](double v) { return std::isnan(v); })) return checks;
+  reading_checks(s, checks);
+  for (auto& check : {efficacy_check(s), watts_check(s), height_check(s), size_check(s)})
+    if (check) checks.push_back(*check);
+  return checks;
+}
+
+}  // namespace sunbreak
