@@ -130,3 +130,14 @@ TEST(InferGrid, RefusesPlacesOfAnotherBench) {
   std::vector<Place> places{{0.1, 0.1}, {1.9, 0.1}};
   EXPECT_FALSE(infer_grid(square, GridKind::Cells, places, {}).ok());
 }
+
+TEST(Spots, AreAFewStations) {
+  Grid grid{GridKind::Spots, 0, 0, 0, 0, {}};
+  for (std::size_t i = 0; i < most_spots; ++i)
+    grid.spots.push_back({"", 0.001 + 0.0029 * static_cast<double>(i), 0.002 + 0.0028 * static_cast<double>(i)});
+  EXPECT_TRUE(lay_out({1.2, 1.2}, grid).ok());
+  for (int i = 0; i < 20'000; ++i) grid.spots.push_back({"", 0.00005 * i, 0.6});
+  const auto many = lay_out({1.2, 1.2}, grid);
+  ASSERT_FALSE(many.ok());
+  EXPECT_NE(many.problem().sentence().find("20400 stations"), std::string::npos);
+}

@@ -9,7 +9,9 @@
 
 #include "core/optics/form_factor.h"
 #include "core/optics/sampling_advice.h"
+#include "core/optics/smooth_plane.h"
 #include "optics_trial.h"
+#include "scenes.h"
 
 using namespace sunbreak;
 
@@ -204,6 +206,35 @@ TEST(RoomLight, AgreesWithFollowedPhotons) {
     EXPECT_LE(std::abs(trial.worst_station), 0.02) << all[i].name << ", noise " << trial.noise;
     EXPECT_LE(std::abs(trial.mean), 0.005 + 0.003) << all[i].name;
   }
+}
+
+TEST(SmoothPlane, IsExactForCubics) {
+  const auto cubic = [](double x, double y) { return 1 + x - 2 * y + x * y * y - 3 * x * x * x + y * y * y; };
+  const SmoothPlane plane(-1, 2, 0, 3, 9, cubic);
+  for (const double x : {-1.0, -0.37, 0.0, 1.234, 2.0})
+    for (const double y : {0.0, 0.01, 1.7, 3.0}) EXPECT_NEAR(plane.at(x, y), cubic(x, y), 1e-12);
+  const SmoothPlane line(-1, 2, 1, 1, 9, cubic);
+  EXPECT_NEAR(line.at(0.3, 1), cubic(0.3, 1), 1e-12) << "a side without extent";
+}
+
+TEST(RoomLight, ManyPlacesReadAsEachAlone) {
+  for (const double height : {0.15, 0.6})
+    for (const double margin : {0.0, 0.05}) {
+      Room room = tracer::room_of(1.2, 0.9, 0.9);
+      room.reflectance.left = 0.3, room.reflectance.front = 0;
+      const auto lamp = placed(bars(6, 0.9, 0.7, 18, 900), {0.62, 0.44, height});
+      const RoomLight light(room);
+      constexpr int n = 100;
+      std::vector<Vec3> places;
+      for (int j = 0; j < n; ++j)
+        for (int i = 0; i < n; ++i)
+          places.push_back({margin + (1.2 - 2 * margin) * i / (n - 1), margin + (0.9 - 2 * margin) * j / (n - 1), 0});
+      const auto all = whole(light.predict_once(lamp, places));
+      for (std::size_t s = 0; s < places.size(); s += 173) {
+        const double alone = whole(light.predict_once(lamp, std::span(&places[s], 1))).front();
+        EXPECT_NEAR(all[s], alone, 2e-3 * alone) << places[s].x << ", " << places[s].y;
+      }
+    }
 }
 
 TEST(FixtureShapes, SendWhatTheyAreSaidToSend) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <set>
 
 #include "core/quantity/number.h"
 
@@ -44,9 +45,12 @@ std::vector<double> distinct(std::vector<double> places) {
   return places;
 }
 
+/// The nearest of places that rise.
 int nearest(const std::vector<double>& places, double place) {
-  const auto closer = [&](double a, double b) { return std::abs(a - place) < std::abs(b - place); };
-  return static_cast<int>(std::min_element(places.begin(), places.end(), closer) - places.begin());
+  const auto above = std::lower_bound(places.begin(), places.end(), place);
+  if (above == places.begin()) return 0;
+  const auto at = above - places.begin();
+  return static_cast<int>(above == places.end() || place - *(above - 1) <= *above - place ? at - 1 : at);
 }
 
 bool evenly_spaced_three(const std::vector<double>& places) {
@@ -56,6 +60,9 @@ bool evenly_spaced_three(const std::vector<double>& places) {
 Result<Layout> lay_out_spots(const Footprint& footprint, const Grid& grid) {
   Layout layout{GridKind::Spots, footprint, {0, 0, footprint.width_m, footprint.depth_m}, 0, 0, {}, {}, {}, false};
   if (grid.spots.empty()) return Problem{"the spot check names no station", "", "add at least one"};
+  if (grid.spots.size() > most_spots)
+    return Problem{"the spot check names " + std::to_string(grid.spots.size()) + " stations",
+                   "a spot check is a few stations, and this is a survey", "choose the grid that they lie on"};
   std::vector<double> xs, ys;
   for (const Spot& spot : grid.spots) {
     if (!(spot.x_m >= -place_tolerance_m && spot.x_m <= footprint.width_m + place_tolerance_m &&
@@ -68,7 +75,7 @@ Result<Layout> lay_out_spots(const Footprint& footprint, const Grid& grid) {
   layout.ys_m = distinct(ys);
   const std::size_t columns = layout.xs_m.size(), rows = layout.ys_m.size(), count = grid.spots.size();
   layout.stations.resize(count);
-  std::vector<char> taken(columns * rows, 0);
+  std::set<std::size_t> taken;
   const bool full_lattice = columns * rows == count && columns > 1 && rows > 1;
   for (std::size_t i = 0; i < count; ++i) {
     const Spot& spot = grid.spots[i];
@@ -79,7 +86,8 @@ Result<Layout> lay_out_spots(const Footprint& footprint, const Grid& grid) {
                     nearest(layout.ys_m, spot.y_m),
                     spot.name};
     const std::size_t slot = station.row * columns + station.column;
-    if (taken[slot]++) return Problem{"two spots share one place", "the mean would count it twice", "remove one"};
+    if (!taken.insert(slot).second)
+      return Problem{"two spots share one place", "the mean would count it twice", "remove one"};
     layout.stations[full_lattice ? slot : i] = station;
   }
   if (full_lattice) {

@@ -59,12 +59,14 @@ struct Layout {
   int index(int column, int row) const { return row * columns + column; }
 };
 
-/// Lays a grid out on a footprint. Refuses empty grids, margins that leave no area, and spots outside the footprint.
+/// Lays a grid out on a footprint. Refuses empty grids, margins that leave no area, spots outside the
+/// footprint, and more stations or spots than the most.
 Result<Layout> lay_out(const Footprint& footprint, const Grid& grid);
 
 /// The nine usual spots: center, mid-sides and corners of the footprint less a margin [m].
 std::vector<Spot> nine_spots(const Footprint& footprint, double margin_m = 0);
 
 constexpr int most_stations = 250'000;
+constexpr std::size_t most_spots = 400;
 
 }  // namespace sunbreak

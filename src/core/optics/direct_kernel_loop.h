@@ -11,8 +11,8 @@
 namespace sunbreak {
 namespace {
 
-/// Cosines up to this are dark, which also keeps the power finite: a wide beam's small exponent would make light even of
-/// the least cosine.
+/// Cosines up to this are dark, which also keeps the power finite: a wide beam's small exponent would make light even
+/// of the least cosine.
 constexpr double grazing = 1e-12;
 
 /// Adding this to a number below 2⁵¹ in size rounds it to whole and leaves that in the low bits.

@@ -7,6 +7,7 @@
 #include <numeric>
 
 #include "core/optics/form_factor.h"
+#include "core/optics/smooth_plane.h"
 
 namespace sunbreak {
 namespace {
@@ -98,6 +99,16 @@ void add_direct_to(const Side& side, std::span<const Emitter> emitters, std::spa
 /// Places and weights of the three-point Gauss-Legendre rule on [0, 1].
 constexpr double gauss_place[] = {0.1127016653792583, 0.5, 0.8872983346207417};
 constexpr double gauss_weight[] = {5.0 / 18, 8.0 / 18, 5.0 / 18};
+
+/// From so many places in one plane on, what the sides send there is interpolated; and how well that has to hold at
+/// places where both are worked out, as a share of the light.
+constexpr std::size_t many_places = 8000, places_compared = 101;
+constexpr int plane_lines = 64;
+constexpr double interpolation_error = 1e-3;
+
+bool in_one_plane(std::span<const Vec3> places) {
+  return std::all_of(places.begin(), places.end(), [&](const Vec3& p) { return p.z == places.front().z; });
+}
 
 }  // namespace
 
@@ -210,10 +221,32 @@ Prediction RoomLight::predict_once(std::span<const Emitter> emitters, std::span<
   if (parts_->fine_count == 0) return prediction;
   const Radiosity r = solve(emitters);
   std::vector<double> row(parts_->fine_count);
-  for (std::size_t s = 0; s < places.size(); ++s) {
-    fill_factors(places[s], row);
-    prediction.reflected[s] = std::inner_product(row.begin(), row.end(), r.fine_radiosity.begin(), 0.0);
+  const auto reflected_at = [&](const Vec3& place) {
+    fill_factors(place, row);
+    return std::inner_product(row.begin(), row.end(), r.fine_radiosity.begin(), 0.0);
+  };
+  if (places.size() >= many_places && in_one_plane(places)) {
+    const auto [left, right] =
+        std::minmax_element(places.begin(), places.end(), [](auto& a, auto& b) { return a.x < b.x; });
+    const auto [front, back] =
+        std::minmax_element(places.begin(), places.end(), [](auto& a, auto& b) { return a.y < b.y; });
+    const SmoothPlane plane(left->x, right->x, front->y, back->y, plane_lines, [&](double x, double y) {
+      return reflected_at({x, y, places.front().z});
+    });
+    const auto near_enough = [&](std::size_t s) {
+      const double exact = reflected_at(places[s]);
+      return std::abs(plane.at(places[s].x, places[s].y) - exact) <=
+             interpolation_error * (exact + prediction.direct[s]);
+    };
+    bool holds = true;
+    for (std::size_t i = 0; holds && i < places_compared; ++i)
+      holds = near_enough(i * (places.size() - 1) / (places_compared - 1));
+    if (holds) {
+      for (std::size_t s = 0; s < places.size(); ++s) prediction.reflected[s] = plane.at(places[s].x, places[s].y);
+      return prediction;
+    }
   }
+  for (std::size_t s = 0; s < places.size(); ++s) prediction.reflected[s] = reflected_at(places[s]);
   return prediction;
 }
 

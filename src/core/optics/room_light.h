@@ -54,7 +54,8 @@ class RoomLight {
 
   Prediction predict(std::span<const Emitter> emitters, const StationFactors& stations) const;
 
-  /// The same for places asked for once: nothing is kept, so that many places take no room.
+  /// The same for places asked for once: nothing is kept, so that many places take no room. Of many in one plane the
+  /// sides' light is interpolated, to a thousandth of the light, or not at all.
   Prediction predict_once(std::span<const Emitter> emitters, std::span<const Vec3> places) const;
 
   /// What the model is made of.
