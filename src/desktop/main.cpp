@@ -1,4 +1,3 @@
-#include <QApplication>
 #include <QCommandLineParser>
 #include <QIcon>
 #include <QMessageBox>
@@ -6,6 +5,7 @@
 #include <QSettings>
 #include <QStandardPaths>
 
+#include "desktop/application/application.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/shots.h"
 #include "desktop/theme/theme.h"
@@ -36,10 +36,7 @@ std::unique_ptr<book::Book> open_book(QString path) {
   }
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  QApplication app(argc, argv);
+int run(Application& app) {
   QApplication::setOrganizationName("Sunbreak");
   QApplication::setApplicationName("Sunbreak");
   QApplication::setDesktopFileName("sunbreak");
@@ -64,4 +61,16 @@ int main(int argc, char** argv) {
   if (parser.isSet(shots_option)) return write_shots(window, text_of(parser.value(shots_option))) ? 0 : 1;
   window.show();
   return QApplication::exec();
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  Application app(argc, argv);
+  try {
+    return run(app);
+  } catch (...) {
+    Application::tell_of(std::current_exception());
+    return 4;
+  }
 }

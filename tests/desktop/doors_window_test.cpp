@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QTimer>
 
+#include "desktop/desk/background.h"
 #include "desktop/walk/walk_view.h"
 #include "desktop/window_fixture.h"
 #include "exchange/files/new_file.h"
@@ -41,6 +42,22 @@ TEST_F(WindowTest, ASweepThatHoldsWhatCannotBeIsShownAsSetApartAndEntersNoFigure
   EXPECT_FALSE(desk().edits().accept(3, 410, "typed"));
   EXPECT_TRUE(find<QLabel>("message")->text().contains("set apart"));
   EXPECT_EQ(desk().book().all<record::Reading>().size(), 36u) << "nothing is lost, nothing is added";
+}
+
+TEST_F(WindowTest, WhatNobodyForesawEndsInASentence) {
+  QTimer::singleShot(0, window_.get(), [] { throw std::runtime_error("a slot without a roof"); });
+  QApplication::processEvents();
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("a slot without a roof"));
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("stays as it is"));
+  Background background(window_.get());
+  bool answered = false;
+  background.ask([](auto) -> int { throw std::bad_alloc(); }, [&](int) { answered = true; });
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("not enough memory"); }, 5000));
+  EXPECT_FALSE(answered);
+  background.ask([](auto) { return 7; }, [](int) { throw std::length_error("an answer too long"); });
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("an answer too long"); }, 5000));
+  key(Qt::Key_N, Qt::ControlModifier);
+  EXPECT_TRUE(desk().edits().accept(0, 400, "typed")) << "and work goes on";
 }
 
 TEST_F(WindowTest, ATypedValueThatCannotBeIsRefusedAndNothingChanges) {

@@ -4,6 +4,7 @@
 #include <QPushButton>
 #include <QTimer>
 #include <QToolButton>
+#include <QToolTip>
 
 #include "book/demo/demo_book.h"
 #include "desktop/paint/map_painter.h"
@@ -53,6 +54,20 @@ TEST_F(WindowTest, NumbersOnTheMapStandOutOnEveryColorOfTheScale) {
                  ink = qcolor(drawing::ink_on(drawing::light_color(share)));
     EXPECT_GE(contrast(ink, ground), 4.5) << share;
   }
+}
+
+TEST_F(WindowTest, NoTextIsTakenForMarkup) {
+  for (const QLabel* label : window_->findChildren<QLabel*>())
+    if (label->isVisible()) EXPECT_EQ(label->textFormat(), Qt::PlainText) << label->text().toStdString();
+  const QString name = QStringLiteral("<h1>Loud</h1><img src='/etc/hostname'>");
+  QToolTip::showText(window_->mapToGlobal(QPoint(20, 20)), name, window_.get());
+  const QLabel* tip = nullptr;
+  for (const QWidget* widget : QApplication::topLevelWidgets())
+    if (widget->inherits("QTipLabel")) tip = qobject_cast<const QLabel*>(widget);
+  ASSERT_NE(tip, nullptr);
+  EXPECT_EQ(tip->text(), name);
+  EXPECT_EQ(tip->textFormat(), Qt::PlainText);
+  QToolTip::hideText();
 }
 
 TEST_F(WindowTest, TheShippedFontIsTheOneShown) {

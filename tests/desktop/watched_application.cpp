@@ -16,14 +16,14 @@ double thread_time_ms() {
 }  // namespace
 
 bool WatchedApplication::notify(QObject* receiver, QEvent* event) {
-  if (depth_ > 0) return QApplication::notify(receiver, event);
+  if (depth_ > 0) return Application::notify(receiver, event);
   const std::string what = std::string(receiver->metaObject()->className()) + " " +
                            receiver->objectName().toStdString() + ", event " + std::to_string(event->type());
   QElapsedTimer wall;
   wall.start();
   const double before_ms = thread_time_ms();
   ++depth_;
-  const bool accepted = QApplication::notify(receiver, event);
+  const bool accepted = Application::notify(receiver, event);
   --depth_;
   const double took_ms = static_cast<double>(wall.nsecsElapsed()) / 1e6;
   const double computed_ms = thread_time_ms() - before_ms;

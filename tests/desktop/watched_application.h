@@ -1,17 +1,18 @@
 #pragma once
 
-#include <QApplication>
 #include <QElapsedTimer>
 #include <string>
 #include <vector>
+
+#include "desktop/application/application.h"
 
 namespace sunbreak::desktop {
 
 /// The application, with a watch on how long each task keeps the interface thread: an event from its delivery until
 /// all that it set off at once has returned.
-class WatchedApplication : public QApplication {
+class WatchedApplication : public Application {
  public:
-  using QApplication::QApplication;
+  using Application::Application;
 
   struct Task {
     std::string what;  ///< receiver and kind of event

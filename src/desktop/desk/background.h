@@ -6,11 +6,13 @@
 #include <QtConcurrent>
 #include <stop_token>
 
+#include "desktop/application/application.h"
+
 namespace sunbreak::desktop {
 
 /// Works answers out on another thread, the latest question only. Belongs to an object of the interface thread, as one
 /// of its members. What the work looks at must be its own or never change; an answer is default-made where the work was
-/// overtaken before it began.
+/// overtaken before it began. An exception of the work or of what takes its answer is told, and there is no answer.
 ///
 ///     background_.ask([record = *test](std::stop_token stop) { return evaluate(record)->grade(); },
 ///                     [this](std::optional<Grade> grade) { show(grade); });
@@ -36,17 +38,31 @@ class Background {
     stop_ = std::stop_source();
     working_ = true;
     using Answer = std::invoke_result_t<Work, std::stop_token>;
-    auto* watcher = new QFutureWatcher<Answer>(owner_);
-    QObject::connect(watcher, &QFutureWatcher<Answer>::finished, owner_,
+    struct Outcome {
+      Answer answer{};
+      std::exception_ptr trouble;
+    };
+    auto* watcher = new QFutureWatcher<Outcome>(owner_);
+    QObject::connect(watcher, &QFutureWatcher<Outcome>::finished, owner_,
                      [this, watcher, question = question_, take = std::move(take)]() mutable {
                        watcher->deleteLater();
                        if (question != question_) return;
                        working_ = false;
-                       take(watcher->result());
+                       Outcome outcome = watcher->future().takeResult();
+                       if (outcome.trouble) return Application::tell_of(outcome.trouble);
+                       try {
+                         take(std::move(outcome.answer));
+                       } catch (...) {
+                         Application::tell_of(std::current_exception());
+                       }
                      });
     watcher->setFuture(
-        QtConcurrent::run(&pool_, [work = std::move(work), stop = stop_.get_token()]() mutable -> Answer {
-          return stop.stop_requested() ? Answer{} : work(stop);
+        QtConcurrent::run(&pool_, [work = std::move(work), stop = stop_.get_token()]() mutable -> Outcome {
+          try {
+            return stop.stop_requested() ? Outcome{} : Outcome{work(stop), nullptr};
+          } catch (...) {
+            return {Answer{}, std::current_exception()};
+          }
         }));
   }
 

@@ -15,9 +15,10 @@ bool Edits::at_a_sweep() const {
   if (!desk_.test() || !desk_.rung() || !desk_.stop()) return false;
   const record::Fault* fault = desk_.sweep() ? desk_.test()->apart(desk_.sweep()->id) : nullptr;
   if (fault)
-    desk_.warn(tr("This sweep is set apart, since it holds what cannot be (%1). Nothing was kept: mend that value where "
-                  "it came from, or walk another sweep.")
-                   .arg(text_of(fault->words())));
+    desk_.warn(
+        tr("This sweep is set apart, since it holds what cannot be (%1). Nothing was kept: mend that value where "
+           "it came from, or walk another sweep.")
+            .arg(text_of(fault->words())));
   return !fault;
 }
 

@@ -146,6 +146,8 @@ void TestLog::judge() {
         return answer;
       },
       [this](Answer answer) {
+        // What is walked from now on is judged by what is known now, not by what was kept last.
+        if (answer.stabilization.state != stabilization_.state) hand_over();
         stabilization_ = std::move(answer.stabilization);
         stabilized_since_s_ = answer.stabilized_since_s;
         fall_ = answer.fall;

@@ -1,4 +1,5 @@
 #include "desktop/shell/main_window.h"
+#include "desktop/application/application.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -58,6 +59,8 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
     if (const double speed = hub_->simulated_speed(); speed != was) desk_->clock().run_at(was = speed);
   });
   qApp->installEventFilter(this);
+  if (auto* app = dynamic_cast<Application*>(qApp))
+    app->tell_by([this](const QString& sentence) { desk_->warn(sentence); });
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
   show_notices();
   show_home();
@@ -66,6 +69,7 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
 MainWindow::~MainWindow() {
   // The stages look at the desk to their last: a field that loses the keyboard keeps what was typed in it.
   qApp->removeEventFilter(this);
+  if (auto* app = dynamic_cast<Application*>(qApp)) app->tell_by(nullptr);
   delete takeCentralWidget();
 }
 

@@ -22,14 +22,12 @@ QLabel* figure_label(int pixels, QWidget* parent) {
   auto* label = new QLabel(parent);
   label->setProperty("heading", true);
   label->setProperty("digits", QString::number(pixels));
-  label->setTextFormat(Qt::PlainText);
   return label;
 }
 
 QLabel* wrapped_label(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);
   label->setWordWrap(true);
-  label->setTextFormat(Qt::PlainText);
   return label;
 }
 
