@@ -6,6 +6,8 @@
 namespace sunbreak::evaluation {
 namespace {
 
+constexpr int most_expected = 100'000;  ///< samples of a part, whatever it says of itself
+
 LogSample sample_of(const WallReading& w) {
   const auto value = [](const std::optional<double>& v) { return v.value_or(LogSample::missing); };
   return {seconds_of(w.taken_at), value(w.light_raw),   value(w.power_w),      value(w.voltage_v),
@@ -29,16 +31,23 @@ WallLog wall_log(const TestRecord& b, UnpackedParts* known, Id except) {
     return std::none_of(b.log_parts.begin(), b.log_parts.end(), [&](const LogPart& p) { return p.id == entry.first; });
   });
   WallLog log;
+  std::size_t count = b.wall_readings.size();
+  for (const LogPart& part : b.log_parts) count += static_cast<std::size_t>(std::clamp(part.count, 0, most_expected));
+  log.samples.reserve(count), log.light.reserve(count), log.watts.reserve(count);
   for (const LogPart& part : b.log_parts) {
     if (part.id == except) continue;
-    auto& entry = parts[part.id];
-    if (entry.first != part.count) {
-      auto samples = unpack_samples(part.samples);
-      entry =
-          samples ? std::pair(part.count, std::move(samples.value())) : std::pair(part.count, std::vector<LogSample>());
+    UnpackedPart& entry = parts[part.id];
+    if (entry.count != part.count) {
+      entry = {part.count, {}, 0};
+      if (auto samples = unpack_samples(part.samples)) {
+        entry.samples = std::move(samples.value());
+        entry.impossible = static_cast<int>(std::erase_if(entry.samples, [](auto& s) { return !sample_possible(s); }));
+      }
     }
-    if (entry.second.empty() && part.count > 0) ++log.unreadable;
-    for (const LogSample& s : entry.second) add_to(log, s, correction_of(part));
+    if (entry.samples.empty() && entry.impossible == 0 && part.count > 0) ++log.unreadable;
+    log.impossible += entry.impossible;
+    const Correction correction = correction_of(part);
+    for (const LogSample& s : entry.samples) add_to(log, s, correction);
   }
   for (const WallReading& w : b.wall_readings)
     if (const LogSample s = sample_of(w); !w.sweep_id && std::isfinite(s.time_s)) add_to(log, s, correction_of(b));

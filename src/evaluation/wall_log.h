@@ -13,8 +13,14 @@
 
 namespace sunbreak::evaluation {
 
-/// Parts that were unpacked before, by id and count.
-using UnpackedParts = std::map<Id, std::pair<int, std::vector<LogSample>>>;
+/// A part of a log as it was unpacked.
+struct UnpackedPart {
+  int count = 0;  ///< of the part when it was unpacked
+  std::vector<LogSample> samples;
+  int impossible = 0;  ///< samples left out, since they hold what no meter can show
+};
+/// Parts that were unpacked before, by id.
+using UnpackedParts = std::map<Id, UnpackedPart>;
 
 /// All that was logged or typed of a test's wall and reference station, by time. Watts noted with a sweep are that
 /// sweep's and not part of it.
@@ -23,6 +29,7 @@ struct WallLog {
   std::vector<TimedValue> light;   ///< corrected PPFD at the reference station
   std::vector<TimedValue> watts;
   int unreadable = 0;  ///< parts whose bytes are damaged
+  int impossible = 0;  ///< samples that hold what no meter can show, and are left out
 };
 
 /// `known` keeps what was unpacked, so that a log that grows is not unpacked anew. The part with the id `except` is

@@ -163,25 +163,47 @@ Result<std::vector<LogSample>> unpack_samples(const Bytes& bytes) {
   }
 }
 
+namespace {
+
+struct SampleRange {
+  const char* name;
+  double LogSample::*member;
+  const Column* column;  ///< of a wall reading: what meter and sensor can show is said where these are described
+};
+
+const auto& sample_ranges() {
+  static const auto ranges = [] {
+    std::array<SampleRange, 7> all{{{"light_raw", &LogSample::light_raw, nullptr},
+                                    {"power_w", &LogSample::power_w, nullptr},
+                                    {"voltage_v", &LogSample::voltage_v, nullptr},
+                                    {"current_a", &LogSample::current_a, nullptr},
+                                    {"apparent_va", &LogSample::apparent_va, nullptr},
+                                    {"power_factor", &LogSample::power_factor, nullptr},
+                                    {"frequency_hz", &LogSample::frequency_hz, nullptr}}};
+    for (SampleRange& r : all) r.column = kind_of<WallReading>().column(r.name);
+    return all;
+  }();
+  return ranges;
+}
+
+bool outside(const SampleRange& range, double value) {
+  return !std::isnan(value) && !(value >= range.column->least && value <= range.column->most);
+}
+
+bool is_moment(double time_s) { return time_s >= first_moment_s && time_s < last_moment_s; }
+
+}  // namespace
+
+bool sample_possible(const LogSample& s) {
+  return is_moment(s.time_s) && std::none_of(sample_ranges().begin(), sample_ranges().end(),
+                                             [&](const SampleRange& r) { return outside(r, s.*r.member); });
+}
+
 std::optional<std::string> sample_fault(const LogSample& s) {
-  if (!(s.time_s >= first_moment_s && s.time_s < last_moment_s)) return "its time is no moment from 1900 to 2100";
-  // What a wall meter and a sensor can show at all is said where their readings are described.
-  const Kind& readings = kind_of<WallReading>();
-  const auto fault = [&](const char* column, double value) -> std::optional<std::string> {
-    if (std::isnan(value)) return {};
-    const Column& c = *readings.column(column);
-    const auto expected = value_fault(c, value);
-    return expected ? std::optional(fmt::format("column {}: '{}'; expected {}", column, value, *expected))
-                    : std::nullopt;
-  };
-  for (const auto& [column, value] : {std::pair{"light_raw", s.light_raw},
-                                      {"power_w", s.power_w},
-                                      {"voltage_v", s.voltage_v},
-                                      {"current_a", s.current_a},
-                                      {"apparent_va", s.apparent_va},
-                                      {"power_factor", s.power_factor},
-                                      {"frequency_hz", s.frequency_hz}})
-    if (auto words = fault(column, value)) return words;
+  if (!is_moment(s.time_s)) return "its time is no moment from 1900 to 2100";
+  for (const SampleRange& r : sample_ranges())
+    if (outside(r, s.*r.member))
+      return fmt::format("column {}: '{}'; expected {}", r.name, s.*r.member, allowed_words(*r.column));
   return {};
 }
 

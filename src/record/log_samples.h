@@ -24,6 +24,9 @@ struct LogSample {
 /// watts within what the columns of readings allow.
 std::optional<std::string> sample_fault(const LogSample& sample);
 
+/// Whether all of a sample can be, as sample_fault() says.
+bool sample_possible(const LogSample& sample);
+
 /// Samples as they lie in the lab book: a column at a time, each value as its difference from the one before in units
 /// of the column's last decimal, deflated. Exact for every value of up to six decimals, and for all others too (a
 /// column that has one is kept as it is). A day at one a second takes about a megabyte.

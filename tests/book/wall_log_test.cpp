@@ -168,6 +168,27 @@ TEST(WallLogs, ADamagedPartIsSaidAndTheRestIsKept) {
   EXPECT_EQ(log.samples.size(), 601u);
 }
 
+TEST(WallLogs, SamplesThatCannotBeAreLeftOutAndCounted) {
+  Warmed w(warm_up(10, 0.05, 400));
+  TestRecord b = w.book.test_record(w.id);
+  std::vector<LogSample> samples(4);
+  for (int i = 0; i < 4; ++i) samples[i].time_s = began_s + 10'000 + i, samples[i].light_raw = 600;
+  samples[1].light_raw = 1e9;
+  samples[2].power_w = -4e5;
+  samples[3].time_s = 1e15;
+  LogPart part = b.log_parts[0];
+  part.id = 99, part.count = 4, part.samples = pack_samples(samples);
+  b.log_parts.push_back(part);
+  UnpackedParts known;
+  for (int again = 0; again < 2; ++again) {
+    const WallLog log = wall_log(b, &known);
+    EXPECT_EQ(log.impossible, 3);
+    EXPECT_EQ(log.unreadable, 0);
+    EXPECT_EQ(log.samples.size(), 602u);
+    EXPECT_EQ(log.light.back().time_s, began_s + 10'000);
+  }
+}
+
 TEST(WallLogs, GoThroughAPackage) {
   Warmed w(warm_up(3, 0.05, 400));
   w.book->edit("all of it", [&](Edit& e) {

@@ -65,11 +65,12 @@ void TestLog::reload() {
   judge_.start();
   if (records == loaded_records_) return;
   loaded_records_ = records;
-  log_ = test ? evaluation::wall_log(*test, &unpacked_, live) : evaluation::WallLog{};
+  log_ = std::make_shared<evaluation::WallLog>(test ? evaluation::wall_log(*test, &unpacked_, live)
+                                                    : evaluation::WallLog{});
   if (recorder_)
-    for (const record::LogSample& s : recorder_->samples()) evaluation::append(log_, s, recorder_->part());
+    for (const record::LogSample& s : recorder_->samples()) evaluation::append(*log_, s, recorder_->part());
   if (test && is_simulated(*test)) {
-    if (!log_.samples.empty()) desk_.clock().not_before(log_.samples.back().time_s);
+    if (!log_->samples.empty()) desk_.clock().not_before(log_->samples.back().time_s);
     if (!test->lamp_events.empty()) desk_.clock().not_before(record::seconds_of(test->lamp_events.back().at));
   }
   hand_over();
@@ -77,7 +78,13 @@ void TestLog::reload() {
 }
 
 /// Gives the log as it is now to what is worked out of the test.
-void TestLog::hand_over() { desk_.worked_out().take_log(std::make_shared<const evaluation::WallLog>(log_)); }
+void TestLog::hand_over() { desk_.worked_out().take_log(log_); }
+
+/// The log, to be changed: a copy where another looks at it.
+evaluation::WallLog& TestLog::own_log() {
+  if (log_.use_count() > 1) log_ = std::make_shared<evaluation::WallLog>(*log_);
+  return *log_;
+}
 
 bool TestLog::start(const std::string& source) {
   if (!desk_.test() || desk_.read_only()) return false;
@@ -104,7 +111,7 @@ void TestLog::add(const record::LogSample& sample) {
     if (!start(source)) return;
   }
   recorder_->add(sample);
-  evaluation::append(log_, sample, recorder_->part());
+  evaluation::append(own_log(), sample, recorder_->part());
   emit grown();
   if (!judge_.isActive()) judge_.start();
 }
@@ -133,8 +140,9 @@ void TestLog::judge() {
                                      ? stabilized_since_s_
                                      : std::nullopt;
   background_.ask(
-      [events = desk_.test()->lamp_events, log = evaluation::WallLog{{}, log_.light, log_.watts, 0}, stabilized_before,
-       now = std::max(desk_.clock().now_s(), log_.samples.empty() ? 0 : log_.samples.back().time_s)](auto) {
+      [events = desk_.test()->lamp_events, kept = std::shared_ptr<const evaluation::WallLog>(log_), stabilized_before,
+       now = std::max(desk_.clock().now_s(), log_->samples.empty() ? 0 : log_->samples.back().time_s)](auto) {
+        const evaluation::WallLog& log = *kept;
         Answer answer;
         answer.stabilization = evaluation::stabilization_at(events, log, now);
         answer.fall = evaluation::fall_from_switch_on(events, log);

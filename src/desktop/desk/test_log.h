@@ -22,7 +22,7 @@ class TestLog : public QObject {
   explicit TestLog(Desk& desk, QObject* parent = nullptr);
   ~TestLog() override;
 
-  const evaluation::WallLog& log() const { return log_; }
+  const evaluation::WallLog& log() const { return *log_; }
   /// What the log says now; the latest answer where a newer one is on its way.
   const evaluation::Stabilization& stabilization() const { return stabilization_; }
   std::optional<double> stabilized_since_s() const { return stabilized_since_s_; }
@@ -51,11 +51,12 @@ class TestLog : public QObject {
   void keep();
   void judge();
   void hand_over();
+  evaluation::WallLog& own_log();
 
   Desk& desk_;
   record::Id test_id_ = 0;
   evaluation::UnpackedParts unpacked_;
-  evaluation::WallLog log_;
+  std::shared_ptr<evaluation::WallLog> log_ = std::make_shared<evaluation::WallLog>();  ///< others may look at it too
   std::unique_ptr<book::LogRecorder> recorder_;
   QTimer keep_, judge_;
   evaluation::Stabilization stabilization_;

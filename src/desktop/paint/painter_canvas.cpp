@@ -2,6 +2,8 @@
 
 #include <QImage>
 #include <QPainterPath>
+#include <map>
+#include <unordered_map>
 
 #include "desktop/paint/map_fit.h"
 #include "desktop/theme/theme.h"
@@ -19,6 +21,8 @@ using drawing::Point;
 using drawing::Stroke;
 
 namespace {
+
+constexpr std::size_t most_widths_known = 4096;
 
 drawing::Rgb rgb(const QColor& c) {
   return {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
@@ -77,8 +81,12 @@ void PainterCanvas::set_font(int pixels, bool bold) const {
 }
 
 double PainterCanvas::text_width(const std::string& words, int pixels, bool bold) const {
-  set_font(pixels, bold);
-  return QFontMetricsF(p_.font()).horizontalAdvance(text_of(words));
+  // The same few hundred numbers are measured at every paint; to shape one takes longer than to paint it.
+  static std::map<std::pair<int, bool>, std::unordered_map<std::string, double>> known;
+  auto& widths = known[{pixels, bold}];
+  if (const auto found = widths.find(words); found != widths.end()) return found->second;
+  if (widths.size() >= most_widths_known) widths.clear();
+  return widths[words] = QFontMetricsF(text_font(pixels, bold)).horizontalAdvance(text_of(words));
 }
 
 void PainterCanvas::set_pen(const Stroke& stroke) {
@@ -134,10 +142,11 @@ void PainterCanvas::hatch(const Box& box, Hatch kind) {
 void PainterCanvas::text(const Box& room, Align align, const std::string& words, const drawing::Lettering& lettering) {
   set_font(lettering.pixels, lettering.bold);
   p_.setPen(qcolor(lettering.ink));
-  const Qt::Alignment side = align == Align::Left    ? Qt::AlignLeft
-                             : align == Align::Right ? Qt::AlignRight
-                                                     : Qt::AlignHCenter;
-  p_.drawText(rect_of(room), static_cast<int>(side | Qt::AlignVCenter) | Qt::TextDontClip, text_of(words));
+  const double spare = room.width - text_width(words, lettering.pixels, lettering.bold);
+  const double left = room.left + (align == Align::Left ? 0 : align == Align::Right ? spare : spare / 2);
+  const QFontMetricsF metrics = p_.fontMetrics();
+  const double top = room.top + (room.height - metrics.height()) / 2;
+  p_.drawText(QPointF(left, top + metrics.ascent()), text_of(words));
 }
 
 void PainterCanvas::pixels(const Box& box, const drawing::Pixels& pixels) {

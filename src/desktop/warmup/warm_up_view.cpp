@@ -236,6 +236,9 @@ void WarmUpView::refresh_verdict() {
   if (!log_.log().samples.empty())
     for (const Finding& c : wall_checks(evaluation::wall_sample(log_.log().samples.back())))
       facts << marked_attention(text_of(c.saw + ": " + c.effect + "."));
+  if (log_.log().impossible > 0)
+    facts << marked_attention(tr("%1 of the log hold what no meter can show and are left out.")
+                                  .arg(counted(log_.log().impossible, tr("sample"), tr("samples"))));
   if (log_.log().unreadable > 0) facts << marked_attention(tr("A stretch of the log is damaged and left out."));
   if (recording_->on() && !recording_->light_counts())
     facts << tr("The sensor is away from the reference station: only watts are recorded.");
