@@ -5,6 +5,7 @@
 #include <QSettings>
 #include <QStandardPaths>
 
+#include "book/trouble.h"
 #include "desktop/application/application.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/shots.h"
@@ -21,12 +22,18 @@ LookChoice chosen_look(const QString& asked) {
   return look == "paper" ? LookChoice::Paper : look == "loft" ? LookChoice::Loft : LookChoice::FollowDesktop;
 }
 
-/// Opens the lab book; where it cannot be opened, says why and offers the newest backup.
-std::unique_ptr<book::Book> open_book(QString path) {
+/// The window on the lab book; where that cannot be opened or read, says why and offers the newest backup.
+std::unique_ptr<MainWindow> open_window(QString path) {
   for (;;) {
     auto opened = book::Book::open(text_of(path));
-    if (opened) return std::move(opened.value());
-    QMessageBox box(QMessageBox::Warning, QObject::tr("Sunbreak"), text_of(opened.problem().sentence()));
+    QString trouble;
+    try {
+      if (opened) return std::make_unique<MainWindow>(std::move(opened.value()));
+      trouble = text_of(opened.problem().sentence());
+    } catch (const std::exception& e) {
+      trouble = text_of(book::trouble_with(text_of(path), e).sentence());
+    }
+    QMessageBox box(QMessageBox::Warning, QObject::tr("Sunbreak"), trouble);
     const auto backup = book::Book::newest_backup(text_of(path));
     QPushButton* use = backup ? box.addButton(QObject::tr("Open the newest backup"), QMessageBox::AcceptRole) : nullptr;
     box.addButton(QObject::tr("Quit"), QMessageBox::RejectRole);
@@ -55,11 +62,10 @@ int run(Application& app) {
   apply_look(app, chosen_look(parser.value(look_option)));
   const QString own =
       QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/sunbreak/lab-book.sunbreak";
-  auto lab_book = open_book(parser.isSet(book_option) ? parser.value(book_option) : own);
-  if (!lab_book) return 3;
-  MainWindow window(std::move(lab_book));
-  if (parser.isSet(shots_option)) return write_shots(window, text_of(parser.value(shots_option))) ? 0 : 1;
-  window.show();
+  const auto window = open_window(parser.isSet(book_option) ? parser.value(book_option) : own);
+  if (!window) return 3;
+  if (parser.isSet(shots_option)) return write_shots(*window, text_of(parser.value(shots_option))) ? 0 : 1;
+  window->show();
   return QApplication::exec();
 }
 

@@ -93,7 +93,9 @@ BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep
   state(q.height_m, test.height_uncertainty_m, 1, "stated");
   state(q.position_m, test.position_uncertainty_m, 1, "stated");
   state(q.edge_m, test.edge_uncertainty_m, 1, "stated");
-  q.repeatability = repeatability_term(view.layout, view.ppfd, repeats_of(sweep, view), q.position_m.value);
+  ExpectedLight expected = expected_light(view.layout, view.ppfd);
+  q.repeatability = repeatability_term(view.layout, view.ppfd, expected, repeats_of(sweep, view), q.position_m.value);
+  q.expected_ppfd = std::move(expected.ppfd);
   q.drift = drift_term(view.drift, q.repeatability.value);
   find_height_slope(q, test_record, sweep, view, views);
   q.walked = walked(test_record, view);

@@ -14,8 +14,8 @@
 #include "evaluation/stabilization.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
-#include "report/visible.h"
 #include "report/trust_section.h"
+#include "report/visible.h"
 
 namespace sunbreak::report {
 namespace {
@@ -341,11 +341,13 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   List set_aside;
   for (const record::Dismissal& d : b.dismissals) {
     const auto sweep = std::find_if(b.sweeps.begin(), b.sweeps.end(), [&](auto& w) { return w.id == d.sweep_id; });
+    const record::Rung* rung = sweep == b.sweeps.end() ? nullptr : b.rung(sweep->rung_id);
+    const record::Stop* stop = sweep == b.sweeps.end() ? nullptr : b.stop(sweep->stop_id);
     data row;
-    row.set("where", sweep == b.sweeps.end()
-                         ? std::string("the test")
-                         : fmt::format("{} · {} %", length_text(b.rung(sweep->rung_id)->height_m, units),
-                                       short_number(b.stop(sweep->stop_id)->percent, 1)));
+    row.set("where", sweep == b.sweeps.end() ? std::string("the test")
+                     : rung && stop
+                         ? fmt::format("{} · {} %", length_text(rung->height_m, units), short_number(stop->percent, 1))
+                         : std::string("a sweep set apart"));
     row.set("saw", d.saw);
     row.set("reason", d.reason);
     set_aside.push_back(row);

@@ -184,7 +184,7 @@ void measure(const Scene& scene, const TrueLight& truth, Random& random, Covered
   q.layout = &layout;
   q.ppfd = ppfd;
   q.context.power_w = scene.watts * power;
-  q.repeatability = repeatability_term(layout, ppfd, repeats, q.position_m.value);
+  q.repeatability = repeatability_term(layout, ppfd, expected_light(layout, ppfd), repeats, q.position_m.value);
   q.drift = drift_term(seen, scene.reading_noise);
   q.slope_per_m = height_slope(rungs, scene.height_m);
   q.walked = walked;

@@ -165,11 +165,11 @@ TEST(ObservedTerms, FindTheNoiseOfRepeats) {
   std::normal_distribution<double> noise(0, 0.02);
   std::vector<Repeats> repeats;
   for (int i = 0; i < 64; ++i) repeats.push_back({i, {{500 * (1 + noise(random)), 500 * (1 + noise(random))}}});
-  const InputQuantity t = repeatability_term(layout, flat, repeats, 0.005);
+  const InputQuantity t = repeatability_term(layout, flat, expected_light(layout, flat), repeats, 0.005);
   EXPECT_EQ(t.origin, Origin::Measured);
   EXPECT_NEAR(t.value, 0.02, 0.003);
-  const InputQuantity without =
-      repeatability_term(lattice(GridKind::Cells, 3, 3), std::vector<double>(9, 400), {}, 0.005);
+  const InputQuantity without = repeatability_term(lattice(GridKind::Cells, 3, 3), std::vector<double>(9, 400),
+                                                   {std::vector<double>(9, 400), unread}, {}, 0.005);
   EXPECT_EQ(without.origin, Origin::Assumed);
 }
 

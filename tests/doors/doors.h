@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <map>
 #include <random>
 #include <string>
@@ -26,6 +27,14 @@ struct Case {
   std::string family, what;
   Outcome outcome = Outcome::Taken;
 };
+
+/// What a case tries, as a file would hold it.
+struct Input {
+  std::string ending;  ///< .zip, .csv, .log.csv, .json or .sunbreak
+  std::string bytes;
+};
+/// Where it is set, it is given the input of every case.
+inline std::function<void(const Input&)> also_try;
 
 /// One mutation of a package: a numeric cell, a relation, columns or rows.
 Case try_package(const exchange::Archive& sound, Random& random);

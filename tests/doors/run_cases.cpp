@@ -100,8 +100,11 @@ void run_cases(Tally& tally, const std::string& name, int cases, std::uint64_t s
     waitpid(child, &status, 0);
     if (told < now) {
       ++tally.died[name];
-      tally.shortcomings += fmt::format("{}: the case of seed {} ended the process\n", name,
-                                        seed + static_cast<std::uint64_t>(done + told));
+      const std::string how = !WIFSIGNALED(status)          ? fmt::format("code {}", WEXITSTATUS(status))
+                              : WTERMSIG(status) == SIGALRM ? "over time"
+                                                            : fmt::format("signal {}", WTERMSIG(status));
+      tally.shortcomings += fmt::format("{}: the case of seed {} ended the process ({})\n", name,
+                                        seed + static_cast<std::uint64_t>(done + told), how);
       ++told;  // the one that ended it
     }
     done += told;

@@ -35,6 +35,12 @@ std::string open_and_use(const fs::path& file, Random& random, std::vector<TestR
   return {};
 }
 
+void tell(const fs::path& file) {
+  if (!also_try) return;
+  std::ifstream in(file, std::ios::binary);
+  also_try({".sunbreak", std::string(std::istreambuf_iterator<char>(in), {})});
+}
+
 }  // namespace
 
 Case try_book(const std::string& sound_file, const std::string& scratch_folder, Random& random) {
@@ -52,6 +58,7 @@ Case try_book(const std::string& sound_file, const std::string& scratch_folder, 
     }
     bytes.close();
     if (random() % 8 == 0) fs::resize_file(file, random() % size);
+    tell(file);
     std::string words;
     try {
       words = open_and_use(file, random, tests);
@@ -79,6 +86,7 @@ Case try_book(const std::string& sound_file, const std::string& scratch_folder, 
     return {"a lab book with what cannot be", what + " -> " + e.what(),
             Outcome::RefusedWithPlace};  // by its own tables
   }
+  tell(file);
   const std::string words = open_and_use(file, random, tests);
   if (!words.empty()) return {"a lab book with what cannot be", what + " -> " + words, Outcome::RefusedWithoutPlace};
   for (const TestRecord& t : tests)

@@ -52,11 +52,13 @@ void use(const TestRecord& record, Random& random) {
 
 Case judged(const std::string& family, const std::string& what, bool must_refuse, bool must_take,
             const std::string& place, const exchange::Archive& archive, Random& random) {
+  if (also_try) also_try({".zip", exchange::zip_bytes(archive)});
   const auto read = exchange::read_package(archive);
   if (!read) {
     const std::string words = read.problem().sentence();
     // What can be by itself may still contradict another table: then the place of either is one to mend.
-    const bool named = words.find(must_refuse ? place : ", row ") != std::string::npos;
+    const bool named =
+        words.find(must_refuse ? place : ", row ") != std::string::npos || words.find(".csv has ") != std::string::npos;
     return {family, what + " -> " + words,
             must_take ? Outcome::RefusedSound
             : named   ? Outcome::RefusedWithPlace

@@ -70,6 +70,8 @@ std::string harmed(std::string text, Random& random) {
 
 template <typename Read>
 Case told(const char* family, const std::string& bytes, Read read) {
+  const std::string_view name(family);
+  if (also_try) also_try({name.ends_with("log") ? ".log.csv" : name.ends_with("scene") ? ".json" : ".csv", bytes});
   const auto result = read(bytes);
   if (result) return {family, "", Outcome::Taken};
   const std::string words = result.problem().sentence();

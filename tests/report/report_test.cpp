@@ -5,6 +5,7 @@
 
 #include "core/figures/figure_table.h"
 #include "drawing/light_scale.h"
+#include "record/faults.h"
 #include "report/html_report.h"
 
 using namespace sunbreak;
@@ -95,6 +96,17 @@ TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
   b.placements.clear();
   b.readings.clear();
   EXPECT_TRUE(holds(html_report(*evaluation::evaluate(b)).html, "No station has been read yet"));
+}
+
+TEST(HtmlReport, ASweepWithoutItsHeightIsSetApartAndItsDismissalStillPrinted) {
+  record::TestRecord b = small_record();
+  b.sweeps.push_back(b.sweeps[0]);
+  b.sweeps[1].id = 2, b.sweeps[1].rung_id = 77;
+  b.dismissals = {{1, 0, 2, "drift", "", "it fell", "the door was open", "2026-03-14T09:30:00.000Z"}};
+  record::set_apart(b);
+  const std::string html = html_report(*evaluation::evaluate(b)).html;
+  EXPECT_TRUE(holds(html, "a sweep set apart"));
+  EXPECT_TRUE(holds(html, "the door was open"));
 }
 
 TEST(HtmlReport, ImperialUnitsHoldThroughout) {

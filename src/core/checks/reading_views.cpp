@@ -79,14 +79,14 @@ double reading_noise(const Layout& layout, std::span<const double> ppfd) {
   return best ? best->spread() : unread;
 }
 
-std::vector<double> expected_light(const Layout& layout, std::span<const double> ppfd) {
+ExpectedLight expected_light(const Layout& layout, std::span<const double> ppfd) {
   const auto best = best_view(layout, ppfd);
-  std::vector<double> light(ppfd.begin(), ppfd.end());
+  ExpectedLight light{{ppfd.begin(), ppfd.end()}, best ? best->spread() : unread};
   if (!best) return light;
   // A residual is about the surface without the reading; with it, the surface lies nearer by its leverage.
-  for (std::size_t i = 0; i < light.size(); ++i)
+  for (std::size_t i = 0; i < light.ppfd.size(); ++i)
     if (const SurfaceResidual& r = best->residual(i); !std::isnan(r.log_ratio))
-      light[i] *= std::exp(-r.log_ratio / (1 + r.leverage));
+      light.ppfd[i] *= std::exp(-r.log_ratio / (1 + r.leverage));
   return light;
 }
 

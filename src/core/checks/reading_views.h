@@ -46,7 +46,10 @@ std::vector<ReadingView> reading_views(const Layout& layout, std::span<const dou
 double reading_noise(const Layout& layout, std::span<const double> ppfd);
 
 /// The light that the readings are taken to scatter about: the surface they fit best, without any reading's own noise.
-/// The readings themselves where too few have a surface, and NaN where nothing was read.
-std::vector<double> expected_light(const Layout& layout, std::span<const double> ppfd);
+struct ExpectedLight {
+  std::vector<double> ppfd;  ///< the readings themselves where too few have a surface, NaN where nothing was read
+  double noise = 0;          ///< reading_noise() of them
+};
+ExpectedLight expected_light(const Layout& layout, std::span<const double> ppfd);
 
 }  // namespace sunbreak

@@ -120,7 +120,8 @@ struct RandomParts {
 
 /// The light that noise is drawn about: of a symmetric fixture where the readings allow it, otherwise a smooth surface.
 std::vector<double> noiseless(const BudgetQuestion& q) {
-  std::vector<double> light = expected_light(*q.layout, q.ppfd), scatter;
+  std::vector<double> light = q.expected_ppfd.empty() ? expected_light(*q.layout, q.ppfd).ppfd : q.expected_ppfd;
+  std::vector<double> scatter;
   const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
   for (std::size_t i = 0; i < light.size(); ++i)
     scatter.push_back(std::hypot(q.repeatability.value, q.position_m.value * slope[i].x / light[i],

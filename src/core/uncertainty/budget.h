@@ -29,6 +29,7 @@ struct BudgetQuestion {
   FigureContext context;
   InputQuantity calibration{0.025}, spectral{0.015}, cosine{0.01};
   InputQuantity repeatability{0.01};  ///< of one reading
+  std::vector<double> expected_ppfd;  ///< expected_light() of the readings, where it is known; else it is worked out
   InputQuantity height_m{0.005};
   std::vector<double> slope_per_m;  ///< d ln E / dh, one a station
   InputQuantity position_m{0.005};  ///< of one station, along each axis

@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/checks/reading_views.h"
 #include "core/uncertainty/station_slopes.h"
 
 namespace sunbreak {
@@ -29,12 +28,12 @@ double by_places(std::span<const double> light, const std::vector<StationSlope>&
 
 }  // namespace
 
-InputQuantity repeatability_term(const Layout& layout, std::span<const double> ppfd, std::span<const Repeats> repeats,
-                                 double position_m, double usual) {
+InputQuantity repeatability_term(const Layout& layout, std::span<const double> ppfd, const ExpectedLight& expected,
+                                 std::span<const Repeats> repeats, double position_m, double usual) {
   std::vector<int> stations;
   std::vector<RepeatedStation> values;
   for (const Repeats& r : repeats) stations.push_back(r.station), values.push_back(r.values);
-  const std::vector<double> light = expected_light(layout, ppfd);
+  const std::vector<double>& light = expected.ppfd;
   const std::vector<StationSlope> slopes = station_slopes(layout, light);
   const auto without_places = [&](double sd, const std::vector<int>& at) {
     return std::max(least_scatter, std::sqrt(std::max(0.0, sd * sd - by_places(light, slopes, position_m, at))));
@@ -44,11 +43,12 @@ InputQuantity repeatability_term(const Layout& layout, std::span<const double> p
     return {
         without_places(seen->relative_sd, stations), Origin::Measured,
         fmt::format("from {} stations read again, {} degrees of freedom", stations.size(), seen->degrees_of_freedom)};
-  if (const double noise = reading_noise(layout, ppfd); !std::isnan(noise)) {
+  if (!std::isnan(expected.noise)) {
     stations.clear();
     for (std::size_t i = 0; i < ppfd.size(); ++i)
       if (!std::isnan(ppfd[i])) stations.push_back(static_cast<int>(i));
-    return {without_places(noise, stations), Origin::Measured, "from how readings scatter about a smooth surface"};
+    return {without_places(expected.noise, stations), Origin::Measured,
+            "from how readings scatter about a smooth surface"};
   }
   return {usual, Origin::Assumed, "usual for a reading taken with care"};
 }

@@ -6,8 +6,10 @@
 #include <cmath>
 
 #include "book/test_rows.h"
+#include "book/trouble.h"
 #include "core/bench/walk_order.h"
 #include "core/sweep/field.h"
+#include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
 
@@ -51,7 +53,12 @@ record::TestRecord& Desk::own_test() {
 void Desk::open_test(std::optional<Id> id, const std::function<void()>& then) {
   reading_.drop();
   if (id && book::readings_of(*book_, *id) > most_readings_at_once) return read_beside(*id, then);
-  auto loaded = id ? book::load_test(*book_, *id) : std::nullopt;
+  std::optional<record::TestRecord> loaded;
+  try {
+    if (id) loaded = book::load_test(*book_, *id);
+  } catch (const std::exception& e) {
+    return warn(text_of(book::trouble_with(book_->file(), e).sentence()));
+  }
   put_down(loaded ? std::make_shared<record::TestRecord>(std::move(*loaded)) : nullptr, nullptr);
   if (then) then();
 }
@@ -74,13 +81,12 @@ void Desk::read_beside(Id id, const std::function<void()>& then) {
             read.evaluation = evaluation::evaluate(*read.test, std::make_shared<const evaluation::WallLog>(), units);
           }
         } catch (const std::exception& e) {
-          read.problem = e.what();
+          read.problem = book::trouble_with(file, e).sentence();
         }
         return read;
       },
       [this, id, then, revision = book_->revision(), units = units_](const Read& read) {
-        if (!read.problem.empty())
-          return warn(tr("The test could not be read (%1). Try again, or check the disk.").arg(read.problem.c_str()));
+        if (!read.problem.empty()) return warn(text_of(read.problem));
         if (revision != book_->revision() || units != units_) return read_beside(id, then);
         put_down(read.test, read.evaluation);
         if (then) then();

@@ -73,11 +73,12 @@ void take_log_samples(const Archive& archive, int format, std::vector<LogPart>& 
     if (const auto fault = sample_fault(s))
       throw std::runtime_error(fmt::format("log_sample.csv, row {}: {}", table.row(), *fault));
   }
-  for (LogPart& part : parts) {
+  for (std::size_t row = 0; row < parts.size(); ++row) {
+    LogPart& part = parts[row];
     const auto& own = samples[part.id];
     if (static_cast<int>(own.size()) != part.count)
       throw std::runtime_error(
-          fmt::format("log_part.csv, column count of id {}: '{}' where log_sample.csv has {} samples", part.id,
+          fmt::format("log_part.csv, row {}, column count: '{}'; expected {}, as log_sample.csv has", row + 1,
                       part.count, own.size()));
     part.samples = pack_samples(own);
   }
