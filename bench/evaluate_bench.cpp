@@ -1,11 +1,19 @@
 #include <benchmark/benchmark.h>
+#include <fmt/format.h>
+#include <sys/resource.h>
+#include <sys/wait.h>
+#include <unistd.h>
 
 #include <cmath>
+#include <filesystem>
 #include <random>
 
 #include "evaluation/evaluation.h"
+#include "exchange/files/new_file.h"
+#include "exchange/package/data_package.h"
+#include "exchange/package/zip_archive.h"
 
-/// All that is worked out of one sweep: figures, checks, budget, grade.
+/// All that is worked out of one sweep: figures, checks, budget, grade; and what a large package takes to read.
 namespace {
 
 using namespace sunbreak;
@@ -46,6 +54,37 @@ void evaluate_all(benchmark::State& state) {
 }
 BENCHMARK(evaluate_all)->Name("evaluate")->Arg(12)->Arg(48)->Arg(316)->Unit(benchmark::kMillisecond);
 
+/// A package read in a process of its own, compared with what it states, as an import does; and the most memory of it.
+void read_package(benchmark::State& state) {
+  const auto file = std::filesystem::temp_directory_path() / fmt::format("sunbreak-bench-{}.zip", getpid());
+  const auto problem = exchange::write_new_file(
+      file, exchange::zip_bytes(exchange::make_package(one_sweep(static_cast<int>(state.range(0))))));
+  if (problem) return state.SkipWithError(problem->sentence().c_str());
+  double most_mb = 0;
+  for (auto _ : state) {
+    const pid_t child = fork();
+    if (child == 0) {
+      execl("/proc/self/exe", "evaluate_bench", "--read", file.c_str(), nullptr);
+      _exit(127);
+    }
+    int status = 0;
+    rusage use{};
+    wait4(child, &status, 0, &use);
+    if (status != 0) state.SkipWithError("the package was not read");
+    most_mb = static_cast<double>(use.ru_maxrss) / 1024;
+  }
+  state.counters["most_MB"] = most_mb;
+  std::filesystem::remove(file);
+}
+BENCHMARK(read_package)->Arg(500)->Unit(benchmark::kMillisecond)->Iterations(1);
+
 }  // namespace
 
-BENCHMARK_MAIN();
+int main(int argc, char** argv) {
+  if (argc == 3 && std::string_view(argv[1]) == "--read") {
+    std::vector<std::string> altered;
+    return exchange::read_package_file(argv[2], &altered) && altered.empty() ? 0 : 1;
+  }
+  benchmark::Initialize(&argc, argv);
+  benchmark::RunSpecifiedBenchmarks();
+}
