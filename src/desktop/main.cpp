@@ -1,9 +1,12 @@
 #include <QCommandLineParser>
+#include <QFileInfo>
 #include <QIcon>
 #include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
+#include <algorithm>
+#include <string_view>
 
 #include "book/trouble.h"
 #include "desktop/application/application.h"
@@ -43,35 +46,68 @@ std::unique_ptr<MainWindow> open_window(QString path) {
   }
 }
 
+/// What may be asked for on the command line.
+struct Options {
+  QCommandLineParser parser;
+  QCommandLineOption book{"book", QObject::tr("Open the lab book FILE."), "FILE"};
+  QCommandLineOption look{"look", QObject::tr("Use the look paper or loft."), "LOOK"};
+  QCommandLineOption shots{"shots", QObject::tr("Write a picture of each main view to FOLDER and leave."), "FOLDER"};
+
+  Options() {
+    parser.setApplicationDescription(QObject::tr("A bench partner for people who test grow lights"));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addOptions({book, look, shots});
+  }
+};
+
+/// The lab book to open where none is named: the latest that is still there, or else one's own.
+QString usual_book() {
+  for (const QString& path : MainWindow::remembered_books())
+    if (QFileInfo::exists(path)) return path;
+  return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/sunbreak/lab-book.sunbreak";
+}
+
+void name_application() {
+  QCoreApplication::setOrganizationName("Sunbreak");
+  QCoreApplication::setApplicationName("Sunbreak");
+  QCoreApplication::setApplicationVersion(SUNBREAK_VERSION);
+}
+
 int run(Application& app) {
-  QApplication::setOrganizationName("Sunbreak");
-  QApplication::setApplicationName("Sunbreak");
   QApplication::setDesktopFileName("sunbreak");
   QApplication::setWindowIcon(QIcon(":/icons/sunbreak.svg"));
-  QCommandLineParser parser;
-  parser.setApplicationDescription(QObject::tr("A bench partner for people who test grow lights"));
-  parser.addHelpOption();
-  const QCommandLineOption book_option("book", QObject::tr("Open the lab book FILE."), "FILE");
-  const QCommandLineOption look_option("look", QObject::tr("Use the look paper or loft."), "LOOK");
-  const QCommandLineOption shots_option("shots", QObject::tr("Write a picture of each main view to FOLDER and leave."),
-                                        "FOLDER");
-  parser.addOptions({book_option, look_option, shots_option});
-  parser.process(app);
-
+  Options options;
+  options.parser.process(app);
   load_fonts();
-  apply_look(app, chosen_look(parser.value(look_option)));
-  const QString own =
-      QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/sunbreak/lab-book.sunbreak";
-  const auto window = open_window(parser.isSet(book_option) ? parser.value(book_option) : own);
+  apply_look(app, chosen_look(options.parser.value(options.look)));
+  const auto window =
+      open_window(options.parser.isSet(options.book) ? options.parser.value(options.book) : usual_book());
   if (!window) return 3;
-  if (parser.isSet(shots_option)) return write_shots(*window, text_of(parser.value(shots_option))) ? 0 : 1;
+  if (options.parser.isSet(options.shots))
+    return write_shots(*window, text_of(options.parser.value(options.shots))) ? 0 : 1;
   window->show();
+  window->reopen_last_test();
   return QApplication::exec();
+}
+
+/// Whether only words are asked for, which need no display.
+bool asks_for_words(int argc, char** argv) {
+  return std::any_of(argv + 1, argv + argc, [](std::string_view argument) {
+    return argument == "--help" || argument == "-h" || argument == "--version" || argument == "-v" ||
+           argument == "--help-all";
+  });
 }
 
 }  // namespace
 
 int main(int argc, char** argv) {
+  name_application();
+  if (asks_for_words(argc, argv)) {
+    const QCoreApplication words(argc, argv);
+    Options().parser.process(words);
+    return 0;
+  }
   Application app(argc, argv);
   try {
     return run(app);

@@ -13,7 +13,7 @@ TEST(TargetShelf, ANewLabBookHasTheShippedLists) {
   TemporaryBook book;
   const auto all = crop_targets(*book);
   EXPECT_EQ(all.size(), shipped_targets().size());
-  EXPECT_EQ(set_names(all), (std::vector<std::string>{"Bands", "Gentle", "Daily light"}));
+  EXPECT_EQ(set_names(all), (std::vector<std::string>{"Short days", "Long days", "Gentle", "Daily light"}));
   EXPECT_EQ(targets_of_set(all, "Gentle").size(), 4u);
   for (const CropTarget& t : all) EXPECT_FALSE(problem_of(t)) << t.name;
 }

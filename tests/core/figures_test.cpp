@@ -177,11 +177,22 @@ TEST(Definitions, EveryFigureSaysWhatItIs) {
 
 TEST(Targets, ShipWithPpfdAndDailyLightBands) {
   const auto sets = shipped_target_sets();
-  ASSERT_EQ(sets.size(), 3u);
-  EXPECT_EQ(sets[0].targets[3].low, 600);
-  EXPECT_FALSE(sets[0].targets[3].by_daily_light);
-  EXPECT_EQ(sets[2].targets[3].low, 25);
-  EXPECT_TRUE(sets[2].targets[3].by_daily_light);
+  ASSERT_EQ(sets.size(), 4u);
+  // The PPFD lists are the daily light over their hours, rounded to 5; Gentle is two thirds to three quarters of it.
+  const auto daily = sets[3].targets;
+  for (const std::size_t set : {0, 1, 2})
+    for (std::size_t i = 0; i < sets[set].targets.size(); ++i) {
+      const Target& t = sets[set].targets[i];
+      EXPECT_FALSE(t.by_daily_light);
+      EXPECT_TRUE(daily[i].by_daily_light);
+      EXPECT_EQ(t.name, daily[i].name);
+      for (const auto& [ppfd, dli] : {std::pair{t.low, daily[i].low}, {t.high, daily[i].high}}) {
+        EXPECT_EQ(std::fmod(ppfd, 5), 0);
+        const double share = ppfd * 3600e-6 * t.photoperiod_h / dli;
+        EXPECT_GE(share, (set == 2 ? 2.0 / 3 : 1) - 2.6 / ppfd) << set << " " << t.name;
+        EXPECT_LE(share, (set == 2 ? 0.81 : 1) + 2.6 / ppfd) << set << " " << t.name;
+      }
+    }
   for (const TargetSet& set : sets) {
     EXPECT_FALSE(set.reason.empty());
     for (const Target& t : set.targets) EXPECT_LT(t.low, t.high);

@@ -197,7 +197,7 @@ TEST_F(WindowTest, ATargetOfOnesOwnMovesTheCoverage) {
 TEST_F(WindowTest, ImperialShowsFeetAndInchesEverywhereOnRead) {
   book::fill_demo(desk().book());
   open_test(1, Stage::Read);
-  key(Qt::Key_U, Qt::ControlModifier);
+  key(Qt::Key_M, Qt::ControlModifier);
   QString all;
   for (const QLabel* label : window_->findChildren<QLabel*>())
     if (label->isVisible()) all += label->text() + "\n";

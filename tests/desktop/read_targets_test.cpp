@@ -19,19 +19,19 @@ TEST_F(ReadTest, ThePhotoperiodSliderMovesBandsOfDailyLight) {
         [&] { return table->columnCount() > 2 && table->horizontalHeaderItem(2)->text().contains(band); }, 5000);
   };
   find<QComboBox>("targetSet")->setCurrentText("Daily light");
-  EXPECT_TRUE(shows("278–540")) << "18 to 35 mol over 18 h";
+  EXPECT_TRUE(shows("247–401")) << "16 to 26 mol over 18 h";
   find<QSlider>("photoperiodSlider")->setValue(20);
-  EXPECT_TRUE(shows("500–972")) << "the same over 10 h";
+  EXPECT_TRUE(shows("444–722")) << "the same over 10 h";
 }
 
 TEST_F(ReadTest, ATestsBandOfDailyLightMovesWithItsPhotoperiod) {
   record::Test test = desk().test()->test;
   for (const record::CropTarget& t : book::crop_targets(desk().book()))
-    if (t.by_daily_light && t.name == "vegetative") evaluation::set_target(test, t);
+    if (t.by_daily_light && t.name == "young plants") evaluation::set_target(test, t);
   desk().edits().make("target", [&](book::Edit& e) { e.save(test); });
-  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 18), 1e-6);
+  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 16e6 / (3600 * 18), 1e-6);
   fill("photoperiod", "12");
-  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 18e6 / (3600 * 12), 1e-6);
+  EXPECT_NEAR(desk().test()->test.target_low_ppfd, 16e6 / (3600 * 12), 1e-6);
   EXPECT_TRUE(evaluation::target_of(book::crop_targets(desk().book()), desk().test()->test));
 }
 
@@ -43,7 +43,7 @@ TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
   list->item(0, 2)->setText("120");
   EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 120);
   list->item(0, 3)->setText("90");
-  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].high, 200) << "refused";
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].high, 140) << "refused";
   const auto said = [&](const QString& part) {
     for (QLabel* label : dialog.findChildren<QLabel*>())
       if (label->text().contains(part)) return true;
@@ -57,7 +57,7 @@ TEST_F(ReadTest, TargetListsAreEditedRefusedAndRestored) {
   QTest::mouseClick(dialog.findChild<QPushButton*>("addTarget"), Qt::LeftButton);
   EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u);
   QTest::mouseClick(dialog.findChild<QPushButton*>("restoreSets"), Qt::LeftButton);
-  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 100);
+  EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle")[0].low, 70);
   EXPECT_EQ(evaluation::targets_of_set(book::crop_targets(desk().book()), "Gentle, own").size(), 5u)
       << "own lists stay";
   desk().edits().undo();

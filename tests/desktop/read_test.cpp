@@ -37,7 +37,7 @@ TEST_F(ReadTest, ByKeysAloneTheScreenSaysWhatTheCommandLineSays) {
   auto* chart = find<CutChart>("cutChart");
   EXPECT_TRUE(chart->isVisible());
 
-  // The target: on the page of targets, the cell of "vegetative" at this sweep, taken with Enter.
+  // The target: on the page of targets, the cell of "young plants" at this sweep, taken with Enter.
   auto* table = targets_table();
   ASSERT_EQ(QApplication::focusWidget(), table);
   EXPECT_EQ(table->rowCount(), 4);
@@ -45,8 +45,8 @@ TEST_F(ReadTest, ByKeysAloneTheScreenSaysWhatTheCommandLineSays) {
   key(Qt::Key_Left);
   key(Qt::Key_Return);
   settle();
-  EXPECT_EQ(desk().test()->test.target_name, "vegetative");
-  EXPECT_DOUBLE_EQ(desk().test()->test.target_high_ppfd, 600);
+  EXPECT_EQ(desk().test()->test.target_name, "young plants");
+  EXPECT_DOUBLE_EQ(desk().test()->test.target_high_ppfd, 400);
   EXPECT_DOUBLE_EQ(desk().rung()->height_m, 0.4);
 
   const json told = from_the_command_line({"--cut", "0,60,120,60"});
@@ -69,7 +69,7 @@ TEST_F(ReadTest, ByKeysAloneTheScreenSaysWhatTheCommandLineSays) {
   // The verdict of every target as the command line has it.
   key(Qt::Key_3);
   for (const json& target : told["targets"]) {
-    if (target["set"] != "Bands") continue;
+    if (target["set"] != "Short days") continue;
     const QString name = text_of(target["name"].get<std::string>());
     for (int c = 0; c < table->columnCount(); ++c) {
       if (!table->horizontalHeaderItem(c)->text().replace('\n', ' ').startsWith(name)) continue;

@@ -205,14 +205,14 @@ TEST_F(WindowTest, KeysLeadThroughStagesRungsAndStops) {
   EXPECT_EQ(desk().stop()->percent, 50);
   EXPECT_TRUE(find<QLineEdit>("walkValue")->text().isEmpty());
   for (int i = 1; i <= 8; ++i) key(static_cast<Qt::Key>(Qt::Key_0 + i), Qt::AltModifier);
-  key(Qt::Key_U, Qt::ControlModifier);
+  key(Qt::Key_M, Qt::ControlModifier);
   EXPECT_EQ(desk().units(), UnitSystem::Imperial);
   key(Qt::Key_Home, Qt::AltModifier);
   EXPECT_TRUE(find<QWidget>("cards")->isVisible());
 }
 
 TEST_F(WindowTest, UnitsAndWindowStateOutliveAClosing) {
-  key(Qt::Key_U, Qt::ControlModifier);
+  key(Qt::Key_M, Qt::ControlModifier);
   window_->resize(1100, 720);
   window_->close();
   open();

@@ -71,7 +71,7 @@ TEST_F(WalkTest, ACleanSweepTakesTheDigitsAndOneKeyEach) {
 }
 
 TEST_F(WalkTest, ImperialPlacesAreInInches) {
-  key(Qt::Key_U, Qt::ControlModifier);
+  key(Qt::Key_M, Qt::ControlModifier);
   window_->show_stage(Stage::Walk);
   EXPECT_TRUE(find<QLabel>("walkWhere")->text().contains(" in"));
 }
@@ -95,7 +95,7 @@ TEST_F(WalkTest, PublishWritesTheChosenSweepAloneAndInTheChosenUnits) {
   for (int i = 0; i < 36; ++i) desk().edits().accept(i, 400, "typed");
   desk().step_rung(-1);
   for (int i = 0; i < 36; ++i) desk().edits().accept(i, 300, "typed");
-  key(Qt::Key_U, Qt::ControlModifier);
+  key(Qt::Key_M, Qt::ControlModifier);
   window_->show_stage(Stage::Publish);
   find<QLineEdit>("publishFolder")->setText(path("out"));
   find<QCheckBox>("allSweeps")->setChecked(false);

@@ -94,6 +94,10 @@ TEST(Matrix, DoubtfulThousandsAreNotGuessed) {
 TEST(Matrix, ValuesNoSensorShowsAreRefused) {
   const TableDraft d = taken("424,99999\n-400,401\n");
   EXPECT_EQ(d.readings(), 2);
+  const TableDraft none = taken("424,inf\n1e999,nan\n400,four\n");
+  for (const char* told : {"'inf' is no finite number", "'1e999' is no finite number", "'nan' is no finite number",
+                           "'four' is not a number"})
+    EXPECT_TRUE(mentions(none, told)) << told;
 }
 
 TEST(Matrix, AnotherGridThanPlannedIsSaid) {

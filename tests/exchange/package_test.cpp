@@ -137,8 +137,8 @@ TEST(Demo, HoldsTheTruthsPlantedInIt) {
     first.emplace(b.fixture.name,
                   *sweep_figures(view.layout, view.ppfd, figure_context(b, b.sweeps[0], usual_metric_sizes())));
   }
-  EXPECT_NEAR(*first.at("Pell Narrow 300").power_w, 171, 0.5);
-  EXPECT_NEAR(*first.at("Bess 400").power_w, 430, 0.5);
+  EXPECT_NEAR(*first.at("Pell Narrow 300").power_w, 228, 0.5);
+  EXPECT_NEAR(*first.at("Bess 400").power_w, 434, 0.5);
   EXPECT_LT(first.at("Pell Narrow 300").evenness.lowest_over_mean, 0.5) << "strong hot spot";
   EXPECT_GT(first.at("Ostler Six-Bar").evenness.lowest_over_mean, 0.7);
   EXPECT_GT(first.at("Ostler Six-Bar").balance.centroid_x_m, 0) << "hung off center to the right";

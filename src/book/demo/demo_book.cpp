@@ -255,7 +255,7 @@ void fill_demo(Book& book) {
 
     const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}},
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
-    const Band fruiting{600, 1000}, leafy{150, 300}, sprouts{100, 200};
+    const Band fruiting{555, 925}, leafy{210, 295}, sprouts{105, 175};
 
     writer.add_test({"Ostler Six-Bar in the tent",
                      fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08,
@@ -301,21 +301,23 @@ void fill_demo(Book& book) {
          PowerTruth{
              0.07, 3000, 170, {}, {{"air", "contact", 22.8, {}, {}}, {"bar top", "infrared", 41.0, 0.95, {}, true}}}},
         tent, qs1, factor, w1);
-    writer.add_test({"Pell Narrow 300 on the loft floor",
-                     fixture("Pell Narrow 300", "Pell", "two lensed LED panels", "2 panels, 60° lenses", 0.16, 0.2, 119,
-                             {2, 0.2, 5, 5, 0.2, 60}),
-                     {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.2, "2.2 µmol/J")},
-                     {pair_of(board(0.12, 0.12, 5, 5, 320, 3.2), 0.2, 0), 0, 0, 171},
-                     floor.id,
-                     {0.6, 0.45},
-                     {100},
-                     eight,
-                     "flowering & fruiting",
-                     fruiting,
-                     12,
-                     2,
-                     0},
-                    floor, qs1, factor, w1);
+    writer.add_test(
+        {"Pell Narrow 300 on the loft floor",
+         fixture("Pell Narrow 300", "Pell", "one long strip of lensed pucks", "9 lensed pucks in a row, 11 cm apart",
+                 0.1, 0.98, 119, {1, 0, 1, 9, 0.11, 60}),
+         {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.9, "2.9 µmol/J, the driver not counted"),
+          claim("coverage", std::nullopt, "lights 90 × 90 cm; its map was made at 18 cm over 50 × 50 cm")},
+         {bars(1, 0, 0.88, 9, 432, 4.8), 0, 0, 228},
+         floor.id,
+         {0.6, 0.45},
+         {100},
+         eight,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         2,
+         0},
+        floor, qs1, factor, w1);
     writer.add_test(
         {"Wicket Four-Tube in the window bay",
          fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart", 0.56, 1.18,
@@ -335,10 +337,10 @@ void fill_demo(Book& book) {
         bay, qs1, factor, w1);
     writer.add_test(
         {"Bess 400 in the tent",
-         fixture("Bess 400", "Bess", "sodium lamp with reflector", "one lamp in a wing reflector", 0.5, 0.4, 0,
-                 {1, 0, 8, 4, 0.05, 110}),
+         fixture("Bess 400", "Bess", "sodium lamp in a deep hood", "one lamp in a deep hood", 0.5, 0.4, 0,
+                 {1, 0, 8, 4, 0.05, 80}),
          {claim("power_w", 400, "400 W")},
-         {reflector_lamp(0.3, 0.16, 640, 1.5), 0, 0, 430},
+         {reflector_lamp(0.3, 0.16, 640, 2.6), 0, 0, 434},
          tent.id,
          {0.8, 0.6},
          {100},
@@ -353,12 +355,13 @@ void fill_demo(Book& book) {
     writer.add_test({"Marrow Twin in the tent",
                      fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
                              "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {2, 0.58, 8, 10, 0.05, 120}),
-                     {claim("power_w", 500, "2 × 250 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
+                     {claim("power_w", 480, "2 × 240 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
+                      claim("equivalent", 750, "replaces a 750 W lamp"),
                       claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
                       claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-                     {joined(placed(tilted(board(0.3, 0.44, 8, 10, 640), 1.5, 0), {-0.29, 0, 0}),
-                             placed(board(0.3, 0.44, 8, 10, 640), {0.29, 0, 0})),
-                      0, 0, 505},
+                     {joined(placed(tilted(board(0.3, 0.44, 8, 10, 600), 1.5, 0), {-0.29, 0, 0}),
+                             placed(board(0.3, 0.44, 8, 10, 600), {0.29, 0, 0})),
+                      0, 0, 471},
                      tent.id,
                      {0.6, 0.45, 0.3},
                      {110, 100, 60},

@@ -59,8 +59,8 @@ class Desk : public QObject {
 
   /// The chosen sweep; none where nothing was kept at that rung and stop.
   const record::Sweep* sweep() const;
-  /// The chosen sweep's stations, or the plan's with nothing read, as for a sweep that is set apart; none where the plan
-  /// cannot be laid out.
+  /// The chosen sweep's stations, or the plan's with nothing read, as for a sweep that is set apart; none where the
+  /// plan cannot be laid out.
   const evaluation::SweepView* view() const;
   /// None where nothing is read.
   const SweepFigures* figures() const;
@@ -84,6 +84,8 @@ class Desk : public QObject {
   void changed();
   /// The lab book was changed, before changed().
   void book_changed(const book::Change& change);
+  /// A change was undone or done again, after changed().
+  void stepped_in_history();
   void said(const QString& words, bool bad);
 
  private:

@@ -142,9 +142,11 @@ void Edits::step_history(bool undoing) {
   const auto label = undoing ? desk_.book().undo_label() : desk_.book().redo_label();
   if (!label) return desk_.say(undoing ? tr("Nothing to undo.") : tr("Nothing to redo."));
   try {
-    if (undoing ? desk_.book().undo() : desk_.book().redo())
+    if (undoing ? desk_.book().undo() : desk_.book().redo()) {
+      emit desk_.stepped_in_history();
       desk_.say(
           (undoing ? tr("Undone: %1. Ctrl+Shift+Z brings it back.") : tr("Done again: %1.")).arg(text_of(*label)));
+    }
   } catch (const std::exception& e) {
     desk_.warn(text_of(book::trouble_with(desk_.book().file(), e).sentence()));
   }

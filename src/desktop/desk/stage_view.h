@@ -20,6 +20,8 @@ class StageView : public QWidget {
   /// Called when the stage comes to the front; puts the keyboard where the work is.
   virtual void arrive() {}
   virtual std::vector<KeyHint> keys() const { return {}; }
+  /// A page up (−1) or down (+1) of what the stage shows; false where these keys change the height, as mostly.
+  virtual bool page(int /*by*/) { return false; }
   /// Puts what the stage shows on the clipboard as a table and says so; empty where there is nothing.
   virtual QString copy() { return {}; }
   /// Takes a table that was brought in while the stage is at the front; false where the readings of a sweep are meant.

@@ -58,13 +58,15 @@ HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk)
   connect(duplicate_, &QPushButton::clicked, this, &HomeView::duplicate);
   connect(bring, &QPushButton::clicked, this, &HomeView::wants_package);
   connect(search_, &QLineEdit::textChanged, this, &HomeView::refresh);
+  connect(search_, &QLineEdit::returnPressed, this, [this] {
+    if (const auto only = cards_->only()) emit open(*only, {});
+  });
   connect(cards_, &TestCards::open, this, [this](record::Id id) { emit open(id, {}); });
   const auto key = [this](const QKeySequence& keys, auto act) {
     auto* shortcut = new QShortcut(keys, this);
     shortcut->setContext(Qt::WidgetWithChildrenShortcut);
     connect(shortcut, &QShortcut::activated, this, act);
   };
-  key(QKeySequence::New, &HomeView::start_test);
   key(QKeySequence("Ctrl+D"), &HomeView::duplicate);
   key(QKeySequence::Find, [this] { search_->setFocus(); });
   auto* del = new QShortcut(QKeySequence::Delete, cards_);

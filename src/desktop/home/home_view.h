@@ -19,6 +19,8 @@ class HomeView : public StageView {
   explicit HomeView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
+  /// Makes a new test and asks for it to be opened on Rig.
+  void start_test();
 
  signals:
   void open(sunbreak::record::Id test_id, std::optional<sunbreak::desktop::Stage> stage);
@@ -26,7 +28,6 @@ class HomeView : public StageView {
 
  private:
   void refresh();
-  void start_test();
   void duplicate();
   void remove();
 

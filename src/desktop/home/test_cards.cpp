@@ -146,6 +146,11 @@ void TestCards::show_summary(QListWidgetItem* item) {
   item->setData(Qt::AccessibleTextRole, spoken.join(", "));
 }
 
+std::optional<record::Id> TestCards::only() const {
+  if (count() != 1) return {};
+  return item(0)->data(TestIdRole).toLongLong();
+}
+
 record::Id TestCards::chosen() const { return currentItem() ? currentItem()->data(TestIdRole).toLongLong() : 0; }
 
 void TestCards::keyPressEvent(QKeyEvent* event) {

@@ -16,6 +16,8 @@ class TestCards : public QListWidget {
   /// Shows the tests whose fixture, bench or name holds every word of `search`.
   void fill(const QString& search);
   record::Id chosen() const;
+  /// The one test that is shown, where it is only one.
+  std::optional<record::Id> only() const;
   /// All that the cards show is read and worked out.
   bool complete() const;
 

@@ -224,6 +224,11 @@ void PublishView::arrive() {
   preview_->setFocus(Qt::OtherFocusReason);
 }
 
+bool PublishView::page(int by) {
+  preview_->page(by);
+  return true;
+}
+
 std::vector<KeyHint> PublishView::keys() const {
   return {{tr("Page Up, Page Down"), tr("scroll the preview")},
           {tr("Tab"), tr("to what goes in and the files to write")}};

@@ -22,6 +22,7 @@ class PublishView : public StageView {
  public:
   explicit PublishView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
+  bool page(int by) override;
   std::vector<KeyHint> keys() const override;
 
  private:

@@ -107,6 +107,10 @@ void ReportPreview::put_in_place(std::shared_ptr<Page> page) {
   draw_next();
 }
 
+void ReportPreview::page(int by) {
+  verticalScrollBar()->triggerAction(by < 0 ? QAbstractSlider::SliderPageStepSub : QAbstractSlider::SliderPageStepAdd);
+}
+
 void ReportPreview::adjust_scroll_bar() {
   verticalScrollBar()->setPageStep(viewport()->height());
   verticalScrollBar()->setRange(0, page_ ? std::max(0, page_->height() - viewport()->height()) : 0);

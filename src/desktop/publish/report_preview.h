@@ -19,6 +19,8 @@ class ReportPreview : public QAbstractScrollArea {
 
   /// Prepares another state of the report and puts it in place of the present one, keeping the place that was read.
   void show_report(std::shared_ptr<const evaluation::Evaluation> evaluation, const report::ReportOptions& options);
+  /// Scrolls a page up (−1) or down (+1).
+  void page(int by);
 
  signals:
   /// The strips in sight are drawn.

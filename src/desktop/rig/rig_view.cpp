@@ -62,7 +62,10 @@ RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   layout->setSpacing(0);
   layout->addWidget(scroll, 5);
   layout->addWidget(build_side(), 7);
-  connect(&desk_, &Desk::changed, this, [this] {
+  connect(&desk_, &Desk::stepped_in_history, form_, &Form::drop_refusals);
+  connect(&desk_, &Desk::changed, this, [this, shown = record::Id{0}]() mutable {
+    const record::Id test = desk_.test() ? desk_.test()->test.id : 0;
+    if (std::exchange(shown, test) != test) form_->drop_refusals();
     if (!isVisible()) return;
     show_draft({});
     refresh();

@@ -4,6 +4,7 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
+#include <QDialog>
 #include <QDragEnterEvent>
 #include <QFile>
 #include <QFileDialog>
@@ -42,7 +43,16 @@
 namespace sunbreak::desktop {
 namespace {
 constexpr qint64 largest_table = 32 << 20;
+constexpr qsizetype books_remembered = 8;
+
+void remember_book(const QString& path) {
+  QStringList books = MainWindow::remembered_books();
+  const QString absolute = QFileInfo(path).absoluteFilePath();
+  books.removeAll(absolute);
+  books.prepend(absolute);
+  QSettings().setValue("books/recent", books.mid(0, books_remembered));
 }
+}  // namespace
 
 MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
     : QMainWindow(parent),
@@ -62,6 +72,7 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   if (auto* app = dynamic_cast<Application*>(qApp))
     app->tell_by([this](const QString& sentence) { desk_->warn(sentence); });
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
+  remember_book(text_of(desk_->book().file().string()));
   show_notices();
   show_home();
 }
@@ -107,7 +118,7 @@ void MainWindow::build_frame() {
   bar->addWidget(work_line_, 1);
   units_ = new QToolButton(top);
   units_->setProperty("plain", true);
-  units_->setToolTip(tr("Metric or imperial (Ctrl+U)"));
+  units_->setToolTip(tr("Metric or imperial (Ctrl+M)"));
   connect(units_, &QToolButton::clicked, this, [this] {
     desk_->set_units(desk_->units() == UnitSystem::Metric ? UnitSystem::Imperial : UnitSystem::Metric);
   });
@@ -167,7 +178,16 @@ void MainWindow::build_menu() {
     addAction(action);
   };
   entry(tr("The lab book"), QKeySequence("Alt+Home"), [this] { show_home(); });
-  entry(tr("Open another lab book…"), {}, [this] { choose_book(); });
+  entry(tr("New test"), QKeySequence::New, [this] { home_->start_test(); });
+  entry(tr("New lab book…"), {}, [this] { new_book(); });
+  entry(tr("Open a lab book…"), {}, [this] { choose_book(); });
+  auto* recent = menu->addMenu(tr("Recent lab books"));
+  connect(recent, &QMenu::aboutToShow, this, [this, recent] {
+    recent->clear();
+    for (const QString& path : recent_books())
+      connect(recent->addAction(path), &QAction::triggered, this, [this, path] { open_book(path); });
+    if (recent->isEmpty()) recent->addAction(tr("none but this one"))->setEnabled(false);
+  });
   entry(tr("Bring in a table or data package…"), QKeySequence::Open, [this] { choose_file(); });
   menu->addSeparator();
   entry(tr("Undo"), QKeySequence::Undo, [this] { desk_->edits().undo(); });
@@ -176,20 +196,24 @@ void MainWindow::build_menu() {
   entry(tr("Paste readings"), QKeySequence::Paste, [this] { paste(); });
   entry(tr("Plan the other sweeps like this one"), QKeySequence("Ctrl+G"), [this] { plan_like_this_sweep(); });
   menu->addSeparator();
-  entry(tr("Metric or imperial"), QKeySequence("Ctrl+U"), [this] { units_->click(); });
+  entry(tr("Metric or imperial"), QKeySequence("Ctrl+M"), [this] { units_->click(); });
   entry(tr("Paper or Loft"), QKeySequence("Ctrl+L"), [this] { toggle_look(); });
   entry(tr("Instruments…"), QKeySequence("Ctrl+I"), [this] { show_instruments(); });
   entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
   entry(tr("Keys"), QKeySequence(Qt::Key_F1),
         [this] { show_keys(this, stage_ ? stage_kind(*stage_).name : tr("The lab book"), front()->keys()); });
+  entry(tr("About Sunbreak"), {}, [this] { show_about(); });
   menu->addSeparator();
   entry(tr("Quit"), QKeySequence::Quit, [this] { close(); });
   menu_->setMenu(menu);
   add_key(Qt::Key_F10, [this] { menu_->showMenu(); });
   for (int i = 0; i < static_cast<int>(stages().size()); ++i)
     add_key(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_stage(stages()[i].stage); });
-  add_key(Qt::Key_PageUp, [this] { desk_->step_rung(-1); });
-  add_key(Qt::Key_PageDown, [this] { desk_->step_rung(1); });
+  const auto page = [this](int by) {
+    if (!front()->page(by)) desk_->step_rung(by);
+  };
+  add_key(Qt::Key_PageUp, [page] { page(-1); });
+  add_key(Qt::Key_PageDown, [page] { page(1); });
   add_key(Qt::Key_BracketLeft, [this] { desk_->step_stop(-1); });
   add_key(Qt::Key_BracketRight, [this] { desk_->step_stop(1); });
 }
@@ -380,11 +404,63 @@ void MainWindow::bring_in_table(std::string bytes, const QString& origin, const 
   if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
 }
 
+QStringList MainWindow::remembered_books() { return QSettings().value("books/recent").toStringList(); }
+
+void MainWindow::reopen_last_test() {
+  const QVariantMap last = QSettings().value("books/last tests").toMap();
+  const QStringList test = last.value(text_of(desk_->book().file().string())).toStringList();
+  if (test.size() != 2 || !desk_->book().find<record::Test>(test[0].toLongLong())) return;
+  for (const StageKind& kind : stages())
+    if (kind.make && static_cast<int>(kind.stage) == test[1].toInt()) open_test(test[0].toLongLong(), kind.stage);
+}
+
+/// Those of the lab books opened lately that are there and not this one.
+QStringList MainWindow::recent_books() const {
+  QStringList books = remembered_books();
+  books.removeAll(QFileInfo(text_of(desk_->book().file().string())).absoluteFilePath());
+  books.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
+  return books;
+}
+
 void MainWindow::choose_book() {
-  const QString path = QFileDialog::getSaveFileName(
-      this, tr("Open a lab book, or name a new one"), text_of(desk_->book().file().parent_path().string()),
-      tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
-  if (!path.isEmpty()) open_book(QFileInfo(path).suffix().isEmpty() ? path + ".sunbreak" : path);
+  const QString path = QFileDialog::getOpenFileName(
+      this, tr("Open a lab book"), text_of(desk_->book().file().parent_path().string()), tr("Lab books (*.sunbreak)"));
+  if (!path.isEmpty()) open_book(path);
+}
+
+void MainWindow::new_book() {
+  QString path = QFileDialog::getSaveFileName(this, tr("Name the new lab book"),
+                                              text_of(desk_->book().file().parent_path().string()),
+                                              tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
+  if (path.isEmpty()) return;
+  if (QFileInfo(path).suffix().isEmpty()) path += ".sunbreak";
+  if (QFileInfo::exists(path))
+    return desk_->warn(tr("%1 is there already: open it, or give the new lab book another name.").arg(path));
+  open_book(path);
+}
+
+void MainWindow::show_about() {
+  QDialog about(this);
+  about.setObjectName("about");
+  about.setWindowTitle(tr("About Sunbreak"));
+  auto* column = new QVBoxLayout(&about);
+  column->setContentsMargins(24, 16, 24, 16);
+  column->setSpacing(8);
+  auto* name = figure_label(20, &about);
+  name->setText(tr("Sunbreak %1").arg(QApplication::applicationVersion()));
+  column->addWidget(name);
+  column->addWidget(wrapped_label(
+      tr("A bench partner for people who test grow lights. It measures, works out and keeps; what it shows is no "
+         "substitute for local electrical codes or a licensed electrician."),
+      &about));
+  column->addWidget(quiet_label(tr("Lab book: %1").arg(text_of(desk_->book().file().string())), &about));
+  auto* close = primary_button(tr("Close"), &about);
+  connect(close, &QPushButton::clicked, &about, &QDialog::accept);
+  auto* row = new QHBoxLayout;
+  row->addStretch();
+  row->addWidget(close);
+  column->addLayout(row);
+  about.exec();
 }
 
 void MainWindow::open_book(const QString& path) {
@@ -395,7 +471,15 @@ void MainWindow::open_book(const QString& path) {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
   if (QWidget* typing = QApplication::focusWidget()) typing->clearFocus();
-  QSettings().setValue("window/geometry", saveGeometry());
+  QSettings settings;
+  settings.setValue("window/geometry", saveGeometry());
+  QVariantMap last = settings.value("books/last tests").toMap();
+  const QString book = text_of(desk_->book().file().string());
+  if (desk_->test() && stage_)
+    last[book] = QStringList{QString::number(desk_->test()->test.id), QString::number(static_cast<int>(*stage_))};
+  else
+    last.remove(book);
+  settings.setValue("books/last tests", last);
   QMainWindow::closeEvent(event);
 }
 
@@ -414,6 +498,27 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  // The wheel scrolls the page; it turns no choice that the keyboard is not in.
+  if (event->type() == QEvent::Wheel) {
+    const auto* box = qobject_cast<QComboBox*>(watched);
+    if (box && !box->hasFocus()) {
+      event->ignore();
+      return true;
+    }
+  }
+  // A key that empties a whole field at once, past what its undo brings back, is too near to others.
+  if (event->type() == QEvent::KeyPress && qobject_cast<QLineEdit*>(watched) &&
+      static_cast<QKeyEvent*>(event)->matches(QKeySequence::DeleteCompleteLine))
+    return true;
+  // Enter presses the button that the keyboard is on.
+  if (event->type() == QEvent::KeyPress) {
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    auto* button = qobject_cast<QAbstractButton*>(watched);
+    if (button && button->hasFocus() && button->window() == this && (key == Qt::Key_Return || key == Qt::Key_Enter)) {
+      button->click();
+      return true;
+    }
+  }
   // A field with nothing typed in it leaves undo and redo to the lab book.
   if (event->type() == QEvent::ShortcutOverride) {
     auto* edit = qobject_cast<QLineEdit*>(watched);

@@ -36,6 +36,10 @@ class MainWindow : public QMainWindow {
   void show_stage(Stage stage);
   /// At a stage, or at the one that its state suggests; `then` once it is there.
   void open_test(record::Id id, std::optional<Stage> stage = {}, const std::function<void()>& then = {});
+  /// Opens the test that was on the desk when a window on this lab book was closed last, at its stage.
+  void reopen_last_test();
+  /// Lab books that were opened lately, the latest first, whether they are there or not.
+  static QStringList remembered_books();
   /// Takes in a file of readings or a data package; what it is goes by its content.
   void bring_in_file(const QString& path);
   /// The same for several at once: tables find their heights and settings by their names, to be confirmed.
@@ -57,6 +61,9 @@ class MainWindow : public QMainWindow {
   void choose_file();
   void open_book(const QString& path);
   void choose_book();
+  void new_book();
+  void show_about();
+  QStringList recent_books() const;
   void paste();
   void copy();
   void plan_like_this_sweep();

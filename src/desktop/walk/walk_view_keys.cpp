@@ -77,6 +77,11 @@ bool WalkView::edit_key(QKeyEvent* key) {
       accept_typed();
       return true;
     case Qt::Key_Space:
+      if (!empty) {
+        say(tr("A value is being typed: Enter keeps it, Escape takes it away; then Space takes the live one."),
+            "attention");
+        return true;
+      }
       accept_live();
       return true;
     case Qt::Key_Left:
@@ -114,7 +119,8 @@ bool WalkView::edit_key(QKeyEvent* key) {
     emit pasted(text);
     return true;
   }
-  return !(key->modifiers() & ~Qt::ShiftModifier) && letter_key(key->key());
+  // In the middle of a number a letter is a slip, seen in the field and told at Enter, and no command.
+  return empty && !(key->modifiers() & ~Qt::ShiftModifier) && letter_key(key->key());
 }
 
 std::vector<KeyHint> WalkView::keys() const {

@@ -155,7 +155,7 @@ void WarmUpView::refresh() {
     lamp_->style()->polish(lamp_);
   }
   record_->setChecked(recording_->on());
-  record_->setText(recording_->on() ? tr("Recording") : tr("Record"));
+  record_->setText(recording_->on() ? tr("Stop recording") : tr("Record"));
   back_->setVisible(recording_->on() && !recording_->light_counts());
   form_->setEnabled(!desk_.read_only());
   refresh_traces();

@@ -94,6 +94,11 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
   if (on_typing && preview == Preview::On)
     connect(edit, &QLineEdit::textEdited, this,
             [=, this](const QString& text) { on_typing([=] { return take(text.trimmed()); }); });
+  droppers_.push_back([=] {
+    if (!edit->property("wrong").toBool()) return;
+    mark_wrong(edit, problem, {});
+    show_text(edit, show());
+  });
   refreshers_.push_back([=] {
     if (edit->hasFocus() && edit->isModified()) return;
     if (edit->property("wrong").toBool()) return;
@@ -127,6 +132,7 @@ QComboBox* Form::choice(const QString& name, const std::function<std::vector<Cho
     fill();
   });
   refreshers_.push_back(fill);
+  droppers_.push_back([=] { problem->hide(); });
   fill();
   return box;
 }
@@ -146,6 +152,10 @@ void Form::button_row(const std::vector<std::pair<QString, std::function<void()>
 
 void Form::refresh() {
   for (const auto& refresher : refreshers_) refresher();
+}
+
+void Form::drop_refusals() {
+  for (const auto& drop : droppers_) drop();
 }
 
 void Form::set_editable(bool editable) {

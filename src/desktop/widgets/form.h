@@ -40,8 +40,10 @@ class Form : public QWidget {
   /// Called while a line is typed, with the change that keeping it would make; set before lines are added.
   std::function<void(const std::function<QString()>& change)> on_typing;
 
-  /// Reads every field anew; a field being typed in keeps its text.
+  /// Reads every field anew; a field being typed in, or with a refusal under it, keeps its text.
   void refresh();
+  /// Forgets refusals and what they refused: the record they were about is another one, or as it was before.
+  void drop_refusals();
   void set_editable(bool editable);
 
  private:
@@ -49,7 +51,7 @@ class Form : public QWidget {
   void commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* problem);
 
   QGridLayout* grid_;
-  std::vector<std::function<void()>> refreshers_;
+  std::vector<std::function<void()>> refreshers_, droppers_;
   std::vector<QWidget*> editors_;
 };
 

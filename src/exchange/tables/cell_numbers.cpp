@@ -2,6 +2,9 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+#include <cstdlib>
+
 #include "core/quantity/number.h"
 
 namespace sunbreak::exchange {
@@ -55,11 +58,22 @@ std::optional<double> cell_number(std::string_view cell, const NumberRule& rule)
   return parse_number(cell, rule.decimal_mark);
 }
 
+namespace {
+/// Infinity, the sign for no number at all, and numbers that no machine holds.
+bool names_no_finite(std::string_view cell) {
+  const std::string text(cell);
+  char* end = nullptr;
+  const double value = std::strtod(text.c_str(), &end);
+  return end == text.c_str() + text.size() && !text.empty() && !std::isfinite(value);
+}
+}  // namespace
+
 CellReading cell_reading(std::string_view cell, const NumberRule& rule) {
   if (trimmed(cell).empty()) return {{}, "is empty"};
   const auto value = cell_number(cell, rule);
   const std::string shown(cell.substr(0, 40));
-  if (!value) return {{}, fmt::format("'{}' is not a number", shown)};
+  if (!value)
+    return {{}, fmt::format("'{}' is {}", shown, names_no_finite(trimmed(cell)) ? "no finite number" : "not a number")};
   if (*value < lowest_plausible || *value > highest_plausible)
     return {{}, fmt::format("'{}' is outside {} to {} µmol/m²/s", shown, lowest_plausible, highest_plausible)};
   return {value, {}};

@@ -18,7 +18,7 @@ struct Test {
   std::string spots;  ///< JSON list of {name, x_m, y_m}, for a spot grid
   double photoperiod_h = 12;
   std::string target_name = "flowering & fruiting";
-  double target_low_ppfd = 600, target_high_ppfd = 1000;
+  double target_low_ppfd = 555, target_high_ppfd = 925;
   bool target_by_daily_light = false;  ///< the band is one of daily light: it moves with the photoperiod
   std::string door, datum;
   std::string tape_from = "sensor";  ///< sensor, floor or canopy
