@@ -77,7 +77,7 @@ TEST(TargetShelf, EditsCanBeUndone) {
   book->edit("target", [&](Edit& e) { e.save(first); });
   EXPECT_EQ(crop_targets(*book).front().low, 111);
   ASSERT_TRUE(book->undo());
-  EXPECT_EQ(crop_targets(*book).front().low, 100);
+  EXPECT_EQ(crop_targets(*book).front().low, 105);
 }
 
 }  // namespace sunbreak::book

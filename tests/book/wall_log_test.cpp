@@ -210,7 +210,7 @@ TEST(WallLogs, APackageWhoseSamplesDoNotAddUpIsRefused) {
   rows.erase(rows.rfind("\r\n", rows.size() - 3) + 2);
   const auto back = read_package(archive);
   ASSERT_FALSE(back.ok());
-  EXPECT_NE(back.problem().seen.find("log_sample.csv has 60 samples"), std::string::npos) << back.problem().seen;
+  EXPECT_NE(back.problem().seen.find("expected 60, as log_sample.csv has"), std::string::npos) << back.problem().seen;
 }
 
 TEST(StabilizationOfATest, FollowsTheLog) {

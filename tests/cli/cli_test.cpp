@@ -303,7 +303,7 @@ TEST_F(Cli, ReadTellsFiguresWithTheirUncertaintyEvidenceAndTargets) {
     EXPECT_NEAR(std::sqrt(squares), u["standard"].get<double>(), 1e-9);
     EXPECT_NEAR(2 * u["standard"].get<double>() + std::abs(u["bias"].get<double>()), sure, 1e-9);
     EXPECT_EQ(sweep["evidence"]["conditions"].size(), 10u);
-    EXPECT_EQ(sweep["targets"].size(), 14u);
+    EXPECT_EQ(sweep["targets"].size(), 19u);
     EXPECT_NEAR(sweep["cut"]["length_m"].get<double>(), 0.6, 1e-9);
   }
   const Outcome words = run("read " + book + " --test 7");
