@@ -48,19 +48,41 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
                                         empty_));
   empty_layout->addStretch();
 
-  definition_ = wrapped_label({}, this);
-  definition_->setMinimumHeight(116);
-  definition_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  definition_->setContentsMargins(24, 8, 16, 8);
-  definition_->setObjectName("definition");
-  definition_->setProperty("quiet", true);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   layout->addWidget(scroll_, 1);
   layout->addWidget(empty_, 1);
-  layout->addWidget(thin_rule(this));
-  layout->addWidget(definition_);
+  definition_ = wrapped_label({}, this);
+  definition_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  definition_->setContentsMargins(24, 8, 16, 8);
+  definition_->setObjectName("definition");
+  definition_->setProperty("quiet", true);
+  define_nothing();
+}
+
+/// Shows a definition over the column's foot; nothing moves for it.
+void FiguresColumn::show_definition(const QString& words) {
+  if (words.isEmpty()) return define_nothing();
+  definition_->setText(words);
+  place_definition();
+  definition_->show();
+  definition_->raise();
+}
+
+void FiguresColumn::define_nothing() {
+  definition_->clear();
+  definition_->hide();
+}
+
+void FiguresColumn::place_definition() {
+  const int tall = std::max(definition_->heightForWidth(width()), 0);
+  definition_->setGeometry(0, height() - tall, width(), tall);
+}
+
+void FiguresColumn::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  place_definition();
 }
 
 /// Gives a picture or a table of figures its definition, on hover and on focus as a figure has it.
@@ -73,16 +95,15 @@ void FiguresColumn::define(QWidget* widget, const char* id) {
 bool FiguresColumn::eventFilter(QObject* watched, QEvent* event) {
   auto* widget = qobject_cast<QWidget*>(watched);
   if (widget && (event->type() == QEvent::Enter || event->type() == QEvent::FocusIn))
-    definition_->setText(widget->whatsThis());
-  if (widget && event->type() == QEvent::FocusIn) scroll_->ensureWidgetVisible(widget);
+    show_definition(widget->whatsThis());
+  if (widget && (event->type() == QEvent::Leave || event->type() == QEvent::FocusOut)) define_nothing();
+  if (widget && event->type() == QEvent::FocusIn) scroll_->ensureWidgetVisible(widget, 50, definition_->height() + 16);
   return QWidget::eventFilter(watched, event);
 }
 
 FigureRow* FiguresColumn::make_row(const Figure& figure, bool large) {
   auto* row = new FigureRow(figure, large, content_);
-  connect(row, &FigureRow::described, this, [this](const QString& words) {
-    definition_->setText(words.isEmpty() ? tr("Point at a figure, or Tab to it, for its definition.") : words);
-  });
+  connect(row, &FigureRow::described, this, [this](const QString& words) { show_definition(words); });
   row->installEventFilter(this);
   rows_.emplace_back(&figure, row);
   return row;
@@ -191,7 +212,7 @@ void FiguresColumn::refresh() {
   const SweepFigures* figures = desk_.figures();
   scroll_->setVisible(figures != nullptr);
   empty_->setVisible(!figures);
-  definition_->setText(figures ? tr("Point at a figure, or Tab to it, for its definition.") : QString());
+  if (!figures) define_nothing();
   if (!figures) return;
   show_figures(*figures);
   show_reduced();

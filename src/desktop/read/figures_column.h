@@ -30,9 +30,13 @@ class FiguresColumn : public QWidget {
   void show_judgement();
 
  protected:
+  void resizeEvent(QResizeEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  void show_definition(const QString& words);
+  void define_nothing();
+  void place_definition();
   void define(QWidget* widget, const char* id);
   void build(QVBoxLayout* column);
   void add_section(QVBoxLayout* column, const QString& title);
