@@ -177,6 +177,23 @@ Id new_test(Book& book) {
   return test.id;
 }
 
+void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& chosen) {
+  Test changed = test.test;
+  changed.sensor_id = chosen ? std::optional(chosen->id) : std::nullopt;
+  edit.save(changed);
+  const Meter sensor = chosen.value_or(Meter{});
+  for (Sweep sweep : test.sweeps) {
+    sweep.dark_offset = sensor.dark_offset;
+    sweep.calibration_factor = sensor.factor;
+    edit.save(sweep);
+  }
+  for (LogPart part : test.log_parts) {
+    part.dark_offset = sensor.dark_offset;
+    part.calibration_factor = sensor.factor;
+    edit.save(part);
+  }
+}
+
 Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
   if (const Sweep* present = test.sweep(rung_id, stop_id)) return *present;
   Sweep sweep;

@@ -25,6 +25,10 @@ std::optional<Problem> plan_grid(Book& book, const TestRecord& test, const Grid&
 /// readings.
 std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Footprint& footprint);
 
+/// Takes a meter as the light sensor of a test: of what is read from now on, and of all that was read. Its sweeps and
+/// its log are corrected as that sensor's readings; without one they are taken as they stand.
+void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& sensor);
+
 /// A new test on the same bench and meters with the same plan, no readings, and its checklist open again; of the given
 /// fixture, or of a new one where its id is 0. Returns the test's id.
 Id duplicate_plan(Book& book, Id test_id, Id fixture_id);

@@ -43,6 +43,15 @@ class Facts {
 
 std::string percent(double share) { return short_number(100 * share, 1) + " %"; }
 
+std::string claim_unit(const std::string& kind) {
+  return kind == "power_w"           ? " W"
+         : kind == "ppf_umol_s"      ? " µmol/s"
+         : kind == "efficacy_umol_j" ? " µmol/J"
+         : kind == "height_m"        ? " m"
+         : kind == "equivalent"      ? " W"
+                                     : "";
+}
+
 std::string claim_name(const std::string& kind) {
   static const std::map<std::string, std::string> names{{"power_w", "Power"},
                                                         {"ppf_umol_s", "PPF"},
@@ -77,6 +86,22 @@ std::string tape_words(const record::Test& test) {
   return test.tape_from == "floor"    ? "the floor; the sensor's height is taken off"
          : test.tape_from == "canopy" ? "a pretend canopy; its height less the sensor's is added"
                                       : "the sensor's receiving surface";
+}
+
+/// The factor that a meter's readings were corrected by: of the light sensor what its sweeps were taken with, whatever
+/// its card says since.
+std::string factor_words(const record::TestRecord& b, const record::Meter& m) {
+  double least = m.factor, most = m.factor;
+  if (b.test.sensor_id == m.id && !b.sweeps.empty()) {
+    const auto [low, high] = std::minmax_element(
+        b.sweeps.begin(), b.sweeps.end(), [](auto& x, auto& y) { return x.calibration_factor < y.calibration_factor; });
+    least = low->calibration_factor, most = high->calibration_factor;
+  }
+  const std::string own = least == m.factor && most == m.factor
+                              ? std::string()
+                              : fmt::format(" (its card says {} by now)", short_number(m.factor, 4));
+  return least == most ? fmt::format("factor {}{}", short_number(least, 4), own)
+                       : fmt::format("factors {} to {}{}", short_number(least, 4), short_number(most, 4), own);
 }
 
 /// How the stations were walked, for the method.
@@ -219,7 +244,8 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
           .take());
   Facts claims;
   for (const record::Claim& c : b.claims)
-    claims.add(claim_name(c.kind), c.words.empty() && c.value ? short_number(*c.value, 3) : c.words);
+    claims.add(claim_name(c.kind),
+               c.words.empty() && c.value ? short_number(*c.value, 3) + claim_unit(c.kind) : c.words);
   page.set("claims", claims.take());
   Facts bench;
   bench.add("Bench", b.bench.name)
@@ -236,10 +262,10 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
       .add("Height checked at every corner", b.test.checked_height)
       .add("Fans as in use", b.test.checked_fans);
   for (const record::Meter& m : b.meters)
-    bench.add(m.kind == "quantum" ? "Quantum sensor" : "Wall meter",
-              fmt::format("{}; calibrated {}; factor {}; standard uncertainty {}", stated(m.name),
-                          stated(m.calibrated_on), short_number(m.factor, 4),
-                          m.uncertainty_pct ? short_number(*m.uncertainty_pct, 2) + " %" : "not stated"));
+    bench.add(
+        m.kind == "quantum" ? "Quantum sensor" : "Wall meter",
+        fmt::format("{}; calibrated {}; {}; standard uncertainty {}", stated(m.name), stated(m.calibrated_on),
+                    factor_words(b, m), m.uncertainty_pct ? short_number(*m.uncertainty_pct, 2) + " %" : "not stated"));
   page.set("bench", bench.take());
 
   const double low = b.test.target_low_ppfd, high = b.test.target_high_ppfd;
@@ -265,9 +291,12 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
            "as (raw − dark) · calibration factor · spectral factor."));
   if (!chosen.empty()) method.push_back(data("Stations: " + grid_words(chosen.front().second->layout, units) + "."));
   if (!chosen.empty()) method.push_back(data(walk_words(b, *chosen.front().second)));
-  method.push_back(
-      data("Height is the vertical distance from the emitting plane to the sensor's receiving surface. Power is read "
-           "at the wall plug, driver losses included."));
+  method.push_back(data(
+      (b.test.datum.empty()
+           ? std::string("What heights are measured from is not stated; they end at the sensor's receiving surface.")
+           : fmt::format("Height is the vertical distance from the {} to the sensor's receiving surface.",
+                         b.test.datum)) +
+      " Power is read at the wall plug, driver losses included."));
   method.push_back(
       data("Between stations the field is bilinear and keeps the outer value to the edge of the measured area; areas "
            "are counted on it at 1 cm. Lowest and highest are always readings."));
@@ -280,6 +309,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
 
   const auto grade = evaluation.grade();
   page.set("graded", grade.has_value());
+  page.set("band", fmt::format("{}–{} µmol/m²/s", short_number(low, 1), short_number(high, 1)));
   if (grade) page.set("test_grade", std::string(name(*grade)));
   List sweeps;
   for (const auto& [sweep, laid_out] : chosen) {

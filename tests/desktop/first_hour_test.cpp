@@ -73,6 +73,26 @@ TEST_F(FirstHourTest, LettersInTheMiddleOfANumberAreNoCommands) {
   EXPECT_EQ(desk().view()->missing(), 1) << "alone it is a command";
 }
 
+TEST_F(FirstHourTest, WattsHaveAKeyOfTheirOwn) {
+  begin_test();
+  window_->show_stage(Stage::Walk);
+  type("512.5");
+  key(Qt::Key_Return);
+  type("w");
+  auto* watts = find<QLineEdit>("walkWatts");
+  ASSERT_TRUE(watts->hasFocus());
+  key(Qt::Key_Space);
+  EXPECT_TRUE(find<QLabel>("walkNote")->text().contains("no live watts"));
+  type("318.5");
+  key(Qt::Key_Return);
+  EXPECT_EQ(desk().sweep()->power_w, 318.5);
+  EXPECT_TRUE(find<QLineEdit>("walkValue")->hasFocus()) << "and on with the walk";
+  type("w");
+  type("9");
+  find<QLineEdit>("walkValue")->setFocus();
+  EXPECT_EQ(desk().sweep()->power_w, 9) << "what was typed is not lost to a change of focus";
+}
+
 TEST_F(FirstHourTest, ARefusalGoesWithUndoAndStaysWithItsTest) {
   begin_test();
   const record::Id first = desk().test()->test.id;

@@ -1,11 +1,17 @@
 #include "desktop/import/tables_dialog.h"
 
 #include <QElapsedTimer>
+#include <QFile>
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QTimer>
 #include <cmath>
 
+#include "book/demo/demo_book.h"
+#include "book/plan.h"
+#include "evaluation/evaluation.h"
+#include "exchange/package/data_package.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -107,4 +113,71 @@ TEST_F(TablesTest, ASweepsGridCanBecomeThePlans) {
   EXPECT_EQ(desk().test()->test.columns, 8);
   desk().edits().undo();
   EXPECT_EQ(desk().test()->test.columns, 6);
+}
+
+namespace {
+
+/// Takes everything in the list of tables that comes up.
+void take_tables(int* rows = nullptr) {
+  auto* timer = new QTimer(qApp);
+  QObject::connect(timer, &QTimer::timeout, timer, [=] {
+    QWidget* dialog = QApplication::activeModalWidget();
+    if (!dialog) return;
+    timer->stop();
+    timer->deleteLater();
+    ASSERT_EQ(dialog->objectName(), "tablesDialog");
+    if (rows) *rows = dialog->findChild<QTableWidget*>("tablesList")->rowCount();
+    QTest::mouseClick(dialog->findChild<QPushButton*>("takeTables"), Qt::LeftButton);
+  });
+  timer->start(10);
+}
+
+}  // namespace
+
+TEST_F(TablesTest, AFileThatSaysAnotherHeightGoesThere) {
+  QFile file(path("bars.csv"));
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write("Height: 60 cm, dimmer 100 %,,,,,\n" + QByteArray::fromStdString(matrix(6, 500)));
+  file.close();
+  const record::Id open_rung = desk().rung()->id;
+  take_tables();
+  window_->bring_in_file(path("bars.csv"));
+  const record::TestRecord& t = *desk().test();
+  ASSERT_EQ(t.sweeps.size(), 1u);
+  EXPECT_NE(t.sweeps[0].rung_id, open_rung) << "never into the sweep that happened to be open";
+  EXPECT_NEAR(t.rung(t.sweeps[0].rung_id)->height_m, 0.6, 1e-9);
+  EXPECT_EQ(t.readings.size(), 36u);
+}
+
+TEST_F(TablesTest, TheTableForASpreadsheetReadsBack) {
+  book::fill_demo(desk().book());
+  open_test(desk().book().all<record::Test>().back().id - 5, Stage::Read);  // one of several heights
+  const record::TestRecord before = *desk().test();
+  ASSERT_GT(before.sweeps.size(), 1u);
+  QFile file(path("all.csv"));
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write(QByteArray::fromStdString(exchange::spreadsheet_csv(*desk().worked_out().evaluation())));
+  file.close();
+  record::Id copy = 0;
+  desk().edits().plan([&]() -> std::optional<Problem> {
+    copy = book::duplicate_plan(desk().book(), before.test.id, before.test.fixture_id);
+    return {};
+  });
+  open_test(copy, Stage::Walk);
+  int rows = 0;
+  take_tables(&rows);
+  window_->bring_in_file(path("all.csv"));
+  EXPECT_EQ(rows, static_cast<int>(before.sweeps.size()));
+  const record::TestRecord& after = *desk().test();
+  ASSERT_EQ(after.sweeps.size(), before.sweeps.size());
+  const auto again = evaluation::evaluate(after), once = evaluation::evaluate(before);
+  for (const record::Sweep& sweep : before.sweeps)
+    for (const record::Sweep& other : after.sweeps)
+      if (std::abs(after.rung(other.rung_id)->height_m - before.rung(sweep.rung_id)->height_m) < 1e-6 &&
+          after.stop(other.stop_id)->percent == before.stop(sweep.stop_id)->percent) {
+        const auto& a = again->view(other.id)->states;
+        const auto& b = once->view(sweep.id)->states;
+        ASSERT_EQ(a.size(), b.size());
+        for (std::size_t i = 0; i < a.size(); ++i) EXPECT_EQ(a[i].raw, b[i].raw);
+      }
 }

@@ -109,6 +109,20 @@ TEST(HtmlReport, ASweepWithoutItsHeightIsSetApartAndItsDismissalStillPrinted) {
   EXPECT_TRUE(holds(html, "the door was open"));
 }
 
+TEST(HtmlReport, SaysPlainlyWhatItKnowsAndWhatNot) {
+  record::TestRecord b = small_record();
+  b.claims = {{1, 0, "power_w", 320, ""}, {2, 0, "efficacy_umol_j", 2.8, ""}};
+  std::string html = html_report(*evaluation::evaluate(b)).html;
+  EXPECT_TRUE(holds(html, "What heights are measured from is not stated"));
+  EXPECT_FALSE(holds(html, "emitting plane"));
+  EXPECT_TRUE(holds(html, "320 W"));
+  EXPECT_TRUE(holds(html, "2.8 µmol/J"));
+  EXPECT_TRUE(holds(html, "In band<br><span>150–350 µmol/m²/s</span>"));
+  b.test.datum = "diodes";
+  html = html_report(*evaluation::evaluate(b)).html;
+  EXPECT_TRUE(holds(html, "vertical distance from the diodes"));
+}
+
 TEST(HtmlReport, ImperialUnitsHoldThroughout) {
   ReportOptions options;
   options.units = UnitSystem::Imperial;

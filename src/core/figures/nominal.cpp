@@ -51,13 +51,13 @@ std::vector<NominalFootprint> nominal_footprints(const Field& field, const Recta
 }
 
 std::vector<Footprint> usual_metric_sizes() {
-  return {{0.6, 0.6}, {0.8, 0.8}, {0.9, 0.9}, {1.0, 1.0}, {1.2, 1.2}, {0.6, 1.2}};
+  return {{0.6, 0.6}, {0.8, 0.8}, {0.9, 0.9}, {1.0, 1.0}, {1.2, 1.2}, {0.6, 1.2}, {1.2, 0.6}};
 }
 
 std::vector<Footprint> usual_foot_sizes() {
   constexpr double foot_m = 0.3048;
   std::vector<Footprint> sizes;
-  for (const auto& [width, depth] : {std::pair{2, 2}, {2, 4}, {3, 3}, {4, 4}, {5, 5}})
+  for (const auto& [width, depth] : {std::pair{2, 2}, {2, 4}, {4, 2}, {3, 3}, {4, 4}, {5, 5}})
     sizes.push_back({width * foot_m, depth * foot_m});
   return sizes;
 }

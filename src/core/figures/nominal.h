@@ -29,10 +29,10 @@ double edge_mean_ppfd(const Field& field, const Rectangle& rectangle);
 std::vector<NominalFootprint> nominal_footprints(const Field& field, const Rectangle& measured,
                                                  std::span<const Footprint> sizes, const std::optional<Band>& band);
 
-/// The usual sizes: 60×60, 80×80, 90×90, 100×100, 120×120, 60×120 cm.
+/// The usual sizes: 60×60, 80×80, 90×90, 100×100, 120×120, 60×120 cm, oblong ones both ways round.
 std::vector<Footprint> usual_metric_sizes();
 
-/// The usual sizes: 2×2, 2×4, 3×3, 4×4, 5×5 ft.
+/// The usual sizes: 2×2, 2×4, 3×3, 4×4, 5×5 ft, oblong ones both ways round.
 std::vector<Footprint> usual_foot_sizes();
 
 }  // namespace sunbreak

@@ -1,5 +1,7 @@
 #include "desktop/desk/edits.h"
 
+#include <QScopedValueRollback>
+
 #include "book/plan.h"
 #include "book/test_rows.h"
 #include "book/trouble.h"
@@ -49,6 +51,7 @@ QString Edits::plan(const std::function<std::optional<Problem>()>& change) {
 std::optional<record::TestRecord> Edits::rehearse(const std::function<QString()>& change) {
   std::optional<record::TestRecord> draft;
   if (!desk_.test() || desk_.read_only()) return draft;
+  const QScopedValueRollback trial(rehearsing_, true);
   try {
     desk_.book().rehearse(
         [&] {

@@ -36,6 +36,8 @@ class Edits {
 
   /// The test as it would be after a change that is not made yet; none where the change would be refused.
   std::optional<record::TestRecord> rehearse(const std::function<QString()>& change);
+  /// Whether a change is only being tried: it asks nothing.
+  bool rehearsing() const { return rehearsing_; }
 
   /// Tells whether a value taken at a station of the chosen sweep, and not kept yet, wants more averaged into it. A
   /// copy of what it needs: may be asked on another thread.
@@ -59,6 +61,7 @@ class Edits {
   void step_history(bool undoing);
 
   Desk& desk_;
+  bool rehearsing_ = false;
 };
 
 }  // namespace sunbreak::desktop

@@ -33,7 +33,7 @@ const Step* step_at(const std::vector<Step>& steps, double Step::*value, double 
 
 TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* parent) : QDialog(parent), desk_(desk) {
   setObjectName("tablesDialog");
-  setWindowTitle(tr("Bring in %1 tables").arg(files.size()));
+  setWindowTitle(files.size() == 1 ? tr("Bring in a table") : tr("Bring in %1 tables").arg(files.size()));
   for (TableFile& file : files) {
     Row row;
     const auto draft = exchange::read_sweep_table(file.bytes, book::table_context(*desk_.test(), nullptr), {});
@@ -54,9 +54,11 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(24, 16, 24, 16);
   layout->setSpacing(8);
-  layout->addWidget(wrapped_label(tr("Heights and dimmer settings are taken from the names of the files or from their "
-                                     "first lines. Correct what is wrong; untick what is not to be taken."),
-                                  this));
+  layout->addWidget(
+      wrapped_label(tr("Heights and dimmer settings are taken from the names of the files, from their first "
+                       "lines or from their columns, and not from the sweep that is open. Correct what "
+                       "is wrong; untick what is not to be taken."),
+                    this));
   table_ = new QTableWidget(static_cast<int>(rows_.size()), 5, this);
   table_->setObjectName("tablesList");
   table_->setAccessibleName(tr("Tables to bring in"));

@@ -11,6 +11,7 @@
 #include "desktop/rig/plan_fields.h"
 #include "desktop/rig/rig_advice.h"
 #include "desktop/rig/side_drawing.h"
+#include "desktop/shelf/figures_at_stake.h"
 #include "desktop/shelf/record_fields.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/form.h"
@@ -169,6 +170,11 @@ void RigView::add_pickers_fixture() {
       [fixture_id] { return QVariant::fromValue<qlonglong>(fixture_id()); },
       [this](const QVariant& v) {
         if (!desk_.test()) return QString();
+        if (!desk_.test()->readings.empty())
+          return tr(
+              "Readings were taken of this fixture, so this test stays with it. Duplicate the plan on Home for the "
+              "next "
+              "one.");
         desk_.edits().make(tr("choose a fixture"), [&](book::Edit& e) {
           Test test = desk_.test()->test;
           const record::Id id = v.toLongLong();
@@ -230,15 +236,28 @@ void RigView::add_meters() {
         },
         [this, member, kind](const QVariant& v) {
           if (!desk_.test()) return QString();
-          desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
-            Test test = desk_.test()->test;
-            const record::Id id = v.toLongLong();
-            record::Meter fresh;
-            fresh.kind = kind;
-            fresh.name = kind == "quantum" ? "New sensor" : "New wall meter";
-            test.*member = id < 0 ? std::nullopt : std::optional(id ? id : e.add(fresh));
-            e.save(test);
-          });
+          const record::Id id = v.toLongLong();
+          const auto choose = [&] {
+            desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
+              record::Meter fresh;
+              fresh.kind = kind;
+              fresh.name = kind == "quantum" ? "New sensor" : "New wall meter";
+              std::optional<record::Meter> chosen;
+              if (id == 0) fresh.id = e.add(fresh), chosen = fresh;
+              if (id > 0) chosen = desk_.book().find<record::Meter>(id);
+              if (member == &Test::sensor_id) return book::choose_sensor(e, *desk_.test(), chosen);
+              Test test = desk_.test()->test;
+              test.*member = chosen ? std::optional(chosen->id) : std::nullopt;
+              e.save(test);
+            });
+            return QString();
+          };
+          if (member != &Test::sensor_id ||
+              agreed_for_figures(desk_,
+                                 tr("All readings of this test are taken as this sensor's: its dark offset and factor "
+                                    "correct those that are there too."),
+                                 choose))
+            choose();
           return QString();
         });
   };

@@ -1,6 +1,7 @@
 #include "desktop/shelf/record_fields.h"
 
 #include "book/plan.h"
+#include "desktop/shelf/figures_at_stake.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
 
@@ -153,20 +154,29 @@ void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
   const auto side = [&](const QString& name, double Bench::*member) {
     return form.line(
         name, [=, &desk] { return show_length(member_of(desk, id(), member), desk.units()); },
-        parse_length_field([&desk] { return desk.units(); }, {0.05, 20, false},
-                           [=, &desk](std::optional<double> v) -> QString {
-                             auto bench = desk.book().find<Bench>(id());
-                             if (!bench) return {};
-                             (*bench).*member = *v;
-                             // The test on the desk may change its own bench; from the shelf, no test is exempt.
-                             record::TestRecord around;
-                             if (desk.test() && desk.test()->bench.id == bench->id)
-                               around = *desk.test();
-                             else
-                               around.bench = *desk.book().find<Bench>(id());
-                             return desk.edits().plan(
-                                 [&] { return book::resize_bench(desk.book(), around, record::footprint_of(*bench)); });
-                           }),
+        parse_length_field(
+            [&desk] { return desk.units(); }, {0.05, 20, false},
+            [=, &desk](std::optional<double> v) -> QString {
+              auto bench = desk.book().find<Bench>(id());
+              if (!bench) return {};
+              (*bench).*member = *v;
+              // The test on the desk may change its own bench; from the shelf, no test is exempt.
+              record::TestRecord around;
+              if (desk.test() && desk.test()->bench.id == bench->id)
+                around = *desk.test();
+              else
+                around.bench = *desk.book().find<Bench>(id());
+              const auto resize = [&] {
+                return desk.edits().plan(
+                    [&] { return book::resize_bench(desk.book(), around, record::footprint_of(*bench)); });
+              };
+              if (!agreed_for_figures(desk,
+                                      QObject::tr("This bench was walked. With another size the stations "
+                                                  "lie elsewhere, and the readings hold for another area."),
+                                      resize))
+                return {};
+              return resize();
+            }),
         [&desk] { return unit_text(desk); });
   };
   side(QObject::tr("Width, left to right"), &Bench::width_m)->setObjectName("benchWidth");

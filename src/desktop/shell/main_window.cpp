@@ -39,6 +39,8 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "exchange/package/data_package.h"
+#include "exchange/tables/split_sweeps.h"
+#include "exchange/tables/sweep_name.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -396,10 +398,29 @@ bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::st
   return false;
 }
 
+/// Whether a table's name or head says another height or dimmer setting than those on the desk.
+bool MainWindow::unlike_the_sweep_at_hand(const TableFile& table) const {
+  constexpr double same_height_m = 0.0005, same_percent = 0.01;
+  const exchange::SweepName named = exchange::sweep_named(
+      text_of(table.name), std::string_view(table.bytes).substr(0, 4096), surface_unit(desk_->units()));
+  return (named.height_m && std::abs(*named.height_m - desk_->rung()->height_m) > same_height_m) ||
+         (named.percent && std::abs(*named.percent - desk_->stop()->percent) > same_percent);
+}
+
 void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
   if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
     return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
   if (front()->take_table(bytes, origin)) return;
+  // A table that says another height or setting than the sweep at hand, or holds several, finds its own.
+  std::vector<TableFile> tables;
+  for (exchange::SweepPart& part : exchange::split_sweeps(bytes, surface_unit(desk_->units())))
+    tables.push_back({text_of(part.name()), std::move(part.text)});
+  if (tables.empty()) tables.push_back({origin, bytes});
+  if (tables.size() > 1 || unlike_the_sweep_at_hand(tables.front())) {
+    TablesDialog dialog(*desk_, std::move(tables), this);
+    if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
+    return;
+  }
   ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
   if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
 }

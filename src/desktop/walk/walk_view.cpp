@@ -54,6 +54,7 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
   middle_layout->addWidget(map_, 1);
   side_ = new WalkSide(this);
   side_->value->installEventFilter(this);
+  side_->watts->installEventFilter(this);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
@@ -329,6 +330,8 @@ void WalkView::set_arms_length(bool on) {
 
 bool WalkView::eventFilter(QObject* watched, QEvent* event) {
   if (watched == side_->value && event->type() == QEvent::KeyPress && edit_key(static_cast<QKeyEvent*>(event)))
+    return true;
+  if (watched == side_->watts && event->type() == QEvent::KeyPress && watts_key(static_cast<QKeyEvent*>(event)))
     return true;
   return StageView::eventFilter(watched, event);
 }

@@ -58,6 +58,7 @@ class WalkView : public StageView {
   void list_checks();
   void go_to(record::Id sweep_id, int station);
   void take_watts();
+  bool watts_key(QKeyEvent* key);
   bool edit_key(class QKeyEvent* key);
   bool letter_key(int key);
   bool simulated_light() const;

@@ -60,6 +60,10 @@ bool WalkView::letter_key(int key) {
     case Qt::Key_V:
       set_arms_length(!arms_length_);
       return true;
+    case Qt::Key_W:
+      side_->watts->setFocus(Qt::ShortcutFocusReason);
+      side_->watts->selectAll();
+      return true;
     default:
       return false;
   }
@@ -123,6 +127,34 @@ bool WalkView::edit_key(QKeyEvent* key) {
   return empty && !(key->modifiers() & ~Qt::ShiftModifier) && letter_key(key->key());
 }
 
+bool WalkView::watts_key(QKeyEvent* key) {
+  switch (key->key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+      take_watts();
+      break;
+    case Qt::Key_Space: {
+      const auto live = hub_.channel(instruments::Measures::Power).live();
+      if (!live) {
+        say(tr("There are no live watts to take: no wall meter is connected, or it is silent. Type them, or connect it "
+               "with Ctrl+I."),
+            "attention");
+        return true;
+      }
+      side_->watts->setText(QString::number(*live, 'f', 1));
+      take_watts();
+      break;
+    }
+    case Qt::Key_Escape:
+      side_->watts->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
+      break;
+    default:
+      return false;
+  }
+  side_->value->setFocus(Qt::OtherFocusReason);
+  return true;
+}
+
 std::vector<KeyHint> WalkView::keys() const {
   return {{tr("Enter"), tr("keep the typed value and go to the next station")},
           {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on; a doubtful "
@@ -138,6 +170,7 @@ std::vector<KeyHint> WalkView::keys() const {
           {tr("L"), tr("list all checks; set one aside with a reason")},
           {tr("M"), tr("declare the station missing")},
           {tr("Delete"), tr("take the station's reading back")},
+          {tr("W"), tr("the watts at the wall: Enter keeps what is typed, Space takes the meter's live value")},
           {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
           {tr("T"), tr("tones on or off")},
           {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
