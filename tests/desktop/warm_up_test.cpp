@@ -1,4 +1,5 @@
 #include <QDialog>
+#include <QElapsedTimer>
 #include <QFile>
 #include <QLabel>
 #include <QPushButton>
@@ -169,7 +170,16 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   // The stair began the wait anew; once it is over, a sweep is walked stabilized and says so.
   ASSERT_TRUE(
       QTest::qWaitFor([&] { return window_->log().stabilization().state != StabilizationState::Stabilized; }, 5000));
-  ASSERT_TRUE(wait_until_stabilized(40000)) << window_->log().stabilization().words;
+  // At the border of the rule noise decides for a while: it has to have held for some of the bench's minutes.
+  QElapsedTimer held;
+  held.start();
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        if (window_->log().stabilization().state != StabilizationState::Stabilized) held.restart();
+        return held.elapsed() > 4000;
+      },
+      60000))
+      << window_->log().stabilization().words;
   key(Qt::Key_3, Qt::AltModifier);
   EXPECT_TRUE(words("walkSettling").contains("have settled")) << words("walkSettling").toStdString();
   for (const char* value : {"701", "702", "703"}) {

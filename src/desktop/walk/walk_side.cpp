@@ -112,7 +112,7 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
   layout->addLayout(modes);
   keys_ =
       wrapped_label(tr("Enter keep · Space live value · H hands-free · N skip · R repeat · F reference · M missing · "
-                       "C next check · L all checks · F1 all keys"),
+                       "C next check · L all checks · W watts · F1 all keys"),
                     this);
   keys_->setProperty("quiet", true);
   layout->addWidget(keys_);
