@@ -69,12 +69,15 @@ void Instrument::on_bytes(const QByteArray& bytes) {
   while (const auto line = buffer_.next()) take(*line);
 }
 
+/// Whether enough time has passed since the last of its kind was told; then this one is.
+bool Instrument::due(QElapsedTimer& since) {
+  if (since.isValid() && !since.hasExpired(least_gap_ms)) return false;
+  since.start();
+  return true;
+}
+
 void Instrument::take(const QByteArray& line) {
-  const bool due = !since_told_.isValid() || since_told_.hasExpired(least_gap_ms);
-  if (due) {
-    since_told_.start();
-    emit heard(QString::fromUtf8(line.left(120)));
-  }
+  if (due(since_heard_)) emit heard(QString::fromUtf8(line.left(120)));
   Measurement m;
   m.at_ms = QDateTime::currentMSecsSinceEpoch();
   const std::string_view text(line.constData(), static_cast<std::size_t>(line.size()));
@@ -101,7 +104,7 @@ void Instrument::take(const QByteArray& line) {
   since_value_.start();
   wait_ms_ = first_wait_ms;
   if (state_ != LinkState::Live) set_state(LinkState::Live, tr("live"));
-  if (due) emit measured(m);
+  if (due(since_told_)) emit measured(m);
 }
 
 void Instrument::look_at_the_clock() {

@@ -65,13 +65,14 @@ class Instrument : public QObject {
   void on_bytes(const QByteArray& bytes);
   void take(const QByteArray& line);
   void look_at_the_clock();
+  static bool due(QElapsedTimer& since);
   void set_state(LinkState state, const QString& words);
 
   InstrumentSettings settings_;
   std::unique_ptr<Transport> transport_;
   LineBuffer buffer_;
   QTimer poll_, watch_, retry_;
-  QElapsedTimer since_value_, since_told_;
+  QElapsedTimer since_value_, since_heard_, since_told_;
   LinkState state_ = LinkState::Off;
   int wait_ms_ = 0;
   bool identity_known_ = false;
