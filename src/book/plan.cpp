@@ -177,19 +177,24 @@ Id new_test(Book& book) {
   return test.id;
 }
 
+/// What is read by a sensor, or taken as its readings, is corrected by its card.
+template <typename Row>
+void correct_as_by(Row& row, const Meter& sensor) {
+  row.dark_offset = sensor.dark_offset;
+  row.calibration_factor = sensor.factor;
+}
+
 void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& chosen) {
   Test changed = test.test;
   changed.sensor_id = chosen ? std::optional(chosen->id) : std::nullopt;
   edit.save(changed);
   const Meter sensor = chosen.value_or(Meter{});
   for (Sweep sweep : test.sweeps) {
-    sweep.dark_offset = sensor.dark_offset;
-    sweep.calibration_factor = sensor.factor;
+    correct_as_by(sweep, sensor);
     edit.save(sweep);
   }
   for (LogPart part : test.log_parts) {
-    part.dark_offset = sensor.dark_offset;
-    part.calibration_factor = sensor.factor;
+    correct_as_by(part, sensor);
     edit.save(part);
   }
 }
@@ -201,10 +206,7 @@ Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
   sweep.rung_id = rung_id;
   sweep.stop_id = stop_id;
   set_grid(sweep, grid_of(test.test));
-  if (const Meter* sensor = test.meter(test.test.sensor_id)) {
-    sweep.dark_offset = sensor->dark_offset;
-    sweep.calibration_factor = sensor->factor;
-  }
+  if (const Meter* sensor = test.meter(test.test.sensor_id)) correct_as_by(sweep, *sensor);
   sweep.id = edit.add(sweep);
   return sweep;
 }

@@ -87,7 +87,11 @@ int run(Application& app) {
   if (options.parser.isSet(options.shots))
     return write_shots(*window, text_of(options.parser.value(options.shots))) ? 0 : 1;
   window->show();
-  window->reopen_last_test();
+  try {
+    window->reopen_last_test();
+  } catch (...) {
+    Application::tell_of(std::current_exception());
+  }
   return QApplication::exec();
 }
 

@@ -131,21 +131,28 @@ TEST_F(FirstHourTest, EnterPressesTheButtonWithTheKeyboard) {
 
 TEST_F(FirstHourTest, ANewTestBeginsFromEverywhere) {
   begin_test();
-  const record::Id first = desk().test()->test.id;
   for (const Stage stage : {Stage::Rig, Stage::WarmUp, Stage::Walk, Stage::Read, Stage::Publish}) {
     window_->show_stage(stage);
+    const record::Id before = desk().test()->test.id;
     begin_test();
-    EXPECT_NE(desk().test()->test.id, first);
+    EXPECT_NE(desk().test()->test.id, before);
   }
 }
 
 TEST_F(FirstHourTest, TheKeyPageIsTrueOnPublish) {
   begin_test();
-  key(Qt::Key_2, Qt::AltModifier);
+  fill("heights", "60, 45, 30");
   window_->show_stage(Stage::Publish);
-  const auto* rung = desk().rung();
+  const double before = desk().rung()->height_m;
+  key(Qt::Key_PageUp);
   key(Qt::Key_PageDown);
-  EXPECT_EQ(desk().rung(), rung) << "page keys scroll the page there";
+  key(Qt::Key_PageDown);
+  EXPECT_EQ(desk().rung()->height_m, before) << "page keys scroll the page there";
+  window_->show_stage(Stage::Read);
+  key(Qt::Key_PageDown);
+  key(Qt::Key_PageDown);
+  EXPECT_NE(desk().rung()->height_m, before) << "and change the height elsewhere";
+  window_->show_stage(Stage::Publish);
   int told = 0;
   QTimer::singleShot(50, [&] {
     QWidget* page = QApplication::activeModalWidget();

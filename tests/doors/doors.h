@@ -3,6 +3,7 @@
 #include <functional>
 #include <map>
 #include <random>
+#include <span>
 #include <string>
 
 #include "doors/whole_record.h"
@@ -60,6 +61,18 @@ struct Tally {
 /// Runs cases in processes of their own, a few hundred in each, so that one that dies is counted and named.
 /// `run(random)` makes one case; each has ten seconds.
 void run_cases(Tally& tally, const std::string& name, int cases, std::uint64_t seed, Case (*run)(Random&));
+
+/// One part of a trial.
+struct Part {
+  const char* name;
+  int cases;
+  std::uint64_t seed;  ///< of the first; the others count on from it
+  Case (*run)(Random&);
+};
+
+/// Runs the parts of a trial and prints what came of them. With a part's name as the first argument only that one; with
+/// a seed as the second that case alone, in this process. The exit status: 1 where it falls short.
+int run_trial(std::span<const Part> parts, int argc, char** argv);
 
 /// The three parts of the trial.
 Case package_case(Random& random);

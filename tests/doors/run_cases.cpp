@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cstdio>
+#include <cstdlib>
 
 #include "doors/doors.h"
 
@@ -109,6 +110,21 @@ void run_cases(Tally& tally, const std::string& name, int cases, std::uint64_t s
     }
     done += told;
   }
+}
+
+int run_trial(std::span<const Part> parts, int argc, char** argv) {
+  Tally tally;
+  for (const Part& part : parts) {
+    if (argc > 1 && std::string_view(argv[1]) != part.name) continue;
+    if (argc > 2) {
+      Random random(std::strtoull(argv[2], nullptr, 10));
+      tally.add(part.run(random));
+    } else {
+      run_cases(tally, part.name, part.cases, part.seed, part.run);
+    }
+  }
+  tally.print();
+  return tally.falls_short() ? 1 : 0;
 }
 
 }  // namespace sunbreak::doors

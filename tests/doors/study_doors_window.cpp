@@ -123,28 +123,12 @@ Case book_in_the_window(Random& random) { return in_the_window(book_case, random
 }  // namespace
 
 /// One in fifty of `./sunbreak study doors`, through the real window: brought in as a file, whatever it asks answered
-/// with yes, and every stage of what is then in the lab book painted. With a part and a seed, that case alone, in this
-/// process.
+/// with yes, and every stage of what is then in the lab book painted.
 int main(int argc, char** argv) {
-  struct Part {
-    const char* name;
-    int cases;
-    std::uint64_t seed;
-    Case (*run)(Random&);
-  };
-  Tally tally;
-  for (const Part& part :
-       {Part{"packages", 400, 40'000'000, package_in_the_window}, Part{"texts", 100, 50'000'000, text_in_the_window},
-        Part{"books", 40, 60'000'000, book_in_the_window}}) {
-    if (argc > 1 && std::string_view(argv[1]) != part.name) continue;
-    if (argc > 2) {
-      Random random(std::strtoull(argv[2], nullptr, 10));
-      tally.add(part.run(random));
-    } else {
-      run_cases(tally, part.name, part.cases, part.seed, part.run);
-    }
-  }
-  tally.print();
+  const Part parts[] = {{"packages", 400, 40'000'000, package_in_the_window},
+                        {"texts", 100, 50'000'000, text_in_the_window},
+                        {"books", 40, 60'000'000, book_in_the_window}};
+  const int status = run_trial(parts, argc, argv);
   fs::remove_all(folder());
-  return tally.falls_short() ? 1 : 0;
+  return status;
 }

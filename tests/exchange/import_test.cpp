@@ -179,6 +179,18 @@ TEST(Columns, AreThoseThatAreNamed) {
   EXPECT_NE(refused(bytes, o).find("no column '9'"), std::string::npos);
   o.value_column = "5", o.form = TableForm::Matrix;
   EXPECT_NE(refused(bytes, o).find("columns were named"), std::string::npos);
+  for (const char* beyond : {"5", "6", "7"}) {  // of rows shorter and longer than the titles'
+    TableOptions wide;
+    wide.value_column = beyond;
+    EXPECT_NE(refused("x,y,ppfd\n30,30,1\n90,30,1,2,3,4,5\n", wide).find("no column"), std::string::npos) << beyond;
+    EXPECT_NE(refused("30,30\n90,30\n", wide).find("no column"), std::string::npos) << beyond;
+  }
+  TableOptions twice;
+  twice.value_column = "1";
+  EXPECT_NE(refused("x,y,ppfd\n30,30,400\n90,30,410\n", twice).find("taken for light"), std::string::npos);
+  TableOptions two;
+  two.x_column = "1";
+  EXPECT_NE(refused("30,30\n90,30\n", two).find("three columns"), std::string::npos);
   TableOptions bare;  // without titles
   bare.x_column = "3", bare.y_column = "2", bare.value_column = "1";
   EXPECT_EQ(taken("10,30,30\n20,30,90\n30,90,30\n40,90,90\n", context(), bare).raw,

@@ -75,10 +75,9 @@ void reading_checks(const StatedSweep& s, std::vector<Finding>& checks) {
     if (!near) continue;
     const double up = s.ppfd[i] / std::max(near->second, least_ppfd_judged),
                  down = near->first / std::max(s.ppfd[i], least_ppfd_judged);
-    const double times = std::max(up, down);
-    if (times < times_neighbors) continue;
+    if (std::max(up, down) < times_neighbors) continue;
     checks.push_back({"unlike all around it",
-                      times >= impossible_times ? Severity::Impossible : Severity::Bad,
+                      up >= impossible_times ? Severity::Impossible : Severity::Bad,
                       {static_cast<int>(i)},
                       fmt::format("{} among neighbors of {} to {}", ppfd_text(s.ppfd[i]), ppfd_text(near->first),
                                   ppfd_text(near->second)),

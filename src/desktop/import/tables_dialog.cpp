@@ -21,6 +21,7 @@ namespace {
 
 enum ColumnOf { File, Understood, Height, Dimmer, Fate };
 constexpr double same_height_m = 0.0005, same_percent = 0.01;
+constexpr std::size_t head_bytes = 4096;
 
 template <typename Step>
 const Step* step_at(const std::vector<Step>& steps, double Step::*value, double wanted, double same) {
@@ -29,7 +30,19 @@ const Step* step_at(const std::vector<Step>& steps, double Step::*value, double 
   return found == steps.end() ? nullptr : &*found;
 }
 
+/// What a table's name and head say of where it belongs.
+exchange::SweepName named(const Desk& desk, const TableFile& file) {
+  return exchange::sweep_named(text_of(file.name), std::string_view(file.bytes).substr(0, head_bytes),
+                               surface_unit(desk.units()));
+}
+
 }  // namespace
+
+bool goes_elsewhere(const Desk& desk, const TableFile& table) {
+  const exchange::SweepName name = named(desk, table);
+  return (name.height_m && std::abs(*name.height_m - desk.rung()->height_m) > same_height_m) ||
+         (name.percent && std::abs(*name.percent - desk.stop()->percent) > same_percent);
+}
 
 TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* parent) : QDialog(parent), desk_(desk) {
   setObjectName("tablesDialog");
@@ -37,15 +50,14 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
   for (TableFile& file : files) {
     Row row;
     const auto draft = exchange::read_sweep_table(file.bytes, book::table_context(*desk_.test(), nullptr), {});
-    const exchange::SweepName named = exchange::sweep_named(
-        text_of(file.name), std::string_view(file.bytes).substr(0, 4096), surface_unit(desk_.units()));
+    const exchange::SweepName name = named(desk_, file);
     if (draft)
       row.draft = draft.value();
     else
       row.problem = text_of(draft.problem().sentence());
-    row.height_m = named.height_m;
-    row.percent = named.percent;
-    row.unit_assumed = named.unit_assumed;
+    row.height_m = name.height_m;
+    row.percent = name.percent;
+    row.unit_assumed = name.unit_assumed;
     if (!row.percent && desk_.test()->stops.size() == 1) row.percent = desk_.test()->stops.front().percent;
     row.wanted = draft.ok();
     row.file = std::move(file);

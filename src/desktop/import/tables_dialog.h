@@ -19,6 +19,9 @@ struct TableFile {
   std::string bytes;
 };
 
+/// Whether a table's name or head says another height or dimmer setting than the rung and stop on the desk.
+bool goes_elsewhere(const Desk& desk, const TableFile& table);
+
 /// Many tables at once: what each was understood to say and which height and dimmer setting its name or head gives,
 /// each to be confirmed or corrected. Taking them is one step of undo; heights and settings that the plan lacks are
 /// added to it.

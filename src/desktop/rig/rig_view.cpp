@@ -172,9 +172,8 @@ void RigView::add_pickers_fixture() {
         if (!desk_.test()) return QString();
         if (!desk_.test()->readings.empty())
           return tr(
-              "Readings were taken of this fixture, so this test stays with it. Duplicate the plan on Home for the "
-              "next "
-              "one.");
+              "Readings were taken of this fixture, so this test stays with it. Duplicate the plan on Home for "
+              "another.");
         desk_.edits().make(tr("choose a fixture"), [&](book::Edit& e) {
           Test test = desk_.test()->test;
           const record::Id id = v.toLongLong();

@@ -35,7 +35,8 @@ std::optional<double> efficacy_of(const SweepFigures& f) {
 std::vector<Stake> stakes(const Desk& desk, const record::TestRecord& draft) {
   std::vector<Stake> found;
   const auto after = evaluation::evaluate(draft, std::make_shared<const evaluation::WallLog>(), desk.units());
-  const auto before = evaluation::evaluate(*desk.test(), std::make_shared<const evaluation::WallLog>(), desk.units());
+  const auto& before = desk.worked_out().evaluation();
+  if (!before) return found;
   for (const record::Rung& rung : desk.test()->rungs)
     for (const record::Stop& stop : desk.test()->stops) {
       const record::Sweep* sweep = desk.test()->sweep(rung.id, stop.id);

@@ -1,21 +1,15 @@
 #include "desktop/shell/main_window.h"
-#include "desktop/application/application.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
-#include <QDialog>
 #include <QDragEnterEvent>
-#include <QFile>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
-#include <QMessageBox>
 #include <QMimeData>
-#include <QProcess>
 #include <QPushButton>
 #include <QSettings>
 #include <QShortcut>
@@ -24,12 +18,11 @@
 #include <QVBoxLayout>
 
 #include "book/plan.h"
-#include "book/test_rows.h"
+#include "desktop/application/application.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/home/home_view.h"
-#include "desktop/import/import_dialog.h"
-#include "desktop/import/tables_dialog.h"
 #include "desktop/instruments/instruments_panel.h"
+#include "desktop/shell/about.h"
 #include "desktop/shell/key_page.h"
 #include "desktop/shell/mast.h"
 #include "desktop/shell/sensor_strip.h"
@@ -38,24 +31,8 @@
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "exchange/package/data_package.h"
-#include "exchange/tables/split_sweeps.h"
-#include "exchange/tables/sweep_name.h"
 
 namespace sunbreak::desktop {
-namespace {
-constexpr qint64 largest_table = 32 << 20;
-constexpr qsizetype books_remembered = 8;
-
-void remember_book(const QString& path) {
-  QStringList books = MainWindow::remembered_books();
-  const QString absolute = QFileInfo(path).absoluteFilePath();
-  books.removeAll(absolute);
-  books.prepend(absolute);
-  QSettings().setValue("books/recent", books.mid(0, books_remembered));
-}
-}  // namespace
-
 MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
     : QMainWindow(parent),
       desk_(std::make_unique<Desk>(std::move(book))),
@@ -74,7 +51,7 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   if (auto* app = dynamic_cast<Application*>(qApp))
     app->tell_by([this](const QString& sentence) { desk_->warn(sentence); });
   if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
-  remember_book(text_of(desk_->book().file().string()));
+  remember_book();
   show_notices();
   show_home();
 }
@@ -204,7 +181,7 @@ void MainWindow::build_menu() {
   entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
   entry(tr("Keys"), QKeySequence(Qt::Key_F1),
         [this] { show_keys(this, stage_ ? stage_kind(*stage_).name : tr("The lab book"), front()->keys()); });
-  entry(tr("About Sunbreak"), {}, [this] { show_about(); });
+  entry(tr("About Sunbreak"), {}, [this] { show_about(this, text_of(desk_->book().file().string())); });
   menu->addSeparator();
   entry(tr("Quit"), QKeySequence::Quit, [this] { close(); });
   menu_->setMenu(menu);
@@ -323,184 +300,10 @@ void MainWindow::paste() {
   bring_in_table(text_of(text), tr("the clipboard"), "pasted");
 }
 
-void MainWindow::choose_file() {
-  const QStringList paths = QFileDialog::getOpenFileNames(
-      this, tr("Tables of readings, or a data package"), QSettings().value("import/folder").toString(),
-      tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
-  if (paths.isEmpty()) return;
-  QSettings().setValue("import/folder", QFileInfo(paths.first()).absolutePath());
-  bring_in_files(paths);
-}
-
-void MainWindow::bring_in_files(const QStringList& paths) {
-  if (paths.size() == 1) return bring_in_file(paths.first());
-  if (!desk_->test() || !stage_)
-    return desk_->say(tr("Open the test that the readings belong to, then bring the tables in again."));
-  std::vector<TableFile> files;
-  for (const QString& path : paths) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly) || file.size() > largest_table || file.peek(2) == "PK") {
-      desk_->warn(tr("%1 cannot be brought in together with others (%2). Bring it in alone; nothing was taken.")
-                      .arg(path, file.isOpen() ? tr("it is a package, or too large") : file.errorString()));
-      return;
-    }
-    files.push_back({QFileInfo(path).fileName(), file.readAll().toStdString()});
-  }
-  TablesDialog dialog(*desk_, std::move(files), this);
-  if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
-}
-
-void MainWindow::bring_in_file(const QString& path) {
-  QFile file(path);
-  if (!file.open(QIODevice::ReadOnly))
-    return desk_->warn(
-        tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
-  if (file.peek(2) == "PK") {
-    std::vector<std::string> altered;
-    auto test_record = exchange::read_package_file(text_of(path), &altered);
-    if (!test_record) return desk_->warn(text_of(test_record.problem().sentence()));
-    if (!altered.empty() && !taken_as_altered(path, altered)) return;
-    record::Id id = 0;
-    const QString problem = desk_->edits().plan([&]() -> std::optional<Problem> {
-      id = book::add_test(desk_->book(), test_record.value(), "bring in a data package");
-      return {};
-    });
-    if (!problem.isEmpty()) return desk_->warn(problem);
-    return open_test(id, Stage::Read, [this] {
-      desk_->say(
-          tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(*desk_->test()))));
-    });
-  }
-  if (file.size() > largest_table)
-    return desk_->warn(
-        tr("%1 has %2 MB, more than a table of readings can have; nothing was taken. Check that it is the right file.")
-            .arg(path)
-            .arg(file.size() >> 20));
-  const QByteArray bytes = file.readAll();
-  bring_in_table(bytes.toStdString(), QFileInfo(path).fileName(), "file");
-}
-
-/// Lists what in a package is not as its writer left it, and asks whether it is to be taken so.
-bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::string>& altered) {
-  QStringList list;
-  for (const std::string& words : altered) list << QStringLiteral("· ") + text_of(words);
-  QMessageBox question(QMessageBox::NoIcon, tr("Altered package"),
-                       tr("%1 is not as its writer left it:").arg(QFileInfo(path).fileName()), QMessageBox::NoButton,
-                       this);
-  question.setObjectName("alteredPackage");
-  question.setInformativeText(list.join('\n'));
-  QPushButton* take = question.addButton(tr("Take it as it is"), QMessageBox::AcceptRole);
-  take->setObjectName("takeAltered");
-  question.setDefaultButton(question.addButton(tr("Leave it"), QMessageBox::RejectRole));
-  question.exec();
-  if (question.clickedButton() == take) return true;
-  desk_->say(tr("Nothing was taken. Ask for the package again from who measured."));
-  return false;
-}
-
-/// Whether a table's name or head says another height or dimmer setting than those on the desk.
-bool MainWindow::unlike_the_sweep_at_hand(const TableFile& table) const {
-  constexpr double same_height_m = 0.0005, same_percent = 0.01;
-  const exchange::SweepName named = exchange::sweep_named(
-      text_of(table.name), std::string_view(table.bytes).substr(0, 4096), surface_unit(desk_->units()));
-  return (named.height_m && std::abs(*named.height_m - desk_->rung()->height_m) > same_height_m) ||
-         (named.percent && std::abs(*named.percent - desk_->stop()->percent) > same_percent);
-}
-
-void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
-  if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
-    return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
-  if (front()->take_table(bytes, origin)) return;
-  // A table that says another height or setting than the sweep at hand, or holds several, finds its own.
-  std::vector<TableFile> tables;
-  for (exchange::SweepPart& part : exchange::split_sweeps(bytes, surface_unit(desk_->units())))
-    tables.push_back({text_of(part.name()), std::move(part.text)});
-  if (tables.empty()) tables.push_back({origin, bytes});
-  if (tables.size() > 1 || unlike_the_sweep_at_hand(tables.front())) {
-    TablesDialog dialog(*desk_, std::move(tables), this);
-    if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
-    return;
-  }
-  ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
-  if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
-}
-
-QStringList MainWindow::remembered_books() { return QSettings().value("books/recent").toStringList(); }
-
-void MainWindow::reopen_last_test() {
-  const QVariantMap last = QSettings().value("books/last tests").toMap();
-  const QStringList test = last.value(text_of(desk_->book().file().string())).toStringList();
-  if (test.size() != 2 || !desk_->book().find<record::Test>(test[0].toLongLong())) return;
-  for (const StageKind& kind : stages())
-    if (kind.make && static_cast<int>(kind.stage) == test[1].toInt()) open_test(test[0].toLongLong(), kind.stage);
-}
-
-/// Those of the lab books opened lately that are there and not this one.
-QStringList MainWindow::recent_books() const {
-  QStringList books = remembered_books();
-  books.removeAll(QFileInfo(text_of(desk_->book().file().string())).absoluteFilePath());
-  books.removeIf([](const QString& path) { return !QFileInfo::exists(path); });
-  return books;
-}
-
-void MainWindow::choose_book() {
-  const QString path = QFileDialog::getOpenFileName(
-      this, tr("Open a lab book"), text_of(desk_->book().file().parent_path().string()), tr("Lab books (*.sunbreak)"));
-  if (!path.isEmpty()) open_book(path);
-}
-
-void MainWindow::new_book() {
-  QString path = QFileDialog::getSaveFileName(this, tr("Name the new lab book"),
-                                              text_of(desk_->book().file().parent_path().string()),
-                                              tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
-  if (path.isEmpty()) return;
-  if (QFileInfo(path).suffix().isEmpty()) path += ".sunbreak";
-  if (QFileInfo::exists(path))
-    return desk_->warn(tr("%1 is there already: open it, or give the new lab book another name.").arg(path));
-  open_book(path);
-}
-
-void MainWindow::show_about() {
-  QDialog about(this);
-  about.setObjectName("about");
-  about.setWindowTitle(tr("About Sunbreak"));
-  auto* column = new QVBoxLayout(&about);
-  column->setContentsMargins(24, 16, 24, 16);
-  column->setSpacing(8);
-  auto* name = figure_label(20, &about);
-  name->setText(tr("Sunbreak %1").arg(QApplication::applicationVersion()));
-  column->addWidget(name);
-  column->addWidget(wrapped_label(
-      tr("A bench partner for people who test grow lights. It measures, works out and keeps; what it shows is no "
-         "substitute for local electrical codes or a licensed electrician."),
-      &about));
-  column->addWidget(quiet_label(tr("Lab book: %1").arg(text_of(desk_->book().file().string())), &about));
-  auto* close = primary_button(tr("Close"), &about);
-  connect(close, &QPushButton::clicked, &about, &QDialog::accept);
-  auto* row = new QHBoxLayout;
-  row->addStretch();
-  row->addWidget(close);
-  column->addLayout(row);
-  about.exec();
-}
-
-void MainWindow::open_book(const QString& path) {
-  // A lab book is one window's; another one gets a process of its own, so that neither can hold the other up.
-  if (!QProcess::startDetached(QApplication::applicationFilePath(), {"--book", path}))
-    desk_->warn(tr("A second window could not be opened. Start Sunbreak again and name the lab book there."));
-}
-
 void MainWindow::closeEvent(QCloseEvent* event) {
   if (QWidget* typing = QApplication::focusWidget()) typing->clearFocus();
-  QSettings settings;
-  settings.setValue("window/geometry", saveGeometry());
-  QVariantMap last = settings.value("books/last tests").toMap();
-  const QString book = text_of(desk_->book().file().string());
-  if (desk_->test() && stage_)
-    last[book] = QStringList{QString::number(desk_->test()->test.id), QString::number(static_cast<int>(*stage_))};
-  else
-    last.remove(book);
-  settings.setValue("books/last tests", last);
+  QSettings().setValue("window/geometry", saveGeometry());
+  remember_test();
   QMainWindow::closeEvent(event);
 }
 

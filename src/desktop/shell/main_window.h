@@ -57,14 +57,14 @@ class MainWindow : public QMainWindow {
   void build_menu();
   void add_key(const QKeySequence& keys, const std::function<void()>& act);
   void bring_in_table(std::string bytes, const QString& origin, const std::string& source);
-  bool unlike_the_sweep_at_hand(const struct TableFile& table) const;
   bool taken_as_altered(const QString& path, const std::vector<std::string>& altered);
   void choose_file();
   void open_book(const QString& path);
   void choose_book();
   void new_book();
-  void show_about();
   QStringList recent_books() const;
+  void remember_book();
+  void remember_test();
   void paste();
   void copy();
   void plan_like_this_sweep();

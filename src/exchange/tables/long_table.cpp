@@ -28,6 +28,12 @@ struct Point {
   double x, y;
 };
 
+/// How many cells its rows have.
+int width_of(const Rows& cells, const LongHeader& header) {
+  return static_cast<int>(header.row >= 0 ? cells[static_cast<std::size_t>(header.row)].size()
+                                          : usual_width(cells, filled_rows(cells)));
+}
+
 /// The places in meters on a grid of the footprint, by the first unit under which they lie on one.
 struct FittedPlaces {
   PlacedPoints placed;
@@ -92,11 +98,17 @@ Result<LongHeader> chosen_columns(const Rows& cells, const TableOptions& options
     const std::string& name = **chosen[i];
     const int number = number_of(name);
     *places[i] = number > 0 ? number - 1 : header.row >= 0 ? titled(header.row, name) : -1;
-    const auto wide_enough = [&](const auto& row) { return static_cast<int>(row.size()) > *places[i]; };
-    if (*places[i] < 0 || std::none_of(cells.begin(), cells.end(), wide_enough))
+    if (*places[i] < 0 || *places[i] >= width_of(cells, header))
       return Problem{fmt::format("the table has no column '{}'", name), "what was asked for is not there",
                      "give a column's title as it stands there, or its number from 1"};
   }
+  if (const int widest = std::max({header.x, header.y, header.value}); widest >= width_of(cells, header))
+    return Problem{fmt::format("the table has no column {}", widest + 1), "places and light are in three columns",
+                   "name all three of them"};
+  if (header.x == header.y || header.x == header.value || header.y == header.value)
+    return Problem{
+        fmt::format("x, y and light are columns {}, {} and {}", header.x + 1, header.y + 1, header.value + 1),
+        "places would be taken for light", "name three columns"};
   if (header.row >= 0) {
     const auto& titles = cells[static_cast<std::size_t>(header.row)];
     const auto words = [&](int column) { return title_words(titles[static_cast<std::size_t>(column)]); };
@@ -162,9 +174,7 @@ std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHead
   const auto refuse = [&](int row, int column, std::string words) {
     draft.findings.push_back({row, column, true, std::move(words)});
   };
-  const std::size_t width = header.row >= 0           ? draft.cells[header.row].size()
-                            : options.names_columns() ? usual_width(draft.cells, filled_rows(draft.cells))
-                                                      : 3;
+  const std::size_t width = found ? static_cast<std::size_t>(width_of(draft.cells, *found)) : 3;
   std::vector<Point> points;
   for (int row = header.row + 1; row < static_cast<int>(draft.cells.size()); ++row) {
     const auto& cells = draft.cells[row];

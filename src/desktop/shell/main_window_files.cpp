@@ -1,0 +1,116 @@
+#include <QDir>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+
+#include "book/test_rows.h"
+#include "desktop/import/import_dialog.h"
+#include "desktop/import/tables_dialog.h"
+#include "desktop/shell/main_window.h"
+#include "desktop/widgets/text.h"
+#include "exchange/package/data_package.h"
+#include "exchange/tables/split_sweeps.h"
+
+/// Files and tables that are brought in.
+namespace sunbreak::desktop {
+namespace {
+constexpr qint64 largest_table = 32 << 20;
+}
+
+void MainWindow::choose_file() {
+  const QStringList paths = QFileDialog::getOpenFileNames(
+      this, tr("Tables of readings, or a data package"), QSettings().value("import/folder").toString(),
+      tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
+  if (paths.isEmpty()) return;
+  QSettings().setValue("import/folder", QFileInfo(paths.first()).absolutePath());
+  bring_in_files(paths);
+}
+
+void MainWindow::bring_in_files(const QStringList& paths) {
+  if (paths.size() == 1) return bring_in_file(paths.first());
+  if (!desk_->test() || !stage_)
+    return desk_->say(tr("Open the test that the readings belong to, then bring the tables in again."));
+  std::vector<TableFile> files;
+  for (const QString& path : paths) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly) || file.size() > largest_table || file.peek(2) == "PK") {
+      desk_->warn(tr("%1 cannot be brought in together with others (%2). Bring it in alone; nothing was taken.")
+                      .arg(path, file.isOpen() ? tr("it is a package, or too large") : file.errorString()));
+      return;
+    }
+    files.push_back({QFileInfo(path).fileName(), file.readAll().toStdString()});
+  }
+  TablesDialog dialog(*desk_, std::move(files), this);
+  if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
+}
+
+void MainWindow::bring_in_file(const QString& path) {
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly))
+    return desk_->warn(
+        tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
+  if (file.peek(2) == "PK") {
+    std::vector<std::string> altered;
+    auto test_record = exchange::read_package_file(text_of(path), &altered);
+    if (!test_record) return desk_->warn(text_of(test_record.problem().sentence()));
+    if (!altered.empty() && !taken_as_altered(path, altered)) return;
+    record::Id id = 0;
+    const QString problem = desk_->edits().plan([&]() -> std::optional<Problem> {
+      id = book::add_test(desk_->book(), test_record.value(), "bring in a data package");
+      return {};
+    });
+    if (!problem.isEmpty()) return desk_->warn(problem);
+    return open_test(id, Stage::Read, [this] {
+      desk_->say(
+          tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(*desk_->test()))));
+    });
+  }
+  if (file.size() > largest_table)
+    return desk_->warn(
+        tr("%1 has %2 MB, more than a table of readings can have; nothing was taken. Check that it is the right file.")
+            .arg(path)
+            .arg(file.size() >> 20));
+  const QByteArray bytes = file.readAll();
+  bring_in_table(bytes.toStdString(), QFileInfo(path).fileName(), "file");
+}
+
+/// Lists what in a package is not as its writer left it, and asks whether it is to be taken so.
+bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::string>& altered) {
+  QStringList list;
+  for (const std::string& words : altered) list << QStringLiteral("· ") + text_of(words);
+  QMessageBox question(QMessageBox::NoIcon, tr("Altered package"),
+                       tr("%1 is not as its writer left it:").arg(QFileInfo(path).fileName()), QMessageBox::NoButton,
+                       this);
+  question.setObjectName("alteredPackage");
+  question.setInformativeText(list.join('\n'));
+  QPushButton* take = question.addButton(tr("Take it as it is"), QMessageBox::AcceptRole);
+  take->setObjectName("takeAltered");
+  question.setDefaultButton(question.addButton(tr("Leave it"), QMessageBox::RejectRole));
+  question.exec();
+  if (question.clickedButton() == take) return true;
+  desk_->say(tr("Nothing was taken. Ask for the package again from who measured."));
+  return false;
+}
+
+void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
+  if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
+    return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
+  if (front()->take_table(bytes, origin)) return;
+  // A table that says another height or setting than the sweep at hand, or holds several, finds its own.
+  std::vector<TableFile> tables;
+  for (exchange::SweepPart& part : exchange::split_sweeps(bytes, surface_unit(desk_->units())))
+    tables.push_back({text_of(part.name()), std::move(part.text)});
+  if (tables.empty()) tables.push_back({origin, bytes});
+  if (tables.size() > 1 || goes_elsewhere(*desk_, tables.front())) {
+    TablesDialog dialog(*desk_, std::move(tables), this);
+    if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
+    return;
+  }
+  ImportDialog dialog(*desk_, std::move(bytes), origin, source, this);
+  if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
+}
+
+}  // namespace sunbreak::desktop
