@@ -52,10 +52,10 @@ TEST_F(WindowTest, WhatNobodyForesawEndsInASentence) {
   Background background(window_.get());
   bool answered = false;
   background.ask([](auto) -> int { throw std::bad_alloc(); }, [&](int) { answered = true; });
-  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("not enough memory"); }, 5000));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("not enough memory"); }, 60000));
   EXPECT_FALSE(answered);
   background.ask([](auto) { return 7; }, [](int) { throw std::length_error("an answer too long"); });
-  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("an answer too long"); }, 5000));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("an answer too long"); }, 60000));
   key(Qt::Key_N, Qt::ControlModifier);
   EXPECT_TRUE(desk().edits().accept(0, 400, "typed")) << "and work goes on";
 }

@@ -186,7 +186,7 @@ TEST(Words, NeedNoDisplay) {
     for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"}) bare.remove(name);
     sunbreak.setProcessEnvironment(bare);
     sunbreak.start(SUNBREAK_APP, {asked});
-    ASSERT_TRUE(sunbreak.waitForFinished(10000));
+    ASSERT_TRUE(sunbreak.waitForFinished(60000));
     EXPECT_EQ(sunbreak.exitCode(), 0) << sunbreak.readAllStandardError().toStdString();
     EXPECT_EQ(sunbreak.exitStatus(), QProcess::NormalExit);
     EXPECT_TRUE(sunbreak.readAllStandardOutput().contains("unbreak"));

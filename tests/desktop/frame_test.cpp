@@ -138,7 +138,7 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   type("bess tent");
   EXPECT_EQ(cards->count(), 1);
   const auto spoken = [&] { return cards->item(0)->data(Qt::AccessibleTextRole).toString(); };
-  EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("2 of 2 sweeps"); }, 5000));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("2 of 2 sweeps"); }, 60000));
   cards->setFocus();
   key(Qt::Key_Delete);
   EXPECT_EQ(cards->count(), 0);

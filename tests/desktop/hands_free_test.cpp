@@ -166,7 +166,7 @@ TEST_F(HandsFreeTest, ThreeHeightsWithFaultsADropOutAndAKill) {
   ASSERT_TRUE(wait_for_readings(30));
   bench_.control("SIM:AWAY 3");
   ASSERT_TRUE(
-      QTest::qWaitFor([&] { return !window_->instruments().channel(instruments::Measures::Light).live(); }, 8000));
+      QTest::qWaitFor([&] { return !window_->instruments().channel(instruments::Measures::Light).live(); }, 60000));
   EXPECT_FALSE(find<QLabel>("walkDoing")->text().isEmpty());
   const int at_silence = desk().view()->read();
   QTest::qWait(300);
@@ -226,7 +226,7 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
     QTest::qWait(500);
   };
   const auto is_read = [&](int index) {
-    return QTest::qWaitFor([&] { return desk().view()->states[index].kind == evaluation::StationState::Read; }, 5000);
+    return QTest::qWaitFor([&] { return desk().view()->states[index].kind == evaluation::StationState::Read; }, 60000);
   };
   const auto looking_longer = [&] { return find<QLabel>("walkDoing")->text().contains("looking longer"); };
 

@@ -63,7 +63,7 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
   book::fill_demo(desk().book());
   window_->show_home();
   auto* cards = window_->findChild<TestCards*>();
-  ASSERT_TRUE(QTest::qWaitFor([&] { return cards->complete(); }, 30000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return cards->complete(); }, 60000));
   std::map<std::string, std::string> spoken;
   for (int i = 0; i < cards->count(); ++i)
     spoken[cards->item(i)->toolTip().toStdString()] =
@@ -82,7 +82,7 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
       ++number;
       desk().choose(sweep.rung_id, sweep.stop_id);
       ASSERT_TRUE(
-          QTest::qWaitFor([&] { return desk().worked_out().budget() && desk().worked_out().weakest(); }, 30000));
+          QTest::qWaitFor([&] { return desk().worked_out().budget() && desk().worked_out().weakest(); }, 60000));
       for (int i = 0; i < 3; ++i) QTest::qWait(5);
       const auto of_the_cli = std::ranges::find_if(told["sweeps"], [&](const auto& s) {
         return std::abs(s["height_m"].template get<double>() - desk().rung()->height_m) < 1e-9 &&

@@ -31,7 +31,7 @@ inline bool both_live(InstrumentHub& hub) {
                !hub.channel(instruments::Measures::Light).identity.isEmpty() &&
                hub.carriage_state() == instruments::LinkState::Live;
       },
-      10000);
+      60000);
 }
 
 }  // namespace sunbreak::desktop

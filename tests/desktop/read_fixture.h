@@ -68,7 +68,7 @@ class ReadTest : public WindowTest {
 
   /// Lets the budget arrive from its thread.
   void settle() {
-    EXPECT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().budget() != nullptr; }, 10000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().budget() != nullptr; }, 60000));
     QApplication::processEvents();
   }
   /// The page of targets, once its table is filled.
@@ -77,7 +77,7 @@ class ReadTest : public WindowTest {
     bool filled = false;
     const auto connection = QObject::connect(page, &TargetsPage::filled, page, [&] { filled = true; });
     key(Qt::Key_3);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return filled; }, 10000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return filled; }, 60000));
     QObject::disconnect(connection);
     return find<QTableWidget>("targetFits");
   }

@@ -16,7 +16,7 @@ TEST_F(ReadTest, ThePhotoperiodSliderMovesBandsOfDailyLight) {
   auto* table = targets_table();
   const auto shows = [&](const char* band) {
     return QTest::qWaitFor(
-        [&] { return table->columnCount() > 2 && table->horizontalHeaderItem(2)->text().contains(band); }, 5000);
+        [&] { return table->columnCount() > 2 && table->horizontalHeaderItem(2)->text().contains(band); }, 60000);
   };
   find<QComboBox>("targetSet")->setCurrentText("Daily light");
   EXPECT_TRUE(shows("247–401")) << "16 to 26 mol over 18 h";
@@ -101,12 +101,12 @@ TEST_F(ReadTest, TheWeakestSweepIsOneKeyAway) {
   const double raw = desk().view()->states[reference].raw;
   for (int i = 0; i < 2; ++i) ASSERT_TRUE(desk().edits().accept_beside(reference, "reference", {raw, "typed"}));
   key(Qt::Key_4);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().weakest().has_value(); }, 10000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().weakest().has_value(); }, 60000));
   ASSERT_EQ(desk().worked_out().evidence_of(desk().sweep()->id)->grade, Grade::Working);
   ASSERT_EQ(desk().worked_out().weakest()->first, Grade::Spot);
   EXPECT_TRUE(words("evidenceGrade").contains("Working"));
   auto* way = find<QPushButton>("weakestSweep");
-  ASSERT_TRUE(QTest::qWaitFor([&] { return way->isVisible(); }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return way->isVisible(); }, 60000));
   way->setFocus();
   key(Qt::Key_Space);
   EXPECT_EQ(desk().sweep()->id, desk().worked_out().weakest()->second);
@@ -119,13 +119,13 @@ TEST_F(ReadTest, TheCardOnHomeShowsTheGrade) {
   auto* cards = window_->findChild<TestCards*>();
   const auto spoken = [&] { return cards->item(0)->data(Qt::AccessibleTextRole).toString(); };
   window_->show_home();
-  EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("evidence: Spot"); }, 10000)) << spoken().toStdString();
+  EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("evidence: Spot"); }, 60000)) << spoken().toStdString();
   // Without a reading there is nothing to grade.
   desk().edits().make("no readings", [&](book::Edit& e) {
     for (const record::Sweep& sweep : std::vector<record::Sweep>(desk().test()->sweeps))
       for (int i = 0; i < 144; ++i) e.clear_station(sweep.id, i);
   });
-  EXPECT_TRUE(QTest::qWaitFor([&] { return !spoken().contains("evidence"); }, 10000)) << spoken().toStdString();
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !spoken().contains("evidence"); }, 60000)) << spoken().toStdString();
 }
 
 TEST_F(ReadTest, AnAnswerToAnOlderReadingIsDropped) {

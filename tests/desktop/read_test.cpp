@@ -202,7 +202,7 @@ TEST_F(ReadTest, AllSweepsOnOnePageAreChosenByArrows) {
 TEST_F(ReadTest, ADifferenceSaysHowTheMeansCompareWithoutWhatBothShare) {
   for (int i = 0; i < 3; ++i) key(Qt::Key_Q);
   ASSERT_TRUE(
-      QTest::qWaitFor([&] { return desk().worked_out().budget_of(read().settings().other) != nullptr; }, 10000));
+      QTest::qWaitFor([&] { return desk().worked_out().budget_of(read().settings().other) != nullptr; }, 60000));
   QApplication::processEvents();
   const auto* other = desk().view_of(read().settings().other);
   const double ratio =

@@ -87,7 +87,7 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   const auto written = [&](const char* what) {
     return QTest::qWaitFor(
         [&] { return find<QLabel>("written")->text().contains(QRegularExpression(QString("Written: .*") + what)); },
-        10000);
+        60000);
   };
   ASSERT_TRUE(written("zip"));
   const QStringList pages = QDir(out).entryList({"*.html"}), packages = QDir(out).entryList({"*.zip"});

@@ -102,7 +102,7 @@ TEST_F(WalkTest, PublishWritesTheChosenSweepAloneAndInTheChosenUnits) {
   QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
   QTest::mouseClick(find<QPushButton>("writeTable"), Qt::LeftButton);
   EXPECT_TRUE(QTest::qWaitFor(
-      [&] { return find<QLabel>("written")->text().contains(QRegularExpression("Written: .*csv")); }, 10000));
+      [&] { return find<QLabel>("written")->text().contains(QRegularExpression("Written: .*csv")); }, 60000));
   const QStringList pages = QDir(path("out")).entryList({"*.html"});
   ASSERT_EQ(pages.size(), 1);
   QFile page(path("out") + "/" + pages.first());
@@ -120,5 +120,5 @@ TEST_F(WalkTest, AFolderThatCannotBeWrittenIsSaid) {
   window_->show_stage(Stage::Publish);
   find<QLineEdit>("publishFolder")->setText(path("file") + "/below");
   QTest::mouseClick(find<QPushButton>("writePackage"), Qt::LeftButton);
-  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("written")->text().contains("cannot be written"); }, 10000));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("written")->text().contains("cannot be written"); }, 60000));
 }

@@ -58,11 +58,12 @@ class WarmUpTest : public WindowTest {
     window_->instruments().connect_to(meter);
     ASSERT_TRUE(both_live(window_->instruments()));
     ASSERT_TRUE(
-        QTest::qWaitFor([&] { return window_->instruments().channel(Measures::Power).live().has_value(); }, 5000));
+        QTest::qWaitFor([&] { return window_->instruments().channel(Measures::Power).live().has_value(); }, 60000));
   }
   QString words(const char* name) { return find<QLabel>(name)->text(); }
-  bool wait_until_stabilized(int ms) {
-    return QTest::qWaitFor([&] { return window_->log().stabilization().state == StabilizationState::Stabilized; }, ms);
+  bool wait_until_stabilized() {
+    return QTest::qWaitFor([&] { return window_->log().stabilization().state == StabilizationState::Stabilized; },
+                           60000);
   }
   /// Does `act` every few milliseconds while a dialog is open, until it says that it is done.
   void in_dialog(const std::function<bool(QWidget*)>& act) {
@@ -105,10 +106,10 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   key(Qt::Key_O);
   ASSERT_TRUE(window_->log().recording());
   EXPECT_EQ(desk().test()->lamp_events.size(), 1u);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().log().light.size() > 20; }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().log().light.size() > 20; }, 60000));
   QTest::qWait(600);
   EXPECT_EQ(words("settlingVerdict"), "Too early to say");
-  ASSERT_TRUE(wait_until_stabilized(40000)) << window_->log().stabilization().words;
+  ASSERT_TRUE(wait_until_stabilized()) << window_->log().stabilization().words;
   QTest::qWait(50);
   EXPECT_TRUE(words("settlingVerdict").startsWith("Settled")) << words("settlingVerdict").toStdString();
   EXPECT_NEAR(*window_->log().fall(), 0.06, 0.008) << "the bench falls by 6 % from switch-on";
@@ -169,7 +170,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
 
   // The stair began the wait anew; once it is over, a sweep is walked stabilized and says so.
   ASSERT_TRUE(
-      QTest::qWaitFor([&] { return window_->log().stabilization().state != StabilizationState::Stabilized; }, 5000));
+      QTest::qWaitFor([&] { return window_->log().stabilization().state != StabilizationState::Stabilized; }, 60000));
   // At the border of the rule noise decides for a while: it has to have held for some of the bench's minutes.
   QElapsedTimer held;
   held.start();
@@ -186,7 +187,7 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
     type(value);
     key(Qt::Key_Return);
   }
-  ASSERT_TRUE(QTest::qWaitFor([&] { return words("walkSettling") == "walked settled"; }, 5000))
+  ASSERT_TRUE(QTest::qWaitFor([&] { return words("walkSettling") == "walked settled"; }, 60000))
       << words("walkSettling").toStdString();
 
   // All of it is in the lab book: the log too, when it is opened anew.
@@ -207,7 +208,7 @@ TEST_F(WarmUpTest, WhatWasRecordedStaysInSightWhenTheRecordingStops) {
   connect_all(bench);
   desk().clock().run_at(speed);
   key(Qt::Key_R);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().log().samples.size() > 20; }, 5000));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window_->log().log().samples.size() > 20; }, 60000));
   key(Qt::Key_R);
   EXPECT_FALSE(window_->log().recording());
   const std::size_t recorded = window_->log().log().samples.size();
@@ -235,7 +236,7 @@ TEST_F(WarmUpTest, WalkingBeforeItHasSettledIsAllowedAndMarked) {
   key(Qt::Key_3, Qt::AltModifier);
   type("700");
   key(Qt::Key_Return);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return words("walkSettling").contains("before it had settled"); }, 5000))
+  ASSERT_TRUE(QTest::qWaitFor([&] { return words("walkSettling").contains("before it had settled"); }, 60000))
       << words("walkSettling").toStdString();
   EXPECT_EQ(desk().view()->read(), 1) << "it is allowed";
 }
@@ -284,7 +285,7 @@ TEST_F(WarmUpTest, ALoggersTableIsShownBeforeItIsTaken) {
   EXPECT_EQ(window_->log().log().watts.size(), 90u);
   EXPECT_EQ(window_->log().log().light.size(), 89u);
   EXPECT_NEAR(window_->log().log().watts.front().time_s, record::seconds_of(desk().test()->lamp_events[0].at), 1e-3);
-  ASSERT_TRUE(wait_until_stabilized(5000)) << window_->log().stabilization().words;
+  ASSERT_TRUE(wait_until_stabilized()) << window_->log().stabilization().words;
   key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_TRUE(window_->log().log().samples.empty());
 }

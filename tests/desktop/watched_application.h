@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
 #include <string>
 #include <vector>
 
@@ -15,18 +14,21 @@ class WatchedApplication : public Application {
   using Application::Application;
 
   struct Task {
-    std::string what;  ///< receiver and kind of event
-    double wall_ms = 0, thread_ms = 0;
+    std::string what;        ///< receiver and kind of event
+    double computed_ms = 0;  ///< of this thread, as on the computer that the bounds are for
+    double waited_ms = 0;    ///< of the thread's own will: for a disk, a lock, another thread
   };
 
   bool notify(QObject* receiver, QEvent* event) override;
-  /// From now on tasks that compute for at least so many milliseconds, or last five times as long, are noted; the list
-  /// begins anew.
+  /// From now on tasks that compute for at least so many milliseconds, or wait five times as long, are noted; the list
+  /// begins anew. How fast this computer is at the time is measured first.
   void watch(double at_least_ms);
+  void watch_no_more() { at_least_ms_ = 0; }
   const std::vector<Task>& slow() const { return slow_; }
 
  private:
-  double at_least_ms_ = 1e9;
+  double at_least_ms_ = 0;  ///< 0: no watch is kept
+  double slowness_ = 1;     ///< how many times as long as on the computer of the bounds this one takes
   int depth_ = 0;
   std::vector<Task> slow_;
 };

@@ -39,7 +39,7 @@ class WindowTest : public ::testing::Test {
   void open_test(record::Id id, Stage stage) {
     bool there = false;
     window_->open_test(id, stage, [&] { there = true; });
-    EXPECT_TRUE(QTest::qWaitFor([&] { return there; }, 10000));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return there; }, 60000));
   }
 
   Desk& desk() { return window_->desk(); }

@@ -25,7 +25,7 @@ class BenchProcess {
       });
     process_.start(SUNBREAK_BENCHSIM, arguments);
     QByteArray says;
-    while (!says.contains("ready\n") && process_.waitForReadyRead(5000)) says += process_.readAllStandardOutput();
+    while (!says.contains("ready\n") && process_.waitForReadyRead(60000)) says += process_.readAllStandardOutput();
     for (const QByteArray& line : says.split('\n'))
       if (const auto parts = line.split(' '); parts.size() == 2)
         places_[parts[0].toStdString()] = QString::fromLocal8Bit(parts[1]);
@@ -42,9 +42,9 @@ class BenchProcess {
   void control(const QByteArray& command) {
     QTcpSocket socket;
     socket.connectToHost(QHostAddress::LocalHost, port("control"));
-    ASSERT_TRUE(socket.waitForConnected(2000));
+    ASSERT_TRUE(socket.waitForConnected(60000));
     socket.write(command + "\n");
-    ASSERT_TRUE(socket.waitForReadyRead(2000)) << command.toStdString();
+    ASSERT_TRUE(socket.waitForReadyRead(60000)) << command.toStdString();
     ASSERT_EQ(socket.readAll(), "OK\n") << command.toStdString();
   }
 
@@ -64,10 +64,10 @@ class Listener {
     QObject::connect(&instrument, &Instrument::identified, [this](const QString& i) { identity = i; });
     instrument.start();
   }
-  bool wait_for_state(LinkState wanted, int ms = 8000) {
+  bool wait_for_state(LinkState wanted, int ms = 60000) {
     return QTest::qWaitFor([&] { return state == wanted; }, ms);
   }
-  bool wait_for_values(std::size_t count, int ms = 8000) {
+  bool wait_for_values(std::size_t count, int ms = 60000) {
     return QTest::qWaitFor([&] { return values.size() >= count; }, ms);
   }
 

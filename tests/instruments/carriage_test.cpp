@@ -21,14 +21,14 @@ class CarriageTest : public ::testing::Test {
     QObject::connect(&carriage_, &Carriage::refused, [this](const QPointF& p) { refused_.append(p); });
     carriage_.start();
   }
-  bool wait(const std::function<bool()>& until, int ms = 8000) { return QTest::qWaitFor(until, ms); }
+  bool wait(const std::function<bool()>& until, int ms = 60000) { return QTest::qWaitFor(until, ms); }
   /// Where the bench itself says that the carriage stands.
   QByteArray position() {
     QTcpSocket line;
     line.connectToHost(QHostAddress::LocalHost, bench_.port("carriage"));
-    EXPECT_TRUE(line.waitForConnected(2000));
+    EXPECT_TRUE(line.waitForConnected(60000));
     line.write("POS?\n");
-    EXPECT_TRUE(line.waitForReadyRead(2000));
+    EXPECT_TRUE(line.waitForReadyRead(60000));
     return line.readAll().trimmed();
   }
 
@@ -89,10 +89,10 @@ TEST_F(CarriageTest, LostAndGarbledAnswersDoNotLoseTheWay) {
 TEST_F(CarriageTest, TheBenchTiltsTheSensorOnlyWhereItWasTold) {
   QTcpSocket line;
   line.connectToHost(QHostAddress::LocalHost, bench_.port("sensor"));
-  ASSERT_TRUE(line.waitForConnected(2000));
+  ASSERT_TRUE(line.waitForConnected(60000));
   const auto reading = [&] {
     line.write("MEAS:PPFD?\n");
-    EXPECT_TRUE(line.waitForReadyRead(2000));
+    EXPECT_TRUE(line.waitForReadyRead(60000));
     return line.readAll().trimmed().toDouble();
   };
   bench_.control("SIM:TILC 0");

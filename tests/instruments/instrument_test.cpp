@@ -99,7 +99,7 @@ TEST_P(SensorOver, ADeviceThatVanishesIsLostAndFoundAgain) {
   bench.control("SIM:AWAY 2.5");
   ASSERT_TRUE(sensor.wait_for_state(LinkState::Lost));
   sensor.values.clear();
-  ASSERT_TRUE(sensor.wait_for_state(LinkState::Live, 15000)) << sensor.words.toStdString();
+  ASSERT_TRUE(sensor.wait_for_state(LinkState::Live, 60000)) << sensor.words.toStdString();
   EXPECT_TRUE(sensor.wait_for_values(1));
 }
 
@@ -122,7 +122,7 @@ TEST_P(SensorOver, OffLevelAndOffCenterComeThroughTheLine) {
   Listener sensor(sensor_settings());
   QTcpSocket carriage;
   carriage.connectToHost(QHostAddress::LocalHost, bench.port("carriage"));
-  ASSERT_TRUE(carriage.waitForConnected(2000));
+  ASSERT_TRUE(carriage.waitForConnected(60000));
   const auto at = [&](const QByteArray& place) {
     carriage.write("POS " + place + "\n");
     carriage.flush();
@@ -157,7 +157,7 @@ TEST(Simulator, ServesLoopbackAlone) {
   for (const QString& address : {QStringLiteral("0.0.0.0"), QStringLiteral("192.0.2.1"), QStringLiteral("nonsense")}) {
     QProcess process;
     process.start(SUNBREAK_BENCHSIM, {"--address", address});
-    ASSERT_TRUE(process.waitForFinished(5000)) << address.toStdString();
+    ASSERT_TRUE(process.waitForFinished(60000)) << address.toStdString();
     EXPECT_EQ(process.exitCode(), 2);
     EXPECT_TRUE(process.readAllStandardError().contains("loopback"));
   }
