@@ -1,6 +1,7 @@
 #include "book/backup.h"
 
 #include <SQLiteCpp/Statement.h>
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <vector>
@@ -46,6 +47,35 @@ void back_up(SQLite::Database& db, const fs::path& file, const std::string& tag,
 std::optional<fs::path> Book::newest_backup(const fs::path& file) {
   const std::vector<fs::path> all = backups(file);
   return all.empty() ? std::nullopt : std::optional(all.back());
+}
+
+namespace {
+
+/// `<stem>-from-backup.sunbreak` beside a lab book, with a number where that is taken.
+fs::path free_name_beside(const fs::path& file) {
+  for (int n = 1;; ++n) {
+    const std::string tail = n == 1 ? "-from-backup.sunbreak" : fmt::format("-from-backup-{}.sunbreak", n);
+    const fs::path path = file.parent_path() / (file.stem().string() + tail);
+    if (!fs::exists(fs::symlink_status(path))) return path;
+  }
+}
+
+}  // namespace
+
+Result<fs::path> Book::copy_backup_beside(const fs::path& file) {
+  std::vector<fs::path> all = backups(file);
+  const fs::path copy = free_name_beside(file);
+  for (auto backup = all.rbegin(); backup != all.rend(); ++backup) {
+    std::error_code why;
+    if (!fs::copy_file(*backup, copy, why))
+      return Problem{
+          fmt::format("the backup {} could not be copied to {} ({})", backup->string(), copy.string(), why.message()),
+          "nothing was changed", "make room there, or see that the folder may be written to"};
+    if (Book::open(copy)) return copy;
+    fs::remove(copy, why);
+  }
+  return Problem{fmt::format("no sound backup of {} was found", file.string()), "there is nothing to go back to",
+                 "open another lab book, or a copy that was kept elsewhere"};
 }
 
 }  // namespace sunbreak::book

@@ -162,6 +162,7 @@ Id new_test(Book& book) {
       test.tested_by = latest.front().tested_by;
       test.mains_v = latest.front().mains_v;
       test.mains_hz = latest.front().mains_hz;
+      test.evenness_lead = latest.front().evenness_lead;
     } else if (!benches.empty()) {
       test.bench_id = benches.front().id;
     } else {

@@ -13,6 +13,7 @@
 #include "core/quantity/length.h"
 #include "core/sweep/cut.h"
 #include "core/targets/target_fit.h"
+#include "core/uncertainty/budget_words.h"
 #include "evaluation/evaluation.h"
 #include "evaluation/wall_log.h"
 
@@ -101,6 +102,8 @@ void print_sweep(const FigureSource& source, const Budget& budget, const Evidenc
                shown_uncertainty(f, value, budget.expanded(f.id), UnitSystem::Metric),
                shown_unit(f, UnitSystem::Metric), largest ? fmt::format("largest part: {}", largest->label) : "");
   }
+  if (const std::string assumed = assumed_words(budget); !assumed.empty())
+    fmt::print("  ± assumes, where nothing is stated or measured: {}\n", assumed);
   fmt::print("  Evidence: {} grade\n", name(evidence.grade));
   for (const Condition& c : evidence.conditions)
     if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);

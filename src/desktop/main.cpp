@@ -1,16 +1,13 @@
 #include <QCommandLineParser>
 #include <QFileInfo>
 #include <QIcon>
-#include <QMessageBox>
-#include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
 #include <algorithm>
 #include <string_view>
 
-#include "book/trouble.h"
 #include "desktop/application/application.h"
-#include "desktop/shell/main_window.h"
+#include "desktop/shell/open_window.h"
 #include "desktop/shell/shots.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/text.h"
@@ -23,27 +20,6 @@ namespace {
 LookChoice chosen_look(const QString& asked) {
   const QString look = asked.isEmpty() ? QSettings().value("look").toString() : asked;
   return look == "paper" ? LookChoice::Paper : look == "loft" ? LookChoice::Loft : LookChoice::FollowDesktop;
-}
-
-/// The window on the lab book; where that cannot be opened or read, says why and offers the newest backup.
-std::unique_ptr<MainWindow> open_window(QString path) {
-  for (;;) {
-    auto opened = book::Book::open(text_of(path));
-    QString trouble;
-    try {
-      if (opened) return std::make_unique<MainWindow>(std::move(opened.value()));
-      trouble = text_of(opened.problem().sentence());
-    } catch (const std::exception& e) {
-      trouble = text_of(book::trouble_with(text_of(path), e).sentence());
-    }
-    QMessageBox box(QMessageBox::Warning, QObject::tr("Sunbreak"), trouble);
-    const auto backup = book::Book::newest_backup(text_of(path));
-    QPushButton* use = backup ? box.addButton(QObject::tr("Open the newest backup"), QMessageBox::AcceptRole) : nullptr;
-    box.addButton(QObject::tr("Quit"), QMessageBox::RejectRole);
-    box.exec();
-    if (!use || box.clickedButton() != use) return nullptr;
-    path = text_of(backup->string());
-  }
 }
 
 /// What may be asked for on the command line.

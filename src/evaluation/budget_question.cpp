@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include <fmt/format.h>
+
 #include "core/sweep/difference.h"
 #include "core/uncertainty/height_slope.h"
 #include "core/uncertainty/observed_terms.h"
@@ -14,6 +16,27 @@ namespace {
 /// A stated size in place of the usual one.
 void state(InputQuantity& term, const std::optional<double>& value, double unit, const std::string& words) {
   if (value && *value >= 0) term = {*value * unit, Origin::Stated, words};
+}
+
+/// What its maker says of a meter. Without a word of the coverage factor it is taken as one standard deviation, which
+/// is assumed.
+void state(InputQuantity& term, const Meter& meter) {
+  if (!meter.uncertainty_pct) return;
+  state(term, meter.uncertainty_pct, 0.01, "stated for " + meter.name);
+  if (meter.uncertainty_k) return;
+  term.origin = Origin::Assumed;
+  term.words = fmt::format("{} states {:.3g} %; whether that is one standard deviation or k = 2 is not stated",
+                           meter.name, *meter.uncertainty_pct);
+}
+
+/// What is usual for the kind of meter that the light is measured with. A spectrometer weighs the spectrum right, but
+/// holds its calibration and the cosine of low light less well than a quantum sensor.
+void state_usual(BudgetQuestion& q, const Meter* light) {
+  const bool spectrometer = light && light->kind == "spectrometer";
+  const std::string kind = spectrometer ? "usual for a spectrometer" : "usual for a quantum sensor";
+  if (spectrometer) q.calibration.value = 0.03, q.spectral.value = 0.005, q.cosine.value = 0.02;
+  q.calibration.words = kind + "; its own is not stated";
+  q.spectral.words = q.cosine.words = kind;
 }
 
 void find_height_slope(BudgetQuestion& q, const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
@@ -80,14 +103,12 @@ BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep
   q.ppfd = view.ppfd;
   q.context = figure_context(test_record, sweep, {});
   const Test& test = test_record.test;
-  q.calibration.words = "usual for a quantum sensor; its own is not stated";
-  q.spectral.words = q.cosine.words = "usual for a quantum sensor";
+  const Meter* light = test_record.meter(test.sensor_id);
+  state_usual(q, light);
   q.height_m.words = q.position_m.words = q.edge_m.words = "usual for a tape and care";
   q.power.words = "usual for a plug-in meter; its own is not stated";
-  if (const Meter* sensor = test_record.meter(test.sensor_id))
-    state(q.calibration, sensor->uncertainty_pct, 0.01, "stated for " + sensor->name);
-  if (const Meter* wall = test_record.meter(test.wall_meter_id))
-    state(q.power, wall->uncertainty_pct, 0.01, "stated for " + wall->name);
+  if (light) state(q.calibration, *light);
+  if (const Meter* wall = test_record.meter(test.wall_meter_id)) state(q.power, *wall);
   state(q.spectral, test.spectral_uncertainty_pct, 0.01, "stated");
   state(q.cosine, test.cosine_uncertainty_pct, 0.01, "stated, at the lowest angles");
   state(q.height_m, test.height_uncertainty_m, 1, "stated");

@@ -17,6 +17,7 @@ struct FiguresInput {
   std::optional<double> power_w;
   double photoperiod_h = 0, low = 0, high = 0;
   UnitSystem units = UnitSystem::Metric;
+  std::vector<OwnSize> own_sizes{};
   bool operator==(const FiguresInput&) const = default;
 };
 
@@ -135,6 +136,7 @@ const SweepFigures* Evaluation::figures(Id sweep_id) const {
   if (!s) return nullptr;
   const auto* figures = s->figures->get([&]() -> std::optional<std::optional<SweepFigures>> {
     auto sizes = parts_->units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes();
+    for (const OwnSize& own : parts_->record.own_sizes) sizes.push_back({own.width_m, own.depth_m});
     return sweep_figures(s->view->layout, s->view->ppfd, figure_context(parts_->record, s->row, std::move(sizes)));
   });
   return *figures ? &**figures : nullptr;
@@ -161,7 +163,7 @@ const std::vector<Finding>& Evaluation::findings(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
   if (!s) return none;
   return *s->checks->get([&]() -> std::optional<std::vector<Finding>> {
-    return checks_of(parts_->record, s->row, *s->view, hang(sweep_id));
+    return checks_of(parts_->record, s->row, *s->view, hang(sweep_id), parts_->units);
   });
 }
 
@@ -173,15 +175,16 @@ const std::vector<Finding>* Evaluation::findings_so_far(Id sweep_id) const {
 const std::vector<Finding>& Evaluation::checks_without_waiting(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
   if (!s || !s->checks_input.hang.asked || s->hang->known()) return findings(sweep_id);
-  return *s->checks_without_hang->get(
-      [&]() -> std::optional<std::vector<Finding>> { return checks_of(parts_->record, s->row, *s->view, {}); });
+  return *s->checks_without_hang->get([&]() -> std::optional<std::vector<Finding>> {
+    return checks_of(parts_->record, s->row, *s->view, {}, parts_->units);
+  });
 }
 
 const std::vector<TestFinding>& Evaluation::between() const {
   return *parts_->between.get([&]() -> std::optional<std::vector<TestFinding>> {
     std::vector<SweepDigest> digests;
     for (const auto& [id, s] : parts_->sweeps) digests.push_back(s->digest);
-    return checks_between(parts_->record, digests);
+    return checks_between(parts_->record, digests, parts_->units);
   });
 }
 
@@ -242,7 +245,7 @@ const Evidence* Evaluation::evidence(Id sweep_id) const {
       if (c.sweep_id == sweep_id || c.sweep_id == 0)
         open += !dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
     return sunbreak::grade(
-        evidence_facts(parts_->record, s->row, *s->view, walked(sweep_id), parts_->log->watts, open));
+        evidence_facts(parts_->record, s->row, *s->view, walked(sweep_id), parts_->log->watts, open, parts_->units));
   });
 }
 
@@ -296,12 +299,13 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     const Rung* rung = record.rung(row.rung_id);
     const Stop* stop = record.stop(row.stop_id);
     const double height_m = rung ? rung->height_m : 0;
-    s->figures_input = {row.power_w, test.photoperiod_h, test.target_low_ppfd, test.target_high_ppfd, units};
+    s->figures_input = {row.power_w, test.photoperiod_h, test.target_low_ppfd, test.target_high_ppfd,
+                        units,       record.own_sizes};
     s->checks_input = {test.walk_order,
                        test.opening_probe,
                        sensor ? sensor->range_max : std::nullopt,
                        record.fixture.emitter_spacing_m,
-                       statement_of(record, row),
+                       statement_of(record, row, units),
                        {}};
     if (rung && test.opening_probe && s->view->read() > 0 && !s->view->complete())
       s->checks_input.hang = {true, room, outline, height_m};
@@ -324,8 +328,9 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     const bool same_view = old && old->view == s->view;
     s->digest = same_view ? old->digest : digest_of(row.id, *s->view);
     if (const SweepDigest& d = s->digest; d.read > 0) {
-      if (!parts->range) parts->range = {d.lowest_ppfd, d.highest_ppfd};
-      parts->range = {std::min(parts->range->first, d.lowest_ppfd), std::max(parts->range->second, d.highest_ppfd)};
+      if (!parts->range) parts->range = {d.scale_low_ppfd, d.scale_high_ppfd};
+      parts->range = {std::min(parts->range->first, d.scale_low_ppfd),
+                      std::max(parts->range->second, d.scale_high_ppfd)};
     }
     const auto keep = [&](auto member, bool same) {
       auto& part = (*s).*member;

@@ -39,7 +39,8 @@ class Evaluation {
   const SweepViews& views() const;
   /// Its counts, extremes and mean at a glance; null where there is no view.
   const SweepDigest* digest(Id sweep_id) const;
-  /// Lowest and highest PPFD over all sweeps; nothing where none has a reading.
+  /// Lowest and highest PPFD over all sweeps, without stations unlike all around them: the ends of a color scale.
+  /// Nothing where none has a reading.
   std::optional<std::pair<double, double>> light_range() const;
 
   /// Null where nothing is read.

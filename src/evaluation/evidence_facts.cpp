@@ -33,10 +33,12 @@ bool power_in_the_same_state(const TestRecord& test_record, const Sweep& sweep, 
 }  // namespace
 
 EvidenceFacts evidence_facts(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
-                             const WalkedState& walk, std::span<const TimedValue> watts, int open_checks) {
+                             const WalkedState& walk, std::span<const TimedValue> watts, int open_checks,
+                             UnitSystem units) {
   const Test& test = test_record.test;
   const Bench& bench = test_record.bench;
   EvidenceFacts f;
+  f.units = units;
   f.lattice = view.layout.is_lattice() && view.layout.kind != GridKind::Spots;
   f.stations = static_cast<int>(view.states.size());
   f.unread = f.stations - view.read();

@@ -24,7 +24,7 @@ Result<DimmingCurve> stair_of(const TestRecord& test) {
   return dimming_curve(steps);
 }
 
-TemperatureShot shot_of(const TestRecord& test, const Temperature& t) {
+TemperatureShot shot_of(const TestRecord& test, const Temperature& t, UnitSystem units) {
   TemperatureShot shot;
   shot.read_c = t.read_c;
   shot.method = t.method == "infrared" ? TemperatureMethod::Infrared
@@ -34,6 +34,7 @@ TemperatureShot shot_of(const TestRecord& test, const Temperature& t) {
   shot.emissivity_true = t.emissivity_true;
   shot.reflected_c = t.reflected_c;
   shot.bare_metal = t.bare_metal;
+  shot.units = units;
   double nearest = INFINITY;
   for (const Temperature& air : test.temperatures) {
     if (air.place != "air" || air.id == t.id) continue;

@@ -10,6 +10,6 @@ namespace sunbreak::evaluation {
 Result<DimmingCurve> stair_of(const TestRecord& test);
 
 /// A temperature of a test, with the air taken nearest to it in time.
-TemperatureShot shot_of(const TestRecord& test, const Temperature& temperature);
+TemperatureShot shot_of(const TestRecord& test, const Temperature& temperature, UnitSystem units = UnitSystem::Metric);
 
 }  // namespace sunbreak::evaluation

@@ -25,6 +25,10 @@ int SweepView::missing() const {
       std::count_if(states.begin(), states.end(), [](auto& s) { return s.kind == StationState::Missing; }));
 }
 
+bool SweepView::simulated() const {
+  return std::any_of(states.begin(), states.end(), [](auto& s) { return s.simulated; });
+}
+
 StationState state_of(const Reading& r) {
   return {StationState::Read,
           r.raw,
@@ -32,7 +36,8 @@ StationState state_of(const Reading& r) {
           seconds_of(r.taken_at),
           r.samples,
           r.spread,
-          r.source != "pasted" && r.source != "file"};
+          r.source != "pasted" && r.source != "file",
+          r.source == "simulated"};
 }
 
 void SweepView::correct(const Correction& correction) {

@@ -27,6 +27,7 @@ struct StationState {
   int samples = 1;
   std::optional<double> spread{};  ///< of the samples, raw
   bool at_the_bench = true;        ///< read in its turn; not pasted or from a file, where the time is the table's
+  bool simulated = false;          ///< computed by a simulated bench, not measured
 };
 
 /// A sweep's stations by index, laid out and corrected.
@@ -39,6 +40,8 @@ struct SweepView {
 
   int read() const;
   int missing() const;
+  /// Whether a reading that counts was computed by a simulated bench: the sweep measures nothing then.
+  bool simulated() const;
   bool complete() const { return read() + missing() == static_cast<int>(states.size()); }
 
   /// Works drift and ppfd out of the states and side readings.

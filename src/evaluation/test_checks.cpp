@@ -5,6 +5,7 @@
 
 #include "core/bench/walk_order.h"
 #include "core/checks/between_sweeps.h"
+#include "core/checks/plausibility.h"
 #include "core/checks/stuck_checks.h"
 #include "core/figures/balance.h"
 #include "core/figures/sweep_figures.h"
@@ -52,8 +53,9 @@ void add_implausible(std::vector<Finding>& checks, const SweepStatement& stateme
 
 }  // namespace
 
-SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep) {
+SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, UnitSystem units) {
   SweepStatement s;
+  s.units = units;
   s.power_w = sweep.power_w;
   for (const Claim& claim : test_record.claims)
     if (claim.kind == "power_w" && !s.claimed_power_w) s.claimed_power_w = claim.value;
@@ -72,17 +74,17 @@ std::vector<int> walk_of(const Test& test, const Layout& layout) {
 }
 
 std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
-                               const HangResponse& hang) {
+                               const HangResponse& hang, UnitSystem units) {
   const Sampled sampled(view);
   const Meter* sensor = test_record.meter(test_record.test.sensor_id);
   const std::vector<int> walk = walk_of(test_record.test, view.layout);
   auto checks = walk_checks({view.layout, walk, sampled.raw, view.ppfd, sensor ? sensor->range_max : std::nullopt,
-                             &view.drift, sampled.readings, hang});
+                             &view.drift, sampled.readings, hang, units});
   for (Finding& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
   if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0) {
-    if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m))
+    if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m, units))
       checks.push_back(std::move(*check));
-    add_implausible(checks, statement_of(test_record, sweep), view);
+    add_implausible(checks, statement_of(test_record, sweep, units), view);
   }
   return checks;
 }
@@ -104,16 +106,27 @@ SweepDigest digest_of(Id sweep_id, const SweepView& view) {
   d.read = view.read();
   d.missing = view.missing();
   d.complete = d.read + d.missing == d.stations;
-  for (const double ppfd : view.ppfd) {
+  const std::vector<int> slips = stations_unlike_all_around(view.layout, view.ppfd);
+  auto slip = slips.begin();
+  for (std::size_t i = 0; i < view.ppfd.size(); ++i) {
+    const double ppfd = view.ppfd[i];
     d.lowest_ppfd = std::fmin(d.lowest_ppfd, ppfd);
     d.highest_ppfd = std::fmax(d.highest_ppfd, ppfd);
+    if (slip != slips.end() && *slip == static_cast<int>(i)) {
+      ++slip;
+      continue;
+    }
+    d.scale_low_ppfd = std::fmin(d.scale_low_ppfd, ppfd);
+    d.scale_high_ppfd = std::fmax(d.scale_high_ppfd, ppfd);
   }
+  if (std::isnan(d.scale_low_ppfd)) d.scale_low_ppfd = d.lowest_ppfd, d.scale_high_ppfd = d.highest_ppfd;
   if (d.read > 0) d.mean_ppfd = area_mean(view.layout, view.ppfd);
   if (d.read == d.stations) d.center_ppfd = center_ppfd(view.layout, view.ppfd);
   return d;
 }
 
-std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps) {
+std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps,
+                                        UnitSystem units) {
   std::vector<TestFinding> checks;
   std::vector<SweepSummary> summaries;
   std::vector<Id> ids;
@@ -127,7 +140,7 @@ std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span
     summaries.push_back({rung->height_m, stop->percent, d.mean_ppfd, d.center_ppfd, sweep->power_w});
     ids.push_back(d.sweep_id);
   }
-  for (SweepCheck& between : between_sweeps_checks(summaries))
+  for (SweepCheck& between : between_sweeps_checks(summaries, units))
     checks.push_back({ids[between.sweep], std::move(between.check), {}});
   if (read)
     if (auto check = door_check(test_record)) checks.push_back({0, std::move(*check), {}});

@@ -22,14 +22,14 @@ struct TestFinding {
 };
 
 /// What a test's record states of one of its sweeps.
-SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep);
+SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, UnitSystem units = UnitSystem::Metric);
 
 /// The stations of a sweep in the order its test walks them.
 std::vector<int> walk_of(const Test& test, const Layout& layout);
 
 /// Everything the walking family of checks says of one sweep.
 std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
-                               const HangResponse& hang);
+                               const HangResponse& hang, UnitSystem units = UnitSystem::Metric);
 
 /// Whether a value just taken at a station, not kept yet, wants more averaged into it; `correction` as the sweep's.
 std::optional<LongerLook> longer_look(const SweepView& view, const Correction& correction, int station,
@@ -41,13 +41,16 @@ struct SweepDigest {
   int stations = 0, read = 0, missing = 0;
   bool complete = false;                               ///< every station is read or declared missing
   double lowest_ppfd = unread, highest_ppfd = unread;  ///< NaN where nothing is read
-  double mean_ppfd = unread;                           ///< area-weighted, of the stations read
-  double center_ppfd = unread;                         ///< of a sweep that is read at every station
+  /// The same without stations unlike all around them: a slipped digit does not flatten the colors of a map.
+  double scale_low_ppfd = unread, scale_high_ppfd = unread;
+  double mean_ppfd = unread;    ///< area-weighted, of the stations read
+  double center_ppfd = unread;  ///< of a sweep that is read at every station
 };
 SweepDigest digest_of(Id sweep_id, const SweepView& view);
 
 /// What the finished sweeps of a test say of each other, and what the door says by itself.
-std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps);
+std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps,
+                                        UnitSystem units = UnitSystem::Metric);
 
 /// The dismissal that still holds for a check: same rule, same sweep, same stations, and none of these stations read
 /// again since. None holds for what is impossible.

@@ -16,6 +16,7 @@
 #include "record/kinds/lamp_event.h"
 #include "record/kinds/log_part.h"
 #include "record/kinds/meter.h"
+#include "record/kinds/own_size.h"
 #include "record/kinds/placement.h"
 #include "record/kinds/reading.h"
 #include "record/kinds/rung.h"
@@ -53,6 +54,7 @@ struct TestRecord {
   std::vector<StairReading> stair_readings;
   std::vector<TargetSetting> target_settings;
   std::vector<Temperature> temperatures;
+  std::vector<OwnSize> own_sizes{};
   /// What in it cannot be, as found by who read it from a lab book: sweeps that these would enter are set apart.
   std::vector<Fault> faults{};
 
@@ -72,7 +74,7 @@ inline constexpr std::tuple test_tables{
     &TestRecord::test,           &TestRecord::rungs,           &TestRecord::stops,         &TestRecord::sweeps,
     &TestRecord::readings,       &TestRecord::placements,      &TestRecord::wall_readings, &TestRecord::side_readings,
     &TestRecord::dismissals,     &TestRecord::log_parts,       &TestRecord::lamp_events,   &TestRecord::stair_stops,
-    &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures};
+    &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures,  &TestRecord::own_sizes};
 
 template <typename Part>
 struct RecordOf {

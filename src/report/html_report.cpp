@@ -9,6 +9,7 @@
 
 #include "core/bench/walk_order.h"
 #include "core/figures/figure_table.h"
+#include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
 #include "evaluation/stabilization.h"
@@ -140,7 +141,7 @@ class FigureSink {
   bool apart_;
 };
 
-List figure_rows(const FigureSource& source, const Budget& budget, UnitSystem units) {
+List figure_rows(const FigureSource& source, const Budget& budget, UnitSystem units, std::string_view lead) {
   List rows;
   const auto add = [&](const std::string& label, const std::string& value, const std::string& sure,
                        const std::string& where) {
@@ -151,7 +152,8 @@ List figure_rows(const FigureSource& source, const Budget& budget, UnitSystem un
     row.set("where", where);
     rows.push_back(row);
   };
-  for (const Figure& f : figures()) {
+  for (const Figure* row : figures_led_by(lead)) {
+    const Figure& f = *row;
     const double value = f.value ? f.value(source) : unread;
     if (std::isnan(value)) continue;
     add(std::string(f.label), shown_with_unit(f, value, units),
@@ -207,11 +209,47 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
     row.set("size", size_text(n.size.width_m, n.size.depth_m, units));
     row.set("inside", ppfd_text(n.inside_mean_ppfd));
     row.set("edge", ppfd_text(n.edge_mean_ppfd));
+    row.set("edge_daily", daily_light_text(dli_mol_m2_d(n.edge_mean_ppfd, f.photoperiod_h)));
     row.set("share", percent(n.in_band_share));
     row.set("verdict", n.passes ? "passes" : "does not pass");
     rows.push_back(row);
   }
   return rows;
+}
+
+}  // namespace
+
+namespace {
+
+/// A meter's uncertainty as its maker quotes it, and what is assumed of it.
+std::string quoted_uncertainty(const record::Meter& m) {
+  if (!m.uncertainty_pct) return "not stated; the usual one is assumed";
+  const double k = m.uncertainty_k.value_or(1);
+  const std::string quoted = fmt::format("± {} %", short_number(k * *m.uncertainty_pct, 2));
+  if (!m.uncertainty_k) return quoted + ", coverage factor not stated: one standard deviation is assumed";
+  return k == 1 ? quoted + ", one standard deviation" : quoted + fmt::format(" (k = {})", short_number(k, 2));
+}
+
+/// Which sweeps were computed by a simulated bench, in words; empty where none was.
+std::string simulated_words(const evaluation::Evaluation& evaluation) {
+  const record::TestRecord& b = evaluation.record();
+  std::vector<std::string> names;
+  std::size_t measured = 0;
+  for (const record::Sweep& sweep : b.sweeps) {
+    const evaluation::SweepView* view = evaluation.view(sweep.id);
+    if (!view || view->read() == 0) continue;
+    const record::Rung* rung = b.rung(sweep.rung_id);
+    const record::Stop* stop = b.stop(sweep.stop_id);
+    if (!view->simulated())
+      ++measured;
+    else if (rung && stop)
+      names.push_back(
+          fmt::format("{} at {} %", length_text(rung->height_m, UnitSystem::Metric), short_number(stop->percent, 1)));
+  }
+  if (names.empty()) return {};
+  if (measured == 0) return "Sample data: these readings were computed by a simulated bench, not measured.";
+  return fmt::format("Computed by a simulated bench, not measured: {}. The other sweeps were measured.",
+                     fmt::join(names, ", "));
 }
 
 }  // namespace
@@ -226,7 +264,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   page.set("css", std::string(embedded::report_css));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
-  page.set("simulated", b.test.simulated);
+  page.set("simulated", simulated_words(evaluation));
 
   const auto optional_length = [&](const std::optional<double>& m) {
     return m ? length_text(*m, units) : std::string();
@@ -262,10 +300,11 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
       .add("Height checked at every corner", b.test.checked_height)
       .add("Fans as in use", b.test.checked_fans);
   for (const record::Meter& m : b.meters)
-    bench.add(
-        m.kind == "quantum" ? "Quantum sensor" : "Wall meter",
-        fmt::format("{}; calibrated {}; {}; standard uncertainty {}", stated(m.name), stated(m.calibrated_on),
-                    factor_words(b, m), m.uncertainty_pct ? short_number(*m.uncertainty_pct, 2) + " %" : "not stated"));
+    bench.add(m.kind == "wall"           ? "Wall meter"
+              : m.kind == "spectrometer" ? "Spectrometer"
+                                         : "Quantum sensor",
+              fmt::format("{}; calibrated {}; {}; uncertainty {}", stated(m.name), stated(m.calibrated_on),
+                          factor_words(b, m), quoted_uncertainty(m)));
   page.set("bench", bench.take());
 
   const double low = b.test.target_low_ppfd, high = b.test.target_high_ppfd;
@@ -305,12 +344,14 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
                        short_number(low, 1), short_number(high, 1), short_number(b.test.photoperiod_h, 1))));
   page.set("method", data(method));
 
-  add_power_section(page, b, evaluation.log());
+  add_power_section(page, b, evaluation.log(), units);
 
   const auto grade = evaluation.grade();
   page.set("graded", grade.has_value());
   page.set("band", fmt::format("{}–{} µmol/m²/s", short_number(low, 1), short_number(high, 1)));
   if (grade) page.set("test_grade", std::string(name(*grade)));
+  const Figure& lead = sunbreak::figure(b.test.evenness_lead);
+  page.set("evenness_name", std::string(lead.label));
   List sweeps;
   for (const auto& [sweep, laid_out] : chosen) {
     const evaluation::SweepView& view = *laid_out;
@@ -327,7 +368,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
     s.set("mean_sure", shown_uncertainty(mean, f.mean_ppfd, budget.expanded(mean.id), units));
     const FigureSource source(view.layout, view.ppfd, f);
     const auto shown = [&](const char* id) { return shown_value(figure(id), figure(id).value(source), units); };
-    s.set("lowest_over_mean", shown("lowest_over_mean"));
+    s.set("evenness", shown_with_unit(lead, lead.value(source), units));
     s.set("ppf", shown("ppf_umol_s"));
     s.set("power", f.power_w ? shown("power_w") : "not stated");
     s.set("efficacy", shown("canopy_efficacy_umol_j"));
@@ -349,9 +390,9 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
     if (options.readings_table && f.stations > options.most_readings_printed)
       notices.push_back(data(fmt::format("The table of its {} readings is in the page as written.", f.stations)));
     s.set("notices", data(notices));
-    add_trust(s, budget, *evaluation.evidence(sweep->id));
+    add_trust(s, budget, *evaluation.evidence(sweep->id), lead.id);
     s.set("map", sink.put(map_svg(b, view, band, range, units)));
-    s.set("figures", data(figure_rows(source, budget, units)));
+    s.set("figures", data(figure_rows(source, budget, units, lead.id)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
     if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, band, units)));

@@ -44,19 +44,20 @@ List stair_notes(const DimmingCurve& stair) {
   return notes;
 }
 
-List temperature_rows(const record::TestRecord& b) {
+List temperature_rows(const record::TestRecord& b, UnitSystem units) {
   List rows;
   for (const record::Temperature& t : b.temperatures) {
-    const TemperatureShot shot = evaluation::shot_of(b, t);
+    const TemperatureShot shot = evaluation::shot_of(b, t, units);
     const auto surface = surface_temperature_c(shot);
     const auto lamp = evaluation::lamp_at(b.lamp_events, record::seconds_of(t.taken_at));
     data row;
     row.set("place", t.place);
     row.set("method", t.method);
-    row.set("read", fmt::format("{:.1f}", t.read_c));
-    row.set("surface", surface ? fmt::format("{:.1f}", surface.value()) : "–");
-    row.set("rise",
-            surface && shot.air_c && t.place != "air" ? fmt::format("{:.1f}", surface.value() - *shot.air_c) : "–");
+    row.set("read", fmt::format("{:.1f}", shown_temperature(t.read_c, units)));
+    row.set("surface", surface ? fmt::format("{:.1f}", shown_temperature(surface.value(), units)) : "–");
+    row.set("rise", surface && shot.air_c && t.place != "air"
+                        ? fmt::format("{:.1f}", shown_rise(surface.value() - *shot.air_c, units))
+                        : "–");
     row.set("after", lamp.on_since_s
                          ? fmt::format("{:.0f} min", (record::seconds_of(t.taken_at) - *lamp.on_since_s) / 60)
                          : "–");
@@ -83,7 +84,7 @@ List cost_notes(const record::TestRecord& b, double watts) {
 
 }  // namespace
 
-void add_power_section(data& page, const record::TestRecord& b, const evaluation::WallLog& log) {
+void add_power_section(data& page, const record::TestRecord& b, const evaluation::WallLog& log, UnitSystem units) {
   List warm_up;
   if (const auto fall = evaluation::fall_from_switch_on(b.lamp_events, log))
     warm_up.push_back(data(fmt::format("From switch-on to settled, light {} by {:.1f} %.", *fall >= 0 ? "fell" : "rose",
@@ -101,7 +102,9 @@ void add_power_section(data& page, const record::TestRecord& b, const evaluation
   page.set("stair", data(stair ? stair_rows(stair.value()) : List()));
   page.set("stair_notes", data(stair ? stair_notes(stair.value()) : List()));
   page.set("has_temperatures", !b.temperatures.empty());
-  page.set("temperatures", data(temperature_rows(b)));
+  page.set("temperatures", data(temperature_rows(b, units)));
+  page.set("temperature_unit", std::string(temperature_unit(units)));
+  page.set("rise_unit", std::string(rise_unit(units)));
   page.set("cost", data(cost));
 }
 

@@ -9,6 +9,7 @@ namespace sunbreak::report {
 
 /// The part of a report about warm-up, dimmer, temperatures, cost and heat: sets `has_power` and what the template
 /// shows under it. `log` is the test's own.
-void add_power_section(kainjow::mustache::data& page, const record::TestRecord& test, const evaluation::WallLog& log);
+void add_power_section(kainjow::mustache::data& page, const record::TestRecord& test, const evaluation::WallLog& log,
+                       UnitSystem units);
 
 }  // namespace sunbreak::report

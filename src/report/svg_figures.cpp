@@ -35,7 +35,7 @@ std::string rings_svg(const SweepFigures& figures, const drawing::ScaleRange& ra
                       UnitSystem units) {
   const drawing::Box room{0, 0, chart_width, drawing::ring_bars_height(figures.rings.size()) + 4};
   drawing::SvgCanvas canvas(room.width, room.height, "Mean PPFD of each ring from the wall inwards");
-  drawing::draw_ring_bars(canvas, room, figures.rings, range, band, units);
+  drawing::draw_ring_bars(canvas, room, figures.rings, range, band, units, figures.photoperiod_h);
   return canvas.svg();
 }
 

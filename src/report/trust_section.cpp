@@ -26,16 +26,16 @@ data budget_row(const std::string& part, const std::string& size, const std::arr
 }
 
 template <typename Value>
-std::array<std::string, 3> each(Value value) {
+std::array<std::string, 3> each(std::string_view evenness_lead, Value value) {
   std::array<std::string, 3> texts;
   for (std::size_t i = 0; i < texts.size(); ++i)
-    texts[i] = value(static_cast<std::size_t>(figure_index(budget_columns()[i])));
+    texts[i] = value(static_cast<std::size_t>(figure_index(budget_columns(evenness_lead)[i])));
   return texts;
 }
 
 }  // namespace
 
-void add_trust(data& sweep, const Budget& b, const Evidence& evidence) {
+void add_trust(data& sweep, const Budget& b, const Evidence& evidence, std::string_view evenness_lead) {
   sweep.set("grade", std::string(name(evidence.grade)));
   List missing, budget;
   for (const Condition& c : evidence.conditions)
@@ -43,17 +43,22 @@ void add_trust(data& sweep, const Budget& b, const Evidence& evidence) {
   sweep.set("has_missing", !missing.empty());
   sweep.set("missing", data(missing));
   for (const Contribution& c : b.contributions)
-    budget.push_back(budget_row(std::string(c.label), size_words(c),
-                                each([&](std::size_t k) { return share_words(c.standard[k], b.values[k]); }),
-                                origin_words(c.term)));
+    budget.push_back(
+        budget_row(std::string(c.label), size_words(c),
+                   each(evenness_lead, [&](std::size_t k) { return share_words(c.standard[k], b.values[k]); }),
+                   origin_words(c.term)));
   budget.push_back(budget_row("One-way pull", "",
-                              each([&](std::size_t k) { return share_words(b.bias[k], b.values[k]); }),
+                              each(evenness_lead, [&](std::size_t k) { return share_words(b.bias[k], b.values[k]); }),
                               "noise in the lowest of many readings, light that bends between stations"));
   budget.push_back(budget_row(
-      "± with k = 2", "", each([&](std::size_t k) { return share_words(b.expanded(figures()[k].id), b.values[k]); }),
+      "± with k = 2", "",
+      each(evenness_lead, [&](std::size_t k) { return share_words(b.expanded(figures()[k].id), b.values[k]); }),
       "twice the quadratic sum, plus the pull"));
+  sweep.set("evenness_name", std::string(sunbreak::figure(evenness_lead).label));
   sweep.set("budget", data(budget));
   const Contribution* largest = b.largest("mean_ppfd");
+  const std::string assumed = assumed_words(b);
+  sweep.set("assumed", assumed.empty() ? "" : "Assumed in ±, neither stated nor measured: " + assumed + ".");
   sweep.set("largest", largest ? "Largest part of the mean's: " + std::string(largest->label) + "." : std::string());
 }
 

@@ -139,12 +139,12 @@ TEST_F(BenchSideTest, TheReferenceComesWhenItIsDueAndCanBePutOff) {
   key(Qt::Key_F);
   enter("900");  // before anything else: the start of the drift
   for (int i = 0; i < 4; ++i) enter("500");
-  EXPECT_TRUE(words("walkTurn").contains("Reference"));
+  EXPECT_TRUE(words("walkTurn").contains("the reference"));
   EXPECT_TRUE(words("walkPlace").contains("Row 4 from the far wall,\n3rd"));
   key(Qt::Key_N);
-  EXPECT_FALSE(words("walkTurn").contains("Reference")) << "put off";
+  EXPECT_FALSE(words("walkTurn").contains("the reference")) << "put off";
   enter("500");
-  EXPECT_TRUE(words("walkTurn").contains("Reference")) << "but not for good";
+  EXPECT_TRUE(words("walkTurn").contains("the reference")) << "but not for good";
   enter("855");
   EXPECT_TRUE(words("walkProgress").contains("drift -5.0 %, corrected")) << words("walkProgress").toStdString();
   EXPECT_TRUE(words("walkPlace").startsWith("Row 1 from the far wall,\n6th")) << "and the walk goes on where it was";

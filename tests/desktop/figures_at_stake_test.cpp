@@ -60,12 +60,12 @@ class StakeTest : public WindowTest {
 TEST_F(StakeTest, AnotherSensorCorrectsWhatIsReadOnlyWhenSaidSo) {
   const double before = mean();
   answer("leaveFigures");
-  choose(picker("Quantum sensor"), sensor_);
+  choose(picker("Light meter"), sensor_);
   EXPECT_EQ(rows_, 1);
   EXPECT_FALSE(desk().test()->test.sensor_id.has_value());
   EXPECT_EQ(mean(), before);
   answer("changeFigures");
-  choose(picker("Quantum sensor"), sensor_);
+  choose(picker("Light meter"), sensor_);
   EXPECT_EQ(desk().test()->test.sensor_id, sensor_);
   EXPECT_NEAR(mean(), (before - 2) * 1.1, 1e-9);
   EXPECT_TRUE(mean_words_.contains("503 → 551")) << mean_words_.toStdString();
@@ -90,7 +90,7 @@ TEST_F(StakeTest, AWalkedBenchIsResizedOnlyWhenSaidSo) {
 
 TEST_F(StakeTest, AWalkedTestStaysWithItsFixture) {
   const record::Id fixture = desk().test()->fixture.id;
-  choose(picker("From the shelf"), 0);
+  choose(picker("Fixture"), 0);
   EXPECT_EQ(desk().test()->fixture.id, fixture);
 }
 
@@ -100,7 +100,7 @@ TEST_F(StakeTest, WhatChangesNoFigureAsksNothing) {
     sensor.factor = 1, sensor.dark_offset = 0;
     e.save(sensor);
   });
-  choose(picker("Quantum sensor"), sensor_);
+  choose(picker("Light meter"), sensor_);
   EXPECT_EQ(desk().test()->test.sensor_id, sensor_);
 }
 

@@ -1,5 +1,6 @@
 #include <QComboBox>
 #include <QLabel>
+#include <QListWidget>
 #include <QProcess>
 #include <QProcessEnvironment>
 #include <QPushButton>
@@ -8,8 +9,10 @@
 
 #include "desktop/home/home_view.h"
 #include "desktop/home/test_cards.h"
+#include "desktop/read/figure_row.h"
 #include "desktop/walk/walk_view.h"
 #include "desktop/window_fixture.h"
+#include "report/html_report.h"
 
 namespace sunbreak::desktop {
 
@@ -177,6 +180,221 @@ TEST_F(FirstHourTest, TheLastTestOpensAgainAtItsStage) {
   EXPECT_EQ(desk().test()->test.id, test);
   EXPECT_TRUE(window_->findChild<WalkView*>()->isVisible());
   EXPECT_EQ(MainWindow::remembered_books().value(0).toStdString(), book_file());
+}
+
+TEST_F(FirstHourTest, DatesThatAreNoneAreRefusedWithTheFormThatIsTaken) {
+  begin_test();
+  unfold_all();
+  const std::string before = desk().test()->test.tested_on;
+  for (const char* wrong : {"12/05/2026", "2026-02-30", "May", "2026-5-12"}) {
+    fill("testedOn", wrong);
+    EXPECT_EQ(desk().test()->test.tested_on, before) << wrong;
+    bool told = false;
+    for (const QLabel* label : window_->findChildren<QLabel*>())
+      told = told || (label->isVisible() && label->text().contains("year-month-day, like 2026-05-12"));
+    EXPECT_TRUE(told) << wrong;
+  }
+  fill("testedOn", "2026-05-12");
+  EXPECT_EQ(desk().test()->test.tested_on, "2026-05-12");
+}
+
+TEST_F(FirstHourTest, RigShowsADozenFieldsAndFoldsTheRest) {
+  begin_test();
+  const auto fields = [&] {
+    int shown = 0;
+    QWidget* rig = find<QLineEdit>("fixtureName")->parentWidget()->parentWidget();
+    for (const QWidget* editor : rig->findChildren<QWidget*>())
+      shown +=
+          editor->isVisible() && (qobject_cast<const QLineEdit*>(editor) || qobject_cast<const QComboBox*>(editor));
+    return shown;
+  };
+  const int folded = fields();
+  EXPECT_LE(folded, 11 + 5) << "and the five of the checklist, which stand beside their cautions";
+  auto* claims = find<QPushButton>("part_claims");
+  EXPECT_TRUE(claims->text().contains("0 of 7 filled")) << claims->text().toStdString();
+  claims->setFocus();
+  key(Qt::Key_Return);
+  EXPECT_EQ(fields(), folded + 7);
+  find<QLineEdit>("fixtureName")->setFocus();
+  desk().edits().make("claim", [&](book::Edit& e) {
+    e.add(record::Claim{0, desk().test()->fixture.id, "power_w", 300.0, ""});
+  });
+  EXPECT_TRUE(claims->text().contains("1 of 7 filled")) << claims->text().toStdString();
+  open();
+  begin_test();
+  EXPECT_EQ(fields(), folded + 7) << "what was opened stays open";
+}
+
+TEST_F(FirstHourTest, WaysToRigPutTheKeyboardIntoTheField) {
+  begin_test();
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 500 + i % 7, "typed"));
+  window_->show_stage(Stage::Publish);
+  find<QPushButton>("fillGaps")->click();
+  EXPECT_EQ(focused()->objectName(), "obtained");
+  EXPECT_TRUE(focused()->isVisible());
+  window_->show_stage(Stage::Read);
+  find<QPushButton>("readPage4")->click();
+  for (const auto& [way, field] : {std::pair{"way_walls", "wallLeft"},
+                                   {"way_calibration", "sensorPicker"},
+                                   {"way_height", "datum"},
+                                   {"way_level", "checkedLevel"}}) {
+    window_->show_stage(Stage::Read);
+    auto* button = find<QPushButton>(way);
+    ASSERT_NE(button, nullptr) << way;
+    button->click();
+    EXPECT_EQ(focused()->objectName(), field);
+    EXPECT_TRUE(focused()->isVisible()) << field;
+  }
+}
+
+TEST_F(FirstHourTest, AMetersUncertaintyIsAskedAsItIsQuoted) {
+  begin_test();
+  record::Id meter = 0;
+  desk().edits().make("meter", [&](book::Edit& e) {
+    record::Meter m;
+    m.name = "QS-9";
+    meter = e.add(m);
+  });
+  window_->show_home();
+  auto* list = find<QListWidget>("shelfList");
+  const auto in_dialog = [&](const std::function<void(QWidget*)>& act) {
+    for (int row = 0; row < list->count(); ++row)
+      if (list->item(row)->text() == "QS-9") list->setCurrentRow(row);
+    QTimer::singleShot(50, [&] {
+      QWidget* dialog = QApplication::activeModalWidget();
+      ASSERT_NE(dialog, nullptr);
+      act(dialog);
+      dialog->close();
+    });
+    emit list->itemActivated(list->currentItem());
+    return *desk().book().find<record::Meter>(meter);
+  };
+  const auto quote = [](QWidget* dialog, const char* text, const QVariant& as) {
+    auto* field = dialog->findChild<QLineEdit*>("meterUncertainty");
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, text);
+    QTest::keyClick(field, Qt::Key_Tab);
+    auto* box = dialog->findChild<QComboBox*>("meterQuotedAs");
+    box->setCurrentIndex(box->findData(as));
+    emit box->activated(box->currentIndex());
+    return field->text();
+  };
+  record::Meter kept =
+      in_dialog([&](QWidget* d) { EXPECT_EQ(quote(d, "5", 2.0), "5") << "the number stays as it is"; });
+  EXPECT_NEAR(*kept.uncertainty_pct, 2.5, 1e-12) << "one standard deviation of ± 5 %, k = 2";
+  EXPECT_EQ(kept.uncertainty_k, 2.0);
+  kept = in_dialog([&](QWidget* d) { quote(d, "3", 1.0); });
+  EXPECT_NEAR(*kept.uncertainty_pct, 3, 1e-12);
+  kept = in_dialog([&](QWidget* d) { quote(d, "4", ""); });
+  EXPECT_NEAR(*kept.uncertainty_pct, 4, 1e-12);
+  EXPECT_FALSE(kept.uncertainty_k.has_value());
+}
+
+TEST_F(FirstHourTest, RawAndCorrectedAreToldTogether) {
+  begin_test();
+  desk().edits().make("sensor", [&](book::Edit& e) {
+    record::Meter m;
+    m.factor = 1.02;
+    record::Test test = desk().test()->test;
+    test.sensor_id = e.add(m);
+    e.save(test);
+  });
+  window_->show_stage(Stage::Walk);
+  type("560.0");
+  key(Qt::Key_Return);
+  const QString note = find<QLabel>("walkNote")->text();
+  EXPECT_TRUE(note.contains("560.0 kept as read; corrected it is 571")) << note.toStdString();
+}
+
+TEST_F(FirstHourTest, AMeterCanBeASpectrometerWithItsOwnUsualSizes) {
+  begin_test();
+  auto* picker = find<QComboBox>("sensorPicker");
+  picker->setCurrentIndex(picker->findText("New spectrometer"));
+  emit picker->activated(picker->currentIndex());
+  ASSERT_EQ(desk().test()->meters.size(), 1u);
+  EXPECT_EQ(desk().test()->meters[0].kind, "spectrometer");
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 500 + i % 7, "typed"));
+  window_->show_stage(Stage::Read);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().budget() != nullptr; }, 60000));
+  for (const Contribution& c : desk().worked_out().budget()->contributions)
+    if (c.id == "calibration" || c.id == "spectral" || c.id == "cosine") {
+      EXPECT_EQ(c.term.origin, Origin::Assumed);
+      EXPECT_TRUE(c.term.words.find("spectrometer") != std::string::npos) << c.term.words;
+    }
+}
+
+TEST_F(FirstHourTest, OneSimulatedReadingMarksItsSweepAlone) {
+  begin_test();
+  fill("heights", "60, 45");
+  window_->show_stage(Stage::Walk);
+  auto* mark = find<QLabel>("walkSimulated");
+  ASSERT_TRUE(desk().edits().accept(0, 500, "simulated"));
+  QTest::qWait(20);
+  EXPECT_TRUE(mark->isVisible() && mark->text().contains("measures nothing"));
+  desk().step_rung(-1);
+  ASSERT_TRUE(desk().edits().accept(0, 600, "typed"));
+  EXPECT_FALSE(mark->isVisible()) << "the other sweep was measured";
+  const report::HtmlReport report = report::html_report(*desk().worked_out().evaluation(), {});
+  EXPECT_TRUE(report.html.find("simulated bench, not measured: 45 cm at 100 %") != std::string::npos);
+}
+
+TEST_F(FirstHourTest, TheChosenRatioLeads) {
+  begin_test();
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 500 + 10 * (i % 6), "typed"));
+  window_->show_stage(Stage::Read);
+  auto* lead = find<QComboBox>("evennessLead");
+  lead->setCurrentIndex(lead->findData("cv"));
+  emit lead->activated(lead->currentIndex());
+  EXPECT_EQ(desk().test()->test.evenness_lead, "cv");
+  EXPECT_LT(find<QWidget>("cv")->y(), find<QWidget>("lowest_over_mean")->y()) << "on Read";
+  const report::HtmlReport report = report::html_report(*desk().worked_out().evaluation(), {});
+  EXPECT_TRUE(report.html.find("<th>Spread (CV)</th>") != std::string::npos) << "in the report";
+  EXPECT_EQ(find<FigureRow>("center_minus_corners_ppfd")->value(), QString("0"))
+      << "no column is brighter in the middle";
+  begin_test();
+  EXPECT_EQ(desk().test()->test.evenness_lead, "cv") << "and the next test begins with it";
+}
+
+TEST_F(FirstHourTest, OwnSizesStandAmongTheNominalFootprints) {
+  begin_test();
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 700, "typed"));
+  window_->show_stage(Stage::Read);
+  fill("ownSizes", "75 x 75, 50 × 100");
+  ASSERT_EQ(desk().test()->own_sizes.size(), 2u);
+  EXPECT_NEAR(desk().test()->own_sizes[1].depth_m, 1.0, 1e-12);
+  int found = 0;
+  for (const NominalFootprint& n : desk().figures()->nominal)
+    found += std::abs(n.size.width_m - 0.75) < 1e-9 || std::abs(n.size.width_m - 0.5) < 1e-9;
+  EXPECT_EQ(found, 2);
+  fill("ownSizes", "75 by 75");
+  EXPECT_EQ(desk().test()->own_sizes.size(), 2u) << "what is no size changes nothing";
+}
+
+TEST_F(FirstHourTest, ImperialIsEverywhere) {
+  begin_test();
+  desk().set_units(UnitSystem::Imperial);
+  desk().edits().make("spacing", [&](book::Edit& e) {
+    record::Fixture f = desk().test()->fixture;
+    f.emitter_spacing_m = 0.5;
+    e.save(f);
+  });
+  for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 500 + i % 6 * 9, "typed"));
+  std::string words;
+  for (const auto& finding : desk().worked_out().all_findings())
+    words += finding.check.saw + finding.check.remedy + "; ";
+  const Evidence* evidence = desk().worked_out().evidence_of(desk().sweep()->id);
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        evidence = desk().worked_out().evidence_of(desk().sweep()->id);
+        return evidence != nullptr;
+      },
+      60000));
+  for (const Condition& c : evidence->conditions) words += c.saw + "; ";
+  EXPECT_TRUE(words.find("between emitters") != std::string::npos) << words;
+  EXPECT_TRUE(words.find("per ft²") != std::string::npos) << words;
+  EXPECT_EQ(words.find(" cm"), std::string::npos) << words;
+  EXPECT_EQ(words.find("m²,"), std::string::npos) << words;
 }
 
 TEST(Words, NeedNoDisplay) {

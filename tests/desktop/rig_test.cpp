@@ -28,6 +28,7 @@ class RigTest : public WindowTest {
   void SetUp() override {
     WindowTest::SetUp();
     key(Qt::Key_N, Qt::ControlModifier);
+    unfold_all();
   }
   QComboBox* picker(const QString& accessible_name) {
     for (QComboBox* box : window_->findChildren<QComboBox*>())
@@ -109,7 +110,7 @@ TEST_F(RigTest, ATestWithReadingsStaysOnItsBench) {
 }
 
 TEST_F(RigTest, ANewSensorsFactorCorrectsTheSweepsToCome) {
-  choose(picker("Quantum sensor"), QVariant::fromValue<qlonglong>(0));
+  choose(picker("Light meter"), QVariant::fromValue<qlonglong>(0));
   ASSERT_TRUE(desk().test()->test.sensor_id.has_value());
   record::Meter meter = desk().test()->meters[0];
   meter.factor = 1.1;

@@ -164,19 +164,35 @@ TEST_F(WindowTest, WalkTakesMissingStationsCorrectionsAndSlips) {
   EXPECT_EQ(desk().test()->readings.size(), 2u) << "raw values stay";
 }
 
-TEST_F(WindowTest, ASlippedDigitIsSaidAtOnceAndOneKeyLeadsToIt) {
+TEST_F(WindowTest, ASlippedDigitIsSaidBeforeTheNextStationAndMendedThere) {
   key(Qt::Key_N, Qt::ControlModifier);
   window_->show_stage(Stage::Walk);
-  for (int i = 0; i < 20; ++i) {
-    type(QString::number(i == 16 ? 40 : 400 + i % 3));
+  const auto keep = [&](const char* value) {
+    type(value);
     key(Qt::Key_Return);
-  }
-  EXPECT_TRUE(find<QLabel>("walkChecks")->text().contains("40 where its neighbors make"));
-  key(Qt::Key_C);
-  type("401");
-  key(Qt::Key_Return);
+  };
+  const auto at = [&] { return find<QLabel>("walkPlace")->text(); };
+  for (int i = 0; i < 16; ++i) keep(i % 3 == 0 ? "400" : "402");
+  const auto range = [&] { return desk().scale(); };
+  const QString slipped_at = at();
+  keep("40");
+  EXPECT_EQ(at(), slipped_at) << "the next station waits";
+  EXPECT_TRUE(find<QLabel>("walkNote")->text().contains("Type it again"))
+      << find<QLabel>("walkNote")->text().toStdString();
+  EXPECT_TRUE(find<QLabel>("walkChecks")->text().contains("40"));
+  keep("401");
+  EXPECT_NE(at(), slipped_at);
   EXPECT_TRUE(find<QLabel>("walkChecks")->text().isEmpty());
-  EXPECT_EQ(desk().test()->readings.size(), 21u);
+  EXPECT_EQ(desk().test()->readings.size(), 18u) << "the slip stays on record";
+  const auto before = range();
+  const QString left_at = at();
+  keep("4020");
+  EXPECT_EQ(at(), left_at);
+  EXPECT_EQ(range().high, before.high) << "a slip flattens no colors";
+  key(Qt::Key_Return);
+  EXPECT_NE(at(), left_at) << "Enter leaves it as it is";
+  key(Qt::Key_C);
+  EXPECT_EQ(at(), left_at) << "and one key leads back";
 }
 
 TEST_F(WindowTest, ARefusedFieldSaysWhyAndKeepsWhatWasTyped) {

@@ -61,6 +61,11 @@ class WindowTest : public ::testing::Test {
     QTest::keyClicks(edit, text);
     QTest::keyClick(edit, Qt::Key_Return);
   }
+  /// Opens every part of a form that is folded.
+  void unfold_all() {
+    for (auto* part : window_->findChildren<QPushButton*>())
+      if (part->property("part").toBool() && part->text().startsWith('+')) part->click();
+  }
   template <typename Widget>
   Widget* find(const char* object_name) {
     return window_->findChild<Widget*>(object_name);

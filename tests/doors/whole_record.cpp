@@ -50,6 +50,7 @@ TestRecord whole_test() {
   t.stair_stops = {{1, 1, 100, 322.0, 0.98, at(5000)}, {2, 1, 50, 165.0, 0.95, at(5100)}};
   t.stair_readings = {{1, 1, 5, 560, "live", 5, 1.0}, {2, 2, 5, 282, "live", 5, 0.9}};
   t.target_settings = {{1, 1, "leafy & herbs", "corners", 150, 0.6, 31, 151.2, 104, at(6000)}};
+  t.own_sizes = {{1, 1, 0.75, 0.75}};
   t.temperatures = {{1, 1, "driver", "infrared", 51.5, 0.95, 0.6, 22.0, true, at(7000), ""}};
   return t;
 }

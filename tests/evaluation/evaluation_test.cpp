@@ -7,6 +7,7 @@
 #include <thread>
 
 #include "core/figures/figure_table.h"
+#include "core/uncertainty/budget_words.h"
 #include "evaluation/budget_question.h"
 
 namespace sunbreak::evaluation {
@@ -35,6 +36,7 @@ TestRecord stated_record() {
   wall.kind = "wall";
   wall.name = "W-T";
   wall.uncertainty_pct = 0.5;
+  sensor.uncertainty_k = wall.uncertainty_k = 2;
   b.meters = {sensor, wall};
   b.test.sensor_id = 1;
   b.test.wall_meter_id = 2;
@@ -65,6 +67,29 @@ TestRecord stated_record() {
 const Sweep& first(const TestRecord& b) { return b.sweeps.front(); }
 
 }  // namespace
+
+TEST(Judgement, WhatAnUncertaintyIsQuotedAsIsAssumedWhereNotStated) {
+  TestRecord b = stated_record();
+  const SweepViews views = views_of(b);
+  for (Meter& meter : b.meters) meter.uncertainty_k.reset();
+  const BudgetQuestion q = budget_question(b, first(b), *views.at(1), views);
+  EXPECT_DOUBLE_EQ(q.calibration.value, 0.02) << "taken as one standard deviation";
+  EXPECT_EQ(q.calibration.origin, Origin::Assumed);
+  EXPECT_TRUE(q.calibration.words.find("not stated") != std::string::npos) << q.calibration.words;
+  EXPECT_TRUE(assumed_words(uncertainty_budget(q)).find("sensor calibration") != std::string::npos)
+      << assumed_words(uncertainty_budget(q));
+}
+
+TEST(Judgement, ASpectrometerHasUsualSizesOfItsOwn) {
+  TestRecord b = stated_record();
+  b.meters.front().kind = "spectrometer";
+  b.meters.front().uncertainty_pct.reset();
+  const SweepViews views = views_of(b);
+  const BudgetQuestion q = budget_question(b, first(b), *views.at(1), views);
+  EXPECT_LT(q.spectral.value, BudgetQuestion().spectral.value) << "it weighs the spectrum right";
+  EXPECT_GT(q.calibration.value, BudgetQuestion().calibration.value);
+  EXPECT_TRUE(q.cosine.words.find("spectrometer") != std::string::npos);
+}
 
 TEST(Judgement, TakesStatedUncertaintiesOfTheMeters) {
   const TestRecord b = stated_record();

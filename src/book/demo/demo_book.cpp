@@ -247,11 +247,11 @@ void fill_demo(Book& book) {
                                           "No walls: light past the edge is lost.", false});
     const double factor = 1.012;
     const Id qs1 =
-        writer.add_meter({0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false});
+        writer.add_meter({0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false, 2});
     writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025,
-                      "Older; reads 3 % low beside QS-1.", false});
+                      "Older; reads 3 % low beside QS-1.", false, 2});
     const Id w1 =
-        writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false});
+        writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false, 2});
 
     const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}},
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};

@@ -53,7 +53,7 @@ std::optional<double> shift_m(const Layout& layout, const std::vector<double>& e
 
 }  // namespace
 
-std::vector<Finding> balance_checks(const Layout& layout, std::span<const double> ppfd) {
+std::vector<Finding> balance_checks(const Layout& layout, std::span<const double> ppfd, UnitSystem units) {
   std::vector<Finding> checks;
   if (!layout.is_lattice() || layout.columns < 2 || layout.rows < 2) return checks;
   const Balance b = balance(layout, ppfd);
@@ -64,8 +64,9 @@ std::vector<Finding> balance_checks(const Layout& layout, std::span<const double
     const char* bright = difference_pct > 0 ? far_side : near_side;
     const char* dim = difference_pct > 0 ? near_side : far_side;
     const auto shift = shift_m(layout, even, along_x, difference_pct);
-    const std::string move = shift ? fmt::format("move it about {:.1f} cm toward the {}", 100 * std::abs(*shift), dim)
-                                   : fmt::format("move it toward the {}", dim);
+    const std::string move =
+        shift ? fmt::format("move it about {} toward the {}", length_text(std::abs(*shift), units), dim)
+              : fmt::format("move it toward the {}", dim);
     checks.push_back(
         {id,
          Severity::Look,

@@ -12,7 +12,6 @@ namespace {
 constexpr double mean_rise = 0.015, beyond_inverse_square = 0.03, light_rise = 0.01;
 constexpr double same_height_m = 0.0005, same_dimmer_pct = 0.01, least_spacings = 1.5, rounding_m = 1e-6;
 
-std::string cm(double m) { return length_text(m, UnitSystem::Metric); }
 std::string pct(double p) { return short_number(p, 1) + " %"; }
 
 /// The sweep nearest above `value` among those that `alike` lets through.
@@ -28,14 +27,15 @@ std::optional<std::size_t> next_above(std::span<const SweepSummary> sweeps, std:
 }
 
 void compare_heights(std::vector<SweepCheck>& checks, std::size_t upper_at, const SweepSummary& lower,
-                     const SweepSummary& upper) {
+                     const SweepSummary& upper, UnitSystem units) {
   if (upper.mean_ppfd > lower.mean_ppfd * (1 + mean_rise))
     checks.push_back({upper_at,
                       {"brighter from higher up",
                        Severity::Look,
                        {},
                        fmt::format("the mean is {} at {} and {} at {}, higher up", ppfd_text(lower.mean_ppfd),
-                                   cm(lower.height_m), ppfd_text(upper.mean_ppfd), cm(upper.height_m)),
+                                   length_text(lower.height_m, units), ppfd_text(upper.mean_ppfd),
+                                   length_text(upper.height_m, units)),
                        "between the same walls more height cannot bring more light: one of the two sweeps is wrong",
                        "check both heights and dimmer settings, and whether one was read before it had settled"}});
   const double drop = lower.center_ppfd / upper.center_ppfd;
@@ -47,7 +47,7 @@ void compare_heights(std::vector<SweepCheck>& checks, std::size_t upper_at, cons
           Severity::Look,
           {},
           fmt::format("the center falls to 1/{:.2f} from {} to {}; the inverse square of the heights allows 1/{:.2f}",
-                      drop, cm(lower.height_m), cm(upper.height_m), most),
+                      drop, length_text(lower.height_m, units), length_text(upper.height_m, units), most),
           "one of the two distances is not what the plan says, or the lamp was dimmer",
           "measure both heights again, from the stated datum to the sensor's receiving surface"}});
 }
@@ -76,7 +76,7 @@ void compare_stops(std::vector<SweepCheck>& checks, std::size_t dimmed_at, const
 
 }  // namespace
 
-std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps) {
+std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps, UnitSystem units) {
   std::vector<SweepCheck> checks;
   for (std::size_t i = 0; i < sweeps.size(); ++i) {
     const auto above = next_above(
@@ -84,7 +84,7 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
         [](const SweepSummary& a, const SweepSummary& b) {
           return std::abs(a.dimmer_pct - b.dimmer_pct) < same_dimmer_pct;
         });
-    if (above) compare_heights(checks, *above, sweeps[i], sweeps[*above]);
+    if (above) compare_heights(checks, *above, sweeps[i], sweeps[*above], units);
     const auto brighter = next_above(
         sweeps, i, [](const SweepSummary& s) { return s.dimmer_pct; },
         [](const SweepSummary& a, const SweepSummary& b) { return std::abs(a.height_m - b.height_m) < same_height_m; });
@@ -93,13 +93,14 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
   return checks;
 }
 
-std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m) {
+std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m, UnitSystem units) {
   if (!emitter_spacing_m || height_m >= least_spacings * *emitter_spacing_m - rounding_m) return {};
   return Finding{
       "too close for the grid",
       Severity::Look,
       {},
-      fmt::format("{} is under 1.5 times the {} between emitters", cm(height_m), cm(*emitter_spacing_m)),
+      fmt::format("{} is under 1.5 times the {} between emitters", length_text(height_m, units),
+                  length_text(*emitter_spacing_m, units)),
       "readings jump between bars and gaps, so lowest, highest and mean depend on where stations happen to lie",
       "use a finer grid at this height, or leave it out"};
 }

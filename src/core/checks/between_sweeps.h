@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/checks/finding.h"
+#include "core/quantity/display.h"
 
 namespace sunbreak {
 
@@ -25,9 +26,12 @@ struct SweepCheck {
 /// What cannot be between the sweeps of one fixture on one bench: the mean rising with height (over 1.5 %), the light
 /// on the axis falling faster than the inverse square of the height (over 3 %), light rising (over 1 %) or watts not
 /// falling as the dimmer falls. Only sweeps that differ in one thing are compared, each with the nearest such one.
-std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps);
+/// Lengths are told in `units`.
+std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps,
+                                              UnitSystem units = UnitSystem::Metric);
 
 /// Closer than 1.5 times the widest gap between emitters, readings jump between bars and gaps.
-std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m);
+std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m,
+                                       UnitSystem units = UnitSystem::Metric);
 
 }  // namespace sunbreak

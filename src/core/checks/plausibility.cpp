@@ -34,53 +34,64 @@ std::optional<Finding> efficacy_check(const StatedSweep& s) {
     return Finding{"efficacy above physics",
                    Severity::Impossible,
                    {},
-                   fmt::format("{:.3g} µmol/J on {:.3g} m² is more than a lamp can give ({} µmol/J)", efficacy,
-                               s.layout.measured.area_m2(), most_efficacy),
+                   fmt::format("{:.3g} µmol/J on {} is more than a lamp can give ({} µmol/J)", efficacy,
+                               area_text(s.layout.measured.area_m2(), s.units), most_efficacy),
                    "light, area or watts is wrong by a factor, and every figure made of them too",
                    "check the unit of the bench's size, the watts and the sensor's factor"};
   if (efficacy < least_efficacy)
     return Finding{"hardly any light for its watts",
                    Severity::Look,
                    {},
-                   fmt::format("{:.2g} µmol/J on {:.3g} m² is less than a fiftieth of what lamps give", efficacy,
-                               s.layout.measured.area_m2()),
+                   fmt::format("{:.2g} µmol/J on {} is less than a fiftieth of what lamps give", efficacy,
+                               area_text(s.layout.measured.area_m2(), s.units)),
                    "light, area or watts may be wrong by a factor",
                    "check the unit of the bench's size, the watts and the sensor's factor"};
   return {};
 }
 
 /// Lowest and highest of the stations around one: of a lattice those that touch it, of spots all others.
-std::optional<std::pair<double, double>> around(const StatedSweep& s, std::size_t i) {
+std::optional<std::pair<double, double>> around(const Layout& layout, std::span<const double> ppfd, std::size_t i) {
   double lowest = INFINITY, highest = -INFINITY;
   const auto take = [&](std::size_t other) {
-    if (other == i || std::isnan(s.ppfd[other])) return;
-    lowest = std::min(lowest, s.ppfd[other]), highest = std::max(highest, s.ppfd[other]);
+    if (other == i || std::isnan(ppfd[other])) return;
+    lowest = std::min(lowest, ppfd[other]), highest = std::max(highest, ppfd[other]);
   };
-  if (s.layout.is_lattice()) {
-    const Station& here = s.layout.stations[i];
-    for (int row = std::max(here.row - 1, 0); row <= std::min(here.row + 1, s.layout.rows - 1); ++row)
-      for (int column = std::max(here.column - 1, 0); column <= std::min(here.column + 1, s.layout.columns - 1);
-           ++column)
-        take(static_cast<std::size_t>(s.layout.index(column, row)));
+  if (layout.is_lattice()) {
+    const Station& here = layout.stations[i];
+    for (int row = std::max(here.row - 1, 0); row <= std::min(here.row + 1, layout.rows - 1); ++row)
+      for (int column = std::max(here.column - 1, 0); column <= std::min(here.column + 1, layout.columns - 1); ++column)
+        take(static_cast<std::size_t>(layout.index(column, row)));
   } else {
-    for (std::size_t other = 0; other < s.ppfd.size(); ++other) take(other);
+    for (std::size_t other = 0; other < ppfd.size(); ++other) take(other);
   }
   return highest >= lowest ? std::optional(std::pair(lowest, highest)) : std::nullopt;
 }
 
+/// A station far brighter or darker than all around it.
+struct Leap {
+  double brighter_times = 1;       ///< than the brightest of them
+  double lowest = 0, highest = 0;  ///< of them
+};
+
+std::optional<Leap> leap(const Layout& layout, std::span<const double> ppfd, std::size_t i) {
+  if (std::isnan(ppfd[i])) return {};
+  const auto near = around(layout, ppfd, i);
+  if (!near) return {};
+  const double up = ppfd[i] / std::max(near->second, least_ppfd_judged),
+               down = near->first / std::max(ppfd[i], least_ppfd_judged);
+  if (std::max(up, down) < times_neighbors) return {};
+  return Leap{up, near->first, near->second};
+}
+
 void reading_checks(const StatedSweep& s, std::vector<Finding>& checks) {
   for (std::size_t i = 0; i < s.ppfd.size(); ++i) {
-    if (std::isnan(s.ppfd[i])) continue;
-    const auto near = around(s, i);
-    if (!near) continue;
-    const double up = s.ppfd[i] / std::max(near->second, least_ppfd_judged),
-                 down = near->first / std::max(s.ppfd[i], least_ppfd_judged);
-    if (std::max(up, down) < times_neighbors) continue;
+    const auto found = leap(s.layout, s.ppfd, i);
+    if (!found) continue;
     checks.push_back({"unlike all around it",
-                      up >= impossible_times ? Severity::Impossible : Severity::Bad,
+                      found->brighter_times >= impossible_times ? Severity::Impossible : Severity::Bad,
                       {static_cast<int>(i)},
-                      fmt::format("{} among neighbors of {} to {}", ppfd_text(s.ppfd[i]), ppfd_text(near->first),
-                                  ppfd_text(near->second)),
+                      fmt::format("{} among neighbors of {} to {}", ppfd_text(s.ppfd[i]), ppfd_text(found->lowest),
+                                  ppfd_text(found->highest)),
                       "light does not change so within one step: mean, extremes and evenness are wrong by it",
                       "look for a slipped digit, then read it again"});
   }
@@ -109,14 +120,15 @@ std::optional<Finding> height_check(const StatedSweep& s) {
       (below > 0 && s.height_m > height_step * below) || (above < INFINITY && above > height_step * s.height_m);
   const bool out_of_proportion = (s.height_m > tall_m && s.height_m > tall_for_bench * side) || s.height_m < low_m;
   if (!leaps && !out_of_proportion) return {};
-  return Finding{"height unlikely",
-                 Severity::Look,
-                 {},
-                 leaps ? fmt::format("{:.4g} m, and the next height of the test is {:.4g} m", s.height_m,
-                                     below > 0 && s.height_m > height_step * below ? below : above)
-                       : fmt::format("{:.4g} m over a bench of {:.4g} m", s.height_m, side),
-                 "a slipped point or another unit puts the sweep in the wrong place among the heights",
-                 "check the height on Rig, and its unit"};
+  return Finding{
+      "height unlikely",
+      Severity::Look,
+      {},
+      leaps ? fmt::format("{}, and the next height of the test is {}", length_text(s.height_m, s.units),
+                          length_text(below > 0 && s.height_m > height_step * below ? below : above, s.units))
+            : fmt::format("{} over a bench of {}", length_text(s.height_m, s.units), length_text(side, s.units)),
+      "a slipped point or another unit puts the sweep in the wrong place among the heights",
+      "check the height on Rig, and its unit"};
 }
 
 std::optional<Finding> size_check(const StatedSweep& s) {
@@ -127,13 +139,14 @@ std::optional<Finding> size_check(const StatedSweep& s) {
   if (across < fixture_for_bench * std::max(bench.width_m, bench.depth_m) ||
       deep < fixture_for_bench * std::min(bench.width_m, bench.depth_m))
     return {};
-  return Finding{"fixture larger than the bench",
-                 Severity::Look,
-                 {},
-                 fmt::format("a fixture of {:.3g} × {:.3g} m over a bench of {:.3g} × {:.3g} m", *s.fixture_width_m,
-                             *s.fixture_depth_m, bench.width_m, bench.depth_m),
-                 "area, PPF and efficacy are wrong by a factor if a size has another unit",
-                 "check both sizes and their units on Rig"};
+  return Finding{
+      "fixture larger than the bench",
+      Severity::Look,
+      {},
+      fmt::format("a fixture of {} over a bench of {}", size_text(*s.fixture_width_m, *s.fixture_depth_m, s.units),
+                  size_text(bench.width_m, bench.depth_m, s.units)),
+      "area, PPF and efficacy are wrong by a factor if a size has another unit",
+      "check both sizes and their units on Rig"};
 }
 
 }  // namespace
@@ -147,6 +160,13 @@ std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const d
   for (auto& check : {efficacy_check(s), watts_check(s), height_check(s), size_check(s)})
     if (check) checks.push_back(*check);
   return checks;
+}
+
+std::vector<int> stations_unlike_all_around(const Layout& layout, std::span<const double> ppfd) {
+  std::vector<int> stations;
+  for (std::size_t i = 0; i < ppfd.size(); ++i)
+    if (leap(layout, ppfd, i)) stations.push_back(static_cast<int>(i));
+  return stations;
 }
 
 }  // namespace sunbreak

@@ -6,6 +6,7 @@
 
 #include "core/bench/grid.h"
 #include "core/checks/finding.h"
+#include "core/quantity/display.h"
 
 namespace sunbreak {
 
@@ -21,6 +22,8 @@ struct SweepStatement {
   std::vector<double> heights_m;                           ///< of all of the test's rungs
   std::optional<double> fixture_width_m, fixture_depth_m;  ///< all of its units together
 
+  UnitSystem units = UnitSystem::Metric;  ///< that lengths are told in
+
   bool operator==(const SweepStatement&) const = default;
 };
 
@@ -31,5 +34,9 @@ struct SweepStatement {
 /// station, NaN where unread. Costs a pass over the stations.
 std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const double> ppfd,
                                          const SweepStatement& statement);
+
+/// The stations whose light is five times all around them or a fifth: of a lattice those that touch it, of spots all
+/// others. A slip of a digit looks like this. `ppfd` is one a station, NaN where unread.
+std::vector<int> stations_unlike_all_around(const Layout& layout, std::span<const double> ppfd);
 
 }  // namespace sunbreak

@@ -34,8 +34,8 @@ std::optional<ProbeBalance> probe_balance(const Layout& layout, std::span<const 
                       50 * (far_left + far_right - near_left - near_right) / mean - hang.expected_far_over_near_pct};
 }
 
-std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const double> ppfd,
-                                          const HangResponse& hang) {
+std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const double> ppfd, const HangResponse& hang,
+                                          UnitSystem units) {
   const auto b = probe_balance(layout, ppfd, hang);
   if (!b) return {};
   const double x = b->right_over_left_pct, y = b->far_over_near_pct;
@@ -56,10 +56,10 @@ std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const 
     const double lean_deg = std::abs(pct / per_deg), shift_cm = std::abs(pct / per_cm);
     // A positive response says that the side which hangs low, or the fixture has moved to, is the brighter one.
     if (per_deg != 0 && lean_deg <= largest_lean_deg)
-      raises.push_back(fmt::format("{} the {} side about {:.1f} cm", per_deg > 0 ? "raise" : "lower", side,
-                                   200 * half_m * std::tan(lean_deg * std::numbers::pi / 180)));
+      raises.push_back(fmt::format("{} the {} side about {}", per_deg > 0 ? "raise" : "lower", side,
+                                   length_text(2 * half_m * std::tan(lean_deg * std::numbers::pi / 180), units)));
     if (per_cm != 0 && shift_cm <= largest_shift_cm)
-      moves.push_back(fmt::format("{:.1f} cm toward the {}", shift_cm, other));
+      moves.push_back(fmt::format("{} toward the {}", length_text(shift_cm / 100, units), other));
   };
   if (off_x)
     advise(x, hang.right_over_left_per_deg, hang.right_over_left_per_cm, hang.half_width_m, side_x,

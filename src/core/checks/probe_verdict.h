@@ -8,6 +8,7 @@
 #include "core/bench/grid.h"
 #include "core/checks/finding.h"
 #include "core/optics/hang_response.h"
+#include "core/quantity/display.h"
 
 namespace sunbreak {
 
@@ -27,6 +28,7 @@ struct ProbeVerdict {
   std::string words;
   std::optional<Finding> check;
 };
-std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const double> ppfd, const HangResponse& hang);
+std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const double> ppfd, const HangResponse& hang,
+                                          UnitSystem units = UnitSystem::Metric);
 
 }  // namespace sunbreak

@@ -127,8 +127,8 @@ std::vector<Finding> walk_checks(const WalkedSweep& sweep) {
   for (std::size_t i = 0; i < sweep.ppfd.size(); ++i)
     if (!std::isnan(sweep.ppfd[i])) read += sweep.layout.stations[i].weight;
   if (read >= share_read_for_balance)
-    append(checks, balance_checks(sweep.layout, mended));
-  else if (auto verdict = probe_verdict(sweep.layout, mended, sweep.hang); verdict && verdict->check)
+    append(checks, balance_checks(sweep.layout, mended, sweep.units));
+  else if (auto verdict = probe_verdict(sweep.layout, mended, sweep.hang, sweep.units); verdict && verdict->check)
     checks.push_back(std::move(*verdict->check));
   if (sweep.drift)
     if (auto check = drift_check(*sweep.drift)) checks.push_back(std::move(*check));

@@ -8,6 +8,7 @@
 #include "core/checks/finding.h"
 #include "core/checks/stuck_checks.h"
 #include "core/optics/hang_response.h"
+#include "core/quantity/display.h"
 #include "core/sweep/drift.h"
 
 namespace sunbreak {
@@ -30,6 +31,7 @@ struct WalkedSweep {
   const Drift* drift = nullptr;
   std::span<const SampledReading> sampled{};  ///< what each was averaged from; empty where all are alike
   HangResponse hang{};                        ///< what leans and shifts do here; zeros where not known yet
+  UnitSystem units = UnitSystem::Metric;      ///< that lengths are told in
 };
 
 /// The shares of noise_shares() for a sweep; empty where all readings are alike.

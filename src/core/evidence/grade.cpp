@@ -11,10 +11,16 @@ namespace {
 constexpr int least_stations = 36, most_missing_for_working = 2;
 constexpr double least_per_m2 = 25, most_drift = 0.03, most_months = 24;
 
+std::string density_words(double per_m2, UnitSystem units) {
+  constexpr double m2_a_square_foot = 0.09290304;
+  return units == UnitSystem::Metric ? fmt::format("{:.0f} per m²", per_m2)
+                                     : fmt::format("{:.1f} per ft²", per_m2 * m2_a_square_foot);
+}
+
 Condition grid_condition(const EvidenceFacts& f) {
   const double density = f.area_m2 > 0 ? f.stations / f.area_m2 : 0;
   Condition c{"grid", f.lattice && f.stations >= least_stations && density >= least_per_m2, {}, {}, Condition::Rig};
-  c.saw = f.lattice ? fmt::format("{} stations on a regular grid, {:.0f} per m²", f.stations, density)
+  c.saw = f.lattice ? fmt::format("{} stations on a regular grid, {}", f.stations, density_words(density, f.units))
                     : fmt::format("{} loose spots", f.stations);
   if (!c.met)
     c.way = fmt::format("plan a regular grid of at least {} stations",
@@ -54,11 +60,11 @@ Condition watts_condition(const EvidenceFacts& f) {
 
 Condition height_condition(const EvidenceFacts& f) {
   Condition c{"height", !f.datum.empty() && f.sensor_height_m, {}, {}, Condition::Rig};
-  c.saw = f.datum.empty()
-              ? "not stated where heights are measured from"
-              : fmt::format("heights from the {}{}", f.datum,
-                            f.sensor_height_m ? fmt::format("; sensor {:.1f} cm high", 100 * *f.sensor_height_m)
-                                              : "; the sensor's own height is not stated");
+  c.saw = f.datum.empty() ? "not stated where heights are measured from"
+                          : fmt::format("heights from the {}{}", f.datum,
+                                        f.sensor_height_m
+                                            ? fmt::format("; sensor {} high", length_text(*f.sensor_height_m, f.units))
+                                            : "; the sensor's own height is not stated");
   if (!c.met)
     c.way = f.datum.empty() ? "state the datum of the heights" : "state the height of the sensor's receiving surface";
   return c;

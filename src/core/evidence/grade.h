@@ -5,6 +5,8 @@
 #include <string_view>
 #include <vector>
 
+#include "core/quantity/display.h"
+
 namespace sunbreak {
 
 /// How far the record of a sweep bears its figures out.
@@ -29,6 +31,7 @@ struct EvidenceFacts {
   bool walls_stated = false, door_stated = false;
   bool level_checked = false, center_checked = false;
   int open_checks = 0;
+  UnitSystem units = UnitSystem::Metric;  ///< that it is told in
 };
 
 /// One condition of benchmark grade.

@@ -204,6 +204,25 @@ constexpr Figure table[] = {
            return fmt::format("{:.1f} ÷ {:.1f} = {:.1f} %", s.sweep.sd_ppfd, s.sweep.mean_ppfd, 100 * s.sweep.cv);
          },
      .sampling = Sampling::HalfGrids},
+    {.id = "center_minus_corners_ppfd",
+     .label = "Center minus corners",
+     .symbol = "Ec − Ek",
+     .unit = light,
+     .shown = Shown::Light,
+     .with_sign = true,
+     .group = Group::Evenness,
+     .meaning = "By how much the middle is brighter than the four corner stations on average",
+     .formula = "center − mean of the four corner stations",
+     .depends_on = "five to eight readings; how near the corner stations are to the walls",
+     .lacks = "needs a lattice",
+     .value = [](Source s) { return s.sweep.center_ppfd - s.sweep.corner_ppfd; },
+     .worked =
+         [](Source s) {
+           return std::isnan(s.sweep.corner_ppfd)
+                      ? std::string()
+                      : fmt::format("{:.1f} − {:.1f} = {:+.1f} {}", s.sweep.center_ppfd, s.sweep.corner_ppfd,
+                                    s.sweep.center_ppfd - s.sweep.corner_ppfd, light);
+         }},
     {.id = "rings",
      .label = "Rings, wall to center",
      .symbol = "",
@@ -434,6 +453,17 @@ const Figure& figure(std::string_view id) {
   return table[at];
 }
 
+std::vector<const Figure*> figures_led_by(std::string_view evenness_lead) {
+  std::vector<const Figure*> order;
+  for (const Figure& f : figures()) order.push_back(&f);
+  const auto in_group = [](const Figure* f) { return f->group == Group::Evenness; };
+  const auto first = std::find_if(order.begin(), order.end(), in_group);
+  const auto lead =
+      std::find_if(order.begin(), order.end(), [&](const Figure* f) { return in_group(f) && f->id == evenness_lead; });
+  if (lead != order.end()) std::rotate(first, lead, lead + 1);
+  return order;
+}
+
 std::vector<double> figure_values(const FigureSource& source) {
   std::vector<double> values;
   values.reserve(std::size(table));
@@ -467,12 +497,14 @@ std::string shown_value(const Figure& f, double value, UnitSystem units) {
   if (std::isnan(value)) return "–";
   if (std::isinf(value)) return "∞";
   const double shown = value * shown_per_stored(f, units);
-  if (f.shown == Shown::Light) return ppfd_text(shown);
+  const auto signed_text = [&](std::string text) {
+    const bool zero = text.find_first_of("123456789") == std::string::npos;
+    if (shown < 0 && !zero) return "−" + text;
+    return f.with_sign && !zero ? "+" + text : text;
+  };
+  if (f.shown == Shown::Light) return signed_text(ppfd_text(std::abs(shown)));
   const int more = f.shown == Shown::PowerDensity && units == UnitSystem::Imperial ? 1 : 0;
-  std::string text = fmt::format("{:.{}f}", std::abs(shown), f.decimals + more);
-  const bool zero = text.find_first_of("123456789") == std::string::npos;
-  if (shown < 0 && !zero) return "−" + text;
-  return f.with_sign && !zero ? "+" + text : text;
+  return signed_text(fmt::format("{:.{}f}", std::abs(shown), f.decimals + more));
 }
 
 std::string shown_with_unit(const Figure& f, double value, UnitSystem units) {

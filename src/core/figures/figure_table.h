@@ -63,6 +63,10 @@ int figure_index(std::string_view id);
 /// The row with that id, which has to be one of the table's (std::logic_error).
 const Figure& figure(std::string_view id);
 
+/// All of them in the order they are shown where one leads among those of evenness: that one stands before the others
+/// of its group.
+std::vector<const Figure*> figures_led_by(std::string_view evenness_lead);
+
 /// The values of all figures() in their order; NaN for what the sweep does not have and for what is no single number.
 std::vector<double> figure_values(const FigureSource& source);
 

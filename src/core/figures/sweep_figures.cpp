@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <limits>
 
 #include "core/figures/statistics.h"
 #include "core/quantity/daily_light.h"
@@ -18,6 +19,15 @@ std::vector<double> mean_weights(const Layout& layout, std::span<const double> p
   weights.reserve(ppfd.size());
   for (const Station& s : layout.stations) weights.push_back(plain ? 1 : s.weight);
   return weights;
+}
+
+/// Mean of the four corner stations of a lattice; NaN where there are none, or one is unread.
+double corner_ppfd(const Layout& layout, std::span<const double> ppfd) {
+  if (!layout.is_lattice()) return std::numeric_limits<double>::quiet_NaN();
+  double sum = 0;
+  for (const int column : {0, layout.columns - 1})
+    for (const int row : {0, layout.rows - 1}) sum += ppfd[static_cast<std::size_t>(layout.index(column, row))];
+  return sum / 4;
 }
 
 }  // namespace
@@ -58,6 +68,7 @@ std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const 
   f.evenness = evenness(f.lowest.ppfd, f.highest.ppfd, f.mean_ppfd, f.p5_ppfd);
   f.rings = rings(layout, ppfd);
   f.center_ppfd = center_ppfd(layout, ppfd);
+  f.corner_ppfd = corner_ppfd(layout, ppfd);
   f.balance = balance(layout, ppfd);
   f.photoperiod_h = context.photoperiod_h;
   f.dli_mean_mol_m2_d = dli_mol_m2_d(f.mean_ppfd, context.photoperiod_h);

@@ -36,6 +36,7 @@ struct SweepFigures {
   Evenness evenness;
   std::vector<Ring> rings;
   double center_ppfd = 0;
+  double corner_ppfd = 0;  ///< mean of the four corner stations; NaN on loose spots, or where one is unread
   Balance balance;
   double photoperiod_h = 12;
   double dli_mean_mol_m2_d = 0;

@@ -11,13 +11,16 @@ constexpr double kelvin = 273.15, coldest_c = -60, hottest_c = 1200;
 
 bool by_radiation(const TemperatureShot& s) { return s.method != TemperatureMethod::Contact; }
 bool is_emissivity(double e) { return e > 0 && e <= 1; }
+std::string degrees(double c, UnitSystem units) {
+  return fmt::format("{:.0f} {}", shown_temperature(c, units), temperature_unit(units));
+}
 bool is_temperature(double c) { return c >= coldest_c && c <= hottest_c; }
 
 }  // namespace
 
 Result<double> surface_temperature_c(const TemperatureShot& s) {
   if (!is_temperature(s.read_c))
-    return Problem{fmt::format("{:g} °C was read", s.read_c), "no surface of a test is that cold or that hot",
+    return Problem{degrees(s.read_c, s.units) + " was read", "no surface of a test is that cold or that hot",
                    "check the number and its unit"};
   if (!by_radiation(s) || !s.emissivity_set || !s.emissivity_true) return s.read_c;
   for (const double e : {*s.emissivity_set, *s.emissivity_true})
@@ -27,14 +30,14 @@ Result<double> surface_temperature_c(const TemperatureShot& s) {
   const auto reflected_c = s.reflected_c ? s.reflected_c : s.air_c;
   if (!reflected_c) return s.read_c;
   if (!is_temperature(*reflected_c))
-    return Problem{fmt::format("a reflected temperature of {:g} °C was given", *reflected_c),
+    return Problem{"a reflected temperature of " + degrees(*reflected_c, s.units) + " was given",
                    "nothing around a test is that cold or that hot", "check the number and its unit"};
   const double read = std::pow(s.read_c + kelvin, 4), mirrored = std::pow(*reflected_c + kelvin, 4);
   const double surface = mirrored + (read - mirrored) * *s.emissivity_set / *s.emissivity_true;
   const double found_c = surface > 0 ? std::pow(surface, 0.25) - kelvin : -kelvin;
   if (!is_temperature(found_c))
-    return Problem{fmt::format("{:g} °C read with {:g} °C mirrored would be a surface at {:.0f} °C", s.read_c,
-                               *reflected_c, found_c),
+    return Problem{fmt::format("{} read with {} mirrored would be a surface at {}", degrees(s.read_c, s.units),
+                               degrees(*reflected_c, s.units), degrees(found_c, s.units)),
                    "one of these numbers cannot be right", "put tape or paint on the spot and shoot it again"};
   return found_c;
 }
@@ -46,7 +49,7 @@ std::vector<Finding> temperature_checks(const TemperatureShot& s) {
     checks.push_back({"hot enough to burn",
                       Severity::Look,
                       {},
-                      fmt::format("{:.0f} °C, over {:.0f} °C", found.value(), burns_at_c),
+                      degrees(found.value(), s.units) + ", over " + degrees(burns_at_c, s.units),
                       "a surface that hot burns at a touch",
                       "keep hands, leaves and cloth away, and let it cool before you move it"});
   if (!by_radiation(s)) return checks;

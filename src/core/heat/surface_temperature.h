@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/checks/finding.h"
+#include "core/quantity/display.h"
 #include "core/result.h"
 
 namespace sunbreak {
@@ -20,6 +21,7 @@ struct TemperatureShot {
   std::optional<double> reflected_c;      ///< of what the surface mirrors; the air where not stated
   bool bare_metal = false;
   std::optional<double> air_c;
+  UnitSystem units = UnitSystem::Metric;  ///< that temperatures are told in
 };
 
 /// The surface's temperature [°C]. By infrared or camera with both emissivities known:

@@ -32,6 +32,20 @@ std::string area_text(double area_m2, UnitSystem system) {
                                       : fmt::format("{:.1f} ft²", square_feet(area_m2));
 }
 
+double shown_temperature(double celsius, UnitSystem system) {
+  return system == UnitSystem::Metric ? celsius : 32 + 1.8 * celsius;
+}
+double celsius_of_shown(double shown, UnitSystem system) {
+  return system == UnitSystem::Metric ? shown : (shown - 32) / 1.8;
+}
+double shown_rise(double kelvin, UnitSystem system) { return system == UnitSystem::Metric ? kelvin : 1.8 * kelvin; }
+std::string_view temperature_unit(UnitSystem system) { return system == UnitSystem::Metric ? "°C" : "°F"; }
+std::string_view rise_unit(UnitSystem system) { return system == UnitSystem::Metric ? "K" : "°F"; }
+
+std::string daily_light_text(double dli_mol_m2_d) {
+  return std::isnan(dli_mol_m2_d) ? "–" : fmt::format("{:.1f}", dli_mol_m2_d);
+}
+
 std::string ppfd_text(double ppfd) { return short_number(ppfd, std::abs(ppfd) < 99.95 ? 1 : 0); }
 
 }  // namespace sunbreak

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <string>
+#include <string_view>
 
 #include "core/quantity/length.h"
 
@@ -27,5 +28,15 @@ std::string area_text(double area_m2, UnitSystem system);
 
 /// PPFD to three or four figures, as testers write it: 424, 38.2.
 std::string ppfd_text(double ppfd);
+
+/// A temperature, or a rise of one, in what `system` shows it in: °C and K, or °F for both.
+double shown_temperature(double celsius, UnitSystem system);
+double celsius_of_shown(double shown, UnitSystem system);
+double shown_rise(double kelvin, UnitSystem system);
+std::string_view temperature_unit(UnitSystem system);
+std::string_view rise_unit(UnitSystem system);
+
+/// Daily light in mol/m²/d as it is shown: "17.8"; a dash for NaN.
+std::string daily_light_text(double dli_mol_m2_d);
 
 }  // namespace sunbreak

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <span>
+#include <array>
 #include <string>
 #include <string_view>
 
@@ -8,14 +8,19 @@
 
 namespace sunbreak {
 
-/// The figures that a printed budget has a column for.
-std::span<const std::string_view> budget_columns();
+/// The figures that a printed budget has a column for: the mean, efficacy, and the one that leads among those of
+/// evenness.
+std::array<std::string_view, 3> budget_columns(std::string_view evenness_lead);
 
 /// "5.0 mm" or "2.50 %"; empty where the contribution has no size of its own.
 std::string size_words(const Contribution& c);
 
 /// "measured: from 10 stations read again", "stated for QS-1", "assumed: usual for a tape and care".
 std::string origin_words(const InputQuantity& term);
+
+/// The parts of a budget whose size is assumed, neither stated nor measured: "sensor calibration, height"; empty where
+/// there is none.
+std::string assumed_words(const Budget& budget);
 
 /// A part of a figure in percent of it; a dash where the figure is unknown or 0.
 std::string share_words(double part, double figure);

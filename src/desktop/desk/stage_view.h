@@ -20,6 +20,8 @@ class StageView : public QWidget {
   /// Called when the stage comes to the front; puts the keyboard where the work is.
   virtual void arrive() {}
   virtual std::vector<KeyHint> keys() const { return {}; }
+  /// Puts the keyboard into the field of that name, wherever it is folded away.
+  virtual void reveal(const QString& /*field*/) {}
   /// A page up (−1) or down (+1) of what the stage shows; false where these keys change the height, as mostly.
   virtual bool page(int /*by*/) { return false; }
   /// Puts what the stage shows on the clipboard as a table and says so; empty where there is nothing.
@@ -30,8 +32,8 @@ class StageView : public QWidget {
   virtual bool begins_with_fullest_sweep() const { return true; }
 
  signals:
-  /// Asks for another stage, for a way to what is missing.
-  void go(sunbreak::desktop::Stage stage);
+  /// Asks for another stage, for a way to what is missing; `field` names the one that waits for it.
+  void go(sunbreak::desktop::Stage stage, const QString& field = {});
   /// Asks for a file of readings or a log to be chosen and brought in.
   void wants_file();
   /// A block of cells was pasted where one value goes.

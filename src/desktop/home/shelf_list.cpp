@@ -30,10 +30,13 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
   auto* form = new Form(&dialog);
   const auto which = [id] { return id; };
   if (kind == "fixture") {
-    add_fixture_fields(*form, desk, which);
+    add_fixture_name(*form, desk, which, QObject::tr("Name"));
+    add_fixture_details(*form, desk, which);
+    form->heading(QObject::tr("What its maker claims"));
     add_claim_fields(*form, desk, which);
   } else if (kind == "bench") {
-    add_bench_fields(*form, desk, which);
+    add_bench_details(*form, desk, which);
+    add_bench_size(*form, desk, which);
   } else {
     add_meter_fields(*form, desk, which, text_of(kind));
   }
@@ -45,6 +48,7 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
   page_layout->addStretch();
   auto* scroll = new QScrollArea(&dialog);
   scroll->setWidgetResizable(true);
+  scroll->setFocusPolicy(Qt::NoFocus);
   scroll->setWidget(page);
   auto* buttons = new QDialogButtonBox(&dialog);
   auto* done = primary_button(QObject::tr("Done"), &dialog);
@@ -76,12 +80,14 @@ ShelfList::ShelfList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   for (const auto& [words, kind] : {std::pair{tr("Fixture"), "fixture"},
                                     {tr("Bench"), "bench"},
                                     {tr("Quantum sensor"), "quantum"},
+                                    {tr("Spectrometer"), "spectrometer"},
                                     {tr("Wall meter"), "wall"}})
     menu->addAction(words, this, [this, kind = std::string(kind)] { add(kind); });
   add_button->setMenu(menu);
   head->addWidget(add_button);
   layout->addLayout(head);
   list_ = new QListWidget(this);
+  list_->setObjectName("shelfList");
   list_->setAccessibleName(tr("Fixtures, benches and meters"));
   list_->setToolTip(tr("Enter opens one, Delete takes it off the shelf"));
   layout->addWidget(list_, 1);
@@ -154,7 +160,7 @@ void ShelfList::add(const std::string& kind) {
     } else {
       record::Meter m;
       m.kind = kind;
-      m.name = kind == "quantum" ? "New sensor" : "New wall meter";
+      m.name = record::new_meter_name(kind);
       id = e.add(m);
     }
   });

@@ -14,8 +14,17 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr QSize card_size(232, 232);
-enum CardRole { TestIdRole = Qt::UserRole, FixtureRole, BenchRole, StateRole, ThumbnailRole, GradeRole, KnownRole };
+constexpr QSize card_size(232, 252);
+enum CardRole {
+  TestIdRole = Qt::UserRole,
+  FixtureRole,
+  BenchRole,
+  StateRole,
+  ThumbnailRole,
+  GradeRole,
+  KnownRole,
+  EvennessRole
+};
 
 class CardDelegate : public QStyledItemDelegate {
  public:
@@ -60,6 +69,7 @@ class CardDelegate : public QStyledItemDelegate {
     line(138, 14, true, t.ink, index.data(FixtureRole).toString());
     line(158, 12, false, t.quiet, index.data(BenchRole).toString());
     line(184, 12, false, t.ink, index.data(StateRole).toString());
+    line(204, 12, false, t.quiet, index.data(EvennessRole).toString());
     p->restore();
   }
 };
@@ -138,10 +148,12 @@ void TestCards::show_summary(QListWidgetItem* item) {
   item->setData(StateRole, s ? state_words(*s) : QString());
   item->setData(ThumbnailRole, s ? QPixmap::fromImage(s->thumbnail) : QPixmap());
   item->setData(KnownRole, s != nullptr);
+  item->setData(EvennessRole, s ? s->evenness : QString());
   const QString grade = s && s->grade ? text_of(name(*s->grade)) : QString();
   item->setData(GradeRole, grade);
   QStringList spoken{item->data(FixtureRole).toString(), item->data(BenchRole).toString(),
                      item->data(StateRole).toString()};
+  if (s && !s->evenness.isEmpty()) spoken << s->evenness;
   if (!grade.isEmpty()) spoken << tr("evidence: %1").arg(grade);
   item->setData(Qt::AccessibleTextRole, spoken.join(", "));
 }

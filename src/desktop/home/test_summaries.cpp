@@ -4,8 +4,10 @@
 #include <algorithm>
 
 #include "book/test_rows.h"
+#include "core/figures/figure_table.h"
 #include "desktop/desk/desk.h"
 #include "desktop/paint/map_painter.h"
+#include "desktop/widgets/text.h"
 #include "drawing/light_scale.h"
 #include "evaluation/evaluation.h"
 
@@ -17,11 +19,27 @@ namespace {
 
 constexpr double widest_px = 180, highest_px = 102;
 
-/// The fullest sweep's map, on the scale of all sweeps.
-QImage thumbnail_of(const evaluation::Evaluation& evaluation, const Theme& look) {
-  const evaluation::SweepView* fullest = nullptr;
+/// The sweep with most readings; 0 where none has any.
+Id fullest_of(const evaluation::Evaluation& evaluation) {
+  Id fullest = 0;
+  int most = 0;
   for (const auto& [id, view] : evaluation.views())
-    if (view->read() > (fullest ? fullest->read() : 0)) fullest = view.get();
+    if (view->read() > most) fullest = id, most = view->read();
+  return fullest;
+}
+
+QString evenness_of(const evaluation::Evaluation& evaluation, Id sweep_id) {
+  const evaluation::SweepView* view = evaluation.view(sweep_id);
+  const SweepFigures* f = view ? evaluation.figures(sweep_id) : nullptr;
+  if (!f) return {};
+  const Figure& lead = figure(evaluation.record().test.evenness_lead);
+  const double value = lead.value(FigureSource(view->layout, view->ppfd, *f));
+  return text_of(std::string(lead.label) + " " + shown_with_unit(lead, value, UnitSystem::Metric));
+}
+
+/// A sweep's map, on the scale of all sweeps.
+QImage thumbnail_of(const evaluation::Evaluation& evaluation, Id sweep_id, const Theme& look) {
+  const evaluation::SweepView* fullest = evaluation.view(sweep_id);
   if (!fullest) return {};
   const Footprint fp = fullest->layout.footprint;
   const double scale = std::min(widest_px / fp.width_m, highest_px / fp.depth_m);
@@ -55,7 +73,9 @@ std::optional<TestSummary> summary_of(const std::filesystem::path& book, Id test
     s.read += view->read();
     s.complete += view->complete();
   }
-  s.thumbnail = thumbnail_of(*evaluation, look);
+  const Id fullest = fullest_of(*evaluation);
+  s.thumbnail = thumbnail_of(*evaluation, fullest, look);
+  s.evenness = evenness_of(*evaluation, fullest);
   s.grade = evaluation->grade();
   s.look = look.look;
   return s;

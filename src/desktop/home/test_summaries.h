@@ -22,7 +22,8 @@ struct TestSummary {
   record::Test test;        ///< as it was summarized
   std::size_t planned = 0;  ///< sweeps
   std::size_t complete = 0;
-  int read = 0;  ///< stations, over all sweeps
+  int read = 0;      ///< stations, over all sweeps
+  QString evenness;  ///< of the fullest sweep, by the figure that leads in the test
   QImage thumbnail;
   std::optional<Grade> grade;  ///< none where nothing is read
   Look look = Look::Paper;     ///< that the thumbnail is drawn in

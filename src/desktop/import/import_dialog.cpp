@@ -48,6 +48,7 @@ void ImportDialog::build() {
   table_ = new QTableWidget(this);
   table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   table_->setSelectionMode(QAbstractItemView::NoSelection);
+  table_->setTabKeyNavigation(false);
   table_->setAccessibleName(tr("The table as it was read"));
   layout->addWidget(table_, 1);
   findings_ = wrapped_label({}, this);
@@ -57,6 +58,7 @@ void ImportDialog::build() {
   scroll->setWidgetResizable(true);
   scroll->setWidget(findings_);
   scroll->setMaximumHeight(132);
+  scroll->setAccessibleName(tr("What was noticed in the table"));
   layout->addWidget(scroll);
   auto* buttons = new QHBoxLayout;
   buttons->addWidget(

@@ -16,8 +16,9 @@ RingsChart::RingsChart(QWidget* parent) : QWidget(parent) {
 }
 
 void RingsChart::show_rings(std::vector<Ring> rings, const drawing::ScaleRange& range, const std::optional<Band>& band,
-                            UnitSystem units) {
+                            UnitSystem units, double photoperiod_h) {
   rings_ = std::move(rings), range_ = range, band_ = band, units_ = units;
+  photoperiod_h_ = photoperiod_h;
   setFixedHeight(static_cast<int>(drawing::ring_bars_height(rings_.size())));
   QStringList words;
   for (const Ring& ring : rings_) words << text_of(ppfd_text(ring.mean_ppfd));
@@ -28,11 +29,11 @@ void RingsChart::show_rings(std::vector<Ring> rings, const drawing::ScaleRange& 
 void RingsChart::paintEvent(QPaintEvent*) {
   QPainter p(this);
   PainterCanvas canvas(p);
-  drawing::draw_ring_bars(canvas, box_of(rect()), rings_, range_, band_, units_);
+  drawing::draw_ring_bars(canvas, box_of(rect()), rings_, range_, band_, units_, photoperiod_h_);
 }
 
 AreaCurveChart::AreaCurveChart(QWidget* parent) : QWidget(parent) {
-  setFixedHeight(148);
+  setFixedHeight(132);
   setMouseTracking(true);
   setAccessibleName(tr("Area at or above each PPFD"));
 }

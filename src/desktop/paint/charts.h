@@ -16,7 +16,7 @@ class RingsChart : public QWidget {
  public:
   explicit RingsChart(QWidget* parent = nullptr);
   void show_rings(std::vector<Ring> rings, const drawing::ScaleRange& range, const std::optional<Band>& band,
-                  UnitSystem units);
+                  UnitSystem units, double photoperiod_h);
 
  protected:
   void paintEvent(QPaintEvent*) override;
@@ -26,6 +26,7 @@ class RingsChart : public QWidget {
   drawing::ScaleRange range_;
   std::optional<Band> band_;
   UnitSystem units_ = UnitSystem::Metric;
+  double photoperiod_h_ = 12;
 };
 
 /// Area at or above each PPFD as a line; the pointer, or else the band's low end, reads a point off it.

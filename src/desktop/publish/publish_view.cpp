@@ -2,7 +2,6 @@
 
 #include <QCheckBox>
 #include <QDir>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -14,6 +13,7 @@
 #include <cerrno>
 
 #include "desktop/publish/report_preview.h"
+#include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "exchange/files/new_file.h"
@@ -99,9 +99,10 @@ QWidget* PublishView::build_side() {
   column->addWidget(heading_label(tr("Disclosure"), side));
   gaps_ = wrapped_label({}, side);
   column->addWidget(gaps_);
-  auto* fill = new QPushButton(tr("Fill it in on Rig"), side);
-  connect(fill, &QPushButton::clicked, this, [this] { emit go(Stage::Rig); });
-  column->addWidget(fill, 0, Qt::AlignLeft);
+  fill_gaps_ = new QPushButton(tr("Fill it in on Rig"), side);
+  fill_gaps_->setObjectName("fillGaps");
+  connect(fill_gaps_, &QPushButton::clicked, this, [this] { emit go(Stage::Rig, first_gap_); });
+  column->addWidget(fill_gaps_, 0, Qt::AlignLeft);
   column->addWidget(thin_rule(side));
   column->addWidget(heading_label(tr("Write to the folder"), side));
   auto* row = new QHBoxLayout;
@@ -112,7 +113,7 @@ QWidget* PublishView::build_side() {
   auto* choose = new QPushButton(tr("…"), side);
   choose->setAccessibleName(tr("Choose the folder"));
   connect(choose, &QPushButton::clicked, this, [this] {
-    const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder to write to"), folder_->text());
+    const QString folder = folder_to_save_in(this, tr("Folder to write to"), folder_->text());
     if (!folder.isEmpty()) folder_->setText(folder);
   });
   row->addWidget(choose);
@@ -147,16 +148,20 @@ void PublishView::refresh() {
 
   const record::TestRecord& b = *desk_.test();
   QStringList missing;
-  const auto need = [&](const std::string& value, const QString& name) {
-    if (value.empty()) missing << name;
+  first_gap_.clear();
+  const auto need = [&](bool stated, const QString& name, const char* field) {
+    if (stated) return;
+    missing << name;
+    if (first_gap_.isEmpty()) first_gap_ = field;
   };
-  need(b.fixture.obtained, tr("how the unit was obtained"));
-  need(b.fixture.interest, tr("payment or interest"));
-  need(b.fixture.serial, tr("unit serial"));
-  need(b.test.tested_by, tr("who measured"));
-  need(b.test.tested_on, tr("when"));
-  if (!b.test.mains_v) missing << tr("mains voltage");
-  if (!b.test.mains_hz) missing << tr("mains frequency");
+  need(!b.fixture.obtained.empty(), tr("how the unit was obtained"), "obtained");
+  need(!b.fixture.interest.empty(), tr("payment or interest"), "interest");
+  need(!b.fixture.serial.empty(), tr("unit serial"), "serial");
+  need(!b.test.tested_by.empty(), tr("who measured"), "testedBy");
+  need(!b.test.tested_on.empty(), tr("when"), "testedOn");
+  need(b.test.mains_v.has_value(), tr("mains voltage"), "mainsVoltage");
+  need(b.test.mains_hz.has_value(), tr("mains frequency"), "mainsFrequency");
+  fill_gaps_->setVisible(!missing.isEmpty());
   gaps_->setText(missing.isEmpty() ? tr("Everything is stated.")
                                    : marked_attention(tr("Will read “not stated”: %1.").arg(missing.join(", "))));
   set_tone(gaps_, missing.isEmpty() ? "good" : "attention");

@@ -10,6 +10,7 @@
 
 class QCheckBox;
 class QLabel;
+class QPushButton;
 class QLineEdit;
 
 namespace sunbreak::desktop {
@@ -40,6 +41,8 @@ class PublishView : public StageView {
   QLineEdit* folder_;
   QCheckBox *all_sweeps_, *readings_;
   QLabel *gaps_, *written_;
+  QPushButton* fill_gaps_;
+  QString first_gap_;  ///< the field of Rig that the first thing not stated goes into
   struct Job {
     QString ending;
     std::function<std::string()> make;

@@ -13,7 +13,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int strip_px = 480, line_px = 48;
+constexpr int strip_px = 480, line_px = 48, least_width_px = 760;
 constexpr std::size_t strips_kept = 24;
 
 /// The page names the font as its readers may have it; on this screen the shipped one stands in.
@@ -34,15 +34,16 @@ QImage drawn(const std::string& svg) {
 
 }  // namespace
 
-/// A report laid out. Used by one thread at a time.
+/// A report laid out; narrower than its tables need it is made smaller as a whole. Used by one thread at a time.
 class ReportPreview::Page : public QTextDocument {
  public:
   Page(report::HtmlReport report, const QFont& font, int width) : figures_(std::move(report.figures)) {
     setDefaultFont(font);
     setDocumentMargin(8);
     setHtml(QString::fromUtf8(in_shipped_font(report.html)));
-    setTextWidth(width);
-    height_ = static_cast<int>(std::ceil(size().height()));
+    setTextWidth(std::max(width, least_width_px));
+    scale_ = width / textWidth();
+    height_ = static_cast<int>(std::ceil(scale_ * size().height()));
   }
   int height() const { return height_; }
 
@@ -52,9 +53,10 @@ class ReportPreview::Page : public QTextDocument {
     image.fill(palette.color(QPalette::Base));
     QPainter p(&image);
     p.translate(0, -top);
+    p.scale(scale_, scale_);
     QAbstractTextDocumentLayout::PaintContext context;
     context.palette = palette;
-    context.clip = QRectF(0, top, width, strip_px);
+    context.clip = QRectF(0, top / scale_, width / scale_, strip_px / scale_);
     p.setClipRect(context.clip);
     documentLayout()->draw(&p, context);
     return image;
@@ -72,6 +74,7 @@ class ReportPreview::Page : public QTextDocument {
  private:
   std::vector<std::string> figures_;
   int height_ = 0;
+  double scale_ = 1;
 };
 
 ReportPreview::ReportPreview(QWidget* parent) : QAbstractScrollArea(parent), layout_(this), drawing_(this) {

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cstring>
 
+#include "core/figures/figure_table.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/paint/painter_canvas.h"
 #include "desktop/read/shown_values.h"
@@ -101,9 +102,7 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
           const evaluation::SweepDigest& digest = *desk_.digest_of(sweep->id);
           p.setPen(t.ink);
           p.drawText(QRectF(whole.left(), whole.bottom() - words_px, whole.width(), words_px), Qt::AlignCenter,
-                     tr("mean %1 · lowest ÷ mean %2")
-                         .arg(text_of(ppfd_text(digest.mean_ppfd)))
-                         .arg(digest.lowest_ppfd / digest.mean_ppfd, 0, 'f', 2));
+                     tr("mean %1 · %2").arg(text_of(ppfd_text(digest.mean_ppfd)), evenness_words(digest)));
         }
       }
       if (desk_.rung() && desk_.stop() && desk_.rung()->id == rungs[r].id && desk_.stop()->id == stops[s].id) {
@@ -120,6 +119,18 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
   foot.frame = QRectF(room.left() + side_px, room.bottom() - foot_px - 36, room.width() - side_px - 16, 0);
   PainterCanvas canvas(p, in_vectors);
   drawing::draw_key(canvas, foot.plain(), for_key->scale, for_key->text, for_key->band.has_value());
+}
+
+/// The figure of evenness that leads in this test, of one sweep.
+QString AllSweeps::evenness_words(const evaluation::SweepDigest& digest) const {
+  const Figure& lead = figure(desk_.test()->test.evenness_lead);
+  const evaluation::SweepView* view = desk_.view_of(digest.sweep_id);
+  // The usual one is known without working out the sweep's other figures.
+  const SweepFigures* f =
+      lead.id == "lowest_over_mean" ? nullptr : desk_.worked_out().evaluation()->figures(digest.sweep_id);
+  const double value =
+      f ? lead.value(FigureSource(view->layout, view->ppfd, *f)) : digest.lowest_ppfd / digest.mean_ppfd;
+  return text_of(std::string(lead.label) + " " + shown_with_unit(lead, value, desk_.units()));
 }
 
 void AllSweeps::paint_map_of(QPainter& p, const MapFit& fit, const evaluation::SweepView& view,

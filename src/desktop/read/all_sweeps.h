@@ -42,6 +42,7 @@ class AllSweeps : public QWidget {
   };
   QRectF cell(const QRectF& room, int rung, int stop) const;
   void paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool on_screen) const;
+  QString evenness_words(const evaluation::SweepDigest& digest) const;
   void paint_map_of(QPainter& p, const MapFit& fit, const evaluation::SweepView& view, const ShownValues& shown,
                     bool in_vectors) const;
   bool paint_from_store(QPainter& p, const MapFit& fit, record::Id sweep_id, const ShownValues& shown) const;

@@ -80,6 +80,14 @@ void FigureRow::set_value(const QString& value, const QString& unit, const QStri
   setAccessibleDescription(value + " " + unit + " " + where);
 }
 
+void FigureRow::set_leading(bool leading) {
+  const int pixels = leading ? 20 : 13;
+  if (value_->property("digits").toInt() == pixels) return;
+  value_->setProperty("digits", pixels);
+  value_->style()->unpolish(value_);
+  value_->style()->polish(value_);
+}
+
 QString FigureRow::value() const { return value_->text(); }
 void FigureRow::enterEvent(QEnterEvent*) { emit described(whatsThis()); }
 void FigureRow::leaveEvent(QEvent*) {

@@ -19,6 +19,8 @@ class FigureRow : public QWidget {
   void set_uncertainty(const QString& plus_minus);
   /// What this sweep adds to the definition: its numbers in the formula, and how sure they are.
   void set_particulars(const QString& words);
+  /// Its value larger than those of the others of its group.
+  void set_leading(bool leading);
   QString value() const;
 
  signals:

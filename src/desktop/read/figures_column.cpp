@@ -7,11 +7,14 @@
 #include <algorithm>
 
 #include "core/figures/figure_table.h"
+#include "core/quantity/daily_light.h"
 #include "core/sweep/field.h"
 #include "core/sweep/reduction.h"
+#include "core/uncertainty/budget_words.h"
 #include "desktop/paint/charts.h"
 #include "desktop/read/figure_row.h"
 #include "desktop/read/target_fields.h"
+#include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
@@ -114,13 +117,24 @@ void FiguresColumn::add_rows(QVBoxLayout* column, Figure::Group group) {
     if (figure.value && figure.group == group) column->addWidget(make_row(figure, false));
 }
 
-void FiguresColumn::add_section(QVBoxLayout* column, const QString& title) {
+void FiguresColumn::choose_lead(int index) {
+  if (!desk_.test()) return;
+  record::Test test = desk_.test()->test;
+  test.evenness_lead = text_of(lead_->itemData(index).toString());
+  desk_.edits().make(tr("ratio that leads"), [&](book::Edit& e) { e.save(test); });
+}
+
+/// The line of a section's title, for what stands beside it.
+QHBoxLayout* FiguresColumn::add_section(QVBoxLayout* column, const QString& title) {
   column->addSpacing(8);
   column->addWidget(thin_rule(content_));
   column->addSpacing(6);
   auto* label = heading_label(title, content_);
   label->setContentsMargins(4, 0, 0, 2);
-  column->addWidget(label);
+  auto* line = new QHBoxLayout;
+  line->addWidget(label);
+  column->addLayout(line);
+  return line;
 }
 
 void FiguresColumn::build(QVBoxLayout* column) {
@@ -137,8 +151,24 @@ void FiguresColumn::build(QVBoxLayout* column) {
   grade_->setObjectName("gradeLine");
   grade_->setContentsMargins(4, 0, 0, 0);
   column->addWidget(grade_);
-  add_section(column, tr("Evenness, by each school"));
-  add_rows(column, Figure::Group::Evenness);
+  assumed_ = quiet_label({}, content_);
+  assumed_->setObjectName("assumedLine");
+  assumed_->setContentsMargins(4, 0, 0, 0);
+  column->addWidget(assumed_);
+  QHBoxLayout* evenness_head = add_section(column, tr("Evenness"));
+  lead_ = new QComboBox(content_);
+  lead_->setObjectName("evennessLead");
+  lead_->setAccessibleName(tr("The ratio that leads on cards and in the report"));
+  lead_->setToolTip(lead_->accessibleName());
+  for (const std::string& id : record::kind_of<record::Test>().column("evenness_lead")->words)
+    lead_->addItem(tr("%1 leads").arg(text_of(std::string(figure(id).label))), text_of(id));
+  connect(lead_, &QComboBox::activated, this, &FiguresColumn::choose_lead);
+  evenness_head->addStretch();
+  evenness_head->addWidget(lead_);
+  evenness_ = new QVBoxLayout;
+  evenness_->setSpacing(2);
+  add_rows(evenness_, Figure::Group::Evenness);
+  column->addLayout(evenness_);
   reduced_ = wrapped_label({}, content_);
   reduced_->setObjectName("reducedEvenness");
   reduced_->setProperty("quiet", true);
@@ -193,19 +223,25 @@ void FiguresColumn::build_target(QVBoxLayout* column) {
   nominal_->setContentsMargins(4, 0, 0, 0);
   nominal_->setHorizontalSpacing(12);
   nominal_->setVerticalSpacing(2);
-  const QString heads[] = {tr("size"), tr("edge"), tr("inside"), tr("in band"), tr("verdict")};
-  for (int head = 0; head < 5; ++head)
+  const QString heads[] = {tr("size"), tr("edge"), tr("a day"), tr("inside"), tr("in band"), tr("verdict")};
+  for (int head = 0; head < 6; ++head)
     nominal_->addWidget(quiet_label(heads[head], nominal_box_), 0, head,
-                        head == 0 || head == 4 ? Qt::AlignLeft : Qt::AlignRight);
+                        head == 0 || head == 5 ? Qt::AlignLeft : Qt::AlignRight);
   column->addWidget(nominal_box_);
   nominal_none_ = quiet_label(tr("None of the usual sizes fits in the measured area."), content_);
   column->addWidget(nominal_none_);
-  nominal_rule_ = wrapped_label(
-      tr("Passes where at least 90 % is in band and the mean along its edge is at least the low end."), content_);
+  nominal_rule_ = wrapped_label(tr("Edge and inside in µmol/m²/s, a day in mol/m²/d along the edge. Passes where at "
+                                   "least 90 % is in band and the "
+                                   "mean along its edge is at least the low end."),
+                                content_);
   define(nominal_rule_, "nominal");
+  nominal_rule_->setAccessibleName(tr("Rule of the nominal footprints"));
   nominal_rule_->setProperty("quiet", true);
   nominal_rule_->setContentsMargins(4, 0, 0, 0);
   column->addWidget(nominal_rule_);
+  own_sizes_ = new Form(content_);
+  add_own_sizes(*own_sizes_, desk_);
+  column->addWidget(own_sizes_);
 }
 
 void FiguresColumn::refresh() {
@@ -260,6 +296,13 @@ void FiguresColumn::show_uncertainty(const SweepFigures& f) {
                    .arg(sure, text_of(shown_unit(*figure, desk_.units())), text_of(largest->label).toLower());
     row->set_particulars(words.join(' '));
   }
+  const std::string assumed = budget ? assumed_words(*budget) : std::string();
+  const auto parts = budget ? std::count(assumed.begin(), assumed.end(), ',') + 1 : 0;
+  assumed_->setText(tr("± assumes %1 of its %2 parts (4 shows which)")
+                        .arg(parts)
+                        .arg(budget ? static_cast<int>(budget->contributions.size()) : 0));
+  assumed_->setToolTip(tr("Neither stated nor measured: %1.").arg(text_of(assumed)));
+  assumed_->setVisible(!assumed.empty());
 }
 
 void FiguresColumn::show_grade() {
@@ -302,16 +345,35 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
   warning_->setVisible(!warnings.isEmpty());
 
   rings_box_->setVisible(!f.rings.empty());
-  rings_unit_->setText(tr("from the wall, %1; mean in µmol/m²/s").arg(text_of(symbol(surface_unit(desk_.units())))));
-  rings_->show_rings(f.rings, desk_.scale(), desk_.band(), desk_.units());
+  rings_unit_->setText(tr("%1 from the wall; µmol/m²/s; in %2 h mol/m²/d")
+                           .arg(text_of(symbol(surface_unit(desk_.units()))), show_number(f.photoperiod_h, 1)));
+  rings_->show_rings(f.rings, desk_.scale(), desk_.band(), desk_.units(), f.photoperiod_h);
   const Field field(desk_.view()->layout, desk_.view()->ppfd);
   field_box_->setVisible(field.exists());
   curve_->show_curve(field.exists() ? std::optional(AreaCurve(field.raster())) : std::nullopt, f.area_m2,
                      f.highest.ppfd, desk_.band(), desk_.units());
-  target_->refresh();
-  target_->set_editable(!desk_.read_only());
+  for (Form* form : {target_, own_sizes_}) {
+    form->refresh();
+    form->set_editable(!desk_.read_only());
+  }
+  lead_->setCurrentIndex(lead_->findData(text_of(desk_.test()->test.evenness_lead)));
+  lead_->setEnabled(!desk_.read_only());
+  order_evenness();
   show_coverage(f);
   show_nominal(f);
+}
+
+/// The figure that leads stands before the others.
+void FiguresColumn::order_evenness() {
+  int place = 0;
+  QWidget* before = lead_;
+  for (const Figure* f : figures_led_by(desk_.test()->test.evenness_lead))
+    for (const auto& [figure, row] : rows_)
+      if (figure == f && f->group == Figure::Group::Evenness) {
+        row->set_leading(place == 0);
+        evenness_->insertWidget(place++, row);
+        QWidget::setTabOrder(std::exchange(before, row), row);
+      }
 }
 
 void FiguresColumn::show_coverage(const SweepFigures& f) {
@@ -340,13 +402,14 @@ void FiguresColumn::show_nominal(const SweepFigures& f) {
   for (std::size_t row = 0; row < nominal_rows_.size(); ++row) {
     const NominalRow& labels = nominal_rows_[row];
     const bool used = row < f.nominal.size();
-    for (QLabel* label : {labels.size, labels.edge, labels.inside, labels.share, labels.verdict})
+    for (QLabel* label : {labels.size, labels.edge, labels.day, labels.inside, labels.share, labels.verdict})
       label->setVisible(used);
     if (!used) continue;
     const NominalFootprint& n = f.nominal[row];
     const bool known = !std::isnan(n.inside_mean_ppfd);
     labels.size->setText(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())));
     labels.edge->setText(known ? ppfd(n.edge_mean_ppfd) : tr("–"));
+    labels.day->setText(text_of(daily_light_text(dli_mol_m2_d(n.edge_mean_ppfd, f.photoperiod_h))));
     labels.inside->setText(known ? ppfd(n.inside_mean_ppfd) : tr("–"));
     labels.share->setText(fixed(100 * n.in_band_share, 0) + " %");
     labels.verdict->setText(n.passes ? tr("● passes") : tr("○ no"));
@@ -356,11 +419,11 @@ void FiguresColumn::show_nominal(const SweepFigures& f) {
 
 void FiguresColumn::add_nominal_row() {
   const int row = static_cast<int>(nominal_rows_.size()) + 1;
-  NominalRow labels{new QLabel(nominal_box_), heading_label({}, nominal_box_), heading_label({}, nominal_box_),
-                    heading_label({}, nominal_box_), new QLabel(nominal_box_)};
+  NominalRow labels{new QLabel(nominal_box_),        heading_label({}, nominal_box_), new QLabel(nominal_box_),
+                    heading_label({}, nominal_box_), heading_label({}, nominal_box_), new QLabel(nominal_box_)};
   int column = 0;
-  for (QLabel* label : {labels.size, labels.edge, labels.inside, labels.share, labels.verdict}) {
-    nominal_->addWidget(label, row, column, column == 0 || column == 4 ? Qt::AlignLeft : Qt::AlignRight);
+  for (QLabel* label : {labels.size, labels.edge, labels.day, labels.inside, labels.share, labels.verdict}) {
+    nominal_->addWidget(label, row, column, column == 0 || column == 5 ? Qt::AlignLeft : Qt::AlignRight);
     ++column;
   }
   nominal_rows_.push_back(labels);

@@ -39,11 +39,13 @@ class FiguresColumn : public QWidget {
   void place_definition();
   void define(QWidget* widget, const char* id);
   void build(QVBoxLayout* column);
-  void add_section(QVBoxLayout* column, const QString& title);
+  void choose_lead(int index);
+  QHBoxLayout* add_section(QVBoxLayout* column, const QString& title);
   void add_rows(QVBoxLayout* column, Figure::Group group);
   FigureRow* make_row(const Figure& figure, bool large);
   void build_target(QVBoxLayout* column);
   void show_figures(const SweepFigures& f);
+  void order_evenness();
   void show_coverage(const SweepFigures& f);
   void show_nominal(const SweepFigures& f);
   void add_nominal_row();
@@ -55,18 +57,20 @@ class FiguresColumn : public QWidget {
   std::vector<std::pair<const Figure*, FigureRow*>> rows_;
   RingsChart* rings_;
   AreaCurveChart* curve_;
-  QLabel *definition_, *coverage_words_, *warning_, *grade_, *reduced_, *rings_unit_, *nominal_rule_;
+  QLabel *definition_, *coverage_words_, *warning_, *grade_, *assumed_, *reduced_, *rings_unit_, *nominal_rule_;
   QWidget *content_, *empty_, *rings_box_, *field_box_;
   QScrollArea* scroll_;
   struct NominalRow {
-    QLabel *size, *edge, *inside, *share, *verdict;
+    QLabel *size, *edge, *day, *inside, *share, *verdict;
   };
   QGridLayout* nominal_;
   QWidget* nominal_box_;
   QLabel* nominal_none_;
   std::vector<NominalRow> nominal_rows_;
   std::shared_ptr<const evaluation::SweepView> reduced_of_;  ///< what the words of a coarser grid are of
-  Form* target_;
+  Form *target_, *own_sizes_;
+  QComboBox* lead_;
+  QVBoxLayout* evenness_;
 };
 
 }  // namespace sunbreak::desktop

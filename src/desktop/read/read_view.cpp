@@ -38,6 +38,7 @@ constexpr double fine_step_m = 0.01, cut_turn_degrees = 15, zoom_step = 1.5;
 
 ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
   setFocusPolicy(Qt::StrongFocus);
+  setAccessibleName(tr("Map of the sweep"));
   figures_ = new FiguresColumn(desk_, this);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -69,7 +70,7 @@ QWidget* ReadView::make_middle() {
   head->addWidget(state_, 1);
   column->addLayout(head);
   auto* tabs = new QHBoxLayout;
-  tabs->setSpacing(4);
+  tabs->setSpacing(2);
   for (const auto& [page, text] : {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
                                    std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")}}) {
     auto* tab = new QPushButton(text, middle);

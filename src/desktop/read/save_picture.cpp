@@ -2,7 +2,6 @@
 
 #include <QComboBox>
 #include <QDir>
-#include <QFileDialog>
 #include <QGridLayout>
 #include <QImage>
 #include <QLabel>
@@ -12,6 +11,7 @@
 #include <QSvgGenerator>
 
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
@@ -92,8 +92,7 @@ void SavePicture::save() {
         tr("Width and height are whole numbers of pixels from %1 to %2.").arg(least_px).arg(most_px));
   const QString kind = kind_->currentData().toString();
   const QString folder = QSettings().value("picture/folder", QDir::homePath()).toString();
-  const QString file =
-      QFileDialog::getSaveFileName(this, windowTitle(), folder + "/" + name_ + "." + kind, "*." + kind);
+  const QString file = file_to_save(this, windowTitle(), folder + "/" + name_ + "." + kind, "*." + kind);
   if (file.isEmpty()) return;
   const QString named = file.endsWith("." + kind, Qt::CaseInsensitive) ? file : file + "." + kind;
   if (!write_picture(draw_, size, named))

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/plausibility.h"
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/daily_light.h"
 #include "core/sweep/difference.h"
@@ -63,8 +64,8 @@ drawing::ScaleRange shared_range(const Desk& desk, const MapSettings& settings) 
     }
     const evaluation::SweepDigest& digest = *desk.digest_of(sweep.id);
     const double factor = factor_of(desk, digest.mean_ppfd, settings.quantity);
-    ends.take(factor * digest.lowest_ppfd);
-    ends.take(factor * digest.highest_ppfd);
+    ends.take(factor * digest.scale_low_ppfd);
+    ends.take(factor * digest.scale_high_ppfd);
   }
   return range_of(ends, settings.quantity);
 }
@@ -74,8 +75,10 @@ ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, co
   ShownValues shown;
   shown.values = values_of(desk, view, settings);
   Ends own;
-  for (const double value : shown.values) own.take(value);
   const bool differs = settings.quantity == Quantity::Difference;
+  const std::vector<int> slips = differs ? std::vector<int>() : stations_unlike_all_around(view.layout, view.ppfd);
+  for (std::size_t i = 0; i < shown.values.size(); ++i)
+    if (!std::binary_search(slips.begin(), slips.end(), static_cast<int>(i))) own.take(shown.values[i]);
   shown.scale.diverging = differs;
   shown.scale.range = range                           ? *range
                       : settings.own_scale || differs ? range_of(own, settings.quantity)

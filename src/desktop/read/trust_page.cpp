@@ -36,14 +36,34 @@ QString condition_name(std::string_view id) {
   return found == names.end() ? QString() : found->second;
 }
 
-std::pair<QString, Stage> way_to(const Condition& c) {
+struct Way {
+  QString words;
+  Stage stage;
+  QString field{};  ///< the one on that stage that waits for what is missing
+};
+
+/// The field of Rig in which what a condition misses is stated.
+QString field_for(std::string_view condition, const record::TestRecord& of) {
+  if (condition == "grid") return "gridColumns";
+  if (condition == "height") return of.test.datum.empty() ? "datum" : "sensorPicker";
+  if (condition == "calibration") return "sensorPicker";
+  if (condition == "level") return of.test.checked_level == "yes" ? "checkedCenter" : "checkedLevel";
+  const record::Bench& b = of.bench;
+  return b.wall_left.empty()    ? "wallLeft"
+         : b.wall_right.empty() ? "wallRight"
+         : b.wall_front.empty() ? "wallFront"
+         : b.wall_back.empty()  ? "wallBack"
+                                : "door";
+}
+
+Way way_to(const Condition& c, const record::TestRecord& of) {
   switch (c.where) {
     case Condition::Rig:
-      return {TrustPage::tr("To Rig"), Stage::Rig};
+      return {TrustPage::tr("To Rig"), Stage::Rig, field_for(c.id, of)};
     case Condition::WarmUp:
       return {TrustPage::tr("To Warm-up"), Stage::WarmUp};
     default:
-      return {TrustPage::tr("To Walk"), Stage::Walk};
+      return {TrustPage::tr("To Walk"), Stage::Walk, c.id == "watts" ? QStringLiteral("walkWatts") : QString()};
   }
 }
 
@@ -89,9 +109,9 @@ TrustPage::TrustPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   budget_words_ = wrapped_label({}, content);
   budget_words_->setObjectName("budgetWords");
   column->addWidget(budget_words_);
-  budget_ = new FiguresTable(
-      {tr("part"), tr("size"), tr("mean"), tr("efficacy"), tr("lowest ÷ mean"), tr("where it comes from")},
-      tr("Uncertainty budget"), content);
+  budget_ =
+      new FiguresTable({tr("part"), tr("size"), tr("mean"), tr("efficacy"), tr("evenness"), tr("where it comes from")},
+                       tr("Uncertainty budget"), content);
   budget_->setObjectName("budgetTable");
   budget_->set_spare_columns({5});
   column->addWidget(budget_);
@@ -194,11 +214,11 @@ void TrustPage::show_evidence() {
     auto* saw = wrapped_label(c.met ? text_of(c.saw) : text_of(c.saw) + tr(": ") + text_of(c.way), home);
     conditions_->addWidget(saw, row, 1);
     if (!c.met) {
-      const auto [text, stage] = way_to(c);
-      auto* way = new QPushButton(text, home);
+      const Way to = way_to(c, *desk_.test());
+      auto* way = new QPushButton(to.words, home);
       way->setObjectName("way_" + text_of(c.id));
       way->setProperty("plain", true);
-      connect(way, &QPushButton::clicked, this, [this, to = stage] { emit go(to); });
+      connect(way, &QPushButton::clicked, this, [this, to] { emit go(to.stage, to.field); });
       conditions_->addWidget(way, row, 2, Qt::AlignTop);
     }
     ++row;
@@ -217,6 +237,7 @@ void TrustPage::show_origin() {
 
 void TrustPage::show_budget() {
   const Budget* budget = desk_.worked_out().budget();
+  if (desk_.test()) budget_->horizontalHeaderItem(4)->setText(text_of(figure(desk_.test()->test.evenness_lead).label));
   if (!budget) {
     budget_->show_rows({});
     return budget_words_->setText(desk_.figures() ? tr("Being worked out…") : QString());
@@ -224,7 +245,7 @@ void TrustPage::show_budget() {
   std::vector<std::vector<FigureCell>> rows;
   for (const Contribution& c : budget->contributions) {
     std::vector<FigureCell> row{{text_of(c.label), {}, false}, {text_of(size_words(c)), {}, false}};
-    for (const std::string_view id : budget_columns()) {
+    for (const std::string_view id : budget_columns(desk_.test()->test.evenness_lead)) {
       const auto k = static_cast<std::size_t>(figure_index(id));
       row.push_back({text_of(share_words(c.standard[k], budget->values[k])), {}, budget->largest(id) == &c});
     }
@@ -234,7 +255,7 @@ void TrustPage::show_budget() {
   }
   const auto total = [&](const QString& name, auto part) {
     std::vector<FigureCell> row{{name, {}, false}, {}};
-    for (const std::string_view id : budget_columns()) {
+    for (const std::string_view id : budget_columns(desk_.test()->test.evenness_lead)) {
       const auto k = static_cast<std::size_t>(figure_index(id));
       row.push_back({text_of(share_words(part(id, k), budget->values[k])), {}, false});
     }

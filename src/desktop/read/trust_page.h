@@ -25,7 +25,7 @@ class TrustPage : public QWidget {
 
  signals:
   /// Asks for the stage where a condition can be met.
-  void go(sunbreak::desktop::Stage stage);
+  void go(sunbreak::desktop::Stage stage, const QString& field);
 
  private:
   void show_evidence();

@@ -72,27 +72,7 @@ QLineEdit* test_number(Form& form, Desk& desk, const QString& name, Number Test:
 
 }  // namespace
 
-void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
-  form.heading(tr("Heights and dimmer settings"));
-  test_choice(form, desk, tr("Heights are from"), &Test::datum,
-              {{tr("not stated"), ""},
-               {tr("diodes"), "diodes"},
-               {tr("lens"), "lens"},
-               {tr("lamp underside"), "lamp underside"}});
-  test_choice(form, desk, tr("The tape ends at"), &Test::tape_from,
-              {{tr("the sensor's receiving surface"), "sensor"},
-               {tr("the floor"), "floor"},
-               {tr("a pretend canopy"), "canopy"}})
-      ->setObjectName("tapeFrom");
-  form.line(
-          tr("Canopy over the floor"),
-          [&desk] { return desk.test() ? show_length(desk.test()->test.canopy_height_m, desk.units()) : QString(); },
-          parse_length_field([&desk] { return desk.units(); }, {0, 5},
-                             [&desk](std::optional<double> v) {
-                               return store_in_test(desk, &Test::canopy_height_m, v, tr("height of the canopy"));
-                             }),
-          [&desk] { return unit_words(desk); }, tr("for a pretend canopy"))
-      ->setObjectName("canopyHeight");
+void add_height_fields(Form& form, Desk& desk) {
   form.line(
           tr("Heights"),
           [&desk] {
@@ -125,6 +105,45 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
     return tr("The sensor stands %1 high: to its receiving surface these are %2.")
         .arg(text_of(length_text(rule.receiving_height_m, desk.units())), texts.join(", "));
   });
+  form.line(
+          tr("Dimmer settings"),
+          [&desk] {
+            QStringList texts;
+            if (desk.test())
+              for (const record::Stop& s : desk.test()->stops) texts << show_number(s.percent);
+            return texts.join(", ");
+          },
+          [&desk](const QString& text) -> QString {
+            QString problem;
+            const auto percents = number_list(text, &problem);
+            if (!percents || !desk.test()) return problem;
+            return desk.edits().plan([&] { return book::plan_stops(desk.book(), *desk.test(), *percents); });
+          },
+          [] { return QStringLiteral("%"); }, tr("100 where there is no dimmer"))
+      ->setObjectName("stops");
+  test_choice(form, desk, tr("Heights are from"), &Test::datum,
+              {{tr("not stated"), ""},
+               {tr("diodes"), "diodes"},
+               {tr("lens"), "lens"},
+               {tr("lamp underside"), "lamp underside"}})
+      ->setObjectName("datum");
+}
+
+void add_height_details(Form& form, Desk& desk, RigAdvice& advice) {
+  test_choice(form, desk, tr("The tape ends at"), &Test::tape_from,
+              {{tr("the sensor's receiving surface"), "sensor"},
+               {tr("the floor"), "floor"},
+               {tr("a pretend canopy"), "canopy"}})
+      ->setObjectName("tapeFrom");
+  form.line(
+          tr("Canopy over the floor"),
+          [&desk] { return desk.test() ? show_length(desk.test()->test.canopy_height_m, desk.units()) : QString(); },
+          parse_length_field([&desk] { return desk.units(); }, {0, 5},
+                             [&desk](std::optional<double> v) {
+                               return store_in_test(desk, &Test::canopy_height_m, v, tr("height of the canopy"));
+                             }),
+          [&desk] { return unit_words(desk); }, tr("for a pretend canopy"))
+      ->setObjectName("canopyHeight");
   form.button_row({{tr("Ladder"),
                     [&desk] {
                       if (desk.test())
@@ -148,22 +167,6 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
                              }),
           [] { return tr("µmol"); }, tr("adds that height"), Form::Preview::Off)
       ->setObjectName("centerReads");
-  form.line(
-          tr("Dimmer settings"),
-          [&desk] {
-            QStringList texts;
-            if (desk.test())
-              for (const record::Stop& s : desk.test()->stops) texts << show_number(s.percent);
-            return texts.join(", ");
-          },
-          [&desk](const QString& text) -> QString {
-            QString problem;
-            const auto percents = number_list(text, &problem);
-            if (!percents || !desk.test()) return problem;
-            return desk.edits().plan([&] { return book::plan_stops(desk.book(), *desk.test(), *percents); });
-          },
-          [] { return QStringLiteral("%"); }, tr("100 where there is no dimmer"))
-      ->setObjectName("stops");
   QObject::connect(&advice, &RigAdvice::height_found, &form, [&desk](double height_m, double ppfd) {
     if (!desk.test()) return;
     std::vector<double> heights{std::round(100 * height_m) / 100};
@@ -182,7 +185,6 @@ void add_height_fields(Form& form, Desk& desk, RigAdvice& advice) {
 }
 
 void add_walk_fields(Form& form, Desk& desk) {
-  form.heading(tr("How it is walked"));
   test_choice(form, desk, tr("Order"), &Test::walk_order,
               {{tr("from the far wall to the door"), "far to door"},
                {tr("from the door to the far wall"), "door to far"},
@@ -238,7 +240,6 @@ void add_walk_fields(Form& form, Desk& desk) {
 }
 
 void add_checklist(Form& form, Desk& desk) {
-  form.heading(tr("Before the light goes on"));
   const std::vector<Choice> answers{{tr("not stated"), ""}, {tr("yes"), "yes"}, {tr("no"), "no"}};
   form.note([] {
     return tr(
@@ -246,8 +247,8 @@ void add_checklist(Form& form, Desk& desk) {
         "Mind the ladder.");
   });
   test_choice(form, desk, tr("Hung level, by a level"), &Test::checked_level, answers)->setObjectName("checkedLevel");
-  test_choice(form, desk, tr("Centered, by the tape"), &Test::checked_center, answers);
-  test_choice(form, desk, tr("Height at every corner"), &Test::checked_height, answers);
+  test_choice(form, desk, tr("Centered, by the tape"), &Test::checked_center, answers)->setObjectName("checkedCenter");
+  test_choice(form, desk, tr("Height at every corner"), &Test::checked_height, answers)->setObjectName("checkedHeight");
   form.note([] {
     return tr(
         "Dry hands and floor, earthed outlet, meter within its rating, the load below what the circuit is rated "
@@ -255,7 +256,8 @@ void add_checklist(Form& form, Desk& desk) {
   });
   test_choice(form, desk, tr("Fans as in use"), &Test::checked_fans, answers);
   test_choice(form, desk, tr("Door while reading"), &Test::door,
-              {{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}});
+              {{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}})
+      ->setObjectName("door");
   form.note([] {
     return tr(
         "Do not look into the lit fixture; wear suitable eye protection. Some fixtures emit UV or infrared that "

@@ -7,8 +7,10 @@ namespace sunbreak::desktop {
 
 class RigAdvice;
 
-/// Where heights are measured from and to, the heights and settings themselves, and ready-made lists of heights.
-void add_height_fields(Form& form, Desk& desk, RigAdvice& advice);
+/// Where heights are measured from, the heights and the dimmer settings.
+void add_height_fields(Form& form, Desk& desk);
+/// Where the tape ends, and ready-made lists of heights.
+void add_height_details(Form& form, Desk& desk, RigAdvice& advice);
 
 /// How sweeps are walked: order, opening probe, reference, samples, hands-free, times.
 void add_walk_fields(Form& form, Desk& desk);

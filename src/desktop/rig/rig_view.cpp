@@ -23,7 +23,8 @@ namespace sunbreak::desktop {
 using record::Test;
 
 namespace {
-constexpr double minutes_a_change = 3;  ///< to hang it anew or dim it, and let it settle
+constexpr record::Id new_spectrometer = -2;  ///< in the picker of light meters
+constexpr double minutes_a_change = 3;       ///< to hang it anew or dim it, and let it settle
 
 /// Options of a picker: what is on the shelf, and a last one that makes a new one (id 0).
 template <typename Record>
@@ -150,55 +151,70 @@ QString RigView::store_test(Value Test::*member, const Value& value, const QStri
   return desk_.test() ? store_member(desk_, desk_.test()->test.id, member, value, label) : QString();
 }
 
+/// First the dozen that every test needs; the rest is folded, under names that say how much of it is filled.
 void RigView::build_form() {
-  add_pickers_fixture();
-  add_picker_bench();
-  add_meters();
-  add_grid();
-  add_height_fields(*form_, desk_, *advice_);
-  add_walk_fields(*form_, desk_);
-  add_checklist(*form_, desk_);
-  add_watts();
-  add_disclosure();
-}
-
-void RigView::add_pickers_fixture() {
   const auto fixture_id = [this] { return desk_.test() ? desk_.test()->fixture.id : 0; };
-  form_->heading(tr("Fixture"));
-  form_->choice(
-      tr("From the shelf"), [this] { return shelf_choices<record::Fixture>(desk_, tr("New fixture")); },
-      [fixture_id] { return QVariant::fromValue<qlonglong>(fixture_id()); },
-      [this](const QVariant& v) {
-        if (!desk_.test()) return QString();
-        if (!desk_.test()->readings.empty())
-          return tr(
-              "Readings were taken of this fixture, so this test stays with it. Duplicate the plan on Home for "
-              "another.");
-        desk_.edits().make(tr("choose a fixture"), [&](book::Edit& e) {
-          Test test = desk_.test()->test;
-          const record::Id id = v.toLongLong();
-          record::Fixture fresh;
-          fresh.name = "New fixture";
-          test.fixture_id = id ? id : e.add(fresh);
-          e.save(test);
-        });
-        return QString();
-      });
-  text_line<Test>(
-      *form_, desk_, [this] { return desk_.test() ? desk_.test()->test.id : 0; }, tr("Name of the test"), &Test::name)
-      ->setObjectName("testName");
-  form_->heading(tr("What it is"));
-  add_fixture_fields(*form_, desk_, fixture_id);
-  first_field_ = form_->findChild<QLineEdit*>("fixtureName");
+  const auto bench_id = [this] { return desk_.test() ? desk_.test()->bench.id : 0; };
+  form_->heading(tr("What every test needs"));
+  add_fixture_picker();
+  add_bench_picker();
+  first_field_ = add_fixture_name(*form_, desk_, fixture_id, tr("Fixture's name"));
+  add_bench_size(*form_, desk_, bench_id);
+  add_grid_size();
+  add_height_fields(*form_, desk_);
+  add_meter_picker(tr("Light meter"), &Test::sensor_id, "sensorPicker");
+  add_sensor_note();
+  form_->section(tr("Fixture"), "fixture");
+  add_fixture_details(*form_, desk_, fixture_id);
+  form_->section(tr("What its maker claims"), "claims");
   add_claim_fields(*form_, desk_, fixture_id);
+  form_->section(tr("Bench and walls"), "bench");
+  add_bench_details(*form_, desk_, bench_id);
+  form_->section(tr("Kind of grid"), "grid");
+  add_grid_details();
+  form_->section(tr("Tape and lists of heights"), "heights");
+  add_height_details(*form_, desk_, *advice_);
+  form_->section(tr("How it is walked"), "walk");
+  add_walk_fields(*form_, desk_);
+  form_->section(tr("Wall meter and watts"), "watts");
+  add_meter_picker(tr("Wall meter"), &Test::wall_meter_id, "wallMeterPicker");
+  add_watts();
+  form_->section(tr("Disclosure, printed in every report"), "disclosure");
+  add_disclosure();
+  form_->section(tr("Before the light goes on"), "checklist", Form::Begins::Open);
+  add_checklist(*form_, desk_);
 }
 
-void RigView::add_picker_bench() {
-  const auto bench_id = [this] { return desk_.test() ? desk_.test()->bench.id : 0; };
-  form_->heading(tr("Bench"));
+void RigView::add_fixture_picker() {
+  const auto fixture_id = [this] { return desk_.test() ? desk_.test()->fixture.id : 0; };
   form_
       ->choice(
-          tr("Test space"), [this] { return shelf_choices<record::Bench>(desk_, tr("New bench")); },
+          tr("Fixture"), [this] { return shelf_choices<record::Fixture>(desk_, tr("New fixture")); },
+          [fixture_id] { return QVariant::fromValue<qlonglong>(fixture_id()); },
+          [this](const QVariant& v) {
+            if (!desk_.test()) return QString();
+            if (!desk_.test()->readings.empty())
+              return tr(
+                  "Readings were taken of this fixture, so this test stays with it. Duplicate the plan on Home for "
+                  "another.");
+            desk_.edits().make(tr("choose a fixture"), [&](book::Edit& e) {
+              Test test = desk_.test()->test;
+              const record::Id id = v.toLongLong();
+              record::Fixture fresh;
+              fresh.name = "New fixture";
+              test.fixture_id = id ? id : e.add(fresh);
+              e.save(test);
+            });
+            return QString();
+          })
+      ->setObjectName("fixturePicker");
+}
+
+void RigView::add_bench_picker() {
+  const auto bench_id = [this] { return desk_.test() ? desk_.test()->bench.id : 0; };
+  form_
+      ->choice(
+          tr("Bench"), [this] { return shelf_choices<record::Bench>(desk_, tr("New bench")); },
           [bench_id] { return QVariant::fromValue<qlonglong>(bench_id()); },
           [this](const QVariant& v) -> QString {
             if (!desk_.test()) return {};
@@ -218,50 +234,54 @@ void RigView::add_picker_bench() {
             return {};
           })
       ->setObjectName("benchPicker");
-  add_bench_fields(*form_, desk_, bench_id);
 }
 
-void RigView::add_meters() {
-  const auto picker = [this](const QString& name, const std::string& kind, std::optional<record::Id> Test::*member) {
-    form_->choice(
-        name,
-        [this, kind] {
-          auto choices = shelf_choices<record::Meter>(desk_, tr("New meter"), " AND kind = '" + kind + "'");
-          choices.insert(choices.begin(), {tr("not stated"), QVariant::fromValue<qlonglong>(-1)});
-          return choices;
-        },
-        [this, member] {
-          return QVariant::fromValue<qlonglong>(desk_.test() ? (desk_.test()->test.*member).value_or(-1) : -1);
-        },
-        [this, member, kind](const QVariant& v) {
-          if (!desk_.test()) return QString();
-          const record::Id id = v.toLongLong();
-          const auto choose = [&] {
-            desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
-              record::Meter fresh;
-              fresh.kind = kind;
-              fresh.name = kind == "quantum" ? "New sensor" : "New wall meter";
-              std::optional<record::Meter> chosen;
-              if (id == 0) fresh.id = e.add(fresh), chosen = fresh;
-              if (id > 0) chosen = desk_.book().find<record::Meter>(id);
-              if (member == &Test::sensor_id) return book::choose_sensor(e, *desk_.test(), chosen);
-              Test test = desk_.test()->test;
-              test.*member = chosen ? std::optional(chosen->id) : std::nullopt;
-              e.save(test);
-            });
+void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Test::*member, const char* object) {
+  const bool light = member == &Test::sensor_id;
+  form_
+      ->choice(
+          name,
+          [this, light] {
+            auto choices =
+                shelf_choices<record::Meter>(desk_, light ? tr("New quantum sensor") : tr("New meter"),
+                                             light ? " AND kind IN ('quantum', 'spectrometer')" : " AND kind = 'wall'");
+            if (light) choices.push_back({tr("New spectrometer"), QVariant::fromValue<qlonglong>(new_spectrometer)});
+            choices.insert(choices.begin(), {tr("not stated"), QVariant::fromValue<qlonglong>(-1)});
+            return choices;
+          },
+          [this, member] {
+            return QVariant::fromValue<qlonglong>(desk_.test() ? (desk_.test()->test.*member).value_or(-1) : -1);
+          },
+          [this, member, light](const QVariant& v) {
+            if (!desk_.test()) return QString();
+            const record::Id id = v.toLongLong();
+            const auto choose = [&] {
+              desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
+                record::Meter fresh;
+                fresh.kind = !light ? "wall" : id == new_spectrometer ? "spectrometer" : "quantum";
+                fresh.name = record::new_meter_name(fresh.kind);
+                std::optional<record::Meter> chosen;
+                if (id == 0 || id == new_spectrometer) fresh.id = e.add(fresh), chosen = fresh;
+                if (id > 0) chosen = desk_.book().find<record::Meter>(id);
+                if (light) return book::choose_sensor(e, *desk_.test(), chosen);
+                Test test = desk_.test()->test;
+                test.*member = chosen ? std::optional(chosen->id) : std::nullopt;
+                e.save(test);
+              });
+              return QString();
+            };
+            if (!light ||
+                agreed_for_figures(desk_,
+                                   tr("All readings of this test are taken as this sensor's: its dark offset and "
+                                      "factor correct those that are there too."),
+                                   choose))
+              choose();
             return QString();
-          };
-          if (member != &Test::sensor_id ||
-              agreed_for_figures(desk_,
-                                 tr("All readings of this test are taken as this sensor's: its dark offset and factor "
-                                    "correct those that are there too."),
-                                 choose))
-            choose();
-          return QString();
-        });
-  };
-  form_->heading(tr("Meters"));
-  picker(tr("Quantum sensor"), "quantum", &Test::sensor_id);
+          })
+      ->setObjectName(object);
+}
+
+void RigView::add_sensor_note() {
   form_->note([this]() -> QString {
     const record::Meter* sensor = desk_.test() ? desk_.test()->meter(desk_.test()->test.sensor_id) : nullptr;
     if (!sensor)
@@ -270,18 +290,34 @@ void RigView::add_meters() {
         .arg(sensor->calibrated_on.empty() ? tr("on a day not stated") : text_of(sensor->calibrated_on),
              show_number(sensor->factor));
   });
-  picker(tr("Wall meter"), "wall", &Test::wall_meter_id);
 }
 
-void RigView::add_grid() {
-  const auto change = [this](const std::function<void(Grid&)>& alter) {
-    if (!desk_.test()) return QString();
-    Grid grid = record::grid_of(desk_.test()->test);
-    alter(grid);
-    return desk_.edits().plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), grid); });
-  };
+QString RigView::change_grid(const std::function<void(Grid&)>& alter) {
+  if (!desk_.test()) return {};
+  Grid grid = record::grid_of(desk_.test()->test);
+  alter(grid);
+  return desk_.edits().plan([&] { return book::plan_grid(desk_.book(), *desk_.test(), grid); });
+}
+
+void RigView::add_grid_size() {
   const auto grid = [this] { return desk_.test() ? record::grid_of(desk_.test()->test) : Grid{}; };
-  form_->heading(tr("Grid of stations"));
+  const auto count = [&](const QString& label, int Grid::*member, const char* object) {
+    form_
+        ->line(
+            label, [=] { return QString::number(grid().*member); },
+            parse_number_field({1, 500, false},
+                               [=, this](std::optional<double> v) {
+                                 return change_grid([&](Grid& g) { g.*member = static_cast<int>(*v); });
+                               }),
+            [] { return QString(); })
+        ->setObjectName(object);
+  };
+  count(tr("Stations left to right"), &Grid::columns, "gridColumns");
+  count(tr("Stations front to back"), &Grid::rows, "gridRows");
+}
+
+void RigView::add_grid_details() {
+  const auto grid = [this] { return desk_.test() ? record::grid_of(desk_.test()->test) : Grid{}; };
   form_
       ->choice(
           tr("Kind"),
@@ -292,8 +328,8 @@ void RigView::add_grid() {
                                        {tr("spots: nine quick ones"), "spots"}};
           },
           [grid] { return QVariant(text_of(std::string(name(grid().kind)))); },
-          [this, change](const QVariant& v) {
-            return change([&](Grid& g) {
+          [this](const QVariant& v) {
+            return change_grid([&](Grid& g) {
               g.kind = parse_grid_kind(text_of(v.toString())).value();
               const Footprint fp = record::footprint_of(desk_.test()->bench);
               if (g.kind == GridKind::Inset && g.margin_x_m <= 0) g.margin_x_m = g.margin_y_m = 0.05;
@@ -301,24 +337,13 @@ void RigView::add_grid() {
             });
           })
       ->setObjectName("gridKind");
-  const auto count = [&](const QString& label, int Grid::*member, const char* object) {
-    form_
-        ->line(
-            label, [=] { return QString::number(grid().*member); },
-            parse_number_field(
-                {1, 500, false},
-                [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = static_cast<int>(*v); }); }),
-            [] { return QString(); })
-        ->setObjectName(object);
-  };
-  count(tr("Stations left to right"), &Grid::columns, "gridColumns");
-  count(tr("Stations front to back"), &Grid::rows, "gridRows");
   const auto margin = [&](const QString& label, double Grid::*member, const char* object) {
     form_
         ->line(
             label, [=, this] { return show_length(grid().*member, desk_.units()); },
-            parse_length_field([this] { return desk_.units(); }, {0, 5, false},
-                               [=](std::optional<double> v) { return change([&](Grid& g) { g.*member = *v; }); }),
+            parse_length_field(
+                [this] { return desk_.units(); }, {0, 5, false},
+                [=, this](std::optional<double> v) { return change_grid([&](Grid& g) { g.*member = *v; }); }),
             [this] { return text_of(symbol(surface_unit(desk_.units()))); })
         ->setObjectName(object);
   };
@@ -331,7 +356,6 @@ void RigView::add_grid() {
 }
 
 void RigView::add_watts() {
-  form_->heading(tr("Watts at the wall"));
   form_
       ->line(
           tr("Watts, this sweep"), [this] { return desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString(); },
@@ -350,24 +374,29 @@ void RigView::add_watts() {
 void RigView::add_disclosure() {
   const auto test_id = [this] { return desk_.test() ? desk_.test()->test.id : 0; };
   const auto fixture_id = [this] { return desk_.test() ? desk_.test()->fixture.id : 0; };
-  form_->heading(tr("Disclosure, printed in every report"));
+  text_line<Test>(*form_, desk_, test_id, tr("Name of the test"), &Test::name)->setObjectName("testName");
   text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Unit obtained"), &record::Fixture::obtained,
-                             tr("bought, lent, given, sample"));
+                             tr("bought, lent, given, sample"))
+      ->setObjectName("obtained");
   text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Payment, interest"), &record::Fixture::interest,
-                             tr("none, or what it is"));
-  text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Unit serial"), &record::Fixture::serial);
-  text_line<Test>(*form_, desk_, test_id, tr("Measured by"), &Test::tested_by);
-  text_line<Test>(*form_, desk_, test_id, tr("Measured on"), &Test::tested_on, tr("year-month-day"));
+                             tr("none, or what it is"))
+      ->setObjectName("interest");
+  text_line<record::Fixture>(*form_, desk_, fixture_id, tr("Unit serial"), &record::Fixture::serial)
+      ->setObjectName("serial");
+  text_line<Test>(*form_, desk_, test_id, tr("Measured by"), &Test::tested_by)->setObjectName("testedBy");
+  date_line<Test>(*form_, desk_, test_id, tr("Measured on"), &Test::tested_on)->setObjectName("testedOn");
   const auto mains = [&](const QString& label, std::optional<double> Test::*member, const NumberRange& range,
-                         const QString& unit) {
-    form_->line(
-        label, [=, this] { return desk_.test() ? show_number(desk_.test()->test.*member) : QString(); },
-        parse_number_field(range,
-                           [=, this](std::optional<double> v) { return store_test(member, v, label.toLower()); }),
-        [unit] { return unit; });
+                         const QString& unit, const char* object) {
+    form_
+        ->line(
+            label, [=, this] { return desk_.test() ? show_number(desk_.test()->test.*member) : QString(); },
+            parse_number_field(range,
+                               [=, this](std::optional<double> v) { return store_test(member, v, label.toLower()); }),
+            [unit] { return unit; })
+        ->setObjectName(object);
   };
-  mains(tr("Mains voltage"), &Test::mains_v, {50, 500}, "V");
-  mains(tr("Mains frequency"), &Test::mains_hz, {10, 500}, "Hz");
+  mains(tr("Mains voltage"), &Test::mains_v, {50, 500}, "V", "mainsVoltage");
+  mains(tr("Mains frequency"), &Test::mains_hz, {10, 500}, "Hz", "mainsFrequency");
   text_line<Test>(*form_, desk_, test_id, tr("Remarks"), &Test::notes);
 }
 
@@ -409,6 +438,8 @@ void RigView::arrive() {
     first_field_->selectAll();
   }
 }
+
+void RigView::reveal(const QString& field) { form_->reveal(field); }
 
 std::vector<KeyHint> RigView::keys() const {
   return {{tr("Tab, Shift+Tab"), tr("next field, field before")},

@@ -21,15 +21,18 @@ class RigView : public StageView {
  public:
   explicit RigView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
+  void reveal(const QString& field) override;
   std::vector<KeyHint> keys() const override;
 
  private:
   void build_form();
-  void add_test_fields();
-  void add_pickers_fixture();
-  void add_picker_bench();
-  void add_meters();
-  void add_grid();
+  void add_fixture_picker();
+  void add_bench_picker();
+  void add_meter_picker(const QString& name, std::optional<record::Id> record::Test::*member, const char* object);
+  void add_sensor_note();
+  void add_grid_size();
+  void add_grid_details();
+  QString change_grid(const std::function<void(Grid&)>& alter);
   void add_watts();
   void add_disclosure();
   QWidget* build_side();

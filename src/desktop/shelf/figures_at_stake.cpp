@@ -66,6 +66,7 @@ bool asked(const Desk& desk, const QString& why, const std::vector<Stake>& at_st
   table->setHorizontalHeaderLabels(
       {QObject::tr("Sweep"), QObject::tr("Mean PPFD, µmol/m²/s"), QObject::tr("Canopy efficacy, µmol/J")});
   table->verticalHeader()->hide();
+  table->setTabKeyNavigation(false);
   table->setEditTriggers(QAbstractItemView::NoEditTriggers);
   table->setSelectionMode(QAbstractItemView::NoSelection);
   table->setAccessibleName(QObject::tr("Figures before and after"));

@@ -80,8 +80,13 @@ QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::opt
 
 }  // namespace
 
-void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
-  text_line<Fixture>(form, desk, id, QObject::tr("Name"), &Fixture::name)->setObjectName("fixtureName");
+QLineEdit* add_fixture_name(Form& form, Desk& desk, const WhichId& id, const QString& label) {
+  auto* line = text_line<Fixture>(form, desk, id, label, &Fixture::name);
+  line->setObjectName("fixtureName");
+  return line;
+}
+
+void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
   text_line<Fixture>(form, desk, id, QObject::tr("Maker"), &Fixture::maker);
   text_line<Fixture>(form, desk, id, QObject::tr("Kind"), &Fixture::kind, QObject::tr("such as: six LED bars"));
   text_line<Fixture>(form, desk, id, QObject::tr("Emitters"), &Fixture::emitters,
@@ -124,7 +129,6 @@ void add_fixture_fields(Form& form, Desk& desk, const WhichId& id) {
 }
 
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
-  form.heading(QObject::tr("What its maker claims"));
   for (const ClaimKind& kind : claim_kinds()) {
     const std::string key = kind.kind;
     if (kind.number)
@@ -149,8 +153,7 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
   }
 }
 
-void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
-  text_line<Bench>(form, desk, id, QObject::tr("Name"), &Bench::name)->setObjectName("benchName");
+void add_bench_size(Form& form, Desk& desk, const WhichId& id) {
   const auto side = [&](const QString& name, double Bench::*member) {
     return form.line(
         name, [=, &desk] { return show_length(member_of(desk, id(), member), desk.units()); },
@@ -181,32 +184,84 @@ void add_bench_fields(Form& form, Desk& desk, const WhichId& id) {
   };
   side(QObject::tr("Width, left to right"), &Bench::width_m)->setObjectName("benchWidth");
   side(QObject::tr("Depth, from the door"), &Bench::depth_m)->setObjectName("benchDepth");
+}
+
+void add_bench_details(Form& form, Desk& desk, const WhichId& id) {
+  text_line<Bench>(form, desk, id, QObject::tr("Name of the bench"), &Bench::name)->setObjectName("benchName");
   length_line<Bench>(form, desk, id, QObject::tr("Height available"), &Bench::height_m, {0.1, 20});
-  const std::pair<QString, std::string Bench::*> walls[] = {{QObject::tr("Left wall"), &Bench::wall_left},
-                                                            {QObject::tr("Right wall"), &Bench::wall_right},
-                                                            {QObject::tr("Front, with door"), &Bench::wall_front},
-                                                            {QObject::tr("Back wall"), &Bench::wall_back}};
-  for (const auto& [name, member] : walls) {
+  const std::tuple<QString, std::string Bench::*, const char*> walls[] = {
+      {QObject::tr("Left wall"), &Bench::wall_left, "wallLeft"},
+      {QObject::tr("Right wall"), &Bench::wall_right, "wallRight"},
+      {QObject::tr("Front, with door"), &Bench::wall_front, "wallFront"},
+      {QObject::tr("Back wall"), &Bench::wall_back, "wallBack"}};
+  for (const auto& [name, member, object] : walls) {
     form.choice(
-        name,
-        [] {
-          return std::vector<Choice>{{QObject::tr("not stated"), ""},
-                                     {QObject::tr("reflective"), "reflective"},
-                                     {QObject::tr("white"), "white"},
-                                     {QObject::tr("dark"), "dark"},
-                                     {QObject::tr("open"), "open"}};
-        },
-        [=, &desk, member = member] { return QVariant(text_of(member_of(desk, id(), member).value_or(""))); },
-        [=, &desk, member = member, name = name](const QVariant& v) {
-          return store_member(desk, id(), member, text_of(v.toString()), name.toLower());
-        });
+            name,
+            [] {
+              return std::vector<Choice>{{QObject::tr("not stated"), ""},
+                                         {QObject::tr("reflective"), "reflective"},
+                                         {QObject::tr("white"), "white"},
+                                         {QObject::tr("dark"), "dark"},
+                                         {QObject::tr("open"), "open"}};
+            },
+            [=, &desk, member = member] { return QVariant(text_of(member_of(desk, id(), member).value_or(""))); },
+            [=, &desk, member = member, name = name](const QVariant& v) {
+              return store_member(desk, id(), member, text_of(v.toString()), name.toLower());
+            })
+        ->setObjectName(object);
   }
 }
 
+namespace {
+
+/// As its maker quotes it: the number, and what it is quoted as. The book keeps one standard deviation.
+void add_meter_uncertainty(Form& form, Desk& desk, const WhichId& id) {
+  const auto quoted = [=, &desk]() -> std::optional<double> {
+    const auto meter = desk.book().find<Meter>(id());
+    if (!meter || !meter->uncertainty_pct) return {};
+    return *meter->uncertainty_pct * meter->uncertainty_k.value_or(1);
+  };
+  const auto store = [=, &desk](std::optional<double> quoted_pct, std::optional<double> k) {
+    auto meter = desk.book().find<Meter>(id());
+    if (!meter) return QString();
+    meter->uncertainty_k = k;
+    meter->uncertainty_pct = quoted_pct ? std::optional(*quoted_pct / k.value_or(1)) : std::nullopt;
+    return desk.edits().make(QObject::tr("uncertainty of a meter"), [&](book::Edit& e) { e.save(*meter); })
+               ? QString()
+               : QObject::tr("Not kept.");
+  };
+  const auto factor = [=, &desk] { return member_of(desk, id(), &Meter::uncertainty_k).value_or(std::nullopt); };
+  form.line(
+          QObject::tr("Uncertainty, as quoted"), [=] { return show_number(quoted()); },
+          parse_number_field({0, 100}, [=](std::optional<double> v) { return store(v, factor()); }),
+          [] { return QStringLiteral("± %"); })
+      ->setObjectName("meterUncertainty");
+  form.choice(
+          QObject::tr("Quoted as"),
+          [] {
+            return std::vector<Choice>{{QObject::tr("not stated"), ""},
+                                       {QObject::tr("k = 2, holds 95 of 100"), 2.0},
+                                       {QObject::tr("one standard deviation"), 1.0},
+                                       {QObject::tr("k = 3, holds nearly all"), 3.0}};
+          },
+          [=] { return factor() ? QVariant(*factor()) : QVariant(""); },
+          [=](const QVariant& v) {
+            return store(quoted(), v == QVariant("") ? std::nullopt : std::optional(v.toDouble()));
+          })
+      ->setObjectName("meterQuotedAs");
+  form.note([=]() -> QString {
+    return quoted() && !factor()
+               ? QObject::tr("Not known what it is quoted as: one standard deviation is assumed, and marked so.")
+               : QString();
+  });
+}
+
+}  // namespace
+
 void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::string& kind) {
   text_line<Meter>(form, desk, id, QObject::tr("Name"), &Meter::name);
-  text_line<Meter>(form, desk, id, QObject::tr("Calibrated on"), &Meter::calibrated_on, QObject::tr("year-month-day"));
-  if (kind == "quantum") {
+  date_line<Meter>(form, desk, id, QObject::tr("Calibrated on"), &Meter::calibrated_on)->setObjectName("calibratedOn");
+  if (kind != "wall") {
     const auto plain = [&](const QString& name, double Meter::*member, const NumberRange& range, const QString& unit) {
       form.line(
           name, [=, &desk] { return show_number(member_of(desk, id(), member)); },
@@ -221,7 +276,7 @@ void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::stri
     length_line<Meter>(form, desk, id, QObject::tr("Nearest to a wall"), &Meter::closest_approach_m, {0, 1});
     number_line<Meter>(form, desk, id, QObject::tr("Range up to"), &Meter::range_max, {1, 1e5}, "µmol/m²/s");
   }
-  number_line<Meter>(form, desk, id, QObject::tr("Uncertainty"), &Meter::uncertainty_pct, {0, 100}, "%");
+  add_meter_uncertainty(form, desk, id);
 }
 
 }  // namespace sunbreak::desktop

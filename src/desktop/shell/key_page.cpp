@@ -44,6 +44,10 @@ void show_keys(QWidget* parent, const QString& stage, const std::vector<KeyHint>
     return std::any_of(here.begin(), here.end(), [&](const KeyHint& own) { return own.keys == hint.keys; });
   });
   section(QObject::tr("Everywhere"), everywhere);
+  auto* close = primary_button(QObject::tr("Close"), &dialog);
+  QObject::connect(close, &QPushButton::clicked, &dialog, &QDialog::accept);
+  grid->addWidget(close, row, 1, Qt::AlignRight);
+  close->setFocus();
   dialog.exec();
 }
 

@@ -135,7 +135,10 @@ void MainWindow::build_stages() {
     StageView* view = kind.make({*desk_, *hub_, *log_}, stack_);
     stack_->addWidget(view);
     views_.push_back(view);
-    connect(view, &StageView::go, this, &MainWindow::show_stage);
+    connect(view, &StageView::go, this, [this](Stage stage, const QString& field) {
+      show_stage(stage);
+      if (!field.isEmpty()) front()->reveal(field);
+    });
     connect(view, &StageView::wants_file, this, &MainWindow::choose_file);
     connect(view, &StageView::arms_length_wanted, this, &MainWindow::set_arms_length);
     connect(view, &StageView::pasted, this,

@@ -1,11 +1,11 @@
 #include <QApplication>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QProcess>
 #include <QSettings>
 
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/stages.h"
+#include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/text.h"
 
 /// Lab books: which were opened lately, and ways to others.
@@ -52,17 +52,15 @@ QStringList MainWindow::recent_books() const {
 }
 
 void MainWindow::choose_book() {
-  const QString path = QFileDialog::getOpenFileName(
-      this, tr("Open a lab book"), text_of(desk_->book().file().parent_path().string()), tr("Lab books (*.sunbreak)"));
+  const QString path = file_to_open(this, tr("Open a lab book"), text_of(desk_->book().file().parent_path().string()),
+                                    tr("Lab books (*.sunbreak)"));
   if (!path.isEmpty()) open_book(path);
 }
 
 void MainWindow::new_book() {
-  QString path = QFileDialog::getSaveFileName(this, tr("Name the new lab book"),
-                                              text_of(desk_->book().file().parent_path().string()),
-                                              tr("Lab books (*.sunbreak)"), nullptr, QFileDialog::DontConfirmOverwrite);
+  const QString path = new_file(this, tr("Name the new lab book"), text_of(desk_->book().file().parent_path().string()),
+                                tr("Lab books (*.sunbreak)"), "sunbreak");
   if (path.isEmpty()) return;
-  if (QFileInfo(path).suffix().isEmpty()) path += ".sunbreak";
   if (QFileInfo::exists(path))
     return desk_->warn(tr("%1 is there already: open it, or give the new lab book another name.").arg(path));
   open_book(path);

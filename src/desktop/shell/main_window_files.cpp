@@ -1,15 +1,14 @@
 #include <QDir>
 #include <QFile>
-#include <QFileDialog>
 #include <QFileInfo>
-#include <QMessageBox>
-#include <QPushButton>
 #include <QSettings>
 
 #include "book/test_rows.h"
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
 #include "desktop/shell/main_window.h"
+#include "desktop/widgets/file_dialogs.h"
+#include "desktop/widgets/question.h"
 #include "desktop/widgets/text.h"
 #include "exchange/package/data_package.h"
 #include "exchange/tables/split_sweeps.h"
@@ -21,9 +20,9 @@ constexpr qint64 largest_table = 32 << 20;
 }
 
 void MainWindow::choose_file() {
-  const QStringList paths = QFileDialog::getOpenFileNames(
-      this, tr("Tables of readings, or a data package"), QSettings().value("import/folder").toString(),
-      tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
+  const QStringList paths =
+      files_to_open(this, tr("Tables of readings, or a data package"), QSettings().value("import/folder").toString(),
+                    tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
   if (paths.isEmpty()) return;
   QSettings().setValue("import/folder", QFileInfo(paths.first()).absolutePath());
   bring_in_files(paths);
@@ -80,17 +79,13 @@ void MainWindow::bring_in_file(const QString& path) {
 /// Lists what in a package is not as its writer left it, and asks whether it is to be taken so.
 bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::string>& altered) {
   QStringList list;
-  for (const std::string& words : altered) list << QStringLiteral("· ") + text_of(words);
-  QMessageBox question(QMessageBox::NoIcon, tr("Altered package"),
-                       tr("%1 is not as its writer left it:").arg(QFileInfo(path).fileName()), QMessageBox::NoButton,
-                       this);
-  question.setObjectName("alteredPackage");
-  question.setInformativeText(list.join('\n'));
-  QPushButton* take = question.addButton(tr("Take it as it is"), QMessageBox::AcceptRole);
-  take->setObjectName("takeAltered");
-  question.setDefaultButton(question.addButton(tr("Leave it"), QMessageBox::RejectRole));
-  question.exec();
-  if (question.clickedButton() == take) return true;
+  for (const std::string& words : altered) list << text_of(words);
+  const Question question{tr("Altered package"),
+                          tr("%1 is not as its writer left it:").arg(QFileInfo(path).fileName()),
+                          list,
+                          "alteredPackage",
+                          {{tr("Leave it"), "leaveAltered"}, {tr("Take it as it is"), "takeAltered"}}};
+  if (ask(this, question) == 1) return true;
   desk_->say(tr("Nothing was taken. Ask for the package again from who measured."));
   return false;
 }

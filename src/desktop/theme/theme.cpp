@@ -6,6 +6,7 @@
 #include <QPalette>
 #include <QStyleFactory>
 
+#include "desktop/theme/focus_mark.h"
 #include "desktop/theme/plain_labels.h"
 
 namespace sunbreak::desktop {
@@ -75,7 +76,10 @@ void load_fonts() {
 void apply_look(QApplication& app, LookChoice choice) {
   static const bool dark_desktop = desktop_is_dark();
   static PlainLabels* plain = nullptr;
-  if (!plain) app.installEventFilter(plain = new PlainLabels(&app));
+  if (!plain) {
+    app.installEventFilter(plain = new PlainLabels(&app));
+    new FocusMark(&app);
+  }
   current = choice == LookChoice::Loft || (choice == LookChoice::FollowDesktop && dark_desktop) ? &loft : &paper;
   app.setStyle(QStyleFactory::create("Fusion"));
   app.setPalette(palette_of(*current));

@@ -20,6 +20,10 @@ void add_note(std::vector<qint16>& samples, double hertz, double seconds) {
   }
 }
 
+void add_rest(std::vector<qint16>& samples, double seconds) {
+  samples.resize(samples.size() + static_cast<std::size_t>(seconds * rate), 0);
+}
+
 /// Blocks until the tone has been handed over; silent where there is no device.
 void play_now(std::vector<qint16> samples) {
   static std::once_flag started;
@@ -43,6 +47,9 @@ std::vector<qint16> tone_samples(Tone tone) {
       break;
     case Tone::Look:
       add_note(samples, 220, 0.35);
+      break;
+    case Tone::Reference:
+      for (int i = 0; i < 3; ++i) add_note(samples, 660, 0.12), add_rest(samples, 0.06);
       break;
     case Tone::Done:
       add_note(samples, 880, 0.15);

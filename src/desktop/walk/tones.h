@@ -6,10 +6,11 @@
 
 namespace sunbreak::desktop {
 
-/// What a tone says: a reading was kept; look here; the sweep is done.
-enum class Tone { Kept, Look, Done };
+/// What a tone says: a reading was kept; look here; the reference is due, not the next station; the sweep is done.
+enum class Tone { Kept, Look, Reference, Done };
 
-/// A tone as 16-bit mono samples at 44.1 kHz: high and short, low and long, or two rising.
+/// A tone as 16-bit mono samples at 44.1 kHz: high and short, low and long, three of a height,
+/// or two rising.
 std::vector<qint16> tone_samples(Tone tone);
 
 /// Plays tones beside the interface, which never waits for them. Silenced or without a sound device they are not heard;

@@ -49,6 +49,10 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
   stabilization_ = new QLabel(middle);
   stabilization_->setObjectName("walkSettling");
   head->addWidget(stabilization_);
+  simulated_ = new QLabel(middle);
+  simulated_->setObjectName("walkSimulated");
+  set_tone(simulated_, "attention");
+  head->addWidget(simulated_);
   middle_layout->addLayout(head);
   map_ = new SweepMap(desk_, middle);
   middle_layout->addWidget(map_, 1);
@@ -97,7 +101,9 @@ void WalkView::refresh() {
     shown_ = now;
     course_.begin(desk_.sweep_on_walk());
     side_->value->setText({});  // clear() would leave an undo step in the field
+    last_kept_ = last_read();
     say({}, "");
+    goes_on_from_watts_ = false;
     hub_.hang_simulated(desk_.rung()->height_m, desk_.stop()->percent);
   }
   taker_.set_samples(desk_.test()->test.samples_a_reading);
@@ -148,22 +154,39 @@ void WalkView::refresh_stabilization() {
   set_tone(stabilization_, kind == evaluation::WalkedState::Stabilized ? "good" : "attention");
 }
 
+/// The sweep's latest reading, as it was read; empty where none is.
+QString WalkView::last_read() const {
+  const StationState* latest = nullptr;
+  for (const StationState& state : desk_.view()->states)
+    if (state.kind == StationState::Read && (!latest || state.reading_id > latest->reading_id)) latest = &state;
+  return latest ? text_of(short_number(latest->raw, 1)) : QString();
+}
+
 void WalkView::refresh_live() {
   if (!isVisible()) return;
   const auto live = hub_.channel(Measures::Light).live();
-  side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : QString());
+  side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : arms_length_ ? last_kept_ : QString());
+  const bool computed = desk_.view() && desk_.view()->simulated();
+  simulated_->setText(computed            ? marked_attention(tr("simulated: this sweep measures nothing"))
+                      : simulated_light() ? marked_attention(tr("the light is simulated"))
+                                          : QString());
+  simulated_->setVisible(!simulated_->text().isEmpty());
   side_->show_doing(taker_.doing(), taker_.progress());
 }
 
 void WalkView::describe_current() {
   if (current() < 0 || !desk_.view()) return;
   const Layout& layout = desk_.view()->layout;
-  side_->turn->setText(course_.turn() == Turn::Reference ? tr("Reference, once more for drift")
-                       : course_.turn() == Turn::Repeat  ? tr("The same station again, for repeatability")
-                       : desk_.view()->complete()        ? tr("All stations are read; at hand")
-                                                         : tr("Next station"));
+  side_->turn->setText(course_.turn() == Turn::Reference
+                           ? tr("Not the next on a list: the reference, once more for drift")
+                       : course_.turn() == Turn::Repeat ? tr("The same station again, for repeatability")
+                       : desk_.view()->complete()       ? tr("All stations are read; at hand")
+                                                        : tr("Next station"));
   set_tone(side_->turn, course_.turn() == Turn::Station ? "" : "attention");
-  side_->place->setText(station_words(layout, current()).replace(", ", ",\n"));
+  const QString place = station_words(layout, current()).replace(", ", ",\n");
+  const bool reference = course_.turn() == Turn::Reference;
+  side_->place->setText(reference ? tr("Reference again:\n%1").arg(place) : place);
+  set_tone(side_->place, reference ? "attention" : "");
   side_->where->setText(station_place(layout, current(), desk_.units()));
   const StationState& state = desk_.view()->states[current()];
   QString words;
@@ -200,7 +223,9 @@ void WalkView::follow_course(bool again) {
 }
 
 void WalkView::advance() {
+  const bool from_reference = course_.turn() == Turn::Reference;
   if (course_.advance(desk_.sweep_on_walk()) == WalkCourse::Step::Complete) return tell_complete();
+  if (!from_reference && course_.turn() == Turn::Reference) tones_.play(Tone::Reference);
   follow_course();
 }
 
@@ -211,12 +236,52 @@ void WalkView::tell_complete() {
   map_->set_current(current());
   side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
   tones_.play(Tone::Done);
-  say((desk_.sweep() && desk_.sweep()->power_w
-           ? tr("Every station of this sweep is read. Page Down takes the next height, Alt+4 reads the map.")
-           : tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is "
-                "no efficacy.")) +
+  goes_on_from_watts_ = desk_.sweep() && !desk_.sweep()->power_w;
+  if (goes_on_from_watts_ && isVisible() && !arms_length_ && !was_hands_free) {
+    side_->watts->setFocus(Qt::OtherFocusReason);
+    side_->watts->selectAll();
+  }
+  say((goes_on_from_watts_
+           ? tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is "
+                "no efficacy. Type them; Enter keeps them and %1.")
+           : tr("Every station of this sweep is read. Enter %1."))
+              .arg(way_on()) +
           (was_hands_free ? tr(" H goes on hands-free there.") : QString()),
       "good");
+}
+
+/// The sweep of the plan that is to be walked after this one: at this height first, then at the next ones, then from
+/// the top; none where every one is read.
+std::optional<std::pair<record::Id, record::Id>> WalkView::next_open_sweep() const {
+  const record::TestRecord& test = *desk_.test();
+  std::vector<std::pair<record::Id, record::Id>> plan;
+  for (const record::Rung& rung : test.rungs)
+    for (const record::Stop& stop : test.stops) plan.emplace_back(rung.id, stop.id);
+  const auto here = std::find(plan.begin(), plan.end(), std::pair(desk_.rung()->id, desk_.stop()->id));
+  std::rotate(plan.begin(), here, plan.end());
+  for (const auto& [rung, stop] : plan) {
+    const record::Sweep* sweep = test.sweep(rung, stop);
+    const evaluation::SweepDigest* digest = sweep ? desk_.digest_of(sweep->id) : nullptr;
+    if (!digest || !digest->complete) return std::pair(rung, stop);
+  }
+  return {};
+}
+
+/// What Enter does on a sweep that is read whole.
+QString WalkView::way_on() const {
+  const auto next = next_open_sweep();
+  if (!next) return tr("reads the map: every sweep of the plan is read");
+  return tr("goes on to %1 at %2 %")
+      .arg(text_of(length_text(desk_.test()->rung(next->first)->height_m, desk_.units())),
+           show_number(desk_.test()->stop(next->second)->percent));
+}
+
+void WalkView::go_on() {
+  goes_on_from_watts_ = false;
+  if (const auto next = next_open_sweep())
+    desk_.choose(next->first, next->second);
+  else
+    emit go(Stage::Read);
 }
 
 void WalkView::skip() {
@@ -232,7 +297,15 @@ void WalkView::skip() {
 
 void WalkView::accept_typed() {
   const QString text = side_->value->text().trimmed();
-  if (text.isEmpty() || current() < 0) return;
+  if (current() < 0) return;
+  if (text.isEmpty()) {
+    if (course_.turn() != Turn::Station) return;
+    if (course_.looked_again_at(current()))
+      advance();
+    else if (desk_.view() && desk_.view()->complete())
+      go_on();
+    return;
+  }
   const auto reading = exchange::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
   if (!reading.ppfd) {
     tones_.play(Tone::Look);
@@ -290,13 +363,21 @@ void WalkView::take(const TakenValue& value, const QString& words) {
   const double before = present.kind == StationState::Read ? present.raw : 0;
   if (!desk_.edits().accept(station, value)) return;
   side_->value->setText({});
-  say(tr("%1 kept.").arg(words), "good");
+  last_kept_ = words;
+  say(kept_words(words, station), "good");
   const bool wrong = flagged(station);
   tones_.play(wrong ? Tone::Look : Tone::Kept);
   // Hands-free, the sensor still stands there: what looks wrong is read once more before it is left.
   if (wrong && taker_.hands_free() && hub_.carriage_state() == LinkState::Live && course_.look_again()) {
     follow_course(true);
     warn_of(station);
+    return;
+  }
+  // A slipped digit is mended where the eye still is on the meter.
+  if (value.source == "typed" && slipped(station) && course_.look_again()) {
+    follow_course(true);
+    warn_of(station);
+    say(side_->note->text() + ' ' + tr("Type it again, or Enter leaves it as it is."), "attention");
     return;
   }
   advance();

@@ -38,6 +38,7 @@ class WalkView : public StageView {
   void refresh();
   void refresh_checks();
   void refresh_live();
+  QString last_read() const;
   void refresh_stabilization();
   void describe_current();
   void move_to(int station);
@@ -45,6 +46,9 @@ class WalkView : public StageView {
   void follow_course(bool again = false);
   void advance();
   void tell_complete();
+  std::optional<std::pair<record::Id, record::Id>> next_open_sweep() const;
+  QString way_on() const;
+  void go_on();
   void skip();
   void accept_typed();
   void accept_live();
@@ -54,6 +58,8 @@ class WalkView : public StageView {
   void longer_look(const HeldValue& held, const LiveTaker::Answer& answer);
   bool warn_of(int station);
   bool flagged(int station) const;
+  bool slipped(int station) const;
+  QString kept_words(const QString& typed, int station) const;
   void go_to_next_check();
   void list_checks();
   void go_to(record::Id sweep_id, int station);
@@ -72,9 +78,11 @@ class WalkView : public StageView {
   Tones tones_;
   SweepMap* map_;
   WalkSide* side_;
-  QLabel *title_, *progress_, *stabilization_;
+  QLabel *title_, *progress_, *stabilization_, *simulated_;
+  QString last_kept_;  ///< shown large at arm's length, where no live value is
   WalkCourse course_;
   bool arms_length_ = false;
+  bool goes_on_from_watts_ = false;  ///< they are all that this sweep still lacked
   std::pair<record::Id, record::Id> shown_{0, 0};
 };
 

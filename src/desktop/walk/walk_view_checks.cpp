@@ -22,7 +22,7 @@ void WalkView::refresh_checks() {
   const auto probe = opening_probe(desk_.view()->layout);
   std::optional<ProbeVerdict> verdict;
   if (desk_.test()->test.opening_probe && !probe.empty())
-    verdict = probe_verdict(desk_.view()->layout, desk_.view()->ppfd, desk_.worked_out().hang());
+    verdict = probe_verdict(desk_.view()->layout, desk_.view()->ppfd, desk_.worked_out().hang(), desk_.units());
   const int read = desk_.view()->read();
   const bool early = read <= static_cast<int>(probe.size()) + verdict_shown_for;
   side_->verdict->setVisible(verdict && (early || verdict->check) && !desk_.view()->complete());
@@ -51,6 +51,20 @@ bool WalkView::flagged(int station) const {
         std::find(finding.stations.begin(), finding.stations.end(), station) != finding.stations.end())
       return true;
   return false;
+}
+
+/// Whether a station alone looks as a slipped digit makes it.
+bool WalkView::slipped(int station) const {
+  for (const Finding& finding : desk_.worked_out().findings())
+    if (finding.severity != Severity::Look && finding.stations == std::vector{station}) return true;
+  return false;
+}
+
+/// A value as it was read and, where the sensor's correction makes it another, as the map shows it.
+QString WalkView::kept_words(const QString& read, int station) const {
+  const double raw = desk_.view()->states[station].raw, corrected = desk_.view()->ppfd[station];
+  if (ppfd_text(raw) == ppfd_text(corrected)) return tr("%1 kept.").arg(read);
+  return tr("%1 kept as read; corrected it is %2 µmol/m²/s.").arg(read, text_of(ppfd_text(corrected)));
 }
 
 /// Says at once what looks wrong with a reading just taken.

@@ -3,8 +3,10 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 
+#include "desktop/instruments/instrument_hub.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/walk/walk_view.h"
+#include "desktop/widgets/field_parsers.h"
 
 /// The keys of Walk.
 namespace sunbreak::desktop {
@@ -132,6 +134,11 @@ bool WalkView::watts_key(QKeyEvent* key) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
       take_watts();
+      if (goes_on_from_watts_ && desk_.sweep() && desk_.sweep()->power_w) {
+        side_->value->setFocus(Qt::OtherFocusReason);
+        go_on();
+        return true;
+      }
       break;
     case Qt::Key_Space: {
       const auto live = hub_.channel(instruments::Measures::Power).live();
@@ -156,25 +163,26 @@ bool WalkView::watts_key(QKeyEvent* key) {
 }
 
 std::vector<KeyHint> WalkView::keys() const {
-  return {{tr("Enter"), tr("keep the typed value and go to the next station")},
-          {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on; a doubtful "
-                           "one is looked at longer, "
-                           "and Space takes it as it is")},
-          {tr("H"), tr("hands-free: take what holds still, and go on")},
-          {tr("Arrows"), tr("another station")},
-          {tr("N"), tr("skip: the next unread station; this one comes again at the end")},
-          {tr("Backspace"), tr("the station before, where nothing is typed")},
-          {tr("R"), tr("read the same station again, for repeatability")},
-          {tr("F"), tr("read the reference station again, for drift")},
-          {tr("C"), tr("go to the next station that is worth a look")},
-          {tr("L"), tr("list all checks; set one aside with a reason")},
-          {tr("M"), tr("declare the station missing")},
-          {tr("Delete"), tr("take the station's reading back")},
-          {tr("W"), tr("the watts at the wall: Enter keeps what is typed, Space takes the meter's live value")},
-          {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
-          {tr("T"), tr("tones on or off")},
-          {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
-          {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}};
+  return {
+      {tr("Enter"), tr("keep the typed value and go to the next station; on a sweep that is read, to the next one")},
+      {tr("Space"), tr("take the sensor's live value, or the mean of as many as Rig says, and go on; a doubtful "
+                       "one is looked at longer, "
+                       "and Space takes it as it is")},
+      {tr("H"), tr("hands-free: take what holds still, and go on")},
+      {tr("Arrows"), tr("another station")},
+      {tr("N"), tr("skip: the next unread station; this one comes again at the end")},
+      {tr("Backspace"), tr("the station before, where nothing is typed")},
+      {tr("R"), tr("read the same station again, for repeatability")},
+      {tr("F"), tr("read the reference station again, for drift")},
+      {tr("C"), tr("go to the next station that is worth a look")},
+      {tr("L"), tr("list all checks; set one aside with a reason")},
+      {tr("M"), tr("declare the station missing")},
+      {tr("Delete"), tr("take the station's reading back")},
+      {tr("W"), tr("the watts at the wall: Enter keeps what is typed, Space takes the meter's live value")},
+      {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
+      {tr("T"), tr("tones on or off")},
+      {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
+      {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}};
 }
 
 }  // namespace sunbreak::desktop

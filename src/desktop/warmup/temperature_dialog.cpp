@@ -30,7 +30,7 @@ TemperatureDialog::TemperatureDialog(Desk& desk, QWidget* parent) : QDialog(pare
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(24, 16, 24, 16);
   auto* caution =
-      wrapped_label(tr("Do not touch: surfaces over 60 °C burn. Leave covers closed; what is inside is for a "
+      wrapped_label(tr("Do not touch: surfaces over 60 °C (140 °F) burn. Leave covers closed; what is inside is for a "
                        "licensed electrician."),
                     this);
   caution->setProperty("quiet", true);
@@ -95,6 +95,15 @@ void TemperatureDialog::build_form() {
             return changed();
           })
       ->setObjectName("temperatureMethod");
+  const auto unit = [this] { return text_of(std::string(temperature_unit(desk_.units()))); };
+  const auto temperature = [=, this](double low_c, double high_c, std::function<void(std::optional<double>)> store) {
+    const UnitSystem units = desk_.units();
+    return parse_number_field({shown_temperature(low_c, units), shown_temperature(high_c, units)},
+                              [=](std::optional<double> v) {
+                                store(v ? std::optional(celsius_of_shown(*v, units)) : std::nullopt);
+                                return changed();
+                              });
+  };
   const auto number = [&](const QString& name, const char* object, NumberRange range,
                           std::optional<double> record::Temperature::*field, const QString& unit, const QString& hint) {
     form_
@@ -110,21 +119,29 @@ void TemperatureDialog::build_form() {
   };
   form_
       ->line(
-          tr("Read"), [this] { return read_ ? show_number(taken_.read_c) : QString(); },
-          parse_number_field({-60, 1200},
-                             [=, this](std::optional<double> v) {
-                               read_ = v.has_value();
-                               taken_.read_c = v.value_or(0);
-                               return changed();
-                             }),
-          [] { return QStringLiteral("°C"); })
+          tr("Read"),
+          [this] { return read_ ? show_number(shown_temperature(taken_.read_c, desk_.units()), 1) : QString(); },
+          temperature(-60, 1200,
+                      [=, this](std::optional<double> c) {
+                        read_ = c.has_value();
+                        taken_.read_c = c.value_or(0);
+                      }),
+          unit)
       ->setObjectName("temperatureRead");
   number(tr("Emissivity set"), "emissivitySet", {0.01, 1}, &record::Temperature::emissivity_set, {},
          tr("of the instrument"));
   number(tr("of the surface"), "emissivityTrue", {0.01, 1}, &record::Temperature::emissivity_true, {},
          tr("paint, tape, leaf 0.95"));
-  number(tr("Reflected"), "reflected", {-60, 400}, &record::Temperature::reflected_c, QStringLiteral("°C"),
-         tr("the air where empty"));
+  form_
+      ->line(
+          tr("Reflected"),
+          [this] {
+            return taken_.reflected_c ? show_number(shown_temperature(*taken_.reflected_c, desk_.units()), 1)
+                                      : QString();
+          },
+          temperature(-60, 400, [this](std::optional<double> c) { taken_.reflected_c = c; }), unit,
+          tr("the air where empty"))
+      ->setObjectName("reflected");
   form_
       ->choice(
           tr("Bare or polished metal"),
@@ -144,12 +161,15 @@ void TemperatureDialog::show_result() {
   set_tone(result_, "");
   if (read_) {
     taken_.taken_at = desk_.clock().utc_text();
-    const TemperatureShot shot = evaluation::shot_of(*desk_.test(), taken_);
+    const TemperatureShot shot = evaluation::shot_of(*desk_.test(), taken_, desk_.units());
     const auto surface = surface_temperature_c(shot);
-    words << (surface ? tr("The surface is at %1 °C%2.")
-                            .arg(surface.value(), 0, 'f', 1)
+    words << (surface ? tr("The surface is at %1 %2%3.")
+                            .arg(shown_temperature(surface.value(), desk_.units()), 0, 'f', 1)
+                            .arg(text_of(std::string(temperature_unit(desk_.units()))))
                             .arg(shot.air_c && taken_.place != "air"
-                                     ? tr(", %1 K over air").arg(surface.value() - *shot.air_c, 0, 'f', 1)
+                                     ? tr(", %1 %2 over air")
+                                           .arg(shown_rise(surface.value() - *shot.air_c, desk_.units()), 0, 'f', 1)
+                                           .arg(text_of(std::string(rise_unit(desk_.units()))))
                                      : QString())
                       : text_of(surface.problem().sentence()));
     const auto checks = temperature_checks(shot);
@@ -162,7 +182,7 @@ void TemperatureDialog::show_result() {
 void TemperatureDialog::keep() {
   if (QWidget* typing = focusWidget()) typing->clearFocus();
   if (!read_) return result_->setText(tr("Nothing was read yet: type the temperature, or leave it."));
-  const auto surface = surface_temperature_c(evaluation::shot_of(*desk_.test(), taken_));
+  const auto surface = surface_temperature_c(evaluation::shot_of(*desk_.test(), taken_, desk_.units()));
   if (!surface) return show_result();
   taken_.test_id = desk_.test()->test.id;
   taken_.taken_at = desk_.clock().utc_text();

@@ -24,12 +24,11 @@ TemperaturePanel::TemperaturePanel(Desk& desk, QWidget* parent) : QWidget(parent
   layout->addWidget(heading_label(tr("Temperatures"), this));
   empty_ =
       wrapped_label(tr("Driver, bar top and underside, canopy, air. What compares is the rise over air, long after "
-                       "switch-on. Surfaces over 60 °C burn: do not touch."),
+                       "switch-on. Surfaces over 60 °C (140 °F) burn: do not touch."),
                     this);
   empty_->setProperty("quiet", true);
   layout->addWidget(empty_);
-  table_ = new FiguresTable({tr("Place"), tr("Read °C"), tr("True °C"), tr("Rise K"), tr("After")}, tr("Temperatures"),
-                            this);
+  table_ = new FiguresTable({tr("Place"), tr("Read"), tr("True"), tr("Rise"), tr("After")}, tr("Temperatures"), this);
   table_->setObjectName("temperatureTable");
   table_->set_spare_columns({1});
   table_->installEventFilter(this);
@@ -59,8 +58,13 @@ void TemperaturePanel::refresh() {
   shown_.clear();
   QStringList words;
   std::set<std::string> said;
+  const auto degrees = [this](double c) { return QString::number(shown_temperature(c, desk_.units()), 'f', 1); };
+  const QString unit = text_of(std::string(temperature_unit(desk_.units())));
+  table_->horizontalHeaderItem(1)->setText(tr("Read %1").arg(unit));
+  table_->horizontalHeaderItem(2)->setText(tr("True %1").arg(unit));
+  table_->horizontalHeaderItem(3)->setText(tr("Rise %1").arg(text_of(std::string(rise_unit(desk_.units())))));
   for (const record::Temperature& t : test.temperatures) {
-    const TemperatureShot shot = evaluation::shot_of(test, t);
+    const TemperatureShot shot = evaluation::shot_of(test, t, desk_.units());
     const auto surface = surface_temperature_c(shot);
     const auto checks = temperature_checks(shot);
     QStringList tips;
@@ -74,9 +78,12 @@ void TemperaturePanel::refresh() {
     const bool rises = surface && shot.air_c && !is_air;
     rows.push_back(
         {{text_of(t.place), tips.join("\n"), !checks.empty() || !surface},
-         {QString::number(t.read_c, 'f', 1), {}, false},
-         {surface ? QString::number(surface.value(), 'f', 1) : QStringLiteral("–"), tips.join("\n"), false},
-         {rises ? QString::number(surface.value() - *shot.air_c, 'f', 1) : QStringLiteral("–"), {}, false},
+         {degrees(t.read_c), {}, false},
+         {surface ? degrees(surface.value()) : QStringLiteral("–"), tips.join("\n"), false},
+         {rises ? QString::number(shown_rise(surface.value() - *shot.air_c, desk_.units()), 'f', 1)
+                : QStringLiteral("–"),
+          {},
+          false},
          {lamp.on_since_s ? tr("%1 min").arg((record::seconds_of(t.taken_at) - *lamp.on_since_s) / 60, 0, 'f', 0)
                           : QStringLiteral("–"),
           tr("since switch-on"), false}});

@@ -123,6 +123,7 @@ QWidget* WarmUpView::build_head() {
 
 QWidget* WarmUpView::build_lower() {
   auto* scroll = new QScrollArea(this);
+  scroll->setAccessibleName(tr("Stair, temperatures, cost and heat"));
   scroll->setWidgetResizable(true);
   scroll->setFrameShape(QFrame::NoFrame);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

@@ -1,6 +1,7 @@
 #include "desktop/widgets/field_parsers.h"
 
 #include <QCoreApplication>
+#include <QDate>
 #include <QRegularExpression>
 
 #include "core/quantity/number.h"
@@ -51,6 +52,20 @@ Form::Take parse_length_field(const std::function<UnitSystem()>& units, const Nu
       return out_of_range(text, text_of(length_text(range_m.low, units())),
                           text_of(length_text(range_m.high, units())));
     return store(value);
+  };
+}
+
+Form::Take parse_date_field(const std::function<QString(const QString&)>& store) {
+  return [=](const QString& text) -> QString {
+    static const QRegularExpression form("^\\d{4}-\\d{2}-\\d{2}$");
+    if (text.isEmpty()) return store({});
+    if (!form.match(text).hasMatch())
+      return words("'%1' is not a day as it is kept here; nothing was changed. Type year-month-day, like 2026-05-12.")
+          .arg(text);
+    if (!QDate::fromString(text, Qt::ISODate).isValid())
+      return words("There is no day '%1' in the calendar; nothing was changed. Type year-month-day, like 2026-05-12.")
+          .arg(text);
+    return store(text);
   };
 }
 

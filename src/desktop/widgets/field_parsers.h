@@ -22,6 +22,9 @@ Form::Take parse_number_field(const NumberRange& range, const std::function<QStr
 Form::Take parse_length_field(const std::function<UnitSystem()>& units, const NumberRange& range_m,
                               const std::function<QString(std::optional<double>)>& store);
 
+/// A typed day, kept as year-month-day; empty where it is not stated. Refuses in words, with the form that is taken.
+Form::Take parse_date_field(const std::function<QString(const QString&)>& store);
+
 QString show_number(std::optional<double> value, int decimals = 4);
 QString show_length(std::optional<double> meters, UnitSystem units);
 

@@ -4,7 +4,10 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QSettings>
 #include <QStyle>
+#include <QVBoxLayout>
+#include <algorithm>
 
 #include "desktop/widgets/labels.h"
 
@@ -28,29 +31,92 @@ void mark_wrong(QLineEdit* edit, QLabel* problem, const QString& words) {
 
 }  // namespace
 
-Form::Form(QWidget* parent) : QWidget(parent), grid_(new QGridLayout(this)) {
-  grid_->setContentsMargins(0, 0, 0, 0);
-  grid_->setHorizontalSpacing(8);
-  grid_->setVerticalSpacing(4);
-  grid_->setColumnMinimumWidth(0, 136);
-  grid_->setColumnStretch(1, 1);
-  grid_->setColumnMinimumWidth(2, 56);
+Form::Form(QWidget* parent) : QWidget(parent), column_(new QVBoxLayout(this)) {
+  column_->setContentsMargins(0, 0, 0, 0);
+  column_->setSpacing(0);
+  begin_part({}, {});
+}
+
+void Form::begin_part(const QString& title, const QString& key) {
+  Part part{title, key};
+  if (!key.isEmpty()) {
+    part.name = new QPushButton(this);
+    part.name->setObjectName("part_" + key);
+    part.name->setProperty("part", true);
+    column_->addWidget(part.name);
+  }
+  part.body = new QWidget(this);
+  part.grid = new QGridLayout(part.body);
+  part.grid->setContentsMargins(0, 0, 0, key.isEmpty() ? 8 : 12);
+  part.grid->setHorizontalSpacing(8);
+  part.grid->setVerticalSpacing(4);
+  part.grid->setColumnStretch(1, 1);
+  column_->addWidget(part.body);
+  parts_.push_back(part);
+}
+
+void Form::section(const QString& title, const QString& key, Begins as) {
+  begin_part(title, key);
+  const Part part = parts_.back();
+  const QString setting = "parts open/" + key;
+  show_part(part, QSettings().value(setting, as == Begins::Open).toBool());
+  const std::size_t place = parts_.size() - 1;
+  connect(part.name, &QPushButton::clicked, this, [this, place, setting] {
+    const bool open = parts_[place].body->isHidden();
+    QSettings().setValue(setting, open);
+    show_part(parts_[place], open);
+  });
+}
+
+void Form::show_part(const Part& part, bool open) {
+  part.body->setVisible(open);
+  name_part(part);
+}
+
+void Form::name_part(const Part& part) {
+  const auto filled = std::count_if(part.editors.begin(), part.editors.end(), [](const QWidget* editor) {
+    if (const auto* edit = qobject_cast<const QLineEdit*>(editor)) return !edit->text().isEmpty();
+    const auto* box = qobject_cast<const QComboBox*>(editor);
+    return box && box->currentData() != QVariant("") && box->currentData() != QVariant(-1);
+  });
+  const bool open = !part.body->isHidden();
+  part.name->setText(tr("%1 %2: %3 of %4 filled")
+                         .arg(open ? QStringLiteral("−") : QStringLiteral("+"), part.title)
+                         .arg(filled)
+                         .arg(part.editors.size()));
+  part.name->setToolTip(open ? tr("Fold it away") : tr("Show its %1 fields").arg(part.editors.size()));
+  part.name->setAccessibleName(tr("%1, %2 of %3 filled, %4")
+                                   .arg(part.title)
+                                   .arg(filled)
+                                   .arg(part.editors.size())
+                                   .arg(open ? tr("open") : tr("folded")));
+}
+
+bool Form::reveal(const QString& object_name) {
+  for (const Part& part : parts_)
+    for (QWidget* editor : part.editors)
+      if (editor->objectName() == object_name) {
+        if (part.body->isHidden()) show_part(part, true);
+        editor->setFocus(Qt::ShortcutFocusReason);
+        if (auto* edit = qobject_cast<QLineEdit*>(editor)) edit->selectAll();
+        return true;
+      }
+  return false;
 }
 
 void Form::heading(const QString& text) {
-  const int row = grid_->rowCount();
-  if (row > 1) grid_->setRowMinimumHeight(row, 16);
-  auto* label = heading_label(text, this);
-  grid_->addWidget(label, row + 1, 0, 1, 3);
+  const int row = grid()->rowCount();
+  if (row > 1) grid()->setRowMinimumHeight(row, 16);
+  grid()->addWidget(heading_label(text, body()), row + 1, 0, 1, 3);
 }
 
 void Form::note(const Show& text, const char* tone) {
-  auto* label = wrapped_label({}, this);
+  auto* label = wrapped_label({}, body());
   if (*tone)
     set_tone(label, tone);
   else
     label->setProperty("quiet", true);
-  grid_->addWidget(label, grid_->rowCount(), 0, 1, 3);
+  grid()->addWidget(label, grid()->rowCount(), 0, 1, 3);
   refreshers_.push_back([=] {
     label->setText(text());
     label->setVisible(!label->text().isEmpty());
@@ -58,19 +124,36 @@ void Form::note(const Show& text, const char* tone) {
   refreshers_.back()();
 }
 
+/// The fields of all parts stand under one another.
+void Form::align_columns() {
+  const auto widest = [](const std::vector<QLabel*>& labels, int least) {
+    for (const QLabel* label : labels) least = std::max(least, label->sizeHint().width());
+    return least;
+  };
+  const int name = widest(names_, 136), unit = widest(units_, 56);
+  for (const Part& part : parts_) {
+    part.grid->setColumnMinimumWidth(0, name);
+    part.grid->setColumnMinimumWidth(2, unit);
+  }
+}
+
 int Form::add_row(const QString& name, QWidget* editor, const Show& unit) {
-  const int row = grid_->rowCount();
-  auto* label = quiet_label(name, this);
+  const int row = grid()->rowCount();
+  auto* label = quiet_label(name, body());
   label->setBuddy(editor);
   editor->setAccessibleName(name);
-  grid_->addWidget(label, row, 0);
-  grid_->addWidget(editor, row, 1, 1, unit ? 1 : 2);
+  grid()->addWidget(label, row, 0);
+  grid()->addWidget(editor, row, 1, 1, unit ? 1 : 2);
+  names_.push_back(label);
   if (unit) {
-    auto* unit_label = quiet_label(unit(), this);
-    grid_->addWidget(unit_label, row, 2);
+    auto* unit_label = quiet_label(unit(), body());
+    grid()->addWidget(unit_label, row, 2);
     refreshers_.push_back([=] { unit_label->setText(unit()); });
+    units_.push_back(unit_label);
   }
   editors_.push_back(editor);
+  parts_.back().editors.push_back(editor);
+  align_columns();
   return row;
 }
 
@@ -83,13 +166,13 @@ void Form::commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* p
 
 QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, const Show& unit, const QString& hint,
                       Preview preview) {
-  auto* edit = new QLineEdit(this);
+  auto* edit = new QLineEdit(body());
   edit->setPlaceholderText(hint);
   const int row = add_row(name, edit, unit);
-  auto* problem = wrapped_label({}, this);
+  auto* problem = wrapped_label({}, body());
   set_tone(problem, "bad");
   problem->hide();
-  grid_->addWidget(problem, row + 1, 1, 1, 2);
+  grid()->addWidget(problem, row + 1, 1, 1, 2);
   connect(edit, &QLineEdit::editingFinished, this, [=, this] { commit(edit, show, take, problem); });
   if (on_typing && preview == Preview::On)
     connect(edit, &QLineEdit::textEdited, this,
@@ -110,15 +193,15 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
 
 QComboBox* Form::choice(const QString& name, const std::function<std::vector<Choice>()>& options,
                         const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take) {
-  auto* box = new QComboBox(this);
+  auto* box = new QComboBox(body());
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(12);
   const int row = add_row(name, box, {});
 
-  auto* problem = wrapped_label({}, this);
+  auto* problem = wrapped_label({}, body());
   set_tone(problem, "bad");
   problem->hide();
-  grid_->addWidget(problem, row + 1, 1, 1, 2);
+  grid()->addWidget(problem, row + 1, 1, 1, 2);
   const auto fill = [=] {
     const QSignalBlocker quiet(box);
     box->clear();
@@ -141,17 +224,19 @@ void Form::button_row(const std::vector<std::pair<QString, std::function<void()>
   auto* line = new QHBoxLayout;
   line->setSpacing(8);
   for (const auto& [text, act] : buttons) {
-    auto* button = new QPushButton(text, this);
+    auto* button = new QPushButton(text, body());
     connect(button, &QPushButton::clicked, this, [act = act] { act(); });
     line->addWidget(button);
     editors_.push_back(button);
   }
   line->addStretch();
-  grid_->addLayout(line, grid_->rowCount(), 0, 1, 3);
+  grid()->addLayout(line, grid()->rowCount(), 0, 1, 3);
 }
 
 void Form::refresh() {
   for (const auto& refresher : refreshers_) refresher();
+  for (const Part& part : parts_)
+    if (part.name) name_part(part);
 }
 
 void Form::drop_refusals() {

@@ -8,6 +8,8 @@
 
 class QGridLayout;
 class QLabel;
+class QPushButton;
+class QVBoxLayout;
 
 namespace sunbreak::desktop {
 
@@ -27,6 +29,12 @@ class Form : public QWidget {
   explicit Form(QWidget* parent = nullptr);
 
   void heading(const QString& text);
+  /// Begins a part that folds: what is added from here on stands under its name, which says how much of it is filled.
+  /// Whether it is open is remembered under `key`.
+  enum class Begins { Folded, Open };
+  void section(const QString& title, const QString& key, Begins as = Begins::Folded);
+  /// Opens the part that a field stands in and puts the keyboard into the field; false where there is no such field.
+  bool reveal(const QString& object_name);
   void note(const Show& text, const char* tone = "");
   /// Whether what is typed into a line may be tried before it is kept; not where keeping it does more than change the
   /// book.
@@ -47,10 +55,27 @@ class Form : public QWidget {
   void set_editable(bool editable);
 
  private:
+  /// What stands under one name.
+  struct Part {
+    QString title, key;
+    QPushButton* name = nullptr;  ///< none for what stands before the first part
+    QWidget* body = nullptr;
+    QGridLayout* grid = nullptr;
+    std::vector<QWidget*> editors{};
+  };
+
+  void begin_part(const QString& title, const QString& key);
+  QGridLayout* grid() { return parts_.back().grid; }
+  QWidget* body() { return parts_.back().body; }
+  void show_part(const Part& part, bool open);
+  void name_part(const Part& part);
+  void align_columns();
   int add_row(const QString& name, QWidget* editor, const Show& unit);
   void commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* problem);
 
-  QGridLayout* grid_;
+  QVBoxLayout* column_;
+  std::vector<Part> parts_;
+  std::vector<QLabel*> names_, units_;
   std::vector<std::function<void()>> refreshers_, droppers_;
   std::vector<QWidget*> editors_;
 };

@@ -9,22 +9,33 @@ namespace sunbreak::record {
 
 struct Meter {
   Id id = 0;
-  std::string kind = "quantum";  ///< quantum or wall
+  std::string kind = "quantum";  ///< quantum, spectrometer or wall
   std::string name, calibrated_on;
   double factor = 1, dark_offset = 0;
   std::optional<double> uncertainty_pct, range_max, receiving_height_m, closest_approach_m;
   std::string notes;
   bool removed = false;
+  /// Coverage factor with which the uncertainty is quoted; none where that is not known.
+  std::optional<double> uncertainty_k{};
+
+  bool measures_light() const { return kind != "wall"; }
   bool operator==(const Meter&) const = default;
 };
+
+/// What a meter is called before its owner names it.
+inline std::string new_meter_name(const std::string& kind) {
+  return kind == "wall" ? "New wall meter" : kind == "spectrometer" ? "New spectrometer" : "New sensor";
+}
 
 template <>
 struct Described<Meter> {
   static constexpr Facts facts{.name = "meter"};
   template <typename Columns>
   static void describe(Columns& columns) {
-    columns.add("kind", &Meter::kind, "quantum (light sensor) or wall (plug-in power meter)")
-        .one_of({"quantum", "wall"});
+    columns
+        .add("kind", &Meter::kind,
+             "quantum (light sensor), spectrometer (light by its spectrum) or wall (plug-in power meter)")
+        .one_of({"quantum", "spectrometer", "wall"});
     columns.add("name", &Meter::name, "name of the meter");
     columns.add("calibrated_on", &Meter::calibrated_on, "date of the last calibration (ISO 8601)").date();
     columns.add("factor", &Meter::factor, "calibration factor: corrected = (raw - dark) * factor").between(0.1, 10);
@@ -37,6 +48,12 @@ struct Described<Meter> {
     columns.add("closest_approach_m", &Meter::closest_approach_m, "nearest it gets to a wall").unit("m").between(0, 2);
     columns.add("notes", &Meter::notes, "remarks");
     columns.add("removed", &Meter::removed, "taken off the shelf");
+    columns
+        .add("uncertainty_k", &Meter::uncertainty_k,
+             "coverage factor with which the uncertainty is quoted; empty where it is not stated, and one standard "
+             "deviation is assumed")
+        .between(1, 4)
+        .since(6);
   }
 };
 

@@ -34,6 +34,7 @@ struct Test {
   /// Standard uncertainties as the tester states them; the usual ones where not stated.
   std::optional<double> height_uncertainty_m, position_uncertainty_m, edge_uncertainty_m, spectral_uncertainty_pct,
       cosine_uncertainty_pct;
+  std::string evenness_lead = "lowest_over_mean";  ///< the figure that stands for evenness where one has to
   std::string notes, created_at;
   bool simulated = false, removed = false;
   bool operator==(const Test&) const = default;
@@ -149,6 +150,10 @@ struct Described<Test> {
         .since(5);
     columns.add("notes", &Test::notes, "remarks");
     columns.add("created_at", &Test::created_at, "when the test was set up (UTC)").moment();
+    columns.add("evenness_lead", &Test::evenness_lead, "the figure that leads among those of evenness")
+        .one_of({"lowest_over_mean", "lowest_over_highest", "highest_over_lowest", "p5_over_mean", "cv",
+                 "center_minus_corners_ppfd"})
+        .since(6);
     columns.add("simulated", &Test::simulated, "readings come from a simulated bench").since(2);
     columns.add("removed", &Test::removed, "taken off the shelf");
   }

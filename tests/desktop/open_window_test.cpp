@@ -1,0 +1,93 @@
+#include "desktop/shell/open_window.h"
+
+#include <QDir>
+#include <QFile>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTimer>
+#include <fstream>
+
+#include "desktop/window_fixture.h"
+
+namespace sunbreak::desktop {
+
+/// A lab book that cannot be opened always leaves a way on.
+class OpenWindowTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    key(Qt::Key_N, Qt::ControlModifier);
+    ASSERT_TRUE(desk().edits().accept(0, 500, "typed"));
+    window_.reset();
+  }
+  /// Leaves a backup of today and spoils the lab book's middle.
+  void spoil() {
+    { auto again = book::Book::open(book_file()); }
+    ASSERT_TRUE(book::Book::newest_backup(book_file()).has_value());
+    std::fstream file(book_file(), std::ios::in | std::ios::out | std::ios::binary);
+    file.seekp(0, std::ios::end);
+    const auto size = static_cast<long>(file.tellp());
+    for (long at = 100; at < size; at += 64) {
+      file.seekp(at);
+      file.write("XXXXXXXXXXXXXXXX", 16);
+    }
+  }
+  QByteArray content(const std::string& name) {
+    QFile file(QString::fromStdString(name));
+    EXPECT_TRUE(file.open(QIODevice::ReadOnly));
+    return file.readAll();
+  }
+  void answer(const char* button) {
+    QTimer::singleShot(50, [this, button] {
+      QWidget* question = QApplication::activeModalWidget();
+      ASSERT_NE(question, nullptr);
+      words_ = question->findChild<QLabel*>("questionText")->text();
+      auto* pressed = question->findChild<QPushButton*>(button);
+      ASSERT_NE(pressed, nullptr) << button;
+      pressed->click();
+    });
+  }
+  QString words_;
+};
+
+TEST_F(OpenWindowTest, TheNewestBackupIsWorkedOnAsACopyBesideTheDamagedFile) {
+  spoil();
+  const std::string backup = book::Book::newest_backup(book_file())->string();
+  const QByteArray damaged = content(book_file()), kept = content(backup);
+  answer("openBackup");
+  auto window = open_window(QString::fromStdString(book_file()));
+  ASSERT_NE(window, nullptr);
+  EXPECT_TRUE(words_.contains("is damaged")) << words_.toStdString();
+  EXPECT_EQ(window->desk().book().file().filename(), "book-from-backup.sunbreak");
+  EXPECT_EQ(window->desk().book().file().parent_path(), std::filesystem::canonical(folder_.path().toStdString()));
+  window->desk().edits().make("work", [](book::Edit& e) { e.add(record::Bench{}); });
+  window.reset();
+  EXPECT_EQ(content(backup), kept) << "no work is done inside a backup";
+  EXPECT_EQ(content(book_file()), damaged);
+}
+
+TEST_F(OpenWindowTest, AnotherLabBookCanAlwaysBeOpened) {
+  spoil();
+  const QString other = path("other.sunbreak");
+  { auto made = book::Book::open(other.toStdString()); }
+  answer("openAnother");
+  QTimer::singleShot(400, [&] {
+    auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+    ASSERT_NE(dialog, nullptr);
+    EXPECT_EQ(dialog->labelText(QFileDialog::Accept), "Open");
+    dialog->findChild<QLineEdit*>("fileNameEdit")->setText(other);
+    QMetaObject::invokeMethod(dialog, "accept");
+  });
+  auto window = open_window(QString::fromStdString(book_file()));
+  ASSERT_NE(window, nullptr);
+  EXPECT_EQ(window->desk().book().file().filename(), "other.sunbreak");
+}
+
+TEST_F(OpenWindowTest, QuitLeavesEverythingAsItIs) {
+  spoil();
+  answer("leaveBook");
+  EXPECT_EQ(open_window(QString::fromStdString(book_file())), nullptr);
+}
+
+}  // namespace sunbreak::desktop
