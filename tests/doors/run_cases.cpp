@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 #include <sys/resource.h>
+#include <sys/time.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
@@ -31,6 +32,14 @@ const char* words(Outcome outcome) {
       return "TOOK THE IMPOSSIBLE";
   }
   return "";
+}
+
+/// Ends this process where a case computes for longer than it may, or, waiting for something, takes six times as long:
+/// how much of the processor others leave it is not the case's doing.
+void limit_case() {
+  const itimerval computing{{0, 0}, {seconds_a_case, 0}};
+  setitimer(ITIMER_PROF, &computing, nullptr);
+  alarm(6 * seconds_a_case);
 }
 
 bool short_of(Outcome outcome) {
@@ -73,7 +82,7 @@ void run_cases(Tally& tally, const std::string& name, int cases, std::uint64_t s
       FILE* out = fdopen(ends[1], "w");
       for (int i = 0; i < now; ++i) {
         Random random(seed + static_cast<std::uint64_t>(done + i));
-        alarm(seconds_a_case);
+        limit_case();
         const Case c = run(random);
         std::string what = c.what.substr(0, 400);
         for (char& letter : what)
@@ -101,9 +110,10 @@ void run_cases(Tally& tally, const std::string& name, int cases, std::uint64_t s
     waitpid(child, &status, 0);
     if (told < now) {
       ++tally.died[name];
-      const std::string how = !WIFSIGNALED(status)          ? fmt::format("code {}", WEXITSTATUS(status))
-                              : WTERMSIG(status) == SIGALRM ? "over time"
-                                                            : fmt::format("signal {}", WTERMSIG(status));
+      const std::string how = !WIFSIGNALED(status) ? fmt::format("code {}", WEXITSTATUS(status))
+                              : WTERMSIG(status) == SIGALRM || WTERMSIG(status) == SIGPROF
+                                  ? "over time"
+                                  : fmt::format("signal {}", WTERMSIG(status));
       tally.shortcomings += fmt::format("{}: the case of seed {} ended the process ({})\n", name,
                                         seed + static_cast<std::uint64_t>(done + told), how);
       ++told;  // the one that ended it

@@ -113,6 +113,39 @@ struct Spread {
   }
 };
 
+/// Pairs of normal deviates for draw after draw: one table of them, gone through in other steps by each draw, since to
+/// make them anew costs more than all that is done with them. The table's mean is 0 and its spread 1 exactly.
+class DrawnPairs {
+ public:
+  explicit DrawnPairs(int draw)
+      : at_(static_cast<std::size_t>(draw) * 40503), step_(2 * static_cast<std::size_t>(draw) + 1) {}
+
+  const std::pair<double, double>& next() { return table()[(at_ += step_) & (size - 1)]; }
+
+ private:
+  static constexpr std::size_t size = 1 << 16;
+
+  static const std::vector<std::pair<double, double>>& table() {
+    static const std::vector<std::pair<double, double>> pairs = [] {
+      NormalDeviates normal(seed);
+      std::vector<std::pair<double, double>> made(size);
+      for (auto& pair : made) pair = normal.two();
+      standardize(made, &std::pair<double, double>::first);
+      standardize(made, &std::pair<double, double>::second);
+      return made;
+    }();
+    return pairs;
+  }
+  static void standardize(std::vector<std::pair<double, double>>& pairs, double std::pair<double, double>::*which) {
+    double sum = 0, squares = 0;
+    for (const auto& pair : pairs) sum += pair.*which, squares += pair.*which * (pair.*which);
+    const double mean = sum / size, sd = std::sqrt(squares / size - mean * mean);
+    for (auto& pair : pairs) pair.*which = (pair.*which - mean) / sd;
+  }
+
+  std::size_t at_, step_;
+};
+
 /// What reading noise and the stations' places do, drawn together and apart.
 struct RandomParts {
   Values repeatability, position, bias;
@@ -134,27 +167,27 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
   const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
   const Values base = refigure(light);
   Spread both(base.size()), noise = both, place = both;
-  NormalDeviates normal(seed);
   // A place that is off along both axes at once moves the reading as one deviate along the slope does.
   std::vector<double> noise_size, place_size;
   for (std::size_t i = 0; i < light.size(); ++i) {
     noise_size.push_back(light[i] * q.repeatability.value);
     place_size.push_back(q.position_m.value * std::hypot(slope[i].x, slope[i].y));
   }
-  std::vector<double> shaken(light), noisy(light), moved(light);
+  std::vector<double> drawn(light.size());
   const int draws = light.size() > dense_stations ? draws_of_dense : draws_of_most;
   for (int draw = 0; draw < draws && !q.stop.stop_requested(); ++draw) {
-    for (std::size_t i = 0; i < light.size(); ++i) {
-      const auto [noise_deviate, place_deviate] = normal.two();
-      const double by_noise = noise_size[i] * noise_deviate, by_place = place_size[i] * place_deviate;
-      noisy[i] = light[i] + by_noise;
-      moved[i] = light[i] + by_place;
-      shaken[i] = light[i] + by_noise + by_place;
-    }
-    both.add(refigure(shaken), base);
+    const auto off_by = [&](double with_noise, double with_place) {
+      DrawnPairs pairs(draw);
+      for (std::size_t i = 0; i < light.size(); ++i) {
+        const auto& [noise_deviate, place_deviate] = pairs.next();
+        drawn[i] = light[i] + with_noise * noise_size[i] * noise_deviate + with_place * place_size[i] * place_deviate;
+      }
+      return std::span<const double>(drawn);
+    };
+    both.add(refigure(off_by(1, 1)), base);
     if (draw % draws_together != 0) continue;
-    noise.add(refigure(noisy), base);
-    place.add(refigure(moved), base);
+    noise.add(refigure(off_by(1, 0)), base);
+    place.add(refigure(off_by(0, 1)), base);
   }
   RandomParts parts;
   for (std::size_t k = 0; k < base.size(); ++k) {
