@@ -72,8 +72,8 @@ bool cut_to(const Box& box, const Point& a, const Point& b, double& from, double
 
 }  // namespace
 
-SvgCanvas::SvgCanvas(double width, double height, const std::string& label)
-    : width_(width), height_(height), label_(label) {}
+SvgCanvas::SvgCanvas(double width, double height, const std::string& label, const Palette& palette)
+    : width_(width), height_(height), label_(label), palette_(palette) {}
 
 std::string SvgCanvas::svg() const {
   return fmt::format(

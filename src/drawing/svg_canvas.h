@@ -6,7 +6,7 @@
 
 namespace sunbreak::drawing {
 
-/// Paints a drawing as one SVG element, in the paper palette. Plain shapes only, since not every viewer knows patterns,
+/// Paints a drawing as one SVG element. Plain shapes only, since not every viewer knows patterns,
 /// clip paths or masks; lines and areas are cut off at a clip here, words are not.
 ///
 ///   SvgCanvas canvas(640, 720, "PPFD map");
@@ -15,10 +15,10 @@ namespace sunbreak::drawing {
 class SvgCanvas final : public Canvas {
  public:
   /// `label` is what a screen reader says of it.
-  SvgCanvas(double width, double height, const std::string& label);
+  SvgCanvas(double width, double height, const std::string& label, const Palette& palette = paper_palette());
   std::string svg() const;
 
-  const Palette& colors() const override { return paper_palette(); }
+  const Palette& colors() const override { return palette_; }
   double pixels_a_point() const override { return 2; }
   double text_width(const std::string& words, int pixels, bool bold) const override;
   void fill(const Box& box, const Ink& ink) override;
@@ -36,6 +36,7 @@ class SvgCanvas final : public Canvas {
   std::string body_;
   double width_, height_;
   std::string label_;
+  Palette palette_;
   std::optional<Box> clip_;
 };
 

@@ -221,6 +221,21 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
 
 namespace {
 
+/// The style sheet, its paper colors exchanged for those of a dark palette.
+std::string css_in(const drawing::Palette& palette) {
+  std::string css(embedded::report_css);
+  if (!palette.dark) return css;
+  const std::pair<std::string_view, drawing::Rgb> exchanged[] = {
+      {"#1E2A2F", palette.ink},  {"#FBF9F4", palette.panel}, {"#5C686C", palette.quiet},
+      {"#D8D2C4", palette.rule}, {"#E6E1D5", palette.rule},  {"#8A5A00", palette.ember}};
+  for (const auto& [paper, color] : exchanged) {
+    const std::string hex = fmt::format("#{:02X}{:02X}{:02X}", color.red, color.green, color.blue);
+    for (std::size_t at = css.find(paper); at != std::string::npos; at = css.find(paper, at + hex.size()))
+      css.replace(at, paper.size(), hex);
+  }
+  return css;
+}
+
 /// A meter's uncertainty as its maker quotes it, and what is assumed of it.
 std::string quoted_uncertainty(const record::Meter& m) {
   if (!m.uncertainty_pct) return "not stated; the usual one is assumed";
@@ -261,7 +276,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   const UnitSystem units = options.units;
   data page;
   page.set("title", record::title_of(b));
-  page.set("css", std::string(embedded::report_css));
+  page.set("css", css_in(options.palette));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
   page.set("simulated", simulated_words(evaluation));
@@ -391,13 +406,13 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
       notices.push_back(data(fmt::format("The table of its {} readings is in the page as written.", f.stations)));
     s.set("notices", data(notices));
     add_trust(s, budget, *evaluation.evidence(sweep->id), lead.id);
-    s.set("map", sink.put(map_svg(b, view, band, range, units)));
+    s.set("map", sink.put(map_svg(b, view, band, range, units, options.palette)));
     s.set("figures", data(figure_rows(source, budget, units, lead.id)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
-    if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, band, units)));
+    if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, band, units, options.palette)));
     s.set("has_field", field.exists());
-    if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, band, units)));
+    if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, band, units, options.palette)));
     s.set("has_nominal", !f.nominal.empty());
     s.set("nominal", data(nominal_rows(f, units)));
     s.set("nominal_rule", fmt::format("Rule: {}.", figure("nominal").formula));

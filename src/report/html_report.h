@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/quantity/display.h"
+#include "drawing/canvas.h"
 #include "evaluation/evaluation.h"
 
 namespace sunbreak::report {
@@ -15,6 +16,7 @@ struct ReportOptions {
   int most_readings_printed = 1'000'000;  ///< sweeps of more stations get a sentence in place of their table
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
+  drawing::Palette palette = drawing::paper_palette();  ///< of a dark screen's preview; pages are on paper
 };
 
 struct HtmlReport {

@@ -14,12 +14,13 @@ constexpr double longest_side = 560, chart_width = 420, area_plot_height = 180;
 }
 
 std::string map_svg(const record::TestRecord& record, const evaluation::SweepView& view,
-                    const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units) {
+                    const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units,
+                    const drawing::Palette& palette) {
   const Footprint& floor = view.layout.footprint;
   const double scale = longest_side / std::max(floor.width_m, floor.depth_m);
   const drawing::Box room{0, 0, floor.width_m * scale + drawing::map_left_room + drawing::map_right_room,
                           floor.depth_m * scale + drawing::map_top_room + drawing::map_foot_room};
-  drawing::SvgCanvas canvas(room.width, room.height, "PPFD map, far wall at the top");
+  drawing::SvgCanvas canvas(room.width, room.height, "PPFD map, far wall at the top", palette);
   drawing::MapScene scene;
   scene.view = &view;
   scene.bench = &record.bench;
@@ -32,20 +33,21 @@ std::string map_svg(const record::TestRecord& record, const evaluation::SweepVie
 }
 
 std::string rings_svg(const SweepFigures& figures, const drawing::ScaleRange& range, const std::optional<Band>& band,
-                      UnitSystem units) {
+                      UnitSystem units, const drawing::Palette& palette) {
   const drawing::Box room{0, 0, chart_width, drawing::ring_bars_height(figures.rings.size()) + 4};
-  drawing::SvgCanvas canvas(room.width, room.height, "Mean PPFD of each ring from the wall inwards");
+  drawing::SvgCanvas canvas(room.width, room.height, "Mean PPFD of each ring from the wall inwards", palette);
   drawing::draw_ring_bars(canvas, room, figures.rings, range, band, units, figures.photoperiod_h);
   return canvas.svg();
 }
 
-std::string area_curve_svg(const evaluation::SweepView& view, const std::optional<Band>& band, UnitSystem units) {
+std::string area_curve_svg(const evaluation::SweepView& view, const std::optional<Band>& band, UnitSystem units,
+                           const drawing::Palette& palette) {
   const Raster raster = Field(view.layout, view.ppfd).raster();
   const AreaCurve curve(raster);
   double highest = 1;
   for (const double ppfd : view.ppfd)
     if (!std::isnan(ppfd)) highest = std::max(highest, ppfd);
-  drawing::SvgCanvas canvas(chart_width, area_plot_height, "Area at or above each PPFD");
+  drawing::SvgCanvas canvas(chart_width, area_plot_height, "Area at or above each PPFD", palette);
   drawing::draw_area_plot(canvas, {0, 0, chart_width, area_plot_height},
                           {&curve, std::max(view.layout.measured.area_m2(), 1e-9), drawing::round_range(0, highest),
                            band ? std::optional(band->low) : std::nullopt, units});

@@ -5,6 +5,7 @@
 
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/display.h"
+#include "drawing/canvas.h"
 #include "drawing/light_scale.h"
 #include "evaluation/sweep_view.h"
 
@@ -12,13 +13,15 @@ namespace sunbreak::report {
 
 /// The map of a sweep as an SVG element, as Read shows it.
 std::string map_svg(const record::TestRecord& record, const evaluation::SweepView& view,
-                    const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units);
+                    const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units,
+                    const drawing::Palette& palette);
 
 /// Mean of each ring as bars, wall first, with the band's low end.
 std::string rings_svg(const SweepFigures& figures, const drawing::ScaleRange& range, const std::optional<Band>& band,
-                      UnitSystem units);
+                      UnitSystem units, const drawing::Palette& palette);
 
 /// Area at or above each PPFD as a line, with the band's low end marked.
-std::string area_curve_svg(const evaluation::SweepView& view, const std::optional<Band>& band, UnitSystem units);
+std::string area_curve_svg(const evaluation::SweepView& view, const std::optional<Band>& band, UnitSystem units,
+                           const drawing::Palette& palette);
 
 }  // namespace sunbreak::report

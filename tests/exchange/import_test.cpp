@@ -1,3 +1,4 @@
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -115,6 +116,25 @@ TEST(Long, UnitsInTheHeaderAreTaken) {
 TEST(Long, WithoutAHeaderTheUnitIsTheOneThatFits) {
   const TableDraft d = taken("300;300;10,5\n900;300;20,5\n300;900;30,5\n900;900;40,5\n");
   EXPECT_EQ(d.raw.back(), 40.5);
+}
+
+TEST(Long, OnePlaceOffTheGridNamesItsRowAndLosesNoOther) {
+  const std::tuple<GridKind, double, double> grids[] = {{GridKind::Cells, 10, 20}, {GridKind::Nodes, 0, 24}};
+  for (const auto& [kind, first, step] : grids)
+    for (const char* slipped : {"700", "36.5", "-50"}) {
+      std::string table = "x cm,y cm,ppfd\n";
+      for (int i = 0; i < 36; ++i)
+        table += fmt::format("{},{},{}\n", i == 14 ? slipped : fmt::format("{}", first + step * (i % 6)),
+                             first + step * (i / 6), 400 + i);
+      TableContext c = context();
+      c.footprint = {1.2, 1.2};
+      c.kind = kind;
+      const TableDraft d = taken(table, c);
+      EXPECT_EQ(d.grid.columns, 6) << slipped;
+      EXPECT_EQ(d.grid.rows, 6) << slipped;
+      EXPECT_EQ(d.readings(), 35) << slipped;
+      EXPECT_TRUE(mentions(d, "row 16: the place")) << slipped;
+    }
 }
 
 TEST(Long, TheSameStationTwiceIsTakenNeitherTime) {

@@ -62,10 +62,14 @@ QBrush tile(Hatch kind) {
 
 QColor qcolor(const drawing::Rgb& c) { return {c.red, c.green, c.blue}; }
 
-PainterCanvas::PainterCanvas(QPainter& p, bool in_vectors) : p_(p), in_vectors_(in_vectors) {
+drawing::Palette palette_of_look() {
   const Theme& t = theme();
-  palette_ = {rgb(t.ground), rgb(t.panel), rgb(t.ink),  rgb(t.quiet),
-              rgb(t.rule),   rgb(t.ember), rgb(t.lake), t.look == Look::Loft};
+  return {rgb(t.ground), rgb(t.panel), rgb(t.ink),  rgb(t.quiet),
+          rgb(t.rule),   rgb(t.ember), rgb(t.lake), t.look == Look::Loft};
+}
+
+PainterCanvas::PainterCanvas(QPainter& p, bool in_vectors) : p_(p), in_vectors_(in_vectors) {
+  palette_ = palette_of_look();
   p_.save();
   p_.setRenderHint(QPainter::Antialiasing);
   p_.setBrush(Qt::NoBrush);

@@ -44,6 +44,9 @@ class PainterCanvas final : public drawing::Canvas {
   mutable bool font_bold_ = false;
 };
 
+/// The colors of the look that the application is in.
+drawing::Palette palette_of_look();
+
 QColor qcolor(const drawing::Rgb& c);
 
 }  // namespace sunbreak::desktop

@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 #include <cerrno>
 
+#include "desktop/paint/painter_canvas.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
@@ -143,6 +144,7 @@ void PublishView::refresh() {
   if (!desk_.test()) return;
   report::ReportOptions options = chosen_options();
   options.figures_apart = true;
+  options.palette = palette_of_look();
   options.most_readings_printed = most_readings_previewed;
   preview_->show_report(desk_.worked_out().evaluation(), options);
 

@@ -13,7 +13,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int strip_px = 480, line_px = 48, least_width_px = 760;
+constexpr int strip_px = 480, line_px = 48, least_width_px = 800;
 constexpr std::size_t strips_kept = 24;
 
 /// The page names the font as its readers may have it; on this screen the shipped one stands in.

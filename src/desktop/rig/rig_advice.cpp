@@ -77,7 +77,7 @@ QString RigAdvice::stations_words() const {
 QString RigAdvice::height_words() const {
   const record::TestRecord* test = desk_.test();
   if (!test || test->rungs.empty()) return {};
-  const auto check = too_close_check(test->rungs.back().height_m, test->fixture.emitter_spacing_m);
+  const auto check = too_close_check(test->rungs.back().height_m, test->fixture.emitter_spacing_m, desk_.units());
   return check ? text_of(check->saw + ": " + check->effect + "; " + check->remedy + ".") : QString();
 }
 

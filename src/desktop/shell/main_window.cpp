@@ -11,6 +11,7 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QPushButton>
+#include <QScreen>
 #include <QSettings>
 #include <QShortcut>
 #include <QStackedWidget>
@@ -33,6 +34,17 @@
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
+namespace {
+
+/// The size of the first window: with its frame it fits a screen of 1280 × 800.
+QSize first_size() {
+  constexpr QSize wanted(1280, 800), frame(8, 40);
+  const QScreen* screen = QGuiApplication::primaryScreen();
+  return screen ? wanted.boundedTo(screen->availableSize() - frame) : wanted;
+}
+
+}  // namespace
+
 MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
     : QMainWindow(parent),
       desk_(std::make_unique<Desk>(std::move(book))),
@@ -50,7 +62,7 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   qApp->installEventFilter(this);
   if (auto* app = dynamic_cast<Application*>(qApp))
     app->tell_by([this](const QString& sentence) { desk_->warn(sentence); });
-  if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(1280, 800);
+  if (!restoreGeometry(QSettings().value("window/geometry").toByteArray())) resize(first_size());
   remember_book();
   show_notices();
   show_home();

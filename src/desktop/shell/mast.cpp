@@ -48,12 +48,12 @@ void Mast::paintEvent(QPaintEvent*) {
 
   double top_m = 0.3;
   for (const record::Rung& rung : test->rungs) top_m = std::max(top_m, rung.height_m);
-  top_m = std::clamp(test->bench.height_m.value_or(top_m * 1.3), top_m * 1.12, top_m * 2.4);
+  top_m = std::max(test->bench.height_m.value_or(top_m * 1.3), top_m * 1.12);
   const QRectF room(44, 68, 104, height() - 68 - 84);
   const double scale = std::min(room.height() / top_m, room.width() / test->bench.width_m);
-  const QSizeF size(test->bench.width_m * scale, room.height());
-  draw_bench(p, QRectF(room.center().x() - size.width() / 2, room.top(), size.width(), size.height()),
-             room.height() / top_m);
+  const QSizeF size(test->bench.width_m * scale, top_m * scale);
+  const QRectF bench(room.center().x() - size.width() / 2, room.top(), size.width(), size.height());
+  draw_bench(p, bench, scale);
   draw_stops(p);
   if (hasFocus()) {
     p.setPen(QPen(theme().ember, 1));
@@ -75,6 +75,17 @@ void Mast::draw_header(QPainter& p) const {
                                                  : tr("from the side · heights in inches"));
 }
 
+/// Where the rungs' names stand, highest first: at their heights, but a line apart at least.
+std::vector<double> Mast::label_places(double floor_y, double scale) const {
+  constexpr double line_px = 17;
+  const auto& rungs = desk_.test()->rungs;
+  std::vector<double> places(rungs.size());
+  double below = floor_y + line_px - 4;
+  for (std::size_t r = rungs.size(); r-- > 0;)
+    below = places[r] = std::min(floor_y - rungs[r].height_m * scale, below - line_px);
+  return places;
+}
+
 void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
   const Theme& t = theme();
   const record::TestRecord& test = *desk_.test();
@@ -93,15 +104,19 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
   p.setFont(text_font(11));
   p.drawText(QRectF(0, box.bottom() + 6, width(), 16), Qt::AlignCenter, tr("sensor plane"));
 
-  double label_y = -1e9;
-  for (const record::Rung& rung : test.rungs) {
-    const double y = box.bottom() - rung.height_m * scale;
+  const std::vector<double> label_at = label_places(box.bottom(), scale);
+  for (std::size_t r = 0; r < test.rungs.size(); ++r) {
+    const record::Rung& rung = test.rungs[r];
+    const double y = box.bottom() - rung.height_m * scale, label_y = label_at[r];
     const bool here = desk_.rung() && rung.id == desk_.rung()->id;
     const QColor color = here ? t.ember : t.ink;
     if (here) draw_fixture(p, box, scale, y);
     p.setPen(QPen(here ? t.ember : t.quiet, here ? 2 : 1, here ? Qt::SolidLine : Qt::DotLine));
     p.drawLine(QPointF(box.left() - 3, y), QPointF(box.right() + 3, y));
-    label_y = std::max(label_y + 16, y);
+    // Where rungs are close to each other their names and marks stand apart, led to by a line.
+    p.setPen(QPen(here ? t.ember : t.quiet, 1));
+    p.drawLine(QPointF(box.left() - 3, y), QPointF(box.left() - 7, label_y));
+    p.drawLine(QPointF(box.right() + 3, y), QPointF(box.right() + 8, label_y));
     p.setPen(color);
     p.setFont(text_font(13, here));
     p.drawText(QRectF(0, label_y - 8, box.left() - 8, 16), Qt::AlignRight | Qt::AlignVCenter,

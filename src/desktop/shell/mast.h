@@ -31,6 +31,7 @@ class Mast : public QWidget {
   void draw_fixture(QPainter& p, const QRectF& box, double scale, double lamp_y) const;
   void draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id, record::Id stop_id,
                        const QColor& color) const;
+  std::vector<double> label_places(double floor_y, double scale) const;
   void draw_stops(QPainter& p);
   void describe();
 

@@ -85,8 +85,13 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
                                  qEnvironmentVariable("SUNBREAK_SHOT_SIZE").section('x', 1, 1).toInt())
                          : QSize(1280, 800);
   bool all = true;
+  const QString looks = qEnvironmentVariable("SUNBREAK_SHOT_LOOK");
+  const UnitSystem units_before = window.desk().units();
+  window.desk().set_units(qEnvironmentVariable("SUNBREAK_SHOT_UNITS") == "imperial" ? UnitSystem::Imperial
+                                                                                    : UnitSystem::Metric);
+  QCursor::setPos(-100, -100);  // nothing is under the pointer
   const auto shoot = [&](const char* name, LookChoice look) {
-    apply_look(*qApp, look);
+    apply_look(*qApp, looks == "loft" ? LookChoice::Loft : looks == "paper" ? LookChoice::Paper : look);
     emit window.desk().changed();
     window.resize(size);
     for (int i = 0; i < 5; ++i) QApplication::processEvents();
@@ -123,6 +128,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   shoot("walk-arms-length-loft.png", LookChoice::Loft);
   walk->set_arms_length(false);
   open_and_wait(window, ostler, Stage::Walk);
+  wait_while([&] { return window.desk().worked_out().all_findings().empty(); });
   ChecksPage checks(window.desk(), &window);
   checks.show();
   apply_look(*qApp, LookChoice::Paper);
@@ -135,6 +141,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   QObject::connect(window.findChild<ReportPreview*>(), &ReportPreview::shown, &until_shown, &QEventLoop::quit);
   until_shown.exec();
   shoot("publish.png", LookChoice::Paper);
+  window.desk().set_units(units_before);
   return all;
 }
 

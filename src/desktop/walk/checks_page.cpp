@@ -78,6 +78,7 @@ ChecksPage::ChecksPage(Desk& desk, QWidget* parent) : QDialog(parent), desk_(des
                         : QString());
   });
   connect(&desk_, &Desk::changed, this, &ChecksPage::refresh);
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, &ChecksPage::refresh);
   resize(720, 520);
   refresh();
 }
@@ -116,8 +117,19 @@ void ChecksPage::refresh() {
     if (c.set_aside) words += tr(" (set aside: %1)").arg(text_of(c.set_aside->reason));
     list_->addItem(words);
   }
-  if (shown_.empty()) details_->setText(tr("Nothing in this test looks wrong. What does will be listed here."));
+  list_->setVisible(!shown_.empty());
+  if (shown_.empty())
+    details_->setText(still_looking() ? tr("The sweeps of this test are still being looked at…")
+                                      : tr("Nothing in this test looks wrong. What does will be listed here."));
   list_->setCurrentRow(std::min<int>(row, static_cast<int>(shown_.size()) - 1));
+}
+
+/// Whether sweeps with readings are left that no check has looked at yet.
+bool ChecksPage::still_looking() const {
+  const auto& evaluation = desk_.worked_out().evaluation();
+  return evaluation && std::any_of(evaluation->views().begin(), evaluation->views().end(), [&](const auto& view) {
+           return view.second->read() > 0 && !evaluation->findings_so_far(view.first);
+         });
 }
 
 void ChecksPage::go_there() {

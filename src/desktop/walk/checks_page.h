@@ -24,6 +24,7 @@ class ChecksPage : public QDialog {
 
  private:
   void refresh();
+  bool still_looking() const;
   void go_there();
   void set_aside_or_take_up();
   const evaluation::TestFinding* chosen() const;

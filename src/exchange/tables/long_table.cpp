@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <array>
 #include <charconv>
+#include <functional>
+#include <map>
 #include <set>
 
 #include "core/bench/infer_grid.h"
@@ -69,6 +71,45 @@ Result<FittedPlaces> fit_places(const std::vector<Point>& points, std::optional<
     if (!problem) problem = placed.problem();
   }
   return *problem;
+}
+
+/// The points that stand alone on a line of x or of y on which the others stand in company: where a place was slipped.
+/// None where more than one in ten would be.
+std::vector<std::size_t> lone_points(const std::vector<Point>& points) {
+  std::map<double, int> on_x, on_y;
+  for (const Point& p : points) ++on_x[p.x], ++on_y[p.y];
+  const auto alone = [&](const std::map<double, int>& on, double at) {
+    return on.at(at) == 1 && points.size() >= 3 * on.size();
+  };
+  std::vector<std::size_t> lone;
+  for (std::size_t i = 0; i < points.size(); ++i)
+    if (alone(on_x, points[i].x) || alone(on_y, points[i].y)) lone.push_back(i);
+  if (lone.size() > std::max<std::size_t>(1, points.size() / 10)) lone.clear();
+  return lone;
+}
+
+/// Whether a grid is as good as filled by so many points.
+bool fills(const PlacedPoints& placed) {
+  const auto stations = static_cast<double>(placed.grid.columns) * placed.grid.rows;
+  return static_cast<double>(placed.stations.size()) >= 0.85 * stations;
+}
+
+/// Leaves out the rows whose place stands alone where the others then fill a grid; each is told by its row.
+void leave_slips_out(std::vector<Point>& points, std::optional<LengthUnit> unit, const TableContext& context,
+                     const std::function<void(int, int, std::string)>& refuse) {
+  if (context.kind == GridKind::Spots) return;
+  const std::vector<std::size_t> lone = lone_points(points);
+  if (lone.empty()) return;
+  std::vector<Point> others;
+  for (std::size_t i = 0; i < points.size(); ++i)
+    if (!std::binary_search(lone.begin(), lone.end(), i)) others.push_back(points[i]);
+  const auto with = fit_places(points, unit, context), without = fit_places(others, unit, context);
+  if (!without || !fills(without.value().placed) || (with && fills(with.value().placed))) return;
+  for (const std::size_t i : lone)
+    refuse(points[i].row, 0,
+           fmt::format("row {}: the place {:g}, {:g} lies off the grid that the other rows make; the row was not taken",
+                       points[i].row, points[i].x, points[i].y));
+  points = std::move(others);
 }
 
 }  // namespace
@@ -197,6 +238,7 @@ std::optional<Problem> read_long(TableDraft& draft, const std::optional<LongHead
     return Problem{"no row of the table names a place and a value", "there is nothing to take",
                    "give x, y and value columns"};
 
+  leave_slips_out(points, header.unit ? header.unit : options.place_unit, context, refuse);
   const auto fitted = fit_places(points, header.unit ? header.unit : options.place_unit, context);
   if (!fitted) return fitted.problem();
   const PlacedPoints& placed = fitted.value().placed;
