@@ -14,14 +14,14 @@ namespace sunbreak::report {
 /// The map of a sweep as an SVG element, as Read shows it.
 std::string map_svg(const record::TestRecord& record, const evaluation::SweepView& view,
                     const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units,
-                    const drawing::Palette& palette);
+                    const drawing::Palette& palette = drawing::paper_palette());
 
 /// Mean of each ring as bars, wall first, with the band's low end.
 std::string rings_svg(const SweepFigures& figures, const drawing::ScaleRange& range, const std::optional<Band>& band,
-                      UnitSystem units, const drawing::Palette& palette);
+                      UnitSystem units, const drawing::Palette& palette = drawing::paper_palette());
 
 /// Area at or above each PPFD as a line, with the band's low end marked.
 std::string area_curve_svg(const evaluation::SweepView& view, const std::optional<Band>& band, UnitSystem units,
-                           const drawing::Palette& palette);
+                           const drawing::Palette& palette = drawing::paper_palette());
 
 }  // namespace sunbreak::report

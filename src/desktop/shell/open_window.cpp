@@ -12,11 +12,16 @@ namespace {
 
 QString tr(const char* text) { return QCoreApplication::translate("open", text); }
 
+QString capitalized(QString words) {
+  if (!words.isEmpty()) words[0] = words[0].toUpper();
+  return words;
+}
+
 /// Where to go on from a lab book that cannot be opened; empty to leave.
 QString way_on(const QString& path, const QString& trouble) {
   enum Way { Backup, Another, New, Leave };
   std::vector<Way> ways;
-  Question question{tr("This lab book cannot be opened"), trouble, {}, "bookTrouble", {}};
+  Question question{tr("This lab book cannot be opened"), capitalized(trouble), {}, "bookTrouble", {}};
   const auto offer = [&](Way way, const QString& words, const char* name) {
     question.answers.push_back({words, name, ways.empty() ? Answer::Leads : Answer::Plain});
     ways.push_back(way);
@@ -33,7 +38,7 @@ QString way_on(const QString& path, const QString& trouble) {
     if (way == Backup) {
       const auto copy = book::Book::copy_backup_beside(text_of(path));
       if (copy) return text_of(copy.value().string());
-      question.text = text_of(copy.problem().sentence());
+      question.text = capitalized(text_of(copy.problem().sentence()));
       continue;
     }
     const QString chosen = way == Another ? file_to_open(nullptr, tr("Open a lab book"), folder, kinds)

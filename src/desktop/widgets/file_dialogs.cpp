@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 #include <QFileDialog>
+#include <QPushButton>
 
 namespace sunbreak::desktop {
 namespace {
@@ -23,6 +24,9 @@ QStringList chosen(QWidget* parent, const QString& title, const QString& start, 
   dialog.setFileMode(wanted.mode);
   dialog.setLabelText(QFileDialog::Accept, wanted.accept_words);
   dialog.setLabelText(QFileDialog::Reject, tr("Leave it"));
+  for (auto* button : dialog.findChildren<QPushButton*>()) button->setIcon({});
+  for (const char* way_of_looking : {"listModeButton", "detailModeButton", "forwardButton"})
+    if (auto* button = dialog.findChild<QWidget*>(way_of_looking)) button->hide();
   if (set) set(dialog);
   dialog.resize(720, 480);
   return dialog.exec() == QDialog::Accepted ? dialog.selectedFiles() : QStringList();
