@@ -119,4 +119,36 @@ TEST_F(StakeTest, ASensorsCardChangesNoSweepThatWasTaken) {
   EXPECT_NE(html.find("factor 1.1 (its card says 1.2 by now)"), std::string::npos);
 }
 
+TEST_F(StakeTest, WattsStayWithTheirMeterUnlessSaidSo) {
+  record::Id first = 0, second = 0;
+  desk().edits().make("meters", [&](book::Edit& e) {
+    record::Meter meter;
+    meter.kind = "wall";
+    meter.name = "W-8";
+    first = e.add(meter);
+    meter.name = "W-9";
+    second = e.add(meter);
+    record::Test test = desk().test()->test;
+    test.wall_meter_id = first;
+    e.save(test);
+  });
+  const auto choose_with = [&](const char* button) {
+    bool asked = false;
+    QTimer::singleShot(60, [&] {
+      QWidget* dialog = QApplication::activeModalWidget();
+      ASSERT_NE(dialog, nullptr);
+      asked = dialog->objectName() == "wattsAtStake";
+      QTest::mouseClick(dialog->findChild<QPushButton*>(button), Qt::LeftButton);
+    });
+    choose(picker("Wall meter"), second);
+    EXPECT_TRUE(asked);
+  };
+  choose_with("leaveMeter");
+  EXPECT_EQ(desk().test()->test.wall_meter_id, first);
+  choose_with("nameMeter");
+  EXPECT_EQ(desk().test()->test.wall_meter_id, second);
+  desk().edits().undo();
+  EXPECT_EQ(desk().test()->test.wall_meter_id, first);
+}
+
 }  // namespace sunbreak::desktop

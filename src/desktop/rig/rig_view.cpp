@@ -5,6 +5,7 @@
 #include <QLabel>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "book/plan.h"
 #include "desktop/rig/plan_drawing.h"
@@ -16,6 +17,7 @@
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/question.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -270,15 +272,34 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
               });
               return QString();
             };
-            if (!light ||
-                agreed_for_figures(desk_,
-                                   tr("All readings of this test are taken as this sensor's: its dark offset and "
-                                      "factor correct those that are there too."),
-                                   choose))
-              choose();
+            const bool agreed =
+                light ? agreed_for_figures(desk_,
+                                           tr("All readings of this test are taken as this sensor's: its dark offset "
+                                              "and factor correct those that are there too."),
+                                           choose)
+                      : agreed_for_watts(id);
+            if (agreed) choose();
             return QString();
           })
       ->setObjectName(object);
+}
+
+/// Whether watts that were read with one meter may count as another's: asked, since their ± becomes that one's.
+bool RigView::agreed_for_watts(record::Id meter) {
+  const record::TestRecord& test = *desk_.test();
+  const record::Meter* before = test.meter(test.test.wall_meter_id);
+  const auto with_watts = std::count_if(test.sweeps.begin(), test.sweeps.end(),
+                                        [](const record::Sweep& sweep) { return sweep.power_w.has_value(); });
+  if (!before || before->id == meter || with_watts == 0 || desk_.edits().rehearsing()) return true;
+  const Question question{tr("Watts of another meter"),
+                          tr("%1 with watts, read with %2. Naming another meter changes no value; what the watts and "
+                             "the efficacy are sure to becomes that meter's. One step of undo takes it back.")
+                              .arg(counted(with_watts, tr("sweep"), tr("sweeps")), text_of(before->name)),
+                          {},
+                          "wattsAtStake",
+                          {{tr("Leave %1").arg(text_of(before->name)), "leaveMeter"},
+                           {tr("Name the other meter"), "nameMeter", Answer::Leads}}};
+  return ask(this, question) == 1;
 }
 
 void RigView::add_sensor_note() {

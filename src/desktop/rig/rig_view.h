@@ -29,6 +29,7 @@ class RigView : public StageView {
   void add_fixture_picker();
   void add_bench_picker();
   void add_meter_picker(const QString& name, std::optional<record::Id> record::Test::*member, const char* object);
+  bool agreed_for_watts(record::Id meter);
   void add_sensor_note();
   void add_grid_size();
   void add_grid_details();
