@@ -37,7 +37,8 @@ class CardDelegate : public QStyledItemDelegate {
     p->setRenderHint(QPainter::Antialiasing);
     p->fillRect(card, t.panel);
     const bool selected = option.state & QStyle::State_Selected;
-    p->setPen(QPen(selected ? t.ember : t.rule, selected ? 2 : 1));
+    const bool focused = option.widget && option.widget->hasFocus();
+    p->setPen(QPen(!selected ? t.rule : focused ? t.ember : t.quiet, selected ? 2 : 1));
     p->drawRect(card);
     const QRectF picture(card.left() + 12, card.top() + 12, card.width() - 24, 118);
     p->fillRect(picture, t.ground);
@@ -88,6 +89,7 @@ QString state_words(const TestSummary& s) {
 }  // namespace
 
 TestCards::TestCards(Desk& desk, QWidget* parent) : QListWidget(parent), desk_(desk), summaries_(desk) {
+  setProperty("showsFocus", true);
   setViewMode(QListView::IconMode);
   setResizeMode(QListView::Adjust);
   setMovement(QListView::Static);

@@ -22,6 +22,7 @@ QString definition_words(const Figure& f) {
 FigureRow::FigureRow(const Figure& figure, bool large, QWidget* parent)
     : QWidget(parent), definition_(definition_words(figure)) {
   setFocusPolicy(Qt::TabFocus);
+  setProperty("showsFocus", true);
   setWhatsThis(definition_);
   setObjectName(text_of(figure.id));
   auto* name = quiet_label(text_of(figure.label), this);

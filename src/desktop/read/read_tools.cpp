@@ -54,12 +54,11 @@ ReadTools::ReadTools(Desk& desk, MapSettings& settings, QWidget* parent)
     connect(b, &QPushButton::clicked, this, [this, which = quantity] { choose(which); });
     quantities_[quantity] = b;
   }
-  other_ = new QComboBox(this);
+  other_ = new QComboBox(parent);
   other_->setObjectName("otherSweep");
   other_->setAccessibleName(tr("Sweep that the difference is taken from"));
   other_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   other_->setMinimumContentsLength(16);
-  row->addWidget(other_);
   connect(other_, &QComboBox::activated, this, [this] {
     if (const record::Id id = other_->currentData().toLongLong(); id > 0) {
       settings_.other = id;
@@ -112,6 +111,8 @@ QToolButton* ReadTools::menu_button(const QString& text, const char* name) {
   b->setMenu(new QMenu(b));
   return b;
 }
+
+QWidget* ReadTools::other_choice() const { return other_; }
 
 void ReadTools::add_picture_menu(QBoxLayout& to) {
   auto* picture = menu_button(tr("Picture ▾"), "mapPicture");

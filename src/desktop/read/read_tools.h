@@ -19,6 +19,8 @@ class ReadTools : public QWidget {
   Q_OBJECT
  public:
   ReadTools(Desk& desk, MapSettings& settings, QWidget* parent = nullptr);
+  /// The choice of the sweep that a difference is taken from, for a place where nothing else moves for it.
+  QWidget* other_choice() const;
   /// Adds the menu of the picture to a row that every page shows.
   void add_picture_menu(QBoxLayout& to);
   /// Shows the settings as they are.

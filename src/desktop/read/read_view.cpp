@@ -86,6 +86,7 @@ QWidget* ReadView::make_middle() {
   tabs->addStretch();
   tools_ = new ReadTools(desk_, settings_, this);
   tools_->add_picture_menu(*tabs);
+  head->insertWidget(1, tools_->other_choice());
   column->addLayout(tabs);
   pages_ = new QStackedWidget(middle);
   pages_->addWidget(make_map_page());

@@ -12,11 +12,12 @@
 namespace sunbreak::desktop {
 namespace {
 
-/// The style sheet draws these with the keyboard as others.
+/// The style sheet draws these with the keyboard as others; what says so itself has the property "showsFocus".
 bool shows_it_already(const QWidget* w) {
   const auto* button = qobject_cast<const QAbstractButton*>(w);
-  return (button && !button->inherits("QCheckBox")) || qobject_cast<const QLineEdit*>(w) ||
-         qobject_cast<const QComboBox*>(w) || qobject_cast<const QPlainTextEdit*>(w);
+  return w->property("showsFocus").toBool() || (button && !button->inherits("QCheckBox")) ||
+         qobject_cast<const QLineEdit*>(w) || qobject_cast<const QComboBox*>(w) ||
+         qobject_cast<const QPlainTextEdit*>(w);
 }
 
 class Line : public QWidget {
