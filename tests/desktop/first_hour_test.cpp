@@ -397,6 +397,27 @@ TEST_F(FirstHourTest, ImperialIsEverywhere) {
   EXPECT_EQ(words.find("m²,"), std::string::npos) << words;
 }
 
+TEST_F(FirstHourTest, WattsTypedForOneSweepAreNeverAnothers) {
+  begin_test();
+  fill("heights", "60, 45");
+  window_->show_stage(Stage::Walk);
+  desk().step_rung(-1);
+  const record::Id first = desk().rung()->id;
+  key(Qt::Key_W);
+  ASSERT_EQ(focused()->objectName(), "walkWatts");
+  type("250");
+  key(Qt::Key_PageDown);
+  ASSERT_NE(desk().rung()->id, first);
+  EXPECT_EQ(focused()->objectName(), "walkValue") << "keys go on to the walk";
+  EXPECT_EQ(find<QLineEdit>("walkWatts")->text(), "");
+  key(Qt::Key_W);
+  key(Qt::Key_Return);
+  EXPECT_FALSE(desk().sweep() && desk().sweep()->power_w) << "nothing was typed for this one";
+  desk().step_rung(-1);
+  ASSERT_NE(desk().sweep(), nullptr);
+  EXPECT_EQ(desk().sweep()->power_w, 250) << "and nothing was lost";
+}
+
 TEST(Words, NeedNoDisplay) {
   for (const char* asked : {"--help", "--version"}) {
     QProcess sunbreak;

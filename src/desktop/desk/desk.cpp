@@ -128,6 +128,7 @@ const record::Stop* Desk::stop() const { return test_ ? test_->stop(stop_id_) : 
 const record::Sweep* Desk::sweep() const { return test_ ? test_->sweep(rung_id_, stop_id_) : nullptr; }
 
 void Desk::choose(Id rung_id, Id stop_id) {
+  if (std::pair(rung_id, stop_id) != std::pair(rung_id_, stop_id_)) emit leaving_sweep();
   rung_id_ = rung_id, stop_id_ = stop_id;
   look();
   worked_out_->look_at_chosen();

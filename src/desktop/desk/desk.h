@@ -81,6 +81,8 @@ class Desk : public QObject {
   void warn(const QString& words) { emit said(words, true); }
 
  signals:
+  /// Another sweep is about to be chosen: what is typed for this one is kept now.
+  void leaving_sweep();
   void changed();
   /// The lab book was changed, before changed().
   void book_changed(const book::Change& change);

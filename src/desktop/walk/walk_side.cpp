@@ -132,7 +132,7 @@ void WalkSide::set_arms_length(bool on) {
   size_text(turn, on ? 28 : 13, on);
   size_text(place, on ? 40 : 18, true);
   size_text(where, on ? 32 : 14, on);
-  size_text(value, on ? 112 : 48, true);
+  size_text(value, on ? 100 : 48, true);
   size_text(unit_, on ? 24 : 13, false);
   size_text(doing_, on ? 28 : 13, on);
   size_text(note, on ? 28 : 13, false);

@@ -76,6 +76,9 @@ void WalkView::connect_all() {
   connect(side_->arms_length, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_V); });
   connect(side_->tones, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_T); });
   connect(side_->list_checks, &QPushButton::clicked, this, &WalkView::list_checks);
+  connect(&desk_, &Desk::leaving_sweep, this, [this] {
+    if (side_->watts->hasFocus()) take_watts();
+  });
   connect(&desk_, &Desk::changed, this, &WalkView::refresh);
   connect(&taker_, &LiveTaker::taken, this, &WalkView::on_held);
   taker_.set_longer_look([this](const HeldValue& held, const auto& answer) { longer_look(held, answer); });
@@ -104,6 +107,10 @@ void WalkView::refresh() {
     last_kept_ = last_read();
     say({}, "");
     goes_on_from_watts_ = false;
+    if (side_->watts->hasFocus()) {
+      const QSignalBlocker kept_already(side_->watts);
+      side_->value->setFocus(Qt::OtherFocusReason);
+    }
     hub_.hang_simulated(desk_.rung()->height_m, desk_.stop()->percent);
   }
   taker_.set_samples(desk_.test()->test.samples_a_reading);
