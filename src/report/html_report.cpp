@@ -246,7 +246,7 @@ std::string quoted_uncertainty(const record::Meter& m) {
 }
 
 /// Which sweeps were computed by a simulated bench, in words; empty where none was.
-std::string simulated_words(const evaluation::Evaluation& evaluation) {
+std::string simulated_words(const evaluation::Evaluation& evaluation, UnitSystem units) {
   const record::TestRecord& b = evaluation.record();
   std::vector<std::string> names;
   std::size_t measured = 0;
@@ -259,7 +259,7 @@ std::string simulated_words(const evaluation::Evaluation& evaluation) {
       ++measured;
     else if (rung && stop)
       names.push_back(
-          fmt::format("{} at {} %", length_text(rung->height_m, UnitSystem::Metric), short_number(stop->percent, 1)));
+          fmt::format("{} at {} %", length_text(rung->height_m, units), short_number(stop->percent, 1)));
   }
   if (names.empty()) return {};
   if (measured == 0) return "Sample data: these readings were computed by a simulated bench, not measured.";
@@ -279,7 +279,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   page.set("css", css_in(options.palette));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
-  page.set("simulated", simulated_words(evaluation));
+  page.set("simulated", simulated_words(evaluation, units));
 
   const auto optional_length = [&](const std::optional<double>& m) {
     return m ? length_text(*m, units) : std::string();
