@@ -12,9 +12,9 @@ constexpr int least_stations = 36, most_missing_for_working = 2;
 constexpr double least_per_m2 = 25, most_drift = 0.03, most_months = 24;
 
 std::string density_words(double per_m2, UnitSystem units) {
-  constexpr double m2_a_square_foot = 0.09290304;
+  const double foot_m = to_m(1, LengthUnit::Foot);
   return units == UnitSystem::Metric ? fmt::format("{:.0f} per m²", per_m2)
-                                     : fmt::format("{:.1f} per ft²", per_m2 * m2_a_square_foot);
+                                     : fmt::format("{:.1f} per ft²", per_m2 * foot_m * foot_m);
 }
 
 Condition grid_condition(const EvidenceFacts& f) {
