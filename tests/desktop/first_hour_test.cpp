@@ -347,7 +347,8 @@ TEST_F(FirstHourTest, TheChosenRatioLeads) {
   lead->setCurrentIndex(lead->findData("cv"));
   emit lead->activated(lead->currentIndex());
   EXPECT_EQ(desk().test()->test.evenness_lead, "cv");
-  EXPECT_LT(find<QWidget>("cv")->y(), find<QWidget>("lowest_over_mean")->y()) << "on Read";
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QWidget>("cv")->y() < find<QWidget>("lowest_over_mean")->y(); }, 60000))
+      << "on Read";
   const report::HtmlReport report = report::html_report(*desk().worked_out().evaluation(), {});
   EXPECT_TRUE(report.html.find("<th>Spread (CV)</th>") != std::string::npos) << "in the report";
   EXPECT_EQ(find<FigureRow>("center_minus_corners_ppfd")->value(), QString("0"))

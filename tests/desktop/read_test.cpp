@@ -104,6 +104,7 @@ TEST_F(ReadTest, AWayLeadsToTheStageWhereAConditionIsMet) {
 }
 
 TEST_F(ReadTest, EveryFigureSaysItsFormulaWithThisSweepsNumbers) {
+  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().budget() != nullptr; }, 60000));
   auto* row = find<FigureRow>("canopy_efficacy_umol_j");
   const QString definition = row->whatsThis();
   EXPECT_TRUE(definition.contains("300.0 W")) << definition.toStdString();
