@@ -14,6 +14,6 @@ void take_table(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id, cons
                 const std::string& source);
 
 /// What the reader of tables has to know of a test, for a sweep with readings or for the plan.
-exchange::TableContext table_context(const TestRecord& test, const Sweep* sweep);
+exchange::TableContext table_context(const TestRecord& test, const Sweep* sweep, UnitSystem units);
 
 }  // namespace sunbreak::book

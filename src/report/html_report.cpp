@@ -258,8 +258,7 @@ std::string simulated_words(const evaluation::Evaluation& evaluation, UnitSystem
     if (!view->simulated())
       ++measured;
     else if (rung && stop)
-      names.push_back(
-          fmt::format("{} at {} %", length_text(rung->height_m, units), short_number(stop->percent, 1)));
+      names.push_back(fmt::format("{} at {} %", length_text(rung->height_m, units), short_number(stop->percent, 1)));
   }
   if (names.empty()) return {};
   if (measured == 0) return "Sample data: these readings were computed by a simulated bench, not measured.";
@@ -405,7 +404,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
     if (options.readings_table && f.stations > options.most_readings_printed)
       notices.push_back(data(fmt::format("The table of its {} readings is in the page as written.", f.stations)));
     s.set("notices", data(notices));
-    add_trust(s, budget, *evaluation.evidence(sweep->id), lead.id);
+    add_trust(s, budget, *evaluation.evidence(sweep->id), lead.id, units);
     s.set("map", sink.put(map_svg(b, view, band, range, units, options.palette)));
     s.set("figures", data(figure_rows(source, budget, units, lead.id)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));

@@ -35,7 +35,8 @@ std::array<std::string, 3> each(std::string_view evenness_lead, Value value) {
 
 }  // namespace
 
-void add_trust(data& sweep, const Budget& b, const Evidence& evidence, std::string_view evenness_lead) {
+void add_trust(data& sweep, const Budget& b, const Evidence& evidence, std::string_view evenness_lead,
+               UnitSystem units) {
   sweep.set("grade", std::string(name(evidence.grade)));
   List missing, budget;
   for (const Condition& c : evidence.conditions)
@@ -44,7 +45,7 @@ void add_trust(data& sweep, const Budget& b, const Evidence& evidence, std::stri
   sweep.set("missing", data(missing));
   for (const Contribution& c : b.contributions)
     budget.push_back(
-        budget_row(std::string(c.label), size_words(c),
+        budget_row(std::string(c.label), size_words(c, units),
                    each(evenness_lead, [&](std::size_t k) { return share_words(c.standard[k], b.values[k]); }),
                    origin_words(c.term)));
   budget.push_back(budget_row("One-way pull", "",

@@ -1,7 +1,9 @@
 #include <gtest/gtest.h>
 
 #include <rapidcheck/gtest.h>
+#include <algorithm>
 #include <cmath>
+#include <random>
 
 #include "core/figures/figure_table.h"
 #include "core/figures/statistics.h"
@@ -35,6 +37,29 @@ TEST(Statistics, PercentilesInterpolateBetweenOrderStatistics) {
   std::vector<double> one{7}, none;
   EXPECT_DOUBLE_EQ(percentiles(one, std::array{95.0})[0], 7);
   EXPECT_TRUE(std::isnan(percentiles(none, std::array{50.0})[0]));
+}
+
+TEST(Statistics, PercentilesOfManyValuesAreThoseOfTheSortedOnes) {
+  std::mt19937 random(11);
+  for (const int kind : {0, 1, 2, 3}) {
+    std::vector<double> values;
+    for (int i = 0; i < 2304; ++i) {
+      const double u = std::generate_canonical<double, 53>(random);
+      values.push_back(kind == 0 ? 300 + 600 * u : kind == 1 ? std::round(5 * u) : kind == 2 ? std::exp(30 * u) : 7);
+    }
+    std::vector<double> sorted = values;
+    std::sort(sorted.begin(), sorted.end());
+    const std::array wanted{0.0, 5.0, 50.0, 95.0, 100.0};
+    const auto found = percentiles(values, wanted);
+    for (std::size_t i = 0; i < wanted.size(); ++i) {
+      const double rank = wanted[i] / 100 * 2303;
+      const auto low = static_cast<std::size_t>(rank);
+      const double next = sorted[std::min<std::size_t>(low + 1, 2303)];
+      EXPECT_DOUBLE_EQ(found[i], sorted[low] + (rank - std::floor(rank)) * (next - sorted[low])) << kind;
+    }
+    std::sort(values.begin(), values.end());
+    EXPECT_EQ(values, sorted) << "only their order may change";
+  }
 }
 
 TEST(Figures, OfNineCellsWorkedByHand) {

@@ -273,9 +273,10 @@ TEST(SymmetricLight, DeclinesWhatIsNotSymmetric) {
 
 TEST(BudgetWords, SaySizeShareAndOrigin) {
   const Contribution height{"height", "Height", {0.005, Origin::Stated, "stated"}, true, false, {}};
-  EXPECT_EQ(size_words(height), "5.0 mm");
-  EXPECT_EQ(size_words({"x", "X", {0.025}, false, false, {}}), "2.50 %");
-  EXPECT_EQ(size_words({"grid", "Grid", {0}, false, false, {}}), "");
+  EXPECT_EQ(size_words(height, UnitSystem::Metric), "5.0 mm");
+  EXPECT_EQ(size_words(height, UnitSystem::Imperial), "0.20 in");
+  EXPECT_EQ(size_words({"x", "X", {0.025}, false, false, {}}, UnitSystem::Imperial), "2.50 %");
+  EXPECT_EQ(size_words({"grid", "Grid", {0}, false, false, {}}, UnitSystem::Metric), "");
   EXPECT_EQ(origin_words({0.01, Origin::Assumed, "usual"}), "assumed: usual");
   EXPECT_EQ(origin_words({0.01, Origin::Stated, "stated for QS"}), "stated for QS");
   EXPECT_EQ(share_words(-3, 200), "1.50 %");

@@ -2,6 +2,7 @@
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QScreen>
 #include <QTimer>
 #include <QToolButton>
 #include <QToolTip>
@@ -46,6 +47,15 @@ TEST_F(WindowTest, BothLooksKeepTextReadable) {
     EXPECT_GE(contrast(t.strip_quiet, t.strip), 4.5);
   }
   apply_look(*qApp, LookChoice::Paper);
+}
+
+TEST_F(WindowTest, AFirstWindowFitsItsScreenWithItsFrame) {
+  window_.reset();
+  QSettings().remove("window/geometry");
+  MainWindow first(std::move(book::Book::open(book_file()).value()));
+  const QSize screen = first.screen()->availableSize();
+  EXPECT_EQ(first.height(), std::min(800, screen.height() - 40));
+  EXPECT_EQ(first.width(), std::clamp(screen.width() - 8, first.minimumWidth(), 1280));
 }
 
 TEST_F(WindowTest, NumbersOnTheMapStandOutOnEveryColorOfTheScale) {

@@ -18,9 +18,10 @@ struct Sides {
 
   /// `place`: the station's signed place across the line.
   void add(double place, double w, double e) {
-    if (std::abs(place) < line_tolerance) return;
-    light[place > 0] += e;
-    weight[place > 0] += w;
+    // Without a branch: which side a station is on changes from one to the next.
+    const double above = place > line_tolerance, under = place < -line_tolerance;
+    light[0] += under * e, light[1] += above * e;
+    weight[0] += under * w, weight[1] += above * w;
   }
   /// Mean of the positive side less that of the negative side, in % of the mean.
   double difference_pct(double mean) const {

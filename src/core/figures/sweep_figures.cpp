@@ -36,8 +36,7 @@ double area_mean(const Layout& layout, std::span<const double> ppfd) {
   return weighted_mean(ppfd, mean_weights(layout, ppfd));
 }
 
-std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,
-                                          const FigureContext& context) {
+std::optional<SweepFigures> spread_figures(const Layout& layout, std::span<const double> ppfd) {
   SweepFigures f;
   const std::vector<double> weights = mean_weights(layout, ppfd);
   std::vector<double> read;
@@ -62,13 +61,21 @@ std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const 
   f.p95_ppfd = ranked[2];
   f.sd_ppfd = weighted_sd(ppfd, weights);
   f.cv = f.sd_ppfd / f.mean_ppfd;
+  f.evenness = evenness(f.lowest.ppfd, f.highest.ppfd, f.mean_ppfd, f.p5_ppfd);
+  f.center_ppfd = center_ppfd(layout, ppfd);
+  f.corner_ppfd = corner_ppfd(layout, ppfd);
+  return f;
+}
+
+std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,
+                                          const FigureContext& context) {
+  std::optional<SweepFigures> spread = spread_figures(layout, ppfd);
+  if (!spread) return {};
+  SweepFigures f = *std::move(spread);
   f.ppf_umol_s = f.mean_ppfd * f.area_m2;
   f.power_w = context.power_w;
   if (context.power_w && *context.power_w > 0) f.efficacy = efficacy(f.mean_ppfd, f.area_m2, *context.power_w);
-  f.evenness = evenness(f.lowest.ppfd, f.highest.ppfd, f.mean_ppfd, f.p5_ppfd);
   f.rings = rings(layout, ppfd);
-  f.center_ppfd = center_ppfd(layout, ppfd);
-  f.corner_ppfd = corner_ppfd(layout, ppfd);
   f.balance = balance(layout, ppfd);
   f.photoperiod_h = context.photoperiod_h;
   f.dli_mean_mol_m2_d = dli_mol_m2_d(f.mean_ppfd, context.photoperiod_h);

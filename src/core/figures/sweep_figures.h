@@ -56,6 +56,10 @@ struct FigureContext {
 /// none: with some missing the mean is plain.
 double area_mean(const Layout& layout, std::span<const double> ppfd);
 
+/// The part of a sweep's figures that needs the readings alone, one by one: counts, mean, extremes, percentiles, spread
+/// and evenness. As sweep_figures() has them, at a small part of its cost.
+std::optional<SweepFigures> spread_figures(const Layout& layout, std::span<const double> ppfd);
+
 /// Works out every figure of a sweep. `ppfd` holds a corrected value a station, NaN where unread. Nothing where no
 /// station was read. Definitions: docs/method.md.
 std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const double> ppfd,

@@ -4,6 +4,7 @@
 #include <string>
 #include <string_view>
 
+#include "core/quantity/display.h"
 #include "core/uncertainty/budget.h"
 
 namespace sunbreak {
@@ -12,11 +13,14 @@ namespace sunbreak {
 /// evenness.
 std::array<std::string_view, 3> budget_columns(std::string_view evenness_lead);
 
-/// "5.0 mm" or "2.50 %"; empty where the contribution has no size of its own.
-std::string size_words(const Contribution& c);
+/// "5.0 mm", "0.20 in" or "2.50 %"; empty where the contribution has no size of its own.
+std::string size_words(const Contribution& c, UnitSystem units);
 
 /// "measured: from 10 stations read again", "stated for QS-1", "assumed: usual for a tape and care".
 std::string origin_words(const InputQuantity& term);
+
+/// How many of a budget's parts have a size that is assumed, neither stated nor measured.
+int assumed_parts(const Budget& budget);
 
 /// The parts of a budget whose size is assumed, neither stated nor measured: "sensor calibration, height"; empty where
 /// there is none.

@@ -117,7 +117,7 @@ exchange::TableOptions ImportDialog::options() const {
 }
 
 void ImportDialog::read() {
-  exchange::TableContext context = book::table_context(*desk_.test(), desk_.sweep());
+  exchange::TableContext context = book::table_context(*desk_.test(), desk_.sweep(), desk_.units());
   if (const QString kind = grid_->currentData().toString(); !kind.isEmpty())
     context.kind = parse_grid_kind(text_of(kind)).value();
   auto draft = exchange::read_sweep_table(bytes_, context, options());

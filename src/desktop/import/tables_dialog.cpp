@@ -49,7 +49,8 @@ TablesDialog::TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* pa
   setWindowTitle(files.size() == 1 ? tr("Bring in a table") : tr("Bring in %1 tables").arg(files.size()));
   for (TableFile& file : files) {
     Row row;
-    const auto draft = exchange::read_sweep_table(file.bytes, book::table_context(*desk_.test(), nullptr), {});
+    const auto draft =
+        exchange::read_sweep_table(file.bytes, book::table_context(*desk_.test(), nullptr, desk_.units()), {});
     const exchange::SweepName name = named(desk_, file);
     if (draft)
       row.draft = draft.value();

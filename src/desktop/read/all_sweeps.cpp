@@ -125,11 +125,8 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
 QString AllSweeps::evenness_words(const evaluation::SweepDigest& digest) const {
   const Figure& lead = figure(desk_.test()->test.evenness_lead);
   const evaluation::SweepView* view = desk_.view_of(digest.sweep_id);
-  // The usual one is known without working out the sweep's other figures.
-  const SweepFigures* f =
-      lead.id == "lowest_over_mean" ? nullptr : desk_.worked_out().evaluation()->figures(digest.sweep_id);
-  const double value =
-      f ? lead.value(FigureSource(view->layout, view->ppfd, *f)) : digest.lowest_ppfd / digest.mean_ppfd;
+  const std::optional<SweepFigures> spread = spread_figures(view->layout, view->ppfd);
+  const double value = spread ? lead.value(FigureSource(view->layout, view->ppfd, *spread)) : unread;
   return text_of(std::string(lead.label) + " " + shown_with_unit(lead, value, desk_.units()));
 }
 

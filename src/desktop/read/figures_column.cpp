@@ -297,9 +297,8 @@ void FiguresColumn::show_uncertainty(const SweepFigures& f) {
     row->set_particulars(words.join(' '));
   }
   const std::string assumed = budget ? assumed_words(*budget) : std::string();
-  const auto parts = budget ? std::count(assumed.begin(), assumed.end(), ',') + 1 : 0;
   assumed_->setText(tr("± assumes %1 of its %2 parts (4 shows which)")
-                        .arg(parts)
+                        .arg(budget ? assumed_parts(*budget) : 0)
                         .arg(budget ? static_cast<int>(budget->contributions.size()) : 0));
   assumed_->setToolTip(tr("Neither stated nor measured: %1.").arg(text_of(assumed)));
   assumed_->setVisible(!assumed.empty());

@@ -74,15 +74,16 @@ ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, co
                          const std::optional<drawing::ScaleRange>& range) {
   ShownValues shown;
   shown.values = values_of(desk, view, settings);
-  Ends own;
   const bool differs = settings.quantity == Quantity::Difference;
-  const std::vector<int> slips = differs ? std::vector<int>() : stations_unlike_all_around(view.layout, view.ppfd);
-  for (std::size_t i = 0; i < shown.values.size(); ++i)
-    if (!std::binary_search(slips.begin(), slips.end(), static_cast<int>(i))) own.take(shown.values[i]);
+  const auto own_range = [&] {
+    Ends own;
+    const std::vector<int> slips = differs ? std::vector<int>() : stations_unlike_all_around(view.layout, view.ppfd);
+    for (std::size_t i = 0; i < shown.values.size(); ++i)
+      if (!std::binary_search(slips.begin(), slips.end(), static_cast<int>(i))) own.take(shown.values[i]);
+    return range_of(own, settings.quantity);
+  };
   shown.scale.diverging = differs;
-  shown.scale.range = range                           ? *range
-                      : settings.own_scale || differs ? range_of(own, settings.quantity)
-                                                      : shared_range(desk, settings);
+  shown.scale.range = range ? *range : settings.own_scale || differs ? own_range() : shared_range(desk, settings);
   if (const auto band = desk.band(); band && !differs) {
     const double factor = factor_of(desk, view, settings.quantity);
     shown.band = Band{factor * band->low, factor * band->high};

@@ -244,7 +244,7 @@ void TrustPage::show_budget() {
   }
   std::vector<std::vector<FigureCell>> rows;
   for (const Contribution& c : budget->contributions) {
-    std::vector<FigureCell> row{{text_of(c.label), {}, false}, {text_of(size_words(c)), {}, false}};
+    std::vector<FigureCell> row{{text_of(c.label), {}, false}, {text_of(size_words(c, desk_.units())), {}, false}};
     for (const std::string_view id : budget_columns(desk_.test()->test.evenness_lead)) {
       const auto k = static_cast<std::size_t>(figure_index(id));
       row.push_back({text_of(share_words(c.standard[k], budget->values[k])), {}, budget->largest(id) == &c});

@@ -28,15 +28,14 @@ void note_unlike_plan(TableDraft& draft, const TableContext& context) {
                      draft.grid.columns, draft.grid.rows, plan.columns, plan.rows)});
 }
 
-void note_uneven_cells(TableDraft& draft) {
+void note_uneven_cells(TableDraft& draft, UnitSystem units) {
   if (draft.grid.kind == GridKind::Spots || draft.layout.columns < 2 || draft.layout.rows < 2) return;
   const double dx = draft.layout.xs_m[1] - draft.layout.xs_m[0], dy = draft.layout.ys_m[1] - draft.layout.ys_m[0];
   if (std::max(dx, dy) / std::min(dx, dy) > 1.05)
     draft.findings.push_back(
         {0, 0, false,
-         fmt::format("stations are {:.1f} cm apart across and {:.1f} cm in depth: a row or column may "
-                     "be missing from the table",
-                     dx * 100, dy * 100)});
+         fmt::format("stations are {} apart across and {} in depth: a row or column may be missing from the table",
+                     length_text(dx, units), length_text(dy, units))});
 }
 
 }  // namespace
@@ -89,7 +88,7 @@ Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& 
                      rule.doubtful_example)});
   if (const auto cut = cut_short(text.value().utf8, draft.cells.size())) draft.findings.push_back(*cut);
   note_unlike_plan(draft, context);
-  note_uneven_cells(draft);
+  note_uneven_cells(draft, context.units);
   if (draft.readings() == 0)
     return Problem{"no cell of the table is a PPFD reading", "there is nothing to take",
                    "check the separator and the decimal mark, or choose another file"};

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/bench/grid.h"
+#include "core/quantity/display.h"
 #include "core/quantity/length.h"
 #include "core/result.h"
 #include "exchange/tables/delimited.h"
@@ -62,8 +63,9 @@ struct TableDraft {
 struct TableContext {
   Footprint footprint;
   GridKind kind = GridKind::Cells;
-  std::optional<double> margin_m;  ///< inset, matrix form
-  std::optional<Grid> planned;     ///< said where the table's grid is another
+  std::optional<double> margin_m;         ///< inset, matrix form
+  std::optional<Grid> planned;            ///< said where the table's grid is another
+  UnitSystem units = UnitSystem::Metric;  ///< of the words
 };
 
 /// Reads a table of PPFD readings [µmol m⁻² s⁻¹]. A cell that is not surely a number in range is a missing station and

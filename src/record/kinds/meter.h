@@ -18,7 +18,6 @@ struct Meter {
   /// Coverage factor with which the uncertainty is quoted; none where that is not known.
   std::optional<double> uncertainty_k{};
 
-  bool measures_light() const { return kind != "wall"; }
   bool operator==(const Meter&) const = default;
 };
 
