@@ -15,6 +15,9 @@ void add_predict_command(CLI::App& app, int& status);
 /// Adds `settle-check LOG` and `dimmer STAIR`.
 void add_power_commands(CLI::App& app, int& status);
 
+/// Adds `whole-light FILE`, `between FILE` and `elsewhere FILE`.
+void add_light_commands(CLI::App& app, int& status);
+
 /// Adds `read FILE`.
 void add_read_command(CLI::App& app, int& status);
 

@@ -8,6 +8,7 @@
 #include "evaluation/evidence_facts.h"
 #include "evaluation/once.h"
 #include "evaluation/rig_model.h"
+#include "evaluation/test_light.h"
 
 namespace sunbreak::evaluation {
 /// What each part is worked out from beside the sweep's view. Where it is the same as before, so is the answer.
@@ -53,6 +54,20 @@ struct BudgetInput {
   std::vector<std::pair<double, std::shared_ptr<const SweepView>>> same_stop;  ///< by height
   double height_m = 0;
   bool operator==(const BudgetInput&) const = default;
+};
+
+struct LightInput {
+  SweepViews views;
+  Bench bench;
+  Fixture fixture;
+  Test test;
+  std::vector<Rung> rungs;
+  std::vector<Stop> stops;
+  std::vector<record::Sweep> sweeps;
+  std::vector<Meter> meters;
+  std::vector<StairStop> stair_stops;
+  std::vector<StairReading> stair_readings;
+  bool operator==(const LightInput&) const = default;
 };
 
 }  // namespace inputs
@@ -106,6 +121,8 @@ struct Evaluation::Parts {
   std::map<Id, std::unique_ptr<Sweep>> sweeps;
   std::optional<std::pair<double, double>> range;
   Once<std::vector<TestFinding>> between;
+  LightInput light_input;
+  Shared<std::shared_ptr<const TestLight>> light;
 };
 
 Evaluation::Evaluation(std::unique_ptr<Parts> parts) : parts_(std::move(parts)) {}
@@ -261,6 +278,24 @@ std::optional<Grade> Evaluation::grade() const {
   return weakest;
 }
 
+const TestLight* Evaluation::light() const {
+  const Sweep* first = nullptr;
+  for (const auto& [id, s] : parts_->sweeps)
+    if (s->digest.read > 0 && !first) first = s.get();
+  if (!first) return nullptr;
+  return parts_->light
+      ->get([&]() -> std::optional<std::shared_ptr<const TestLight>> {
+        const BudgetQuestion question = budget_question(parts_->record, first->row, *first->view, parts_->views);
+        return std::make_shared<const TestLight>(parts_->record, parts_->views, question, *budget(first->row.id));
+      })
+      ->get();
+}
+
+const TestLight* Evaluation::light_so_far() const {
+  const auto* known = parts_->light->known();
+  return known ? known->get() : nullptr;
+}
+
 std::vector<TargetFit> Evaluation::target_fits(Id sweep_id, std::span<const Band> bands) const {
   const SweepView* v = view(sweep_id);
   return v ? sunbreak::target_fits(Field(v->layout, v->ppfd), bands) : std::vector<TargetFit>();
@@ -355,6 +390,11 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     keep(&Evaluation::Sweep::walked, walked_the_same());
     parts->sweeps.emplace(row.id, std::move(s));
   }
+  parts->light_input = {parts->views, record.bench,  record.fixture, record.test,        record.rungs,
+                        record.stops, record.sweeps, record.meters,  record.stair_stops, record.stair_readings};
+  using Light = Once<std::shared_ptr<const TestLight>>;
+  parts->light =
+      before && before->parts_->light_input == parts->light_input ? before->parts_->light : std::make_shared<Light>();
   return std::shared_ptr<const Evaluation>(new Evaluation(std::move(parts)));
 }
 

@@ -16,6 +16,8 @@
 
 namespace sunbreak::evaluation {
 
+class TestLight;
+
 /// Everything that is worked out of one test's record: the one place that screens, pages, packages and the command line
 /// read figures, checks, budgets and grades from. A pure function of the record: equal records give equal answers. Each
 /// part is worked out when it is first asked for and kept, so that asking for one sweep's figures costs just that:
@@ -76,6 +78,11 @@ class Evaluation {
 
   /// A test is graded by its weakest sweep; nothing where none has a reading.
   std::optional<Grade> grade() const;
+
+  /// The test's whole light and what comes of it; null where no sweep has readings. Takes a second or two where it is
+  /// not known.
+  const TestLight* light() const;
+  const TestLight* light_so_far() const;
 
   /// How a sweep fits several targets; empty where it has no field between stations.
   std::vector<TargetFit> target_fits(Id sweep_id, std::span<const Band> bands) const;

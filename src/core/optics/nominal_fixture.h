@@ -15,6 +15,7 @@ struct FixtureOutline {
   double unit_tilt_deg = 0;             ///< outer units turned inward
   int across = 8, deep = 8;             ///< emitters of a unit along x and y
   double beam_angle_deg = 120;          ///< full angle at half intensity
+  bool round = false;                   ///< a unit's emitters fill the ellipse in its rectangle
   bool operator==(const FixtureOutline&) const = default;
 };
 

@@ -3,58 +3,17 @@
 #include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <numeric>
 
-#include "core/optics/form_factor.h"
+#include "core/optics/mutual_areas.h"
+#include "core/optics/room_patches.h"
 #include "core/optics/smooth_plane.h"
 
 namespace sunbreak {
 namespace {
 
-constexpr int across_patches = 12, up_patches = 16, cut = 3;
-
-/// Edges along the floor: half evenly spread, half crowded toward both ends, where light changes fastest.
-std::vector<double> edges_across(double length_m) {
-  std::vector<double> edges;
-  for (int i = 0; i <= across_patches; ++i) {
-    const double t = static_cast<double>(i) / across_patches;
-    edges.push_back(length_m * (0.5 * t + 0.25 * (1 - std::cos(std::numbers::pi * t))));
-  }
-  return edges;
-}
-
-/// Edges up a wall: crowded toward the floor, where the stations are.
-std::vector<double> edges_up(double height_m) {
-  std::vector<double> edges;
-  for (int i = 0; i <= up_patches; ++i) edges.push_back(height_m * std::pow(static_cast<double>(i) / up_patches, 1.6));
-  return edges;
-}
-
-std::vector<double> cut_finer(const std::vector<double>& edges) {
-  std::vector<double> fine;
-  for (std::size_t i = 0; i + 1 < edges.size(); ++i)
-    for (int k = 0; k < cut; ++k) fine.push_back(edges[i] + (edges[i + 1] - edges[i]) * k / cut);
-  fine.push_back(edges.back());
-  return fine;
-}
-
-PatchGrid patch_grid(const Room& room, const Face& face, bool fine) {
-  PatchGrid grid{face, face.high ? size_along(room, face.axis) : 0, {}, {}};
-  const auto along = [&](int axis) {
-    const auto edges = axis == 2 ? edges_up(room.height_m) : edges_across(size_along(room, axis));
-    return fine ? cut_finer(edges) : edges;
-  };
-  grid.u_edges_m = along(grid.u_axis());
-  grid.v_edges_m = along(grid.v_axis());
-  return grid;
-}
-
-/// Where a side's fine patches lie among its coarse ones.
-struct Interpolation {
-  std::size_t patch[4];
-  double weight[4];
-};
+constexpr PatchCounts coarse_counts{12, 16};
+constexpr int cut = 3;
 
 struct Side {
   double reflectance = 0;
@@ -63,22 +22,6 @@ struct Side {
   FacingPlaces fine_middles;
   std::vector<Interpolation> from_coarse;  ///< one a fine patch
 };
-
-/// Between the middles of the coarse patches; the outer value to the side's edges.
-Interpolation interpolation(const PatchGrid& coarse, double u, double v) {
-  const auto bracket = [](const std::vector<double>& edges, double at) {
-    const auto middle = [&](std::size_t i) { return (edges[i] + edges[i + 1]) / 2; };
-    const std::size_t last = edges.size() - 2;
-    std::size_t i = 0;
-    while (i < last && middle(i + 1) < at) ++i;
-    const double share = i == last ? 0 : std::clamp((at - middle(i)) / (middle(i + 1) - middle(i)), 0.0, 1.0);
-    return std::pair{i, share};
-  };
-  const auto [i, s] = bracket(coarse.u_edges_m, u);
-  const auto [j, t] = bracket(coarse.v_edges_m, v);
-  const std::size_t n = coarse.u_count(), i1 = s > 0 ? i + 1 : i, j1 = t > 0 ? j + 1 : j;
-  return {{j * n + i, j * n + i1, j1 * n + i, j1 * n + i1}, {(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t}};
-}
 
 /// Adds direct light to a side's fine patches. What hangs straight down lights nothing above itself; the rows of a
 /// wall's patches run upward, so that its part is the first of them.
@@ -95,10 +38,6 @@ void add_direct_to(const Side& side, std::span<const Emitter> emitters, std::spa
     add_direct_ppfd({&e, 1}, side.fine_middles, ppfd.first(lit));
   }
 }
-
-/// Places and weights of the three-point Gauss-Legendre rule on [0, 1].
-constexpr double gauss_place[] = {0.1127016653792583, 0.5, 0.8872983346207417};
-constexpr double gauss_weight[] = {5.0 / 18, 8.0 / 18, 5.0 / 18};
 
 /// From so many places in one plane on, what the sides send there is interpolated; and how well that has to hold at
 /// places where both are worked out, as a share of the light.
@@ -128,33 +67,9 @@ struct RoomLight::Radiosity {
 
 void RoomLight::Parts::factor() {
   if (coarse_count == 0) return;
-  Eigen::MatrixXd exchanged =
-      Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(coarse_count), static_cast<Eigen::Index>(coarse_count));
-  std::vector<double> row;
-  for (const Side& from : sides)
-    for (std::size_t p = 0; p < from.coarse.size(); ++p) {
-      const std::size_t u = p % from.coarse.u_count(), v = p / from.coarse.u_count();
-      const double u0 = from.coarse.u_edges_m[u], du = from.coarse.u_edges_m[u + 1] - u0;
-      const double v0 = from.coarse.v_edges_m[v], dv = from.coarse.v_edges_m[v + 1] - v0;
-      for (const Side& to : sides) {
-        if (to.coarse.face == from.coarse.face) continue;
-        row.assign(to.coarse.size(), 0);
-        for (int a = 0; a < 3; ++a)
-          for (int b = 0; b < 3; ++b) {
-            double at[3];
-            at[from.coarse.face.axis] = from.coarse.plane_m;
-            at[from.coarse.u_axis()] = u0 + gauss_place[a] * du;
-            at[from.coarse.v_axis()] = v0 + gauss_place[b] * dv;
-            add_form_factors({at[0], at[1], at[2]}, from.coarse.face.axis, !from.coarse.face.high, to.coarse,
-                             gauss_weight[a] * gauss_weight[b] * du * dv, row);
-          }
-        for (std::size_t q = 0; q < row.size(); ++q)
-          exchanged(static_cast<Eigen::Index>(from.first_coarse + p), static_cast<Eigen::Index>(to.first_coarse + q)) =
-              row[q];
-      }
-    }
-  // Reciprocity holds for the exact factors; what quadrature leaves of a difference is shared between the two.
-  Eigen::MatrixXd system = -0.5 * (exchanged + exchanged.transpose());
+  std::vector<PatchGrid> grids;
+  for (const Side& side : sides) grids.push_back(side.coarse);
+  Eigen::MatrixXd system = -mutual_areas(grids, 3);
   for (const Side& side : sides)
     for (std::size_t p = 0; p < side.coarse.size(); ++p) {
       const auto i = static_cast<Eigen::Index>(side.first_coarse + p);
@@ -169,8 +84,8 @@ RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
     const double reflectance = reflectance_of(room, face);
     if (reflectance <= 0) continue;
     Side side{reflectance,
-              patch_grid(room, face, false),
-              patch_grid(room, face, true),
+              patch_grid(room, face, coarse_counts),
+              patch_grid(room, face, coarse_counts, cut),
               parts_->coarse_count,
               parts_->fine_count,
               {},

@@ -130,8 +130,18 @@ const record::Sweep* Desk::sweep() const { return test_ ? test_->sweep(rung_id_,
 void Desk::choose(Id rung_id, Id stop_id) {
   if (std::pair(rung_id, stop_id) != std::pair(rung_id_, stop_id_)) emit leaving_sweep();
   rung_id_ = rung_id, stop_id_ = stop_id;
+  between_m_.reset();
+  between_percent_.reset();
   look();
   worked_out_->look_at_chosen();
+  emit changed();
+}
+
+void Desk::stand_between(std::optional<double> height_m, std::optional<double> percent) {
+  between_m_ = height_m;
+  between_percent_.reset();
+  if (height_m) between_percent_ = percent ? percent : stop() ? std::optional(stop()->percent) : std::nullopt;
+  if (!between_percent_) between_m_.reset();
   emit changed();
 }
 

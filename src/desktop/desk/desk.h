@@ -47,6 +47,13 @@ class Desk : public QObject {
   /// A stretch of the test's log was written beside the edits: takes it in.
   void take_log_part(const record::LogPart& part);
 
+  /// A height [m] and setting [%] between the walked ones that is looked at as a prediction, not a sweep; none while a
+  /// sweep is. Choosing a sweep ends it.
+  const std::optional<double>& between_m() const { return between_m_; }
+  const std::optional<double>& between_percent() const { return between_percent_; }
+  /// At the chosen setting where no other is named.
+  void stand_between(std::optional<double> height_m, std::optional<double> percent = {});
+
   const record::Rung* rung() const;
   const record::Stop* stop() const;
   void choose(record::Id rung_id, record::Id stop_id);
@@ -102,6 +109,7 @@ class Desk : public QObject {
   UnitSystem units_ = UnitSystem::Metric;
   std::shared_ptr<record::TestRecord> test_;
   record::Id rung_id_ = 0, stop_id_ = 0;
+  std::optional<double> between_m_, between_percent_;
   std::optional<evaluation::SweepView> planned_;  ///< where the chosen sweep has not begun
   std::vector<int> walk_;
   mutable std::vector<StationOnWalk> on_walk_;  ///< what sweep_on_walk() refers to

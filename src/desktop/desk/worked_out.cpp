@@ -26,7 +26,7 @@ void WorkedOut::follow(const book::Change* change, std::shared_ptr<const evaluat
     return;
   }
   const bool same_test = evaluation_ && evaluation_->record().test.id == test->test.id;
-  if (!same_test) log_.reset(), budgets_wanted_ = false;
+  if (!same_test) log_.reset(), budgets_wanted_ = light_wanted_ = false;
   if (!log_) log_ = std::make_shared<const evaluation::WallLog>();  // the test's log is on its way
   if (known && !same_test)
     evaluation_ = std::move(known);
@@ -82,6 +82,8 @@ WorkedOut::Step WorkedOut::next_step() const {
     for (const Id id : {chosen(), budget_also_})
       if (const evaluation::SweepDigest* digest = e.digest(id); digest && digest->read > 0 && !e.budget_so_far(id))
         return [id](const auto& it, std::stop_token stop) { it.budget(id, stop); };
+  const bool any = std::any_of(e.views().begin(), e.views().end(), [](const auto& v) { return v.second->read() > 0; });
+  if (light_wanted_ && any && !e.light_so_far()) return [](const auto& it, auto) { it.light(); };
   for (const auto& [id, view] : e.views())
     if (Step step = judged(id)) return step;
   return {};
@@ -106,6 +108,13 @@ void WorkedOut::go_on() {
 void WorkedOut::want_budgets(Id also) {
   budgets_wanted_ = true;
   budget_also_ = also;
+  go_on();
+}
+
+const evaluation::TestLight* WorkedOut::light() const { return evaluation_ ? evaluation_->light_so_far() : nullptr; }
+
+void WorkedOut::want_light() {
+  light_wanted_ = true;
   go_on();
 }
 

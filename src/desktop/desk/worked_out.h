@@ -43,6 +43,11 @@ class WorkedOut : public QObject {
   /// Null while it is not known.
   const evaluation::WalkedState* walked(record::Id sweep_id) const;
 
+  /// The test's whole light; null until it was asked for and worked out, or where nothing is read.
+  const evaluation::TestLight* light() const;
+  /// It takes a second or two: it is worked out from when a screen asks for it, until another test is opened.
+  void want_light();
+
   /// A sweep's budget and grade; null while they are being worked out, or where nothing is read.
   const Budget* budget_of(record::Id sweep_id) const;
   const Budget* budget() const;
@@ -68,7 +73,7 @@ class WorkedOut : public QObject {
   std::shared_ptr<const evaluation::Evaluation> evaluation_;
   std::shared_ptr<const evaluation::WallLog> log_;
   std::vector<evaluation::TestFinding> all_findings_;
-  bool budgets_wanted_ = false;
+  bool budgets_wanted_ = false, light_wanted_ = false;
   record::Id budget_also_ = 0;
   Background background_;
 };

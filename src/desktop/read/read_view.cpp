@@ -16,8 +16,10 @@
 #include "desktop/paint/station_words.h"
 #include "desktop/read/all_sweeps.h"
 #include "desktop/read/cut_chart.h"
+#include "desktop/read/elsewhere_page.h"
 #include "desktop/read/field_map.h"
 #include "desktop/read/figures_column.h"
+#include "desktop/read/light_page.h"
 #include "desktop/read/read_tools.h"
 #include "desktop/read/save_picture.h"
 #include "desktop/read/targets_page.h"
@@ -71,8 +73,10 @@ QWidget* ReadView::make_middle() {
   column->addLayout(head);
   auto* tabs = new QHBoxLayout;
   tabs->setSpacing(2);
-  for (const auto& [page, text] : {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
-                                   std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")}}) {
+  for (const auto& [page, text] :
+       {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
+        std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")},
+        std::pair{LightsPage, tr("5 Whole light")}, std::pair{RoomsPage, tr("6 Elsewhere")}}) {
     auto* tab = new QPushButton(text, middle);
     tab->setCheckable(true);
     tab->setProperty("plain", true);
@@ -93,7 +97,10 @@ QWidget* ReadView::make_middle() {
   sweeps_ = new AllSweeps(desk_, settings_, pages_);
   targets_ = new TargetsPage(desk_, pages_);
   trust_ = new TrustPage(desk_, pages_);
-  for (QWidget* page : std::initializer_list<QWidget*>{sweeps_, targets_, trust_}) pages_->addWidget(page);
+  light_ = new LightPage(desk_, pages_);
+  elsewhere_ = new ElsewherePage(desk_, pages_);
+  for (QWidget* page : std::initializer_list<QWidget*>{sweeps_, targets_, trust_, light_, elsewhere_})
+    pages_->addWidget(page);
   column->addWidget(pages_, 1);
   connect(sweeps_, &AllSweeps::opened, this, [this] { show_page(MapPage); });
   connect(targets_, &TargetsPage::opened, this, [this] { show_page(MapPage); });
@@ -142,10 +149,13 @@ void ReadView::refresh() {
   }
   tools_->refresh();
   desk_.worked_out().want_budgets(settings_.quantity == Quantity::Difference ? settings_.other : 0);
-  title_->setText(
-      tr("%1 · %2 %")
-          .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
-  state_->setText(settings_.quantity == Quantity::Difference ? difference_words() : state_words());
+  const bool predicted = desk_.between_m() && pages_->currentIndex() >= LightsPage;
+  title_->setText((predicted ? tr("%1 · %2 %, predicted") : tr("%1 · %2 %"))
+                      .arg(text_of(length_text(predicted ? *desk_.between_m() : desk_.rung()->height_m, desk_.units())),
+                           show_number(predicted ? *desk_.between_percent() : desk_.stop()->percent)));
+  state_->setText(predicted                                    ? tr("nobody walked it")
+                  : settings_.quantity == Quantity::Difference ? difference_words()
+                                                               : state_words());
   figures_->refresh();
   map_->renew();
   show_cut();
@@ -153,6 +163,11 @@ void ReadView::refresh() {
   if (pages_->currentIndex() == SweepsPage) sweeps_->update();
   if (pages_->currentIndex() == TargetPage) targets_->refresh();
   if (pages_->currentIndex() == SurePage) trust_->refresh();
+  if (pages_->currentIndex() == LightsPage) light_->refresh();
+  if (pages_->currentIndex() == RoomsPage) elsewhere_->refresh();
+  // The sweep that a difference is taken from is of no account where no difference is shown.
+  tools_->other_choice()->setVisible(settings_.quantity == Quantity::Difference &&
+                                     pages_->currentIndex() <= SweepsPage);
 }
 
 QString ReadView::state_words() const {
@@ -185,7 +200,11 @@ void ReadView::resizeEvent(QResizeEvent* event) {
 }
 
 /// In a small window the figures make way for what is wide.
-void ReadView::make_room() { figures_->setVisible(width() >= small_width || pages_->currentIndex() == MapPage); }
+void ReadView::make_room() {
+  // Whole light and other rooms are of the test, not of the sweep whose figures these are.
+  const bool of_the_sweep = pages_->currentIndex() < LightsPage;
+  figures_->setVisible(of_the_sweep && (width() >= small_width || pages_->currentIndex() == MapPage));
+}
 
 void ReadView::show_page(Page page) {
   pages_->setCurrentIndex(page);
@@ -242,7 +261,7 @@ void ReadView::arrive() {
 
 void ReadView::keyPressEvent(QKeyEvent* event) {
   const int page = event->key() - Qt::Key_1;
-  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= SurePage)
+  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= RoomsPage)
     return show_page(static_cast<Page>(page));
   if (event->key() == Qt::Key_E && event->modifiers() == Qt::ControlModifier) return save_picture();
   if (event->key() == Qt::Key_C && event->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier))
@@ -359,7 +378,7 @@ void ReadView::save_picture() {
 }
 
 std::vector<KeyHint> ReadView::keys() const {
-  return {{tr("1 2 3 4"), tr("map, all sweeps, targets, how sure")},
+  return {{tr("1 … 6"), tr("map, all sweeps, targets, how sure, whole light, elsewhere")},
           {tr("Q"), tr("PPFD, daily light, percent of the mean, difference; Shift+Q goes back")},
           {tr("D"), tr("take the difference from the next sweep")},
           {tr("N · C"), tr("numbers, contours on or off")},

@@ -13,7 +13,9 @@ namespace sunbreak::desktop {
 class AllSweeps;
 class CutChart;
 class FieldMap;
+class ElsewherePage;
 class FiguresColumn;
+class LightPage;
 class ReadTools;
 class TargetsPage;
 class TrustPage;
@@ -23,7 +25,7 @@ class TrustPage;
 class ReadView : public StageView {
   Q_OBJECT
  public:
-  enum Page { MapPage, SweepsPage, TargetPage, SurePage };
+  enum Page { MapPage, SweepsPage, TargetPage, SurePage, LightsPage, RoomsPage };
 
   explicit ReadView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
@@ -65,6 +67,8 @@ class ReadView : public StageView {
   AllSweeps* sweeps_;
   TargetsPage* targets_;
   TrustPage* trust_;
+  LightPage* light_;
+  ElsewherePage* elsewhere_;
   FiguresColumn* figures_;
 };
 

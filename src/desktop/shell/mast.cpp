@@ -4,6 +4,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 #include "desktop/desk/desk.h"
 #include "desktop/theme/theme.h"
@@ -19,7 +20,9 @@ Mast::Mast(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setFixedWidth(208);
   setFocusPolicy(Qt::TabFocus);
   setAccessibleName(tr("Mast: heights and dimmer settings of the test"));
-  setToolTip(tr("Page Up and Page Down change the height, [ and ] the dimmer setting"));
+  setToolTip(
+      tr("Page Up and Page Down change the height, [ and ] the dimmer setting; a click between the rungs stands there, "
+         "for a predicted sweep"));
   connect(&desk, &Desk::changed, this, [this] {
     describe();
     update();
@@ -28,6 +31,9 @@ Mast::Mast(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
 
 void Mast::describe() {
   if (!desk_.rung() || !desk_.stop()) return;
+  if (desk_.between_m())
+    return setAccessibleDescription(
+        tr("Between the rungs at %1, predicted").arg(text_of(length_text(*desk_.between_m(), desk_.units()))));
   QString words = tr("Height %1, dimmer %2 %")
                       .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())))
                       .arg(desk_.stop()->percent);
@@ -53,7 +59,9 @@ void Mast::paintEvent(QPaintEvent*) {
   const double scale = std::min(room.height() / top_m, room.width() / test->bench.width_m);
   const QSizeF size(test->bench.width_m * scale, top_m * scale);
   const QRectF bench(room.center().x() - size.width() / 2, room.top(), size.width(), size.height());
+  bench_ = bench, scale_ = scale;
   draw_bench(p, bench, scale);
+  draw_between(p, bench, scale);
   draw_stops(p);
   if (hasFocus()) {
     p.setPen(QPen(theme().ember, 1));
@@ -108,7 +116,7 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
   for (std::size_t r = 0; r < test.rungs.size(); ++r) {
     const record::Rung& rung = test.rungs[r];
     const double y = box.bottom() - rung.height_m * scale, label_y = label_at[r];
-    const bool here = desk_.rung() && rung.id == desk_.rung()->id;
+    const bool here = desk_.rung() && rung.id == desk_.rung()->id && !desk_.between_m();
     const QColor color = here ? t.ember : t.ink;
     if (here) draw_fixture(p, box, scale, y);
     p.setPen(QPen(here ? t.ember : t.quiet, here ? 2 : 1, here ? Qt::SolidLine : Qt::DotLine));
@@ -132,6 +140,24 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
       x += pitch;
     }
   }
+}
+
+/// Where one stands between the rungs, looking at a prediction.
+void Mast::draw_between(QPainter& p, const QRectF& box, double scale) {
+  if (!desk_.between_m()) return;
+  const Theme& t = theme();
+  const double y = box.bottom() - *desk_.between_m() * scale;
+  draw_fixture(p, box, scale, y);
+  p.setPen(QPen(t.ember, 2, Qt::DashLine));
+  p.drawLine(QPointF(box.left() - 3, y), QPointF(box.right() + 3, y));
+  const QString words = tr("%1 predicted").arg(text_of(length_text(*desk_.between_m(), desk_.units())));
+  p.setFont(text_font(12, true));
+  const QRectF place(box.left(), y - 24, box.width(), 16);
+  p.fillRect(QRectF(place.center().x() - QFontMetricsF(p.font()).horizontalAdvance(words) / 2 - 3, place.top(),
+                    QFontMetricsF(p.font()).horizontalAdvance(words) + 6, 16),
+             t.panel);
+  p.setPen(t.ember);
+  p.drawText(place, Qt::AlignCenter | Qt::TextDontClip, words);
 }
 
 void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lamp_y) const {
@@ -200,6 +226,10 @@ void Mast::draw_stops(QPainter& p) {
 void Mast::mousePressEvent(QMouseEvent* event) {
   for (auto spot = spots_.rbegin(); spot != spots_.rend(); ++spot)
     if (spot->place.contains(event->position())) return desk_.choose(spot->rung_id, spot->stop_id);
+  // Between the rungs, to whole centimeters.
+  constexpr double step_m = 0.01;
+  if (desk_.test() && bench_.contains(event->position()))
+    desk_.stand_between(std::round((bench_.bottom() - event->position().y()) / scale_ / step_m) * step_m);
 }
 
 void Mast::keyPressEvent(QKeyEvent* event) {

@@ -32,11 +32,14 @@ class Mast : public QWidget {
   void draw_sweep_mark(QPainter& p, const QRectF& square, record::Id rung_id, record::Id stop_id,
                        const QColor& color) const;
   std::vector<double> label_places(double floor_y, double scale) const;
+  void draw_between(QPainter& p, const QRectF& box, double scale);
   void draw_stops(QPainter& p);
   void describe();
 
   Desk& desk_;
   std::vector<Spot> spots_;
+  QRectF bench_;  ///< as it was drawn
+  double scale_ = 1;
 };
 
 }  // namespace sunbreak::desktop

@@ -31,7 +31,7 @@ record::Id test_named(MainWindow& window, const std::string& fixture) {
 void wait_while(const std::function<bool()>& missing) {
   QElapsedTimer waited;
   waited.start();
-  while (missing() && waited.elapsed() < 10000) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
+  while (missing() && waited.elapsed() < 30000) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
 }
 
 void open_and_wait(MainWindow& window, record::Id test, Stage stage) {
@@ -73,6 +73,22 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   shoot("read-targets.png", LookChoice::Paper);
   read->show_page(ReadView::SurePage);
   shoot("read-how-sure-loft.png", LookChoice::Loft);
+  read->show_page(ReadView::MapPage);
+}
+
+/// Whole light of a sweep that was walked, then a predicted one, then another room.
+void shoot_light(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
+  open_and_wait(window, test, Stage::Read);
+  auto* read = window.findChild<ReadView*>();
+  read->show_page(ReadView::LightsPage);
+  wait_while([&] { return !window.desk().worked_out().light(); });
+  shoot("read-whole-light.png", LookChoice::Paper);
+  window.desk().stand_between(0.38);
+  shoot("read-between-loft.png", LookChoice::Loft);
+  read->show_page(ReadView::RoomsPage);
+  const auto* table = window.findChild<QTableWidget*>("otherTable");
+  wait_while([&] { return table->rowCount() == 0; });
+  shoot("read-elsewhere.png", LookChoice::Paper);
   read->show_page(ReadView::MapPage);
 }
 
@@ -136,6 +152,8 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   all = checks.grab().save(text_of((folder / "checks.png").string())) && all;
   checks.close();
   shoot_read(window, ostler, shoot);
+  shoot_light(window, marrow, shoot);
+  open_and_wait(window, ostler, Stage::Publish);
   window.show_stage(Stage::Publish);
   QEventLoop until_shown;
   QObject::connect(window.findChild<ReportPreview*>(), &ReportPreview::shown, &until_shown, &QEventLoop::quit);

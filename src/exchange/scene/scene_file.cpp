@@ -48,7 +48,7 @@ class Members {
   std::set<std::string> known_;
 };
 
-Room read_room(const json& value) {
+Room room_in(const json& value) {
   Members m(value, "room");
   Room room{m.number("width_m", 0.05, 20), m.number("depth_m", 0.05, 20), m.number("height_m", 0.05, 20), {}};
   Members r(m.at("reflectance"), "room.reflectance");
@@ -92,7 +92,7 @@ Result<Scene> read_scene(std::string_view text) {
   if (value.is_discarded()) return unreadable;
   try {
     Members m(value, "the scene");
-    Scene scene{read_room(m.at("room")), {}, {}};
+    Scene scene{room_in(m.at("room")), {}, {}};
     for (const json& e : list(m.at("emitters"), "emitters"))
       scene.emitters.push_back(read_emitter(e, scene.room, scene.emitters.size()));
     for (const json& s : list(m.at("stations"), "stations")) {
@@ -102,6 +102,17 @@ Result<Scene> read_scene(std::string_view text) {
     }
     m.finish();
     return scene;
+  } catch (const std::exception& e) {
+    return Problem{e.what(), "nothing was worked out", "correct that member; docs/formats.md lists them"};
+  }
+}
+
+Result<Room> read_room(std::string_view text) {
+  const json value = json::parse(text, nullptr, false);
+  if (value.is_discarded())
+    return Problem{"the room is not JSON", "nothing was worked out", "see docs/formats.md for its members"};
+  try {
+    return room_in(value);
   } catch (const std::exception& e) {
     return Problem{e.what(), "nothing was worked out", "correct that member; docs/formats.md lists them"};
   }

@@ -21,4 +21,7 @@ struct Scene {
 /// emitters without a direction, more than 100,000 emitters or stations.
 Result<Scene> read_scene(std::string_view json);
 
+/// Reads a room alone (JSON, as the member `room` of a scene). Refused as a scene is.
+Result<Room> read_room(std::string_view json);
+
 }  // namespace sunbreak::exchange

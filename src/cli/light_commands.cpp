@@ -1,0 +1,297 @@
+#include <fmt/format.h>
+
+#include <iostream>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+#include "cli/figures_command.h"
+#include "cli/figures_json.h"
+#include "cli/input_output.h"
+#include "cli/source_test.h"
+#include "core/quantity/length.h"
+#include "core/whole_light/reference_rooms.h"
+#include "evaluation/evaluation.h"
+#include "evaluation/test_light.h"
+#include "exchange/scene/scene_file.h"
+#include "exchange/whole_light/light_json.h"
+
+namespace sunbreak::cli {
+namespace {
+
+using evaluation::TestLight;
+using nlohmann::ordered_json;
+
+struct LightArguments {
+  std::string file, test, height, room, units = "1x1", spacing;
+  double dimmer = NAN, at_ppfd = NAN;
+  bool json = false;
+};
+
+/// A test's whole light with the evaluation that it lives in.
+struct Source {
+  std::shared_ptr<const evaluation::Evaluation> evaluation;
+  const TestLight* light = nullptr;
+};
+
+Result<Source> source_light(const LightArguments& a) {
+  const auto test = source_test(a.file, a.test);
+  if (!test) return test.problem();
+  Source source{evaluation::evaluate(test.value()), nullptr};
+  source.light = source.evaluation->light();
+  if (!source.light)
+    return Problem{"no sweep of the test has readings", "there is no light to work with", "walk a height first"};
+  return source;
+}
+
+std::string plus_minus(const FoundValue& v, int decimals, const char* unit) {
+  if (std::isnan(v.value)) return "not known";
+  if (std::isnan(v.expanded)) return fmt::format("{:.{}f} {}", v.value, decimals, unit);
+  return fmt::format("{:.{}f} ± {:.{}f} {}", v.value, decimals, v.expanded, decimals, unit);
+}
+
+FoundValue scaled(const FoundValue& v, double by) { return {v.value * by, v.expanded * by}; }
+
+void print_whole_light(const TestLight& light) {
+  const WholeLight& w = light.found();
+  if (!w.fits) {
+    fmt::print("No figure: {}.\n{}.\n", w.reason, w.advice);
+    return;
+  }
+  fmt::print("Whole PPF        {}\n", plus_minus(light.ppf_umol_s(), 0, "µmol/s"));
+  fmt::print("Whole efficacy   {}\n", plus_minus(light.efficacy_umol_j(), 2, "µmol/J"));
+  for (const Utilization& u : w.utilization)
+    fmt::print("Utilization      {} at {:.1f} cm\n", plus_minus(scaled(u.share, 100), 1, "%"), 100 * u.height_m);
+  fmt::print("Half angle       {}\n", plus_minus(w.half_angle_deg, 0, "°"));
+  if (!std::isnan(w.wall_reflectance.value))
+    fmt::print("Walls reflect    {}\n", plus_minus(scaled(w.wall_reflectance, 100), 0, "%"));
+  fmt::print("Off the middle   {} to the right, {} away from the door\n",
+             plus_minus(scaled(w.offset_x_m, 100), 1, "cm"), plus_minus(scaled(w.offset_y_m, 100), 1, "cm"));
+  for (std::size_t unit = 0; unit < w.roll_deg.size(); ++unit)
+    fmt::print("Lean{:<13}{} right side lower, {} far side lower\n",
+               w.roll_deg.size() > 1 ? fmt::format(" of unit {}", unit + 1) : "", plus_minus(w.roll_deg[unit], 1, "°"),
+               plus_minus(w.pitch_deg[unit], 1, "°"));
+  fmt::print("Residuals        {:.1f} % RMS\n", 100 * w.residual_rms);
+  for (const LeftOutHeight& left : light.left_out())
+    fmt::print("Left out {:>5.1f} cm: off by {:.1f} % RMS, {:+.1f} % in the mean\n", 100 * left.height_m,
+               100 * left.rms, 100 * left.mean);
+}
+
+int run_whole_light(const LightArguments& a) {
+  const auto source = source_light(a);
+  if (!source) return refuse(source.problem());
+  if (a.json)
+    std::cout << exchange::whole_light_json(*source.value().light).dump(2) << "\n";
+  else
+    print_whole_light(*source.value().light);
+  return 0;
+}
+
+Result<double> height_of(const LightArguments& a, const TestLight& light) {
+  if (!a.height.empty()) return parse_length_m(a.height);
+  const auto& sweeps = light.question().fit.sweeps;
+  return sweeps[sweeps.size() / 2].height_m;
+}
+
+double dimmer_of(const LightArguments& a, const TestLight& light) {
+  return std::isnan(a.dimmer) ? light.question().settings.front().percent : a.dimmer;
+}
+
+ordered_json predicted_json(const evaluation::PredictedFigures& p) {
+  ordered_json stations = ordered_json::array();
+  for (std::size_t i = 0; i < p.ppfd.size(); ++i)
+    stations.push_back({{"x_m", p.layout.stations[i].x_m},
+                        {"y_m", p.layout.stations[i].y_m},
+                        {"ppfd", number(p.ppfd[i])},
+                        {"expanded_k2", number(p.expanded[i])}});
+  ordered_json expanded = ordered_json::object();
+  for (std::size_t k = 0; k < p.figure_expanded.size(); ++k)
+    if (!std::isnan(p.figure_expanded[k])) expanded[std::string(figures()[k].id)] = p.figure_expanded[k];
+  return {{"predicted", true},
+          {"height_m", p.height_m},
+          {"dimmer_pct", p.percent},
+          {"way", p.way == BetweenWay::Model ? "model" : "monotone cubic"},
+          {"left_out_rms_pct", number(100 * p.left_out_rms)},
+          {"figures", figures_json(p.figures, p.layout, p.ppfd)},
+          {"expanded_k2", expanded},
+          {"stations", stations}};
+}
+
+void print_figures(const SweepFigures& f, const Layout& layout, std::span<const double> ppfd,
+                   const std::vector<double>& expanded) {
+  const FigureSource source(layout, ppfd, f);
+  for (std::size_t k = 0; k < figures().size(); ++k) {
+    const Figure& figure = figures()[k];
+    const double value = figure.value ? figure.value(source) : unread;
+    if (std::isnan(value)) continue;
+    fmt::print("  {:<24}{:>9} {:<10}{}\n", figure.label, shown_value(figure, value, UnitSystem::Metric),
+               k < expanded.size() ? shown_uncertainty(figure, value, expanded[k], UnitSystem::Metric) : "",
+               shown_unit(figure, UnitSystem::Metric));
+  }
+}
+
+int run_between(const LightArguments& a) {
+  const auto source = source_light(a);
+  if (!source) return refuse(source.problem());
+  const TestLight& light = *source.value().light;
+  const auto height = height_of(a, light);
+  if (!height) return refuse(height.problem());
+  const auto predicted = light.between(height.value(), dimmer_of(a, light));
+  if (!predicted) return refuse(predicted.problem());
+  const auto& p = predicted.value();
+  if (a.json) {
+    std::cout << predicted_json(p).dump(2) << "\n";
+    return 0;
+  }
+  fmt::print("Predicted, not measured: {:.1f} cm, {:.4g} %, by the {}\n", 100 * p.height_m, p.percent,
+             p.way == BetweenWay::Model ? "room model and what repeats of the residuals" : "monotone cubic of ln E");
+  print_figures(p.figures, p.layout, p.ppfd, p.figure_expanded);
+  return 0;
+}
+
+Result<Room> room_named(const LightArguments& a, const TestLight& light) {
+  const Room& bench = light.question().fit.room;
+  const Footprint footprint{bench.width_m, bench.depth_m};
+  if (a.room == "open-floor") return open_floor(footprint);
+  if (a.room == "white-tent") return white_tent(footprint);
+  const auto text = text_of_file(a.room);
+  if (!text)
+    return Problem{"'" + a.room + "' is neither open-floor, white-tent nor a file that can be read", "",
+                   "name one of the two, or a room as JSON (docs/formats.md)"};
+  return exchange::read_room(text.value());
+}
+
+/// "2x3" as columns and rows.
+Result<HangingPattern> pattern_of(const LightArguments& a, const TestLight& light) {
+  HangingPattern pattern;
+  char rest = 0;
+  if (std::sscanf(a.units.c_str(), "%dx%d%c", &pattern.columns, &pattern.rows, &rest) != 2)
+    return Problem{"--units " + a.units + " does not name columns and rows", "", "give them as 2x3"};
+  const FixtureOutline& o = light.question().fit.outline;
+  pattern.column_spacing_m = whole_width_m(o);
+  pattern.row_spacing_m = o.depth_m;
+  if (a.spacing.empty()) return pattern;
+  // "80cm" both ways, or "80x60cm".
+  const auto cross = a.spacing.find('x');
+  const auto rows = parse_length_m(cross == std::string::npos ? a.spacing : a.spacing.substr(cross + 1));
+  if (!rows) return rows.problem();
+  pattern.column_spacing_m = pattern.row_spacing_m = rows.value();
+  if (cross != std::string::npos) {
+    const auto both = parse_footprint(a.spacing);
+    if (!both) return both.problem();
+    pattern.column_spacing_m = both.value().width_m;
+    pattern.row_spacing_m = both.value().depth_m;
+  }
+  return pattern;
+}
+
+ordered_json pattern_json(const HangingPattern& p) {
+  return {{"columns", p.columns},
+          {"rows", p.rows},
+          {"column_spacing_m", p.column_spacing_m},
+          {"row_spacing_m", p.row_spacing_m}};
+}
+
+int run_fewest(const LightArguments& a, const TestLight& light, const Room& room) {
+  const auto answer = light.fewest_for(room, a.at_ppfd);
+  if (!answer) return refuse(answer.problem());
+  const auto& r = answer.value();
+  if (a.json) {
+    std::cout << ordered_json{{"restated", true},
+                              {"count", r.count()},
+                              {"pattern", pattern_json(r.pattern)},
+                              {"height_m", r.height_m},
+                              {"dimmer_pct", r.percent},
+                              {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                              {"lowest_over_mean", r.lowest_over_mean},
+                              {"power_w", r.power_w ? ordered_json(*r.power_w) : ordered_json(nullptr)}}
+                     .dump(2)
+              << "\n";
+    return 0;
+  }
+  fmt::print(
+      "{} of them, {} across and {} deep, {:.0f} × {:.0f} cm apart, hung at {:.1f} cm and dimmed to {:.0f} %: {}",
+      r.count(), r.pattern.columns, r.pattern.rows, 100 * r.pattern.column_spacing_m, 100 * r.pattern.row_spacing_m,
+      100 * r.height_m, r.percent, plus_minus(r.mean_ppfd, 0, "µmol/m²/s"));
+  fmt::print(", lowest ÷ mean {:.2f}{}\n", r.lowest_over_mean,
+             r.power_w ? fmt::format(", {:.0f} W together", *r.power_w) : "");
+  return 0;
+}
+
+int run_elsewhere(const LightArguments& a) {
+  const auto source = source_light(a);
+  if (!source) return refuse(source.problem());
+  const TestLight& light = *source.value().light;
+  const auto room = room_named(a, light);
+  if (!room) return refuse(room.problem());
+  if (!std::isnan(a.at_ppfd)) return run_fewest(a, light, room.value());
+  const auto height = height_of(a, light);
+  if (!height) return refuse(height.problem());
+  const auto pattern = pattern_of(a, light);
+  if (!pattern) return refuse(pattern.problem());
+  const auto restated = light.restated(room.value(), pattern.value(), height.value(), dimmer_of(a, light));
+  if (!restated) return refuse(restated.problem());
+  const auto& r = restated.value();
+  if (!a.json) {
+    fmt::print("Restated, not measured: {:.0f} × {:.0f} cm, {} × {} at {:.1f} cm, {:.4g} %\n", 100 * r.room.width_m,
+               100 * r.room.depth_m, r.pattern.columns, r.pattern.rows, 100 * r.height_m, r.percent);
+    fmt::print("  Mean PPFD {}, efficacy {}\n", plus_minus(r.mean_ppfd, 0, "µmol/m²/s"),
+               plus_minus(r.efficacy_umol_j, 2, "µmol/J"));
+    print_figures(r.figures, r.layout, r.ppfd, {});
+    return 0;
+  }
+  ordered_json stations = ordered_json::array();
+  for (std::size_t i = 0; i < r.ppfd.size(); ++i)
+    stations.push_back(
+        {{"x_m", r.layout.stations[i].x_m}, {"y_m", r.layout.stations[i].y_m}, {"ppfd", number(r.ppfd[i])}});
+  std::cout << ordered_json{{"restated", true},
+                            {"height_m", r.height_m},
+                            {"dimmer_pct", r.percent},
+                            {"pattern", pattern_json(r.pattern)},
+                            {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                            {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
+                            {"figures", figures_json(r.figures, r.layout, r.ppfd)},
+                            {"stations", stations}}
+                   .dump(2)
+            << "\n";
+  return 0;
+}
+
+CLI::App* add_light_command(CLI::App& app, const std::string& name, const std::string& words,
+                            const std::shared_ptr<LightArguments>& a) {
+  CLI::App* command = app.add_subcommand(name, words);
+  command->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
+  command->add_option("--test", a->test, "the test's number or name");
+  command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
+  return command;
+}
+
+}  // namespace
+
+void add_light_commands(CLI::App& app, int& status) {
+  {
+    auto a = std::make_shared<LightArguments>();
+    add_light_command(app, "whole-light", "What a fixture gives altogether, how it hangs, and what the walls do", a)
+        ->callback([a, &status] { status = run_whole_light(*a); });
+  }
+  {
+    auto a = std::make_shared<LightArguments>();
+    CLI::App* command = add_light_command(app, "between", "A sweep at a height or setting that nobody walked", a);
+    command->add_option("--height", a->height, "such as 40cm or 16in")->required();
+    command->add_option("--dimmer", a->dimmer, "setting in %; the one nearest 100 by default");
+    command->callback([a, &status] { status = run_between(*a); });
+  }
+  {
+    auto a = std::make_shared<LightArguments>();
+    CLI::App* command = add_light_command(app, "elsewhere", "The same fixture in another room", a);
+    command->add_option("--room", a->room, "open-floor, white-tent (at the bench's footprint) or a room as JSON")
+        ->required();
+    command->add_option("--height", a->height, "such as 40cm; a measured one by default");
+    command->add_option("--dimmer", a->dimmer, "setting in %");
+    command->add_option("--units", a->units, "several of the fixture, across x deep: 2x3");
+    command->add_option("--spacing", a->spacing, "middle to middle: 80cm, or 80x60cm across and deep");
+    command->add_option("--for-ppfd", a->at_ppfd, "how many the room wants for this mean PPFD");
+    command->callback([a, &status] { status = run_elsewhere(*a); });
+  }
+}
+
+}  // namespace sunbreak::cli

@@ -1,0 +1,33 @@
+#include "core/optics/lobe_kernel.h"
+
+#include "core/optics/lobe_kernel_loop.h"
+
+namespace sunbreak {
+
+const LobeKernels plain_lobe_kernels{add_lobes_in_loop, add_mixed_in_loop};
+
+namespace {
+
+const LobeKernels& chosen() {
+#if defined(__x86_64__)
+  static const LobeKernels& kernels =
+      __builtin_cpu_supports("avx512f") && __builtin_cpu_supports("avx512dq") ? widest_lobe_kernels
+      : __builtin_cpu_supports("avx2") && __builtin_cpu_supports("fma")       ? wide_lobe_kernels
+                                                                              : plain_lobe_kernels;
+  return kernels;
+#else
+  return plain_lobe_kernels;
+#endif
+}
+
+}  // namespace
+
+void add_lobe_light(const LobeSource& source, const LitPlaces& places, double* sums) {
+  chosen().lobes(source, places, sums);
+}
+
+void add_mixed_light(const LobeSource& source, const LitPlaces& places, const double* weights, double* sums) {
+  chosen().mixed(source, places, weights, sums);
+}
+
+}  // namespace sunbreak

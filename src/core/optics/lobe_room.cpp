@@ -1,0 +1,256 @@
+#include "core/optics/lobe_room.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/optics/form_factor.h"
+#include "core/optics/mutual_areas.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr int finer = 2;
+
+/// The rule of Gauss and Legendre on [0, 1].
+struct GaussRule {
+  std::vector<double> places, weights;
+  /// Of places times places.
+  Eigen::RowVectorXd point_weights() const {
+    Eigen::RowVectorXd all(static_cast<Eigen::Index>(places.size() * places.size()));
+    Eigen::Index i = 0;
+    for (const double a : weights)
+      for (const double b : weights) all(i++) = a * b;
+    return all;
+  }
+};
+/// From the fewest places to the most, and how near, in meters, a lamp may be to a side for each.
+const std::array<GaussRule, 4> rules{
+    {{{0.5}, {1}},
+     {{0.2113248654051871, 0.7886751345948129}, {0.5, 0.5}},
+     {{0.1127016653792583, 0.5, 0.8872983346207417}, {5.0 / 18, 8.0 / 18, 5.0 / 18}},
+     {{0.0694318442029737, 0.3300094782075719, 0.6699905217924281, 0.9305681557970263},
+      {0.1739274225687269, 0.3260725774312731, 0.3260725774312731, 0.1739274225687269}}}};
+constexpr double near_m = 0.22, very_near_m = 0.1;
+
+LitPlaces first_of(const FacingPlaces& places, std::size_t count) {
+  return {places.x_m.data(), places.y_m.data(), places.z_m.data(), std::min(count, places.size()), places.normal};
+}
+
+/// Adds the places of a rule on one patch.
+void add_points(const PatchGrid& grid, std::size_t patch, const GaussRule& rule, FacingPlaces& places) {
+  const std::size_t u = patch % grid.u_count(), v = patch / grid.u_count();
+  const double u0 = grid.u_edges_m[u], du = grid.u_edges_m[u + 1] - u0;
+  const double v0 = grid.v_edges_m[v], dv = grid.v_edges_m[v + 1] - v0;
+  for (const double a : rule.places)
+    for (const double b : rule.places) {
+      double at[3];
+      at[grid.face.axis] = grid.plane_m;
+      at[grid.u_axis()] = u0 + a * du;
+      at[grid.v_axis()] = v0 + b * dv;
+      places.add({at[0], at[1], at[2]});
+    }
+}
+
+/// No light of the sources goes higher than this within a room: what leans sends some of it above itself.
+double highest_light_m(std::span<const LobeSource> sources, const Room& room) {
+  double highest = 0;
+  const double across = std::hypot(room.width_m, room.depth_m);
+  for (const LobeSource& s : sources) {
+    const double lean = std::hypot(s.axis.x, s.axis.y) / std::max(-s.axis.z, 1e-9);
+    highest = std::max(highest, s.place_m.z + across * lean);
+  }
+  return highest;
+}
+
+std::array<double, lobe_count> weights_of(const LobeFlux& mix, std::size_t sources) {
+  std::array<double, lobe_count> weights;
+  for (std::size_t k = 0; k < lobe_count; ++k) weights[k] = mix[k] * lobe_peak(lobes[k]) / static_cast<double>(sources);
+  return weights;
+}
+
+}  // namespace
+
+Eigen::MatrixXd direct_by_lobe(std::span<const LobeSource> sources, const FacingPlaces& stations, std::size_t count) {
+  const LitPlaces places = first_of(stations, count);
+  Eigen::MatrixXd sums =
+      Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.count), static_cast<Eigen::Index>(lobe_count));
+  for (const LobeSource& source : sources) add_lobe_light(source, places, sums.data());
+  for (std::size_t k = 0; k < lobe_count; ++k)
+    sums.col(static_cast<Eigen::Index>(k)) *= lobe_peak(lobes[k]) / static_cast<double>(sources.size());
+  return sums;
+}
+
+Eigen::VectorXd direct_of_mix(std::span<const LobeSource> sources, const LobeFlux& mix, const FacingPlaces& stations,
+                              std::size_t count) {
+  const LitPlaces places = first_of(stations, count);
+  Eigen::VectorXd sums = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(places.count));
+  const auto weights = weights_of(mix, sources.size());
+  for (const LobeSource& source : sources) add_mixed_light(source, places, weights.data(), sums.data());
+  return sums;
+}
+
+LobeRoom::LobeRoom(const Room& shape, const PatchCounts& counts) : shape_(shape) {
+  std::vector<double> coarse_areas, fine_areas;
+  for (const Face& face : faces) {
+    if (reflectance_of(shape, face) <= 0) continue;
+    sides_.push_back(face);
+    const PatchGrid grid = patch_grid(shape, face, counts), fine = patch_grid(shape, face, counts, finer);
+    Lit lit{std::vector<FacingPlaces>(rules.size(), {grid.normal(), {}, {}, {}}), coarse_count_, fine_count_};
+    for (std::size_t p = 0; p < grid.size(); ++p) coarse_areas.push_back(grid.area_m2(p));
+    for (std::size_t p = 0; p < fine.size(); ++p) {
+      fine_areas.push_back(fine.area_m2(p));
+      const std::size_t u = p % fine.u_count() / finer, v = p / fine.u_count() / finer;
+      coarse_of_fine_.push_back(coarse_count_ + static_cast<Eigen::Index>(v * grid.u_count() + u));
+      for (std::size_t r = 0; r < rules.size(); ++r) add_points(fine, p, rules[r], lit.by_rule[r]);
+    }
+    coarse_count_ += static_cast<Eigen::Index>(grid.size());
+    fine_count_ += static_cast<Eigen::Index>(fine.size());
+    lit_.push_back(std::move(lit));
+    grids_.push_back(grid);
+    fine_.push_back(fine);
+  }
+  coarse_areas_m2_ = Eigen::Map<Eigen::VectorXd>(coarse_areas.data(), coarse_count_);
+  fine_areas_m2_ = Eigen::Map<Eigen::VectorXd>(fine_areas.data(), fine_count_);
+  mutual_ = mutual_areas(grids_, 2);
+}
+
+LobeRoom::Gathering LobeRoom::gathering(std::span<const Vec3> stations) const {
+  const auto count = static_cast<Eigen::Index>(stations.size());
+  Gathering gathered{Eigen::MatrixXd::Zero(count, coarse_count_), Eigen::MatrixXd::Zero(count, fine_count_)};
+  std::vector<double> row;
+  for (std::size_t g = 0; g < grids_.size(); ++g) {
+    const PatchGrid &fine = fine_[g], &grid = grids_[g];
+    if (grid.face == Face{2, false}) continue;
+    std::vector<Interpolation> from;
+    for (std::size_t p = 0; p < fine.size(); ++p) {
+      const Vec3 middle = fine.middle(p);
+      const double at[3] = {middle.x, middle.y, middle.z};
+      from.push_back(interpolation(grid, at[fine.u_axis()], at[fine.v_axis()]));
+    }
+    for (Eigen::Index s = 0; s < count; ++s) {
+      row.assign(fine.size(), 0);
+      add_form_factors(stations[static_cast<std::size_t>(s)], 2, true, fine, 1, row);
+      for (std::size_t p = 0; p < fine.size(); ++p) {
+        gathered.fine(s, lit_[g].first_fine + static_cast<Eigen::Index>(p)) = row[p];
+        for (int k = 0; k < 4; ++k)
+          gathered.coarse(s, lit_[g].first_coarse + static_cast<Eigen::Index>(from[p].patch[k])) +=
+              from[p].weight[k] * row[p];
+      }
+    }
+  }
+  return gathered;
+}
+
+std::size_t LobeRoom::rule_for(std::size_t side, std::span<const LobeSource> sources) const {
+  const PatchGrid& grid = grids_[side];
+  double nearest = INFINITY;
+  for (const LobeSource& s : sources) {
+    const double at = grid.face.axis == 0 ? s.place_m.x : grid.face.axis == 1 ? s.place_m.y : s.place_m.z;
+    nearest = std::min(nearest, std::abs(at - grid.plane_m));
+  }
+  return nearest < very_near_m ? 3 : nearest < near_m ? 2 : 1;
+}
+
+Eigen::Index LobeRoom::patches_below(std::size_t side, double height_m) const {
+  const PatchGrid& grid = fine_[side];
+  if (grid.face.axis == 2)
+    return grid.face.high && height_m <= shape_.height_m ? 0 : static_cast<Eigen::Index>(grid.size());
+  std::size_t rows = 0;
+  while (rows < grid.v_count() && grid.v_edges_m[rows] < height_m) ++rows;
+  return static_cast<Eigen::Index>(rows * grid.u_count());
+}
+
+Eigen::MatrixXd LobeRoom::received(std::span<const LobeSource> sources) const {
+  Eigen::MatrixXd ppfd = Eigen::MatrixXd::Zero(fine_count_, static_cast<Eigen::Index>(lobe_count));
+  const double highest = highest_light_m(sources, shape_);
+  for (std::size_t g = 0; g < lit_.size(); ++g) {
+    const std::size_t rule = rule_for(g, sources);
+    const Eigen::RowVectorXd weights = rules[rule].point_weights();
+    const Eigen::Index count = patches_below(g, highest), points = weights.size();
+    const Eigen::MatrixXd light =
+        direct_by_lobe(sources, lit_[g].by_rule[rule], static_cast<std::size_t>(count * points));
+    for (Eigen::Index k = 0; k < ppfd.cols(); ++k)
+      ppfd.col(k).segment(lit_[g].first_fine, count) = (weights * light.col(k).reshaped(points, count)).transpose();
+  }
+  return ppfd;
+}
+
+Eigen::VectorXd LobeRoom::received(std::span<const LobeSource> sources, const LobeFlux& mix, bool rough) const {
+  Eigen::VectorXd ppfd = Eigen::VectorXd::Zero(fine_count_);
+  const double highest = highest_light_m(sources, shape_);
+  for (std::size_t g = 0; g < lit_.size(); ++g) {
+    const std::size_t rule = rule_for(g, sources) - (rough ? 1 : 0);
+    const Eigen::RowVectorXd weights = rules[rule].point_weights();
+    const Eigen::Index count = patches_below(g, highest), points = weights.size();
+    const Eigen::VectorXd light =
+        direct_of_mix(sources, mix, lit_[g].by_rule[rule], static_cast<std::size_t>(count * points));
+    ppfd.segment(lit_[g].first_fine, count) = (weights * light.reshaped(points, count)).transpose();
+  }
+  return ppfd;
+}
+
+LobeRoom::Exchange LobeRoom::exchange(const Room::Reflectance& reflectance) const {
+  Exchange exchange;
+  exchange.room_ = this;
+  if (!reflects()) return exchange;
+  Room room = shape_;
+  room.reflectance = reflectance;
+  exchange.coarse_reflectance_.resize(coarse_count_);
+  exchange.fine_reflectance_.resize(fine_count_);
+  for (std::size_t g = 0; g < grids_.size(); ++g) {
+    const double r = reflectance_of(room, sides_[g]);
+    exchange.coarse_reflectance_.segment(lit_[g].first_coarse, static_cast<Eigen::Index>(grids_[g].size()))
+        .setConstant(r);
+    exchange.fine_reflectance_.segment(lit_[g].first_fine, static_cast<Eigen::Index>(fine_[g].size())).setConstant(r);
+  }
+  Eigen::MatrixXd system = -mutual_;
+  system.diagonal() += coarse_areas_m2_.cwiseQuotient(exchange.coarse_reflectance_);
+  exchange.factored_.emplace(system);
+  return exchange;
+}
+
+Eigen::VectorXd LobeRoom::flux_on_coarse(const Eigen::VectorXd& received) const {
+  Eigen::VectorXd flux = Eigen::VectorXd::Zero(coarse_count_);
+  for (Eigen::Index p = 0; p < fine_count_; ++p)
+    flux(coarse_of_fine_[static_cast<std::size_t>(p)]) += received(p) * fine_areas_m2_(p);
+  return flux;
+}
+
+// Reflected light is what the fine patches send of their direct light, and what the coarse ones send of all other.
+Eigen::VectorXd LobeRoom::Exchange::reflected(const Gathering& gathering, const Eigen::VectorXd& received) const {
+  const Eigen::VectorXd flux = room_->flux_on_coarse(received);
+  const Eigen::VectorXd later =
+      factored_->solve(flux) - coarse_reflectance_.cwiseProduct(flux.cwiseQuotient(room_->coarse_areas_m2_));
+  return gathering.fine * fine_reflectance_.cwiseProduct(received) + gathering.coarse * later;
+}
+
+Eigen::MatrixXd LobeRoom::Exchange::reflected_by(const Gathering& gathering) const {
+  Eigen::MatrixXd by_flux = factored_->solve(gathering.coarse.transpose()).transpose();
+  by_flux -= gathering.coarse * coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal();
+  Eigen::MatrixXd by_fine = gathering.fine * fine_reflectance_.asDiagonal();
+  for (Eigen::Index p = 0; p < room_->fine_count_; ++p)
+    by_fine.col(p) += room_->fine_areas_m2_(p) * by_flux.col(room_->coarse_of_fine_[static_cast<std::size_t>(p)]);
+  return by_fine;
+}
+
+Eigen::VectorXd LobeRoom::Exchange::slope_of_side(const Face& side, const Gathering& gathering,
+                                                  const Eigen::VectorXd& received) const {
+  const Eigen::VectorXd flux = room_->flux_on_coarse(received), exitance = factored_->solve(flux);
+  Eigen::VectorXd slope = Eigen::VectorXd::Zero(gathering.coarse.rows());
+  for (std::size_t g = 0; g < room_->sides_.size(); ++g) {
+    if (!(room_->sides_[g] == side)) continue;
+    const Eigen::Index first = room_->lit_[g].first_coarse, count = static_cast<Eigen::Index>(room_->grids_[g].size());
+    const Eigen::Index first_fine = room_->lit_[g].first_fine, fine = static_cast<Eigen::Index>(room_->fine_[g].size());
+    const auto areas = room_->coarse_areas_m2_.segment(first, count);
+    const double r = coarse_reflectance_(first);
+    Eigen::VectorXd as_received = Eigen::VectorXd::Zero(flux.size());
+    as_received.segment(first, count) = areas.cwiseProduct(exitance.segment(first, count)) / (r * r);
+    slope += gathering.coarse * factored_->solve(as_received) -
+             gathering.coarse.middleCols(first, count) * flux.segment(first, count).cwiseQuotient(areas) +
+             gathering.fine.middleCols(first_fine, fine) * received.segment(first_fine, fine);
+  }
+  return slope;
+}
+
+}  // namespace sunbreak

@@ -1,0 +1,69 @@
+#pragma once
+
+#include <memory>
+#include <utility>
+#include <vector>
+
+#include "core/result.h"
+#include "core/whole_light/whole_light.h"
+
+namespace sunbreak {
+
+/// How well a height's sweeps are predicted from those at all other heights: deviations (read − predicted) / predicted
+/// over all its stations, by the fitted model and by a monotone cubic of ln E, which only reaches heights between
+/// others.
+struct LeftOutHeight {
+  double height_m = 0;
+  double rms = unread, mean = unread;  ///< by the model; NaN where it does not fit
+  double cubic_rms = unread, cubic_mean = unread;
+};
+
+/// Leaves each height out in turn and fits the others again. Empty with fewer than two heights.
+std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found);
+
+enum class BetweenWay {
+  Model,  ///< the fitted room model times what repeats of the stations' residuals
+  Cubic   ///< by station a monotone cubic of ln E over the height
+};
+
+/// A dimmer setting between measured ones: the light beside the first setting's, and which measured ones it lies
+/// between, for what the stations' pattern does.
+struct BetweenSetting {
+  double light_factor = 1;
+  int lower = 0, upper = 0;  ///< indices of measured settings
+  double upper_share = 0;    ///< 0 at the lower, 1 at the upper
+};
+
+/// A sweep that nobody walked.
+struct PredictedSweep {
+  BetweenWay way = BetweenWay::Model;
+  std::vector<double> ppfd, expanded;  ///< one a station; ± with k = 2 without the parts that all sweeps share
+  double mean_expanded = unread;       ///< relative ± of means
+  double left_out_rms = unread;        ///< of the way used, relative
+};
+
+/// Light between the heights of a test.
+class BetweenHeights {
+ public:
+  BetweenHeights(const WholeLightQuestion& question, const WholeLight& found, std::vector<LeftOutHeight> left_out);
+
+  ~BetweenHeights();
+
+  BetweenWay way() const { return way_; }
+  /// Heights that are answered for [m]: the measured ones and a quarter of their range beyond, a tenth by the cubic.
+  std::pair<double, double> reach_m() const;
+
+  /// At the stations of the question's first sweep. Refuses heights beyond reach.
+  Result<PredictedSweep> at(double height_m, const BetweenSetting& setting) const;
+
+ private:
+  const WholeLightQuestion& question_;
+  const WholeLight& found_;
+  std::vector<LeftOutHeight> left_out_;
+  std::vector<double> heights_m_;
+  BetweenWay way_ = BetweenWay::Model;
+  struct Prepared;  ///< what every prediction by the model needs
+  std::unique_ptr<const Prepared> prepared_;
+};
+
+}  // namespace sunbreak

@@ -1,0 +1,129 @@
+#include "core/whole_light/elsewhere.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/whole_light/whole_light_model.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr double span_step = 0.01;
+
+}  // namespace
+
+struct Elsewhere::Parts {
+  std::shared_ptr<const WholeLightModel> model;
+  LobeRoom room;
+  LobeRoom::Exchange exchange;
+  Layout layout;
+  FacingPlaces facing;
+  LobeRoom::Gathering gathering;
+  Eigen::RowVectorXd weights;
+
+  Parts(std::shared_ptr<const WholeLightModel> found, const Room& shape, Layout stations)
+      : model(std::move(found)), room(shape), layout(std::move(stations)) {
+    std::vector<Vec3> places;
+    weights.resize(static_cast<Eigen::Index>(layout.stations.size()));
+    for (std::size_t i = 0; i < layout.stations.size(); ++i) {
+      const Station& s = layout.stations[i];
+      places.push_back({s.x_m, s.y_m, 0});
+      facing.add(places.back());
+      weights(static_cast<Eigen::Index>(i)) = s.weight;
+    }
+    weights /= weights.sum();
+    gathering = room.gathering(places);
+    exchange = room.exchange(shape.reflectance);
+  }
+
+  /// The middles that a pattern hangs fixtures over.
+  std::vector<Vec3> middles(const HangingPattern& p) const {
+    std::vector<Vec3> all;
+    for (int j = 0; j < p.rows; ++j)
+      for (int i = 0; i < p.columns; ++i)
+        all.push_back({room.shape().width_m / 2 + (i - (p.columns - 1) / 2.0) * p.column_spacing_m,
+                       room.shape().depth_m / 2 + (j - (p.rows - 1) / 2.0) * p.row_spacing_m, 0});
+    return all;
+  }
+
+  /// One unit number of all fixtures of a pattern as one list of sources.
+  std::vector<LobeSource> sources(const std::vector<Vec3>& middles, int unit, double height_m, double span) const {
+    std::vector<LobeSource> all;
+    Hang hang;
+    hang.height_m = height_m;
+    hang.span = span;
+    for (const Vec3& middle : middles) {
+      const auto one = model->fixture().unit(unit, hang, middle);
+      all.insert(all.end(), one.begin(), one.end());
+    }
+    return all;
+  }
+  double span() const {
+    const Eigen::Index k = model->parameters().find(FitParameter::Kind::Span);
+    return k < 0 ? 1 : model->best.values(k);
+  }
+  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now) const {
+    const LobeFlux mix = mix_of(model->best.flux);
+    Eigen::VectorXd light = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(facing.size()));
+    Eigen::VectorXd received = Eigen::VectorXd::Zero(room.fine_patches());
+    const int units = model->fixture().units();
+    for (int unit = 0; unit < units; ++unit) {
+      const auto lamp = sources(middles, unit, height_m, span_now);
+      const double part = model->parameters().share(model->best.values, unit) / units;
+      light += part * direct_of_mix(lamp, mix, facing);
+      received += part * room.received(lamp, mix);
+    }
+    if (room.reflects()) light += exchange.reflected(gathering, received);
+    return static_cast<double>(middles.size()) * light;
+  }
+  /// Mean over the floor for 1 µmol/s of each lobe and fixture.
+  Eigen::VectorXd mean_by_lobe(const std::vector<Vec3>& middles, double height_m) const {
+    Eigen::MatrixXd received = Eigen::MatrixXd::Zero(room.fine_patches(), mixes);
+    Eigen::VectorXd mean = Eigen::VectorXd::Zero(mixes);
+    const int units = model->fixture().units();
+    for (int unit = 0; unit < units; ++unit) {
+      const auto lamp = sources(middles, unit, height_m, span());
+      const double part = model->parameters().share(model->best.values, unit) / units;
+      mean += part * (weights * direct_by_lobe(lamp, facing)).transpose();
+      received += part * room.received(lamp);
+    }
+    if (room.reflects())
+      mean += received.transpose() *
+              exchange.reflected_by({weights * gathering.coarse, weights * gathering.fine}).transpose();
+    return static_cast<double>(middles.size()) * mean;
+  }
+};
+
+Elsewhere::Elsewhere(const WholeLight& found, const Room& room, Layout stations)
+    : parts_(std::make_unique<Parts>(found.model, room, std::move(stations))) {}
+Elsewhere::~Elsewhere() = default;
+Elsewhere::Elsewhere(Elsewhere&&) noexcept = default;
+
+const Layout& Elsewhere::layout() const { return parts_->layout; }
+const Room& Elsewhere::room() const { return parts_->room.shape(); }
+
+std::vector<double> Elsewhere::ppfd_at(const HangingPattern& pattern, double height_m, double light_factor) const {
+  const Eigen::VectorXd light = light_factor * parts_->of_mix(parts_->middles(pattern), height_m, parts_->span());
+  return {light.begin(), light.end()};
+}
+
+Restated Elsewhere::at(const HangingPattern& pattern, double height_m, double light_factor) const {
+  const Parts& p = *parts_;
+  const std::vector<Vec3> middles = p.middles(pattern);
+  const Eigen::VectorXd light = light_factor * p.of_mix(middles, height_m, p.span());
+  Restated r;
+  r.ppfd.assign(light.begin(), light.end());
+  r.lowest_ppfd = light.minCoeff();
+  r.highest_ppfd = light.maxCoeff();
+  r.mean_ppfd.value = p.weights * light;
+  Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + p.model->parameters().size());
+  slopes.head(mixes) = light_factor * p.mean_by_lobe(middles, height_m);
+  if (const Eigen::Index k = p.model->parameters().find(FitParameter::Kind::Span); k >= 0) {
+    const Eigen::VectorXd wider = light_factor * p.of_mix(middles, height_m, p.span() + span_step);
+    slopes(mixes + k) = (p.weights * (wider - light)).value() / span_step;
+  }
+  r.mean_ppfd.expanded = std::hypot(p.model->expanded(slopes), model_error * r.mean_ppfd.value);
+  return r;
+}
+
+}  // namespace sunbreak

@@ -1,0 +1,78 @@
+#include "desktop/read/light_maps.h"
+
+#include <QPainter>
+
+#include "desktop/desk/desk.h"
+#include "desktop/paint/map_fit.h"
+#include "desktop/paint/map_painter.h"
+#include "desktop/theme/theme.h"
+
+namespace sunbreak::desktop {
+namespace {
+constexpr int map_title_px = 20, map_words_px = 20, maps_apart_px = 16;
+}
+
+LightMaps::LightMaps(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setMinimumHeight(220);
+  setObjectName("lightMaps");
+}
+
+void LightMaps::show_maps(std::vector<RowMap> maps) {
+  maps_ = std::move(maps);
+  QStringList words;
+  for (const RowMap& map : maps_) words << map.title + ": " + map.foot;
+  setAccessibleName(tr("Maps: %1").arg(words.join("; ")));
+  update();
+}
+
+void LightMaps::paintEvent(QPaintEvent*) {
+  if (maps_.empty()) return;
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const Theme& t = theme();
+  const double wide =
+      (width() - maps_apart_px * (static_cast<double>(maps_.size()) - 1)) / static_cast<double>(maps_.size());
+  double left = 0;
+  for (const RowMap& map : maps_) {
+    const QRectF room(left, 0, wide, height());
+    const QRectF middle = room.adjusted(4, map_title_px + 4, -4, -map_words_px - 4);
+    evaluation::SweepView view;
+    view.layout = map.layout;
+    view.ppfd = map.values;
+    for (const double value : map.values) {
+      evaluation::StationState state;
+      state.kind = std::isnan(value) ? evaluation::StationState::Untouched : evaluation::StationState::Read;
+      view.states.push_back(state);
+    }
+    record::Bench floor = desk_.test() ? desk_.test()->bench : record::Bench{};
+    floor.width_m = map.layout.footprint.width_m;
+    floor.depth_m = map.layout.footprint.depth_m;
+    const MapFit fit = fit_map(middle, map.layout.footprint, false, 0);
+    MapScene scene;
+    scene.view = &view;
+    scene.bench = &floor;
+    scene.values = &map.values;
+    scene.scale = map.scale;
+    scene.text = map.text;
+    scene.units = desk_.units();
+    scene.rulers = scene.key = false;
+    scene.room_right = room.right();
+    paint_map(p, fit, scene);
+    if (map.predicted) {
+      p.setPen(QPen(t.ember, 2, Qt::DashLine));
+      p.setBrush(Qt::NoBrush);
+      p.drawRect(fit.frame.adjusted(-3, -3, 3, 3));
+    }
+    p.setPen(t.ink);
+    p.setFont(text_font(12, true));
+    p.drawText(QRectF(room.left(), 0, wide, map_title_px), Qt::AlignCenter,
+               QFontMetrics(p.font()).elidedText(map.title, Qt::ElideRight, static_cast<int>(wide)));
+    p.setPen(t.quiet);
+    p.setFont(text_font(11));
+    p.drawText(QRectF(room.left(), height() - map_words_px, wide, map_words_px), Qt::AlignCenter,
+               QFontMetrics(p.font()).elidedText(map.foot, Qt::ElideRight, static_cast<int>(wide)));
+    left += wide + maps_apart_px;
+  }
+}
+
+}  // namespace sunbreak::desktop

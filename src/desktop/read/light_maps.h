@@ -1,0 +1,41 @@
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <optional>
+#include <vector>
+
+#include "drawing/map_drawing.h"
+#include "evaluation/sweep_view.h"
+
+namespace sunbreak::desktop {
+
+class Desk;
+
+/// One map of a row of maps.
+struct RowMap {
+  QString title, foot;
+  Layout layout;
+  std::vector<double> values;
+  drawing::ValueScale scale;
+  drawing::ValueText text;
+  bool predicted = false;  ///< in a dashed frame
+};
+
+/// Maps side by side, each with its title over it and a line under it.
+class LightMaps : public QWidget {
+  Q_OBJECT
+ public:
+  explicit LightMaps(Desk& desk, QWidget* parent = nullptr);
+  void show_maps(std::vector<RowMap> maps);
+  QSize sizeHint() const override { return {600, 250}; }
+
+ protected:
+  void paintEvent(QPaintEvent*) override;
+
+ private:
+  Desk& desk_;
+  std::vector<RowMap> maps_;
+};
+
+}  // namespace sunbreak::desktop

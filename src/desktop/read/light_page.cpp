@@ -1,0 +1,282 @@
+#include "desktop/read/light_page.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+#include "core/figures/figure_table.h"
+#include "desktop/read/light_maps.h"
+#include "desktop/read/light_side.h"
+#include "desktop/read/shown_values.h"
+#include "desktop/widgets/field_parsers.h"
+#include "desktop/widgets/figures_table.h"
+#include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
+#include "evaluation/light_words.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+QLineEdit* small_field(const char* object, const QString& name, QWidget* parent) {
+  auto* edit = new QLineEdit(parent);
+  edit->setObjectName(object);
+  edit->setAccessibleName(name);
+  edit->setMaximumWidth(80);
+  return edit;
+}
+
+/// Deviations on a scale that is the same both ways.
+drawing::ValueScale around_zero(const std::vector<double>& values) {
+  double most = 1;
+  for (const double v : values)
+    if (!std::isnan(v)) most = std::max(most, std::abs(v));
+  drawing::ValueScale scale;
+  scale.diverging = true;
+  scale.range = {-std::ceil(most), std::ceil(most)};
+  return scale;
+}
+
+}  // namespace
+
+LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setObjectName("lightPage");
+  setAttribute(Qt::WA_StyledBackground);
+  auto* outer = new QVBoxLayout(this);
+  outer->setContentsMargins(0, 8, 0, 0);
+  auto* scroll = new QScrollArea(this);
+  scroll->setWidgetResizable(true);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll->setFocusPolicy(Qt::NoFocus);
+  auto* content = new QWidget(scroll);
+  content->setObjectName("ground");
+  content->setAttribute(Qt::WA_StyledBackground);
+  auto* column = new QVBoxLayout(content);
+  column->setContentsMargins(0, 0, 8, 0);
+  column->setSpacing(8);
+  words_ = wrapped_label({}, content);
+  words_->setObjectName("lightWords");
+  column->addWidget(words_);
+
+  auto* found = new QHBoxLayout;
+  found->setSpacing(16);
+  auto* left = new QVBoxLayout;
+  table_ = new FiguresTable({tr("found"), tr("value"), tr("± k = 2")}, tr("What was found"), content);
+  table_->setObjectName("lightTable");
+  left->addWidget(table_);
+  left_out_ = wrapped_label({}, content);
+  left_out_->setObjectName("leftOutWords");
+  left_out_->setProperty("quiet", true);
+  left->addWidget(left_out_);
+  left->addStretch();
+  found->addLayout(left, 2);
+  auto* right = new QVBoxLayout;
+  auto* top = new QHBoxLayout;
+  top->setSpacing(16);
+  side_ = new LightSide(desk_, content);
+  top->addWidget(side_, 1);
+  auto* beside = new QVBoxLayout;
+  beside->addWidget(heading_label(tr("Between the heights"), content));
+  auto* between = new QHBoxLayout;
+  height_ = small_field("betweenHeight", tr("Height to predict"), content);
+  dimmer_ = small_field("betweenDimmer", tr("Dimmer setting to predict, %"), content);
+  between->addWidget(height_);
+  between->addWidget(quiet_label(tr("high, at"), content));
+  between->addWidget(dimmer_);
+  between->addWidget(quiet_label(tr("%"), content));
+  between->addStretch();
+  beside->addLayout(between);
+  between_words_ = wrapped_label({}, content);
+  between_words_->setObjectName("betweenWords");
+  beside->addWidget(between_words_);
+  auto* back = new QPushButton(tr("Back to the sweep"), content);
+  back->setObjectName("betweenBack");
+  beside->addWidget(back, 0, Qt::AlignLeft);
+  beside->addStretch();
+  top->addLayout(beside, 1);
+  right->addLayout(top);
+  maps_ = new LightMaps(desk_, content);
+  right->addWidget(maps_);
+  right->addStretch();
+  found->addLayout(right, 3);
+  column->addLayout(found);
+  for (QLineEdit* edit : {height_, dimmer_}) connect(edit, &QLineEdit::returnPressed, this, &LightPage::take_between);
+  connect(back, &QPushButton::clicked, this, [this] { desk_.stand_between({}); });
+  column->addStretch();
+  scroll->setWidget(content);
+  outer->addWidget(scroll);
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
+    if (isVisible()) refresh();
+  });
+}
+
+void LightPage::refresh() {
+  if (!desk_.test()) return;
+  desk_.worked_out().want_light();
+  show_found();
+  show_between();
+  show_maps();
+}
+
+void LightPage::show_found() {
+  const evaluation::TestLight* light = desk_.worked_out().light();
+  const bool fits = light && light->found().fits;
+  side_->setVisible(fits);
+  table_->setVisible(fits);
+  side_->update();
+  if (!light) {
+    const auto& views = desk_.worked_out().evaluation()->views();
+    const bool any = std::any_of(views.begin(), views.end(), [](const auto& v) { return v.second->read() > 0; });
+    words_->setText(any ? tr("Fitting beam, room and hanging to all readings of the test…")
+                        : tr("No sweep has a reading. Walk one (Alt+3)."));
+    left_out_->clear();
+    return;
+  }
+  QStringList sentences;
+  for (const std::string& sentence : evaluation::light_sentences(*light, desk_.units())) sentences << text_of(sentence);
+  words_->setText(sentences.join('\n'));
+  set_tone(words_, fits ? "" : "attention");
+  std::vector<std::vector<FigureCell>> rows;
+  for (const evaluation::LightEstimate& e : evaluation::light_estimates(*light, desk_.units())) {
+    const QString unit = text_of(e.unit);
+    const bool known = !std::isnan(e.value.value);
+    rows.push_back(
+        {{text_of(e.name), {}, false},
+         {known ? text_of(evaluation::plain_number(e.value.value, e.decimals)) +
+                      (unit == QStringLiteral("°") ? "" : " ") + unit
+                : tr("–"),
+          {},
+          false},
+         {known && !std::isnan(e.value.expanded) ? text_of(evaluation::plain_number(e.value.expanded, e.decimals))
+                                                 : QString(),
+          {},
+          false}});
+  }
+  table_->show_rows(rows);
+  QStringList words;
+  for (const LeftOutHeight& left : light->left_out()) {
+    const bool model = light->way() == BetweenWay::Model;
+    const double rms = model ? left.rms : left.cubic_rms, mean = model ? left.mean : left.cubic_mean;
+    if (!std::isnan(rms))
+      words << tr("%1: %2 % RMS, mean %3 %")
+                   .arg(text_of(length_text(left.height_m, desk_.units())))
+                   .arg(100 * rms, 0, 'f', 1)
+                   .arg((mean < 0 ? QStringLiteral("−") : QStringLiteral("+")) +
+                        QString::number(100 * std::abs(mean), 'f', 1));
+  }
+  left_out_->setText(words.isEmpty() ? tr("A second height would show how well heights are predicted from each other.")
+                                     : tr("Each height predicted from the others, off by: %1.").arg(words.join("; ")));
+}
+
+void LightPage::show_between() {
+  const evaluation::TestLight* light = desk_.worked_out().light();
+  const bool standing = desk_.between_m().has_value();
+  if (auto* back = findChild<QPushButton*>("betweenBack")) back->setVisible(standing);
+  if (!height_->hasFocus() && desk_.rung())
+    height_->setText(show_length(desk_.between_m().value_or(desk_.rung()->height_m), desk_.units()));
+  if (!dimmer_->hasFocus() && desk_.stop())
+    dimmer_->setText(show_number(desk_.between_percent().value_or(desk_.stop()->percent)));
+  if (!light) return between_words_->clear();
+  set_tone(between_words_, "");
+  if (!standing) {
+    const auto [low, high] = light->heights_m();
+    return between_words_->setText(
+        tr("Type a height from %1 to %2, or click between the mast's rungs, for a predicted sweep.")
+            .arg(text_of(length_text(low, desk_.units())), text_of(length_text(high, desk_.units()))));
+  }
+  const auto predicted = light->between(*desk_.between_m(), *desk_.between_percent());
+  if (!predicted) {
+    set_tone(between_words_, "bad");
+    return between_words_->setText(marked_attention(text_of(predicted.problem().sentence())));
+  }
+  const evaluation::PredictedFigures& p = predicted.value();
+  QStringList words;
+  const FigureSource source(p.layout, p.ppfd, p.figures);
+  for (const char* id : {"mean_ppfd", "lowest_ppfd", "highest_ppfd", "lowest_over_mean", "canopy_efficacy_umol_j"}) {
+    const Figure& f = figure(id);
+    const double value = f.value(source);
+    if (std::isnan(value)) continue;
+    words << text_of(std::string(f.label) + " " + shown_value(f, value, desk_.units()) + " " +
+                     shown_uncertainty(f, value, p.figure_expanded[static_cast<std::size_t>(figure_index(id))],
+                                       desk_.units()) +
+                     " " + std::string(shown_unit(f, desk_.units())))
+                 .simplified();
+  }
+  between_words_->setText(
+      tr("Predicted, not measured, by the %1: %2.")
+          .arg(p.way == BetweenWay::Model ? tr("fitted room model") : tr("monotone cubic of each station"),
+               words.join(QStringLiteral(" · "))));
+}
+
+void LightPage::take_between() {
+  const auto height = typed_length_m(height_->text(), desk_.units());
+  bool number = false;
+  const double percent = QString(dimmer_->text()).replace(',', '.').toDouble(&number);
+  if (!height || !number) {
+    set_tone(between_words_, "bad");
+    return between_words_->setText(
+        marked_attention(tr("Height and setting are to be numbers, such as 40 and 100; the prediction stays.")));
+  }
+  setFocus();
+  desk_.stand_between(*height, percent);
+}
+
+void LightPage::show_maps() {
+  const evaluation::TestLight* light = desk_.worked_out().light();
+  std::vector<RowMap> maps;
+  if (light && desk_.between_m()) {
+    if (const auto predicted = light->between(*desk_.between_m(), *desk_.between_percent())) {
+      RowMap map;
+      map.title = tr("Predicted · %1 · %2 %")
+                      .arg(text_of(length_text(predicted.value().height_m, desk_.units())),
+                           show_number(predicted.value().percent));
+      map.foot = tr("µmol/m²/s, nobody walked it");
+      map.layout = predicted.value().layout;
+      map.values = predicted.value().ppfd;
+      map.scale.range = desk_.scale();
+      map.predicted = true;
+      RowMap sure = map;
+      sure.title = tr("± of each station, k = 2");
+      sure.foot = tr("% of the PPFD there");
+      sure.values.clear();
+      for (std::size_t i = 0; i < map.values.size(); ++i)
+        sure.values.push_back(100 * predicted.value().expanded[i] / map.values[i]);
+      const auto [low, high] = std::minmax_element(sure.values.begin(), sure.values.end());
+      sure.scale.range = drawing::round_range(std::floor(*low), std::ceil(*high));
+      sure.text = {1, false, "%"};
+      maps.push_back(std::move(map));
+      maps.push_back(std::move(sure));
+    }
+  } else if (const std::vector<double>* off =
+                 light && light->found().fits && desk_.sweep() ? light->residuals(desk_.sweep()->id) : nullptr) {
+    const auto& question = light->question();
+    const auto at =
+        static_cast<std::size_t>(std::find(question.sweep_ids.begin(), question.sweep_ids.end(), desk_.sweep()->id) -
+                                 question.sweep_ids.begin());
+    RowMap read;
+    read.title = tr("Read");
+    read.foot = tr("µmol/m²/s");
+    read.layout = question.fit.sweeps[at].layout;
+    read.values = question.fit.sweeps[at].ppfd;
+    read.scale.range = desk_.scale();
+    RowMap fitted = read;
+    fitted.title = tr("Fitted");
+    fitted.values = light->fitted_ppfd(desk_.sweep()->id);
+    fitted.predicted = true;
+    RowMap residual = read;
+    residual.title = tr("Read beside fitted");
+    residual.foot = tr("% of the fit, %1 % RMS over the test").arg(100 * light->found().residual_rms, 0, 'f', 1);
+    for (std::size_t i = 0; i < residual.values.size(); ++i) residual.values[i] = 100 * (*off)[i];
+    residual.scale = around_zero(residual.values);
+    residual.text = {1, true, "%"};
+    maps = {std::move(read), std::move(fitted), std::move(residual)};
+  }
+  maps_->setVisible(!maps.empty());
+  maps_->show_maps(std::move(maps));
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,37 @@
+#pragma once
+
+#include <QWidget>
+
+#include "desktop/desk/desk.h"
+
+class QLabel;
+class QLineEdit;
+
+namespace sunbreak::desktop {
+
+class FiguresTable;
+class LightMaps;
+class LightSide;
+
+/// The test's whole light: what the fixture gives, how it hangs, what the walls do; and any sweep between those walked.
+class LightPage : public QWidget {
+  Q_OBJECT
+ public:
+  explicit LightPage(Desk& desk, QWidget* parent = nullptr);
+  void refresh();
+
+ private:
+  void show_found();
+  void show_maps();
+  void show_between();
+  void take_between();
+
+  Desk& desk_;
+  QLabel *words_, *left_out_, *between_words_;
+  FiguresTable* table_;
+  LightSide* side_;
+  LightMaps* maps_;
+  QLineEdit *height_, *dimmer_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,124 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/power/monotone_cubic.h"
+#include "core/uncertainty/budget.h"
+#include "core/whole_light/between_heights.h"
+#include "core/whole_light/elsewhere.h"
+#include "core/whole_light/whole_light.h"
+#include "evaluation/sweep_view.h"
+
+namespace sunbreak::evaluation {
+
+/// A dimmer setting as the fit of whole light knows it.
+struct LightSetting {
+  Id stop_id = 0;
+  double percent = 100;
+  std::optional<double> power_w;  ///< mean of its sweeps' watts
+};
+
+/// What the fit is asked of a test, and whose readings its sweeps are.
+struct LightQuestion {
+  WholeLightQuestion fit;
+  std::vector<Id> sweep_ids;           ///< one a sweep of the fit
+  std::vector<LightSetting> settings;  ///< in the fit's order: the one nearest to 100 % first
+};
+
+/// Gathers a test's sweeps that have readings. `budget` is of one of them: how sure a reading, a place and a height
+/// are.
+LightQuestion light_question(const TestRecord& test_record, const SweepViews& views, const BudgetQuestion& budget);
+
+/// A sweep that nobody walked, with its figures and their ± (k = 2; NaN where none is known).
+struct PredictedFigures {
+  double height_m = 0, percent = 0;
+  BetweenWay way = BetweenWay::Model;
+  double left_out_rms = unread;
+  Layout layout;
+  std::vector<double> ppfd, expanded;  ///< one a station, with what all sweeps share
+  SweepFigures figures;
+  std::vector<double> figure_expanded;  ///< in the order of figures()
+};
+
+/// A test restated in another room.
+struct RestatedFigures {
+  Room room;
+  HangingPattern pattern;
+  double height_m = 0, percent = 0;
+  Layout layout;
+  std::vector<double> ppfd;
+  SweepFigures figures;
+  FoundValue mean_ppfd, efficacy_umol_j;  ///< with the sensor's calibration
+};
+
+/// How many of a fixture a room wants.
+struct RoomAnswer {
+  HangingPattern pattern;
+  double height_m = 0, percent = 100;
+  FoundValue mean_ppfd;
+  double lowest_over_mean = 0;
+  std::optional<double> power_w;  ///< of all together
+  int count() const { return pattern.columns * pattern.rows; }
+};
+
+/// A test's whole light with everything that comes from it.
+class TestLight {
+ public:
+  /// Takes a second or two. `budget` is of the first sweep, for what its figures share with all others.
+  TestLight(const TestRecord& test_record, const SweepViews& views, const BudgetQuestion& question,
+            const Budget& budget);
+  TestLight(const TestLight&) = delete;  // its parts refer to each other
+  TestLight& operator=(const TestLight&) = delete;
+
+  const LightQuestion& question() const { return question_; }
+  const WholeLight& found() const { return found_; }
+  const std::vector<LeftOutHeight>& left_out() const { return left_out_; }
+  BetweenWay way() const { return between_.way(); }
+  std::pair<double, double> heights_m() const { return between_.reach_m(); }
+  std::pair<double, double> percents() const;
+
+  /// With what the sensor is sure to; per joule with what the wall meter is sure to, too. NaN where it does not fit.
+  FoundValue ppf_umol_s() const;
+  FoundValue efficacy_umol_j() const;
+
+  /// The question's sweep that is fitted, as the fit makes it; empty for a sweep that it does not know.
+  std::vector<double> fitted_ppfd(Id sweep_id) const;
+  /// Relative deviations of a sweep's readings from the fit; null for a sweep that it does not know.
+  const std::vector<double>* residuals(Id sweep_id) const;
+
+  /// Light at a height and setting between those walked.
+  Result<PredictedFigures> between(double height_m, double percent) const;
+
+  /// Watts at a setting, where they are known; light beside the first setting's.
+  std::optional<double> power_w(double percent) const;
+  Result<BetweenSetting> setting(double percent) const;
+
+  /// The fixture in another room. Refuses where the light does not fit, a fixture would not fit in, and settings beyond
+  /// the measured ones.
+  Result<RestatedFigures> restated(const Elsewhere& elsewhere, const HangingPattern& pattern, double height_m,
+                                   double percent) const;
+  Result<RestatedFigures> restated(const Room& room, const HangingPattern& pattern, double height_m,
+                                   double percent) const;
+
+  /// The fewest of the fixture that bring a room's mean to `ppfd`, dimmed to it where that is known, evenly spread, at
+  /// the most even of the measured heights.
+  Result<RoomAnswer> fewest_for(const Room& room, double ppfd) const;
+
+ private:
+  FoundValue with_shared(const FoundValue& value, double shared) const;
+  LightQuestion question_;
+  WholeLight found_;
+  std::vector<LeftOutHeight> left_out_;
+  BetweenHeights between_;
+  FigureContext context_;
+  double shared_light_ = 0, shared_efficacy_ = 0;  ///< relative, k = 2
+  std::optional<MonotoneCubic> light_curve_, power_curve_;
+};
+
+/// The bench's footprint as the reference rooms have it, and the grid that rooms are worked out on.
+Layout room_layout(const Room& room);
+
+}  // namespace sunbreak::evaluation
