@@ -70,7 +70,10 @@ int export_test(const std::string& file, const std::string& test, const std::str
   if (!test_record) return fail(test_record.problem());
   if (csv) return write(out, file, exchange::spreadsheet_csv(*evaluation::evaluate(test_record.value())), force);
   if (!test_record.value().faults.empty()) return fail(record::refusal(test_record.value().faults, "the test"));
-  return write(out, file, exchange::zip_bytes(exchange::make_package(test_record.value())), force);
+  return write(out, file,
+               exchange::zip_bytes(exchange::make_package(
+                   test_record.value(), *evaluation::evaluate(test_record.value()), exchange::WithLight::Yes)),
+               force);
 }
 
 int import_test(const std::string& file, const std::string& package, bool as_altered) {

@@ -5,10 +5,12 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "core/figures/figure_table.h"
 #include "core/sweep/reduction.h"
 #include "core/whole_light/believed_room.h"
+#include "core/whole_light/reference_rooms.h"
 #include "evaluation/rig_model.h"
 #include "evaluation/stair_records.h"
 
@@ -289,6 +291,23 @@ Result<RestatedFigures> TestLight::restated(const Room& room, const HangingPatte
   if (!found_.fits)
     return Problem{found_.reason, "without a fit nothing is known of the light in another room", found_.advice};
   return restated(Elsewhere(found_, room, room_layout(room)), pattern, height_m, percent);
+}
+
+std::vector<ReferenceFigures> TestLight::in_reference_rooms() const {
+  std::vector<ReferenceFigures> all;
+  if (!found_.fits) return all;
+  const Footprint footprint{question_.fit.room.width_m, question_.fit.room.depth_m};
+  std::set<double> heights;
+  for (const FitSweep& sweep : question_.fit.sweeps) heights.insert(sweep.height_m);
+  for (const auto& [name, room] :
+       {std::pair{"open floor", open_floor(footprint)}, std::pair{"white tent", white_tent(footprint)}}) {
+    const Elsewhere elsewhere(found_, room, room_layout(room));
+    for (const double height : heights)
+      if (const auto r = restated(elsewhere, {}, height, question_.settings.front().percent))
+        all.push_back({name, height, r.value().mean_ppfd, r.value().efficacy_umol_j,
+                       r.value().figures.evenness.lowest_over_mean});
+  }
+  return all;
 }
 
 Result<RoomAnswer> TestLight::fewest_for(const Room& room, double ppfd) const {

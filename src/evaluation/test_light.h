@@ -54,6 +54,14 @@ struct RestatedFigures {
   FoundValue mean_ppfd, efficacy_umol_j;  ///< with the sensor's calibration
 };
 
+/// A test's first setting at one measured height in one of the reference rooms.
+struct ReferenceFigures {
+  std::string room;  ///< "open floor" or "white tent"
+  double height_m = 0;
+  FoundValue mean_ppfd, efficacy_umol_j;
+  double lowest_over_mean = 0;
+};
+
 /// How many of a fixture a room wants.
 struct RoomAnswer {
   HangingPattern pattern;
@@ -102,6 +110,10 @@ class TestLight {
                                    double percent) const;
   Result<RestatedFigures> restated(const Room& room, const HangingPattern& pattern, double height_m,
                                    double percent) const;
+
+  /// Each measured height in each reference room, at the first setting, lowest first; empty where the light does not
+  /// fit.
+  std::vector<ReferenceFigures> in_reference_rooms() const;
 
   /// The fewest of the fixture that bring a room's mean to `ppfd`, dimmed to it where that is known, evenly spread, at
   /// the most even of the measured heights.

@@ -13,6 +13,7 @@
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
 #include "evaluation/stabilization.h"
+#include "report/light_section.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
 #include "report/trust_section.h"
@@ -359,6 +360,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   page.set("method", data(method));
 
   add_power_section(page, b, evaluation.log(), units);
+  add_light_section(page, options.whole_light ? evaluation.light() : nullptr, units);
 
   const auto grade = evaluation.grade();
   page.set("graded", grade.has_value());

@@ -13,6 +13,7 @@ struct ReportOptions {
   UnitSystem units = UnitSystem::Metric;  ///< those that the evaluation was made with
   std::vector<record::Id> sweeps;         ///< which sweeps to print; all that have readings where empty
   bool readings_table = true;
+  bool whole_light = true;                ///< its section, which takes a second or two
   int most_readings_printed = 1'000'000;  ///< sweeps of more stations get a sentence in place of their table
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;

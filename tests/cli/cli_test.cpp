@@ -327,3 +327,66 @@ TEST_F(Cli, FiguresOfAReducedSweep) {
   EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce 8x8").status, 2);
   EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce small").status, 2);
 }
+
+TEST_F(Cli, WholeLightIsFoundFromALabBookAndAPackageAlike) {
+  const std::string book = sample_book();
+  const auto from_book = run("whole-light " + book + " --test 3 --json");
+  ASSERT_EQ(from_book.status, 0) << from_book.err;
+  const auto light = nlohmann::json::parse(from_book.out);
+  ASSERT_TRUE(light["fits"].get<bool>()) << light["reason"];
+  for (const char* key :
+       {"reason", "ppf_umol_s", "efficacy_umol_j", "utilization", "half_angle_deg", "wall_reflectance", "offset_m",
+        "tilt_deg", "height_offset_m", "residual_rms_pct", "left_out"})
+    EXPECT_TRUE(light.contains(key)) << key;
+  EXPECT_TRUE(light["wall_reflectance"].is_null()) << "an open floor has none";
+  EXPECT_GT(light["ppf_umol_s"]["expanded_k2"].get<double>(), 0);
+  EXPECT_EQ(light["utilization"].size(), 2u);
+  EXPECT_LT(light["utilization"][1]["share"]["value"].get<double>(),
+            light["utilization"][0]["share"]["value"].get<double>());
+
+  const std::string package = (folder_ / "pell.zip").string();
+  ASSERT_EQ(run("export " + book + " " + package + " --test 3").status, 0);
+  const auto from_package = run("whole-light " + package + " --json");
+  EXPECT_EQ(from_package.out, from_book.out) << "the package is enough to work it out again";
+  const auto archive = exchange::read_zip(package, {"whole_light.csv"});
+  ASSERT_TRUE(archive);
+  EXPECT_NE(archive.value().at("whole_light.csv").find("restated_white_tent_mean_ppfd"), std::string::npos);
+}
+
+TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
+  const std::string book = sample_book(), of = " --test 3 --json";
+  const auto between = run("between " + book + " --height 50cm" + of);
+  ASSERT_EQ(between.status, 0) << between.err;
+  const auto predicted = nlohmann::json::parse(between.out);
+  EXPECT_TRUE(predicted["predicted"].get<bool>());
+  EXPECT_EQ(predicted["way"], "model");
+  EXPECT_EQ(predicted["stations"].size(), 64u);
+  EXPECT_GT(predicted["expanded_k2"]["mean_ppfd"].get<double>(), 0);
+  EXPECT_EQ(run("between " + book + " --height 2m" + of).status, 3);
+  EXPECT_NE(run("between " + book + " --height 50cm --dimmer 40" + of).err.find("40 % was not measured"),
+            std::string::npos);
+
+  const auto mean = [&](const std::string& how) {
+    const auto answer = run("elsewhere " + book + " --height 45cm " + how + of);
+    EXPECT_EQ(answer.status, 0) << answer.err;
+    return nlohmann::json::parse(answer.out)["mean_ppfd"]["value"].get<double>();
+  };
+  const double open = mean("--room open-floor"), tent = mean("--room white-tent");
+  EXPECT_GT(tent, 1.1 * open);
+  const auto room =
+      file("room.json", R"({"width_m": 3, "depth_m": 4, "height_m": 2.4, "reflectance": {"left": 0.5, "right": 0.5,)"
+                        R"( "front": 0.5, "back": 0.5, "ceiling": 0.7, "floor": 0.2}})");
+  const double one = mean("--room " + room.string()),
+               six = mean("--room " + room.string() + " --units 2x3 --spacing 120cm");
+  EXPECT_NEAR(six, 6 * one, 0.35 * 6 * one) << "six of them, nearer to the walls";
+  const auto count = run("elsewhere " + book + " --room " + room.string() + " --for-ppfd 100" + of);
+  ASSERT_EQ(count.status, 0) << count.err;
+  const auto answer = nlohmann::json::parse(count.out);
+  EXPECT_GT(answer["count"].get<int>(), 1);
+  EXPECT_NEAR(answer["mean_ppfd"]["value"].get<double>(), 100, 40);
+  EXPECT_EQ(run("elsewhere " + book + " --room nowhere.json" + of).status, 3);
+  EXPECT_EQ(run("elsewhere " + book + " --room white-tent --units two" + of).status, 3);
+  EXPECT_NE(
+      run("elsewhere " + book + " --room white-tent --height 45cm --units 3x3 --spacing 1m" + of).err.find("take"),
+      std::string::npos);
+}

@@ -217,7 +217,7 @@ void PublishView::write_page() {
 void PublishView::write_package() {
   if (!desk_.test()) return;
   write(".zip", [evaluation = desk_.worked_out().evaluation(), test = desk_.snapshot()] {
-    return exchange::zip_bytes(exchange::make_package(*test, *evaluation));
+    return exchange::zip_bytes(exchange::make_package(*test, *evaluation, exchange::WithLight::Yes));
   });
 }
 

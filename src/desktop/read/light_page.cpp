@@ -165,8 +165,7 @@ void LightPage::show_found() {
       words << tr("%1: %2 % RMS, mean %3 %")
                    .arg(text_of(length_text(left.height_m, desk_.units())))
                    .arg(100 * rms, 0, 'f', 1)
-                   .arg((mean < 0 ? QStringLiteral("−") : QStringLiteral("+")) +
-                        QString::number(100 * std::abs(mean), 'f', 1));
+                   .arg(text_of(evaluation::plain_number(100 * mean, 1)));
   }
   left_out_->setText(words.isEmpty() ? tr("A second height would show how well heights are predicted from each other.")
                                      : tr("Each height predicted from the others, off by: %1.").arg(words.join("; ")));
@@ -234,22 +233,16 @@ void LightPage::show_maps() {
       map.title = tr("Predicted · %1 · %2 %")
                       .arg(text_of(length_text(predicted.value().height_m, desk_.units())),
                            show_number(predicted.value().percent));
-      map.foot = tr("µmol/m²/s, nobody walked it");
+      const double sure = predicted.value().expanded.front() / predicted.value().ppfd.front();
+      map.foot = tr("%1 to %2 µmol/m²/s, each ± %3 %")
+                     .arg(text_of(ppfd_text(predicted.value().figures.lowest.ppfd)),
+                          text_of(ppfd_text(predicted.value().figures.highest.ppfd)))
+                     .arg(100 * sure, 0, 'f', 0);
       map.layout = predicted.value().layout;
       map.values = predicted.value().ppfd;
       map.scale.range = desk_.scale();
       map.predicted = true;
-      RowMap sure = map;
-      sure.title = tr("± of each station, k = 2");
-      sure.foot = tr("% of the PPFD there");
-      sure.values.clear();
-      for (std::size_t i = 0; i < map.values.size(); ++i)
-        sure.values.push_back(100 * predicted.value().expanded[i] / map.values[i]);
-      const auto [low, high] = std::minmax_element(sure.values.begin(), sure.values.end());
-      sure.scale.range = drawing::round_range(std::floor(*low), std::ceil(*high));
-      sure.text = {1, false, "%"};
       maps.push_back(std::move(map));
-      maps.push_back(std::move(sure));
     }
   } else if (const std::vector<double>* off =
                  light && light->found().fits && desk_.sweep() ? light->residuals(desk_.sweep()->id) : nullptr) {
@@ -259,17 +252,20 @@ void LightPage::show_maps() {
                                  question.sweep_ids.begin());
     RowMap read;
     read.title = tr("Read");
-    read.foot = tr("µmol/m²/s");
+    read.foot =
+        tr("%1 to %2 µmol/m²/s")
+            .arg(text_of(ppfd_text(desk_.figures()->lowest.ppfd)), text_of(ppfd_text(desk_.figures()->highest.ppfd)));
     read.layout = question.fit.sweeps[at].layout;
     read.values = question.fit.sweeps[at].ppfd;
     read.scale.range = desk_.scale();
     RowMap fitted = read;
     fitted.title = tr("Fitted");
+    fitted.foot = tr("µmol/m²/s, on the same scale");
     fitted.values = light->fitted_ppfd(desk_.sweep()->id);
     fitted.predicted = true;
     RowMap residual = read;
     residual.title = tr("Read beside fitted");
-    residual.foot = tr("% of the fit, %1 % RMS over the test").arg(100 * light->found().residual_rms, 0, 'f', 1);
+    residual.foot = tr("%, over the test %1 % RMS").arg(100 * light->found().residual_rms, 0, 'f', 1);
     for (std::size_t i = 0; i < residual.values.size(); ++i) residual.values[i] = 100 * (*off)[i];
     residual.scale = around_zero(residual.values);
     residual.text = {1, true, "%"};

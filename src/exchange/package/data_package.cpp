@@ -8,6 +8,7 @@
 
 #include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
+#include "evaluation/test_light.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/csv_writer.h"
 #include "exchange/package/integrity.h"
@@ -135,6 +136,35 @@ std::string station_rows(const Evaluation& evaluation, const std::vector<Sweep>&
   return csv;
 }
 
+/// What was found of the whole light, and the reference rooms; the settings' is the first one's.
+std::string light_rows(const TestLight& light) {
+  std::string csv = "quantity,height_m,value,expanded_k2,unit\r\n";
+  const auto add = [&](std::string_view quantity, std::optional<double> height_m, const FoundValue& v,
+                       std::string_view unit) {
+    if (std::isfinite(v.value))
+      csv += fmt::format("{},{},{},{},{}\r\n", quantity, height_m ? number_cell(*height_m) : "", number_cell(v.value),
+                         std::isfinite(v.expanded) ? number_cell(v.expanded) : "", unit);
+  };
+  const WholeLight& w = light.found();
+  add("ppf", {}, light.ppf_umol_s(), "umol/s");
+  add("efficacy", {}, light.efficacy_umol_j(), "umol/J");
+  for (const Utilization& u : w.utilization) add("utilization", u.height_m, u.share, "1");
+  add("half_angle", {}, w.half_angle_deg, "degrees");
+  add("wall_reflectance", {}, w.wall_reflectance, "1");
+  add("offset_x", {}, w.offset_x_m, "m");
+  add("offset_y", {}, w.offset_y_m, "m");
+  for (std::size_t unit = 0; unit < w.roll_deg.size(); ++unit) {
+    add(fmt::format("unit_{}_right_side_lower", unit + 1), {}, w.roll_deg[unit], "degrees");
+    add(fmt::format("unit_{}_far_side_lower", unit + 1), {}, w.pitch_deg[unit], "degrees");
+  }
+  for (const ReferenceFigures& r : light.in_reference_rooms()) {
+    const std::string room = r.room == "open floor" ? "open_floor" : "white_tent";
+    add("restated_" + room + "_mean_ppfd", r.height_m, r.mean_ppfd, "umol/m2/s");
+    add("restated_" + room + "_efficacy", r.height_m, r.efficacy_umol_j, "umol/J");
+  }
+  return csv;
+}
+
 std::string figure_rows(const Evaluation& evaluation, const std::vector<Sweep>& ids) {
   std::string csv = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
   for (std::size_t n = 0; n < ids.size(); ++n) {
@@ -161,13 +191,13 @@ std::string figure_rows(const Evaluation& evaluation, const std::vector<Sweep>& 
 int package_format() { return format_of(newest_schema()); }
 
 std::set<std::string> package_members() {
-  std::set<std::string> names{"datapackage.json", "log_sample.csv", "stations.csv", "figures.csv"};
+  std::set<std::string> names{"datapackage.json", "log_sample.csv", "stations.csv", "figures.csv", "whole_light.csv"};
   for (const Kind& kind : kinds())
     if (kind.facts.published) names.insert(std::string(kind.name()) + ".csv");
   return names;
 }
 
-Archive make_package(const TestRecord& record, const Evaluation& evaluation) {
+Archive make_package(const TestRecord& record, const Evaluation& evaluation, WithLight with_light) {
   if (!record.faults.empty()) throw std::runtime_error(refusal(record.faults, "the test").seen);
   const TestRecord b = with_plain_ids(record);
   Archive archive;
@@ -200,6 +230,17 @@ Archive make_package(const TestRecord& record, const Evaluation& evaluation) {
        field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
        field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
       false));
+  if (const TestLight* light = with_light == WithLight::Yes ? evaluation.light() : nullptr;
+      light && light->found().fits) {
+    archive["whole_light.csv"] = light_rows(*light);
+    resources.push_back(resource("whole_light",
+                                 {field("quantity", "string", "what was found, or restated in a reference room"),
+                                  field("height_m", "number", "hanging height [m], where it depends on that"),
+                                  field("value", "number", "its value; shares as fractions of 1"),
+                                  field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit"),
+                                  field("unit", "string", "unit of the value")},
+                                 false));
+  }
   for (ordered_json& r : resources) {
     const std::string& content = archive.at(r["path"].get<std::string>());
     r["bytes"] = content.size();

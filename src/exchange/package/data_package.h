@@ -12,7 +12,10 @@ using namespace record;
 
 /// The published form of one test: a zipped Frictionless data package, one CSV file a table, documented in
 /// docs/formats.md. Complete enough to recompute every figure; reads back without loss. `evaluation` is the record's.
-Archive make_package(const TestRecord& record, const evaluation::Evaluation& evaluation);
+/// With whole light, its figures and the reference rooms' go along, which takes a second or two.
+enum class WithLight { No, Yes };
+Archive make_package(const TestRecord& record, const evaluation::Evaluation& evaluation,
+                     WithLight with_light = WithLight::No);
 /// The same where no one has evaluated the record yet.
 Archive make_package(const TestRecord& record);
 

@@ -1,0 +1,140 @@
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProcess>
+#include <QPushButton>
+#include <QTableWidget>
+#include <nlohmann/json.hpp>
+
+#include "book/demo/demo_book.h"
+#include "core/quantity/display.h"
+#include "desktop/read/read_view.h"
+#include "desktop/shell/mast.h"
+#include "desktop/widgets/text.h"
+#include "desktop/window_fixture.h"
+#include "evaluation/light_words.h"
+
+namespace sunbreak::desktop {
+
+using nlohmann::json;
+
+/// Whole light, light between the heights and light elsewhere in the real window, on the sample lab book.
+class LightPageTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    book::fill_demo(desk().book());
+    for (const record::Test& test : desk().book().all<record::Test>("ORDER BY id"))
+      tests_[desk().book().find<record::Fixture>(test.fixture_id)->name] = test.id;
+  }
+  /// Opens a fixture's test on the page of whole light and waits until it is known.
+  void look_at(const std::string& fixture) {
+    open_test(tests_.at(fixture), Stage::Read);
+    key(Qt::Key_5);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().light() != nullptr; }, 60000));
+    QApplication::processEvents();
+  }
+  json command_line(QStringList arguments, const std::string& fixture) {
+    arguments.insert(1, QString::fromStdString(book_file()));
+    arguments << "--test" << QString::number(tests_.at(fixture)) << "--json";
+    QProcess cli;
+    cli.start(SUNBREAK_CLI, arguments);
+    EXPECT_TRUE(cli.waitForFinished(60000));
+    EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
+    return json::parse(cli.readAllStandardOutput().toStdString());
+  }
+  QString words(const char* name) { return find<QLabel>(name)->text(); }
+  QString cell(const char* table, const QString& name) {
+    auto* of = find<QTableWidget>(table);
+    for (int row = 0; row < of->rowCount(); ++row)
+      if (of->item(row, 0)->text() == name) return of->item(row, 1)->text();
+    ADD_FAILURE() << name.toStdString() << " is not in the table";
+    return {};
+  }
+  static QString number(const json& value, int decimals) {
+    return text_of(evaluation::plain_number(value.get<double>(), decimals));
+  }
+
+  std::map<std::string, record::Id> tests_;
+};
+
+TEST_F(LightPageTest, TheLeaningPanelIsNamedWithHowFarAndTheFiguresAreTheCommandLines) {
+  look_at("Marrow Twin");
+  const json told = command_line({"whole-light"}, "Marrow Twin");
+  ASSERT_TRUE(told["fits"].get<bool>()) << told["reason"];
+  EXPECT_EQ(cell("lightTable", "Whole PPF"), number(told["ppf_umol_s"]["value"], 0) + " µmol/s");
+  EXPECT_EQ(cell("lightTable", "Whole efficacy"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
+  EXPECT_EQ(cell("lightTable", "Half angle of the beam"), number(told["half_angle_deg"]["value"], 0) + "°");
+  const json& left = told["tilt_deg"][0]["right_side_lower"];
+  EXPECT_EQ(cell("lightTable", "Lean of the left unit, right side lower"), number(left["value"], 1) + "°");
+  // Planted: 1,200 µmol/s at full, dimmable to 110 %; the left unit's right side 1.5° low, the right one level.
+  EXPECT_NEAR(told["ppf_umol_s"]["value"].get<double>(), 1200, told["ppf_umol_s"]["expanded_k2"].get<double>());
+  EXPECT_NEAR(left["value"].get<double>(), 1.5, left["expanded_k2"].get<double>());
+  EXPECT_TRUE(words("lightWords").contains("left unit leans")) << words("lightWords").toStdString();
+  EXPECT_TRUE(words("lightWords").contains("its right side lower"));
+  EXPECT_FALSE(words("lightWords").contains("right unit leans"));
+  for (const json& height : told["left_out"]) EXPECT_LT(height["rms_pct"].get<double>(), 2);
+}
+
+TEST_F(LightPageTest, AHeightThatNobodyWalkedIsPredictedAndNeverTakenForASweep) {
+  look_at("Marrow Twin");
+  fill("betweenHeight", "38");
+  ASSERT_TRUE(desk().between_m());
+  const json told = command_line(
+      {"between", "--height", "38cm", "--dimmer", QString::number(*desk().between_percent())}, "Marrow Twin");
+  EXPECT_TRUE(told["predicted"].get<bool>());
+  EXPECT_TRUE(words("betweenWords").contains("Predicted, not measured"));
+  EXPECT_TRUE(words("betweenWords").contains("Mean PPFD " + text_of(ppfd_text(told["figures"]["mean_ppfd"]))))
+      << words("betweenWords").toStdString();
+  EXPECT_EQ(told["stations"].size(), 144u);
+  EXPECT_TRUE(find<Mast>("mast")->accessibleDescription().contains("predicted"));
+  EXPECT_EQ(std::count_if(desk().test()->rungs.begin(), desk().test()->rungs.end(),
+                          [](const record::Rung& rung) { return std::abs(rung.height_m - 0.38) < 1e-6; }),
+            0)
+      << "nothing of it is kept";
+  key(Qt::Key_PageDown);
+  EXPECT_FALSE(desk().between_m()) << "another sweep is chosen";
+  fill("betweenHeight", "300");
+  EXPECT_TRUE(words("betweenWords").contains("beyond what was measured"));
+  fill("betweenHeight", "high");
+  EXPECT_TRUE(words("betweenWords").contains("numbers"));
+}
+
+TEST_F(LightPageTest, AnotherRoomIsRestatedAsItIsTyped) {
+  look_at("Brindle Panel 150");
+  key(Qt::Key_6);
+  auto* table = find<QTableWidget>("otherTable");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return table->rowCount() > 0; }, 60000));
+  const QString height = find<QLineEdit>("otherHeight")->text();
+  const json told = command_line({"elsewhere", "--room", "open-floor", "--height", height + "cm"}, "Brindle Panel 150");
+  EXPECT_EQ(cell("otherTable", "Mean PPFD"), number(told["mean_ppfd"]["value"], 0) + " µmol/m²/s");
+  EXPECT_EQ(cell("otherTable", "Efficacy on the floor"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
+  const QString before = cell("otherTable", "Mean PPFD");
+  auto* edit = find<QLineEdit>("otherHeight");
+  edit->setFocus();
+  edit->selectAll();
+  QTest::keyClicks(edit, "80");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return cell("otherTable", "Mean PPFD") != before; }, 60000));
+  fill("otherColumns", "9");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return words("otherState").contains("fixture take"); }, 60000))
+      << words("otherState").toStdString();
+  auto* room = find<QComboBox>("otherRoom");
+  room->setCurrentIndex(2);
+  emit room->activated(2);
+  fill("otherWidth", "300");
+  fill("otherDepth", "400");
+  fill("otherWanted", "300");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return words("otherCountWords").contains("fixtures:"); }, 60000))
+      << words("otherCountWords").toStdString();
+  EXPECT_GT(find<QLineEdit>("otherColumns")->text().toInt() * find<QLineEdit>("otherRows")->text().toInt(), 1);
+}
+
+TEST_F(LightPageTest, WhatDoesNotFitSaysWhyAndWhatWouldHelp) {
+  look_at("Tansy Round 60");
+  EXPECT_TRUE(words("lightWords").contains("No figure of the whole light.")) << words("lightWords").toStdString();
+  EXPECT_FALSE(find<QTableWidget>("lightTable")->isVisible());
+  key(Qt::Key_6);
+  EXPECT_TRUE(words("otherState").contains("No figure"));
+}
+
+}  // namespace sunbreak::desktop
