@@ -239,9 +239,8 @@ TEST_F(FirstHourTest, WaysToRigPutTheKeyboardIntoTheField) {
                                    {"way_height", "datum"},
                                    {"way_level", "checkedLevel"}}) {
     window_->show_stage(Stage::Read);
-    auto* button = find<QPushButton>(way);
-    ASSERT_NE(button, nullptr) << way;
-    button->click();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>(way) != nullptr; }, 60000)) << way;
+    find<QPushButton>(way)->click();
     EXPECT_EQ(focused()->objectName(), field);
     EXPECT_TRUE(focused()->isVisible()) << field;
   }

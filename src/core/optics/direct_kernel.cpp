@@ -1,17 +1,34 @@
+#include "core/optics/direct_kernel.h"
+
 #include "core/optics/direct_kernel_loop.h"
+#include "core/optics/processor.h"
 
 namespace sunbreak {
 
-void add_direct_wide(const DirectKernel& k, const double* x, const double* y, const double* z, double* ppfd,
-                     std::size_t count);
+const DirectKernels plain_direct_kernels{add_by_exponent<double>, add_by_exponent<float>};
+
+namespace {
+
+const DirectKernels& direct_kernels() {
+#if defined(__x86_64__)
+  static const DirectKernels& chosen = has_widest_vectors() ? widest_direct_kernels
+                                       : has_wide_vectors() ? wide_direct_kernels
+                                                            : plain_direct_kernels;
+  return chosen;
+#else
+  return plain_direct_kernels;
+#endif
+}
+
+}  // namespace
 
 void add_direct(const DirectKernel& k, const double* x, const double* y, const double* z, double* ppfd,
                 std::size_t count) {
-#if defined(__x86_64__)
-  static const bool wide = __builtin_cpu_supports("avx2") && __builtin_cpu_supports("fma");
-  if (wide) return add_direct_wide(k, x, y, z, ppfd, count);
-#endif
-  add_by_exponent(k, x, y, z, ppfd, count);
+  direct_kernels().exact(k, x, y, z, ppfd, count);
+}
+
+void add_direct(const DirectKernel& k, const float* x, const float* y, const float* z, float* ppfd, std::size_t count) {
+  direct_kernels().single(k, x, y, z, ppfd, count);
 }
 
 }  // namespace sunbreak

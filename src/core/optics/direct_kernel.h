@@ -11,9 +11,22 @@ struct DirectKernel {
   double exponent;
 };
 
-/// Adds peak · cosᵐθ · cosψ / d² at each place. Compiled by itself with relaxed arithmetic and for the processor at
-/// hand, since nearly all of the model's time goes here.
+/// Adds peak · cosᵐθ · cosψ / d² at each place; in single precision (to 1e-6 of the light) for what is reflected on,
+/// whose factors are no better. Compiled by itself with relaxed arithmetic and for the processor at hand, since nearly
+/// all of the model's time goes here.
 void add_direct(const DirectKernel& k, const double* x, const double* y, const double* z, double* ppfd,
                 std::size_t count);
+void add_direct(const DirectKernel& k, const float* x, const float* y, const float* z, float* ppfd, std::size_t count);
+
+/// The copies for one kind of processor each, chosen from by the functions above at run time.
+struct DirectKernels {
+  void (*exact)(const DirectKernel&, const double*, const double*, const double*, double*, std::size_t);
+  void (*single)(const DirectKernel&, const float*, const float*, const float*, float*, std::size_t);
+};
+extern const DirectKernels plain_direct_kernels;
+#if defined(__x86_64__)
+extern const DirectKernels wide_direct_kernels;    ///< vectors of 256 bits
+extern const DirectKernels widest_direct_kernels;  ///< of 512 bits
+#endif
 
 }  // namespace sunbreak

@@ -2,10 +2,8 @@
 
 namespace sunbreak {
 
-/// Compiled for processors with 256-bit vectors; called only on those.
-void add_direct_wide(const DirectKernel& k, const double* x, const double* y, const double* z, double* ppfd,
-                     std::size_t count) {
-  add_by_exponent(k, x, y, z, ppfd, count);
-}
+#if defined(__x86_64__)
+const DirectKernels wide_direct_kernels{add_by_exponent<double>, add_by_exponent<float>};
+#endif
 
 }  // namespace sunbreak

@@ -28,4 +28,14 @@ double direct_ppfd(std::span<const Emitter> emitters, const Vec3& place, const V
 /// within rounding.
 void add_direct_ppfd(std::span<const Emitter> emitters, const FacingPlaces& places, std::span<double> ppfd);
 
+/// Places in single precision, for light that is reflected on.
+struct RoughPlaces {
+  Vec3 normal = straight_up;
+  std::vector<float> x_m, y_m, z_m;
+
+  explicit RoughPlaces(const FacingPlaces& places);
+};
+/// The same to 1e-6 of the light.
+void add_direct_ppfd(std::span<const Emitter> emitters, const RoughPlaces& places, std::span<float> ppfd);
+
 }  // namespace sunbreak

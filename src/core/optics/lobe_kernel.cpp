@@ -1,6 +1,7 @@
 #include "core/optics/lobe_kernel.h"
 
 #include "core/optics/lobe_kernel_loop.h"
+#include "core/optics/processor.h"
 
 namespace sunbreak {
 
@@ -10,10 +11,9 @@ namespace {
 
 const LobeKernels& chosen() {
 #if defined(__x86_64__)
-  static const LobeKernels& kernels =
-      __builtin_cpu_supports("avx512f") && __builtin_cpu_supports("avx512dq") ? widest_lobe_kernels
-      : __builtin_cpu_supports("avx2") && __builtin_cpu_supports("fma")       ? wide_lobe_kernels
-                                                                              : plain_lobe_kernels;
+  static const LobeKernels& kernels = has_widest_vectors() ? widest_lobe_kernels
+                                      : has_wide_vectors() ? wide_lobe_kernels
+                                                           : plain_lobe_kernels;
   return kernels;
 #else
   return plain_lobe_kernels;

@@ -1,26 +1,13 @@
 #pragma once
 
 #include <algorithm>
-#include <bit>
-#include <cstdint>
 
 #include "core/optics/lobe_kernel.h"
+#include "core/optics/vector_math.h"
 
 /// The innermost loops, included by one file for each kind of processor that they are compiled for.
 namespace sunbreak {
 namespace {
-
-/// 1 / √x of a normal number, relative error 5e-11: a first guess from halving the exponent, then three rounds of
-/// Newton's rule, which run several at once where a division and a root do not. Source of the guess: C. Lomont, "Fast
-/// inverse square root" (2003).
-inline double inverse_root(double x) {
-  double y = std::bit_cast<double>(0x5FE6'EB50'C7B5'37A9 - (std::bit_cast<std::uint64_t>(x) >> 1));
-  const double half = 0.5 * x;
-  y *= 1.5 - half * y * y;
-  y *= 1.5 - half * y * y;
-  y *= 1.5 - half * y * y;
-  return y;
-}
 
 /// What every lobe's light is made of at one place.
 struct Ray {
@@ -29,7 +16,7 @@ struct Ray {
 
 inline Ray ray_to(const LobeSource& s, const Vec3& normal, double x, double y, double z) {
   const double dx = x - s.place_m.x, dy = y - s.place_m.y, dz = z - s.place_m.z;
-  const double inverse = inverse_root(dx * dx + dy * dy + dz * dz), inverse2 = inverse * inverse;
+  const double inverse = inverse_root<3>(dx * dx + dy * dy + dz * dz), inverse2 = inverse * inverse;
   const double cosine = std::max((dx * s.axis.x + dy * s.axis.y + dz * s.axis.z) * inverse, 0.0);
   const double arriving = std::max(-(dx * normal.x + dy * normal.y + dz * normal.z) * inverse, 0.0);
   const double along = dx * s.along.x + dy * s.along.y + dz * s.along.z;

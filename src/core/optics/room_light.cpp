@@ -3,7 +3,9 @@
 #include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
+#include <future>
 #include <numeric>
+#include <optional>
 
 #include "core/optics/mutual_areas.h"
 #include "core/optics/room_patches.h"
@@ -19,30 +21,27 @@ struct Side {
   double reflectance = 0;
   PatchGrid coarse, fine;
   std::size_t first_coarse = 0, first_fine = 0;  ///< in the lists of all reflecting sides
-  FacingPlaces fine_middles;
+  std::optional<RoughPlaces> fine_middles;
+  std::vector<std::size_t> coarse_of_fine;
   std::vector<Interpolation> from_coarse;  ///< one a fine patch
 };
 
-/// Adds direct light to a side's fine patches. What hangs straight down lights nothing above itself; the rows of a
-/// wall's patches run upward, so that its part is the first of them.
-void add_direct_to(const Side& side, std::span<const Emitter> emitters, std::span<double> ppfd) {
+/// How many of a side's fine patches an emitter can light, from the first on. What hangs straight down lights nothing
+/// above itself; the rows of a wall's patches run upward, so that its part is the first of them.
+std::size_t lit_by(const Side& side, const Emitter& e) {
   const PatchGrid& grid = side.fine;
-  for (const Emitter& e : emitters) {
-    std::size_t lit = grid.size();
-    if (e.direction == straight_down && grid.face.axis == 2 && grid.face.high) continue;
-    if (e.direction == straight_down && grid.face.axis != 2) {
-      std::size_t rows = 0;
-      while (rows < grid.v_count() && grid.v_edges_m[rows] < e.place_m.z) ++rows;
-      lit = rows * grid.u_count();
-    }
-    add_direct_ppfd({&e, 1}, side.fine_middles, ppfd.first(lit));
-  }
+  if (!(e.direction == straight_down)) return grid.size();
+  if (grid.face.axis == 2) return grid.face.high ? 0 : grid.size();
+  const auto above = std::lower_bound(grid.v_edges_m.begin(), grid.v_edges_m.end() - 1, e.place_m.z);
+  return static_cast<std::size_t>(above - grid.v_edges_m.begin()) * grid.u_count();
 }
 
 /// From so many places in one plane on, what the sides send there is interpolated; and how well that has to hold at
 /// places where both are worked out, as a share of the light.
 constexpr std::size_t many_places = 8000, places_compared = 101;
 constexpr int plane_lines = 64;
+/// Emitters times places from which on a second thread is worth its beginning.
+constexpr std::size_t work_worth_a_thread = 1'000'000;
 constexpr double interpolation_error = 1e-3;
 
 bool in_one_plane(std::span<const Vec3> places) {
@@ -60,9 +59,12 @@ struct RoomLight::Parts {
   void factor();
 };
 
-/// What the sides receive and send back: irradiance by direct light and by exchange, radiosity of the fine patches.
+/// What the sides receive and send back.
 struct RoomLight::Radiosity {
-  std::vector<double> fine_direct, fine_radiosity, coarse_radiosity;
+  std::vector<float> fine_direct;  ///< PPFD of the fine patches by direct light
+  std::vector<std::size_t> lit;    ///< of each side: how many of its fine patches have any, from the first on
+  std::vector<double> coarse_radiosity;
+  std::vector<float> coarse_exchanged;  ///< what coarse patches send of all other light
 };
 
 void RoomLight::Parts::factor() {
@@ -89,14 +91,18 @@ RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
               parts_->coarse_count,
               parts_->fine_count,
               {},
+              {},
               {}};
-    side.fine_middles.normal = side.fine.normal();
+    FacingPlaces middles{side.fine.normal(), {}, {}, {}};
     for (std::size_t p = 0; p < side.fine.size(); ++p) {
       const Vec3 middle = side.fine.middle(p);
-      side.fine_middles.add(middle);
+      middles.add(middle);
       const double at[3] = {middle.x, middle.y, middle.z};
       side.from_coarse.push_back(interpolation(side.coarse, at[side.fine.u_axis()], at[side.fine.v_axis()]));
+      side.coarse_of_fine.push_back(p / side.fine.u_count() / cut * side.coarse.u_count() +
+                                    p % side.fine.u_count() / cut);
     }
+    side.fine_middles.emplace(middles);
     parts_->coarse_count += side.coarse.size();
     parts_->fine_count += side.fine.size();
     parts_->sides.push_back(std::move(side));
@@ -119,11 +125,19 @@ void RoomLight::fill_factors(const Vec3& place, std::span<double> factors) const
 StationFactors RoomLight::stations(std::span<const Vec3> places) const {
   StationFactors result;
   for (const Vec3& place : places) result.places_.add(place);
+  result.rough_places_.emplace(result.places_);
   result.factors_.resize(places.size() * parts_->fine_count);
+  result.coarse_factors_.assign(places.size() * parts_->coarse_count, 0);
   std::vector<double> row(parts_->fine_count);
   for (std::size_t s = 0; s < places.size(); ++s) {
     fill_factors(places[s], row);
     std::copy(row.begin(), row.end(), result.factors_.begin() + static_cast<std::ptrdiff_t>(s * row.size()));
+    float* const coarse = result.coarse_factors_.data() + s * parts_->coarse_count;
+    for (const Side& side : parts_->sides)
+      for (std::size_t p = 0; p < side.fine.size(); ++p)
+        for (int k = 0; k < 4; ++k)
+          coarse[side.first_coarse + side.from_coarse[p].patch[k]] +=
+              static_cast<float>(side.from_coarse[p].weight[k] * row[side.first_fine + p]);
   }
   return result;
 }
@@ -134,11 +148,11 @@ Prediction RoomLight::predict_once(std::span<const Emitter> emitters, std::span<
   Prediction prediction{std::vector<double>(places.size(), 0), std::vector<double>(places.size(), 0)};
   add_direct_ppfd(emitters, facing, prediction.direct);
   if (parts_->fine_count == 0) return prediction;
-  const Radiosity r = solve(emitters);
+  const std::vector<double> radiosity = fine_radiosity(solve(emitters));
   std::vector<double> row(parts_->fine_count);
   const auto reflected_at = [&](const Vec3& place) {
     fill_factors(place, row);
-    return std::inner_product(row.begin(), row.end(), r.fine_radiosity.begin(), 0.0);
+    return std::inner_product(row.begin(), row.end(), radiosity.begin(), 0.0);
   };
   if (places.size() >= many_places && in_one_plane(places)) {
     const auto [left, right] =
@@ -168,64 +182,99 @@ Prediction RoomLight::predict_once(std::span<const Emitter> emitters, std::span<
 RoomLight::Radiosity RoomLight::solve(std::span<const Emitter> emitters) const {
   Radiosity r;
   r.fine_direct.assign(parts_->fine_count, 0);
-  r.fine_radiosity.assign(parts_->fine_count, 0);
   r.coarse_radiosity.assign(parts_->coarse_count, 0);
+  r.coarse_exchanged.assign(parts_->coarse_count, 0);
   if (parts_->coarse_count == 0) return r;
   Eigen::VectorXd received = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(parts_->coarse_count));
   for (const Side& side : parts_->sides) {
-    add_direct_to(side, emitters, std::span(r.fine_direct).subspan(side.first_fine, side.fine.size()));
-    const std::size_t fine_across = side.fine.u_count(), coarse_across = side.coarse.u_count();
-    for (std::size_t p = 0; p < side.fine.size(); ++p) {
-      const std::size_t u = p % fine_across / cut, v = p / fine_across / cut;
-      received[static_cast<Eigen::Index>(side.first_coarse + v * coarse_across + u)] +=
-          r.fine_direct[side.first_fine + p] * side.fine.area_m2(p);
+    const auto direct = std::span(r.fine_direct).subspan(side.first_fine, side.fine.size());
+    std::size_t most = 0;
+    for (const Emitter& e : emitters) {
+      const std::size_t lit = lit_by(side, e);
+      add_direct_ppfd({&e, 1}, *side.fine_middles, direct.first(lit));
+      most = std::max(most, lit);
     }
+    r.lit.push_back(most);
+    for (std::size_t p = 0; p < most; ++p)
+      received[static_cast<Eigen::Index>(side.first_coarse + side.coarse_of_fine[p])] +=
+          static_cast<double>(direct[p]) * side.fine.area_m2(p);
   }
   const Eigen::VectorXd radiosity = parts_->exchange.solve(received);
   std::copy(radiosity.begin(), radiosity.end(), r.coarse_radiosity.begin());
-  for (const Side& side : parts_->sides) {
-    std::vector<double> exchanged(side.coarse.size());
+  for (const Side& side : parts_->sides)
     for (std::size_t p = 0; p < side.coarse.size(); ++p) {
       const auto i = static_cast<Eigen::Index>(side.first_coarse + p);
-      exchanged[p] = radiosity[i] / side.reflectance - received[i] / side.coarse.area_m2(p);
+      r.coarse_exchanged[side.first_coarse + p] =
+          static_cast<float>(radiosity[i] - side.reflectance * received[i] / side.coarse.area_m2(p));
     }
-    for (std::size_t p = 0; p < side.fine.size(); ++p) {
-      double by_exchange = 0;
-      for (int k = 0; k < 4; ++k)
-        by_exchange += side.from_coarse[p].weight[k] * exchanged[side.from_coarse[p].patch[k]];
-      r.fine_radiosity[side.first_fine + p] = side.reflectance * (r.fine_direct[side.first_fine + p] + by_exchange);
-    }
-  }
   return r;
+}
+
+/// Of each fine patch: what it sends of its direct light, and of all other as its coarse neighbors do.
+std::vector<double> RoomLight::fine_radiosity(const Radiosity& r) const {
+  std::vector<double> radiosity(parts_->fine_count);
+  for (const Side& side : parts_->sides)
+    for (std::size_t p = 0; p < side.fine.size(); ++p) {
+      double exchanged = 0;
+      for (int k = 0; k < 4; ++k)
+        exchanged += side.from_coarse[p].weight[k] *
+                     static_cast<double>(r.coarse_exchanged[side.first_coarse + side.from_coarse[p].patch[k]]);
+      radiosity[side.first_fine + p] =
+          side.reflectance * static_cast<double>(r.fine_direct[side.first_fine + p]) + exchanged;
+    }
+  return radiosity;
 }
 
 Prediction RoomLight::predict(std::span<const Emitter> emitters, const StationFactors& stations) const {
   const std::size_t count = stations.places_.size();
-  Prediction prediction{std::vector<double>(count, 0), std::vector<double>(count, 0)};
-  add_direct_ppfd(emitters, stations.places_, prediction.direct);
+  // The two halves of the work know nothing of each other: with much to do another thread takes one.
+  const bool much = emitters.size() * (count + parts_->fine_count) > work_worth_a_thread;
+  const auto how = much ? std::launch::async : std::launch::deferred;
+  auto sides = std::async(how, [&] { return solve(emitters); });
+  std::vector<float> direct(count, 0);
+  add_direct_ppfd(emitters, *stations.rough_places_, direct);
+  Prediction prediction{{direct.begin(), direct.end()}, std::vector<double>(count, 0)};
+  const Radiosity r = sides.get();
   if (parts_->fine_count == 0) return prediction;
-  const Radiosity r = solve(emitters);
-  using Matrix = Eigen::Matrix<float, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
-  const Eigen::Map<const Matrix> factors(stations.factors_.data(), static_cast<Eigen::Index>(count),
-                                         static_cast<Eigen::Index>(parts_->fine_count));
-  const Eigen::VectorXf radiosity =
-      Eigen::Map<const Eigen::VectorXd>(r.fine_radiosity.data(), static_cast<Eigen::Index>(parts_->fine_count))
-          .cast<float>();
-  const Eigen::VectorXf reflected = factors * radiosity;
-  std::copy(reflected.begin(), reflected.end(), prediction.reflected.begin());
+  const std::size_t half = much ? count / 2 : count;
+  auto second = std::async(how, [&] { gather(stations, r, half, std::span(prediction.reflected).subspan(half)); });
+  gather(stations, r, 0, std::span(prediction.reflected).first(half));
+  second.get();
   return prediction;
+}
+
+/// The sides' light at stations from the `first` on.
+void RoomLight::gather(const StationFactors& stations, const Radiosity& r, std::size_t first,
+                       std::span<double> reflected) const {
+  using Matrix = Eigen::Matrix<float, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
+  const auto rows = static_cast<Eigen::Index>(reflected.size()),
+             coarse = static_cast<Eigen::Index>(parts_->coarse_count),
+             fine = static_cast<Eigen::Index>(parts_->fine_count);
+  const Eigen::Map<const Matrix> by_coarse(stations.coarse_factors_.data() + first * parts_->coarse_count, rows,
+                                           coarse);
+  const Eigen::Map<const Matrix> by_fine(stations.factors_.data() + first * parts_->fine_count, rows, fine);
+  Eigen::VectorXf light = by_coarse * Eigen::Map<const Eigen::VectorXf>(r.coarse_exchanged.data(), coarse);
+  // The floor sends nothing to stations on it, and what is dark sends nothing either.
+  for (std::size_t s = 0; s < parts_->sides.size(); ++s) {
+    const Side& side = parts_->sides[s];
+    if (side.fine.face == Face{2, false} || r.lit[s] == 0) continue;
+    const auto lit = static_cast<Eigen::Index>(r.lit[s]);
+    const Eigen::VectorXf sent = static_cast<float>(side.reflectance) *
+                                 Eigen::Map<const Eigen::VectorXf>(r.fine_direct.data() + side.first_fine, lit);
+    light.noalias() += by_fine.middleCols(static_cast<Eigen::Index>(side.first_fine), lit) * sent;
+  }
+  std::copy(light.begin(), light.end(), reflected.begin());
 }
 
 ModelArrays RoomLight::arrays() const {
   ModelArrays a;
   for (const Side& side : parts_->sides)
     for (std::size_t p = 0; p < side.fine.size(); ++p) {
-      const std::size_t u = p % side.fine.u_count() / cut, v = p / side.fine.u_count() / cut;
       a.fine_middles.push_back(side.fine.middle(p));
       a.fine_normals.push_back(side.fine.normal());
       a.fine_areas_m2.push_back(side.fine.area_m2(p));
       a.fine_reflectances.push_back(side.reflectance);
-      a.coarse_of_fine.push_back(static_cast<int>(side.first_coarse + v * side.coarse.u_count() + u));
+      a.coarse_of_fine.push_back(static_cast<int>(side.first_coarse + side.coarse_of_fine[p]));
       for (int k = 0; k < 4; ++k) {
         a.neighbors.push_back(static_cast<int>(side.first_coarse + side.from_coarse[p].patch[k]));
         a.neighbor_weights.push_back(side.from_coarse[p].weight[k]);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -23,7 +24,9 @@ class StationFactors {
  private:
   friend class RoomLight;
   FacingPlaces places_;
-  std::vector<float> factors_;  ///< one row a station, one column a fine patch
+  std::optional<RoughPlaces> rough_places_;
+  std::vector<float> factors_;         ///< one row a station, one column a fine patch
+  std::vector<float> coarse_factors_;  ///< the same where a coarse patch's light is had between patch middles
 };
 
 /// The parts of a RoomLight as plain arrays, for holding it against another computation: fine patches with their coarse
@@ -52,9 +55,11 @@ class RoomLight {
   /// The part of a prediction that depends on room and stations alone. Stations lie in the room and face up.
   StationFactors stations(std::span<const Vec3> places) const;
 
+  /// In single precision, to 1e-5 of the light: for who asks again and again.
   Prediction predict(std::span<const Emitter> emitters, const StationFactors& stations) const;
 
-  /// The same for places asked for once: nothing is kept, so that many places take no room. Of many in one plane the
+  /// The same for places asked for once, direct light in double precision: nothing is kept, so that many places take no
+  /// room. Of many in one plane the
   /// sides' light is interpolated, to a thousandth of the light, or not at all.
   Prediction predict_once(std::span<const Emitter> emitters, std::span<const Vec3> places) const;
 
@@ -69,6 +74,9 @@ class RoomLight {
   struct Radiosity;
   void fill_factors(const Vec3& place, std::span<double> factors) const;
   Radiosity solve(std::span<const Emitter> emitters) const;
+  void gather(const StationFactors& stations, const Radiosity& radiosity, std::size_t first,
+              std::span<double> reflected) const;
+  std::vector<double> fine_radiosity(const Radiosity& radiosity) const;
   std::unique_ptr<Parts> parts_;
 };
 
