@@ -3,8 +3,8 @@
 #include <chrono>
 #include <cmath>
 #include <filesystem>
-#include <fstream>
 
+#include "array_file.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
 #include "peer.h"
@@ -15,33 +15,6 @@ using bench::json;
 namespace {
 
 constexpr int rounds = 11;
-
-/// Arrays written one after another, with a list of what they are.
-class ArrayFile {
- public:
-  explicit ArrayFile(const std::filesystem::path& file) : file_(file), out_(file, std::ios::binary) {}
-  template <typename T>
-  void add(const char* name, const std::vector<T>& values, std::vector<std::size_t> shape) {
-    out_.write(reinterpret_cast<const char*>(values.data()), static_cast<std::streamsize>(values.size() * sizeof(T)));
-    const char* kind = std::is_same_v<T, double> ? "f8" : std::is_same_v<T, float> ? "f4" : "i4";
-    list_.push_back({name, kind, shape});
-  }
-  std::string header() {
-    out_.close();
-    return json{{"file", file_.string()}, {"arrays", list_}}.dump();
-  }
-
- private:
-  std::filesystem::path file_;
-  std::ofstream out_;
-  json list_ = json::array();
-};
-
-std::vector<double> flat(const std::vector<Vec3>& vectors) {
-  std::vector<double> numbers;
-  for (const Vec3& v : vectors) numbers.insert(numbers.end(), {v.x, v.y, v.z});
-  return numbers;
-}
 
 double ms_since(std::chrono::steady_clock::time_point begun) {
   return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begun).count();
@@ -73,12 +46,12 @@ int main(int argc, char** argv) {
       emitters.insert(emitters.end(), {e.place_m.x, e.place_m.y, e.place_m.z, e.direction.x, e.direction.y,
                                        e.direction.z, e.ppf_umol_s, e.exponent});
     const std::size_t fine = a.fine_middles.size(), coarse = a.coarse_areas_m2.size();
-    ArrayFile arrays(file);
+    bench::ArrayFile arrays(file);
     arrays.add("emitters", emitters, {lamp.size(), 8});
-    arrays.add("stations", flat(stations), {stations.size(), 3});
-    arrays.add("station_normals", flat(std::vector<Vec3>(stations.size(), straight_up)), {stations.size(), 3});
-    arrays.add("middles", flat(a.fine_middles), {fine, 3});
-    arrays.add("normals", flat(a.fine_normals), {fine, 3});
+    arrays.add("stations", bench::flat(stations), {stations.size(), 3});
+    arrays.add("station_normals", bench::flat(std::vector<Vec3>(stations.size(), straight_up)), {stations.size(), 3});
+    arrays.add("middles", bench::flat(a.fine_middles), {fine, 3});
+    arrays.add("normals", bench::flat(a.fine_normals), {fine, 3});
     arrays.add("areas", a.fine_areas_m2, {fine});
     arrays.add("reflectances", a.fine_reflectances, {fine});
     arrays.add("weights", a.neighbor_weights, {fine, 4});

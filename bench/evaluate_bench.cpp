@@ -8,10 +8,14 @@
 #include <filesystem>
 #include <random>
 
+#include "core/whole_light/elsewhere.h"
+#include "core/whole_light/reference_rooms.h"
 #include "evaluation/evaluation.h"
+#include "evaluation/test_light.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 #include "exchange/package/zip_archive.h"
+#include "five_heights.h"
 
 /// All that is worked out of one sweep: figures, checks, budget, grade; and what a large package takes to read.
 namespace {
@@ -53,6 +57,20 @@ void evaluate_all(benchmark::State& state) {
   state.SetLabel(std::to_string(t.readings.size()) + " stations");
 }
 BENCHMARK(evaluate_all)->Name("evaluate")->Arg(12)->Arg(48)->Arg(316)->Unit(benchmark::kMillisecond);
+
+/// A found fixture in another room: what moving its height there costs, map and ± of the mean together.
+void move_elsewhere(benchmark::State& state) {
+  const WholeLight found = whole_light(bench::five_heights());
+  if (!found.fits) return state.SkipWithError(found.reason.c_str());
+  const Room room = white_tent({3, 4});
+  const Elsewhere elsewhere(found, room, evaluation::room_layout(room));
+  double height_m = 0.4;
+  for (auto _ : state) {
+    height_m = height_m > 1 ? 0.4 : height_m + 0.01;
+    benchmark::DoNotOptimize(elsewhere.at({2, 3, 1.2, 1.2}, height_m));
+  }
+}
+BENCHMARK(move_elsewhere)->Name("elsewhere-height-2x3")->Unit(benchmark::kMillisecond);
 
 /// A package read in a process of its own, compared with what it states, as an import does; and the most memory of it.
 void read_package(benchmark::State& state) {

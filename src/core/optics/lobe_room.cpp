@@ -190,6 +190,32 @@ Eigen::VectorXd LobeRoom::received(std::span<const LobeSource> sources, const Lo
   return ppfd;
 }
 
+LobeRoomArrays LobeRoom::arrays(std::span<const Vec3> stations) const {
+  constexpr std::size_t two_by_two = 1;
+  LobeRoomArrays a;
+  const Gathering gathered = gathering(stations);
+  const auto rows_of = [](const Eigen::MatrixXd& m) {
+    const Eigen::MatrixXd turned = m.transpose();
+    return std::vector<double>(turned.data(), turned.data() + turned.size());
+  };
+  a.gathering_coarse = rows_of(gathered.coarse);
+  a.gathering_fine = rows_of(gathered.fine);
+  a.mutual_m2 = rows_of(mutual_);
+  a.fine_areas_m2.assign(fine_areas_m2_.begin(), fine_areas_m2_.end());
+  a.coarse_areas_m2.assign(coarse_areas_m2_.begin(), coarse_areas_m2_.end());
+  for (const Eigen::Index p : coarse_of_fine_) a.coarse_of_fine.push_back(static_cast<int>(p));
+  for (std::size_t g = 0; g < grids_.size(); ++g) {
+    const FacingPlaces& places = lit_[g].by_rule[two_by_two];
+    for (std::size_t i = 0; i < places.size(); ++i) {
+      a.points.push_back({places.x_m[i], places.y_m[i], places.z_m[i]});
+      a.normals.push_back(places.normal);
+    }
+    a.side_of_fine.insert(a.side_of_fine.end(), fine_[g].size(), static_cast<int>(g));
+    a.side_of_coarse.insert(a.side_of_coarse.end(), grids_[g].size(), static_cast<int>(g));
+  }
+  return a;
+}
+
 LobeRoom::Exchange LobeRoom::exchange(const Room::Reflectance& reflectance) const {
   Exchange exchange;
   exchange.room_ = this;

@@ -13,6 +13,14 @@
 
 namespace sunbreak {
 
+/// The parts of a LobeRoom as plain arrays, for holding it against another computation, with two by two places a fine
+/// patch, however near a lamp is.
+struct LobeRoomArrays {
+  std::vector<Vec3> points, normals;  ///< four a fine patch
+  std::vector<double> fine_areas_m2, coarse_areas_m2, mutual_m2, gathering_coarse, gathering_fine;
+  std::vector<int> coarse_of_fine, side_of_fine, side_of_coarse;  ///< sides by their place in sides()
+};
+
 /// The room model for beams that are mixes of lobes, made to be asked again and again with other lamps and other
 /// reflectances: what depends on the room's shape alone is worked out once. As in RoomLight, a coarse grid of patches
 /// carries the light between the sides; each is cut into fine ones, which take the direct light and light the stations.
@@ -37,6 +45,9 @@ class LobeRoom {
   Eigen::MatrixXd received(std::span<const LobeSource> sources) const;
   /// The same of a mix; `rough` at fewer places a patch, for slopes.
   Eigen::VectorXd received(std::span<const LobeSource> sources, const LobeFlux& mix, bool rough = false) const;
+
+  /// What the model is made of, for such stations; matrices row by row.
+  LobeRoomArrays arrays(std::span<const Vec3> stations) const;
 
   /// Exchange between the sides at given reflectances.
   class Exchange {
