@@ -99,7 +99,8 @@ std::vector<std::string> light_sentences(const TestLight& light, UnitSystem unit
     advice[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(advice[0])));
     return {"No figure of the whole light.", reason + ".", advice + "."};
   }
-  std::string gives = "The fixture gives " + found_text(light.ppf_umol_s(), 0, "µmol/s") + " in all";
+  std::string gives = "The fixture gives " + found_text(light.ppf_umol_s(), 0, "µmol/s") +
+                      fmt::format(" in all at {} %", short_number(light.question().settings.front().percent, 1));
   if (!std::isnan(light.efficacy_umol_j().value))
     gives += ", " + found_text(light.efficacy_umol_j(), 2, "µmol per joule at the wall");
   return {gives + ".", offset_sentence(w, units) + " " + lean_sentence(w), room_sentence(w, units)};
@@ -113,19 +114,21 @@ std::vector<LightEstimate> light_estimates(const TestLight& light, UnitSystem un
   all.push_back({"Whole PPF", light.ppf_umol_s(), 0, "µmol/s"});
   all.push_back({"Whole efficacy", light.efficacy_umol_j(), 2, "µmol/J"});
   for (const Utilization& u : w.utilization)
-    all.push_back({"On the footprint at " + length_text(u.height_m, units), scaled(u.share, 100), 1, "%"});
+    all.push_back({"On the footprint, " + length_text(u.height_m, units), scaled(u.share, 100), 1, "%"});
   all.push_back({"Half angle of the beam", w.half_angle_deg, 0, "°"});
   if (!std::isnan(w.wall_reflectance.value))
     all.push_back({"Reflectance of the walls", scaled(w.wall_reflectance, 100), 0, "%"});
-  all.push_back({"Off the middle, to the right", shown_length(w.offset_x_m, units), 1, length});
-  all.push_back({"Off the middle, from the door", shown_length(w.offset_y_m, units), 1, length});
+  all.push_back({"Off to the right", shown_length(w.offset_x_m, units), 1, length});
+  all.push_back({"Off to the back", shown_length(w.offset_y_m, units), 1, length});
   const int count = static_cast<int>(w.roll_deg.size());
   for (int unit = 0; unit < count; ++unit) {
     const auto u = static_cast<std::size_t>(unit);
-    const std::string whose = count > 1 ? " of " + unit_name(unit, count) : "";
-    all.push_back({"Lean" + whose + ", right side lower", w.roll_deg[u], 1, "°"});
-    all.push_back({"Lean" + whose + ", far side lower", w.pitch_deg[u], 1, "°"});
-    if (count > 1) all.push_back({"Part of the light" + whose, scaled(w.unit_share[u], 100), 1, "%"});
+    const std::string whose = count == 1   ? "Lean"
+                              : count == 2 ? (unit == 0 ? "Left" : "Right")
+                                           : fmt::format("Unit {}", unit + 1);
+    all.push_back({whose + ", right side low", w.roll_deg[u], 1, "°"});
+    all.push_back({whose + ", far side low", w.pitch_deg[u], 1, "°"});
+    if (count > 1) all.push_back({whose + ", part of light", scaled(w.unit_share[u], 100), 1, "%"});
   }
   all.push_back({"Heights off, all alike", shown_length(w.height_offset_m, units), 1, length});
   return all;

@@ -114,8 +114,6 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
                      const Budget& budget)
     : question_(light_question(test_record, views, question)),
       found_(whole_light(question_.fit)),
-      left_out_(left_out_heights(question_.fit, found_)),
-      between_(question_.fit, found_, left_out_),
       shared_light_(shared_part(budget, "mean_ppfd")),
       shared_efficacy_(shared_part(budget, "canopy_efficacy_umol_j")) {
   if (!test_record.sweeps.empty()) context_ = figure_context(test_record, test_record.sweeps.front(), {});
@@ -137,6 +135,15 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
   }
   light_curve_ = curve(light);
   power_curve_ = curve(power);
+}
+
+const TestLight::Inner& TestLight::inner() const {
+  std::call_once(inner_once_, [this] {
+    const std::vector<LeftOutHeight> left_out = left_out_heights(question_.fit, found_);
+    inner_.reset(new Inner{left_out, BetweenHeights(question_.fit, found_, left_out)});
+    inner_there_ = true;
+  });
+  return *inner_;
 }
 
 std::pair<double, double> TestLight::percents() const {
@@ -220,7 +227,7 @@ Result<PredictedFigures> TestLight::between(double height_m, double percent) con
     return Problem{"no sweep has readings", "there is nothing to predict from", "walk a height"};
   const auto setting = this->setting(percent);
   if (!setting) return setting.problem();
-  const auto predicted = between_.at(height_m, setting.value());
+  const auto predicted = inner().between.at(height_m, setting.value());
   if (!predicted) return predicted.problem();
   PredictedFigures p;
   p.height_m = height_m, p.percent = percent;

@@ -1,6 +1,8 @@
 #pragma once
 
+#include <atomic>
 #include <memory>
+#include <mutex>
 #include <optional>
 #include <string>
 #include <vector>
@@ -83,9 +85,13 @@ class TestLight {
 
   const LightQuestion& question() const { return question_; }
   const WholeLight& found() const { return found_; }
-  const std::vector<LeftOutHeight>& left_out() const { return left_out_; }
-  BetweenWay way() const { return between_.way(); }
-  std::pair<double, double> heights_m() const { return between_.reach_m(); }
+  /// Each height predicted from the others. This, and what is between the heights, takes a second or two more when it
+  /// is first asked for.
+  const std::vector<LeftOutHeight>& left_out() const { return inner().left_out; }
+  /// Whether that was asked for and is there: who may not wait asks this first.
+  bool left_out_known() const { return inner_there_; }
+  BetweenWay way() const { return inner().between.way(); }
+  std::pair<double, double> heights_m() const { return inner().between.reach_m(); }
   std::pair<double, double> percents() const;
 
   /// With what the sensor is sure to; per joule with what the wall meter is sure to, too. NaN where it does not fit.
@@ -123,8 +129,14 @@ class TestLight {
   FoundValue with_shared(const FoundValue& value, double shared) const;
   LightQuestion question_;
   WholeLight found_;
-  std::vector<LeftOutHeight> left_out_;
-  BetweenHeights between_;
+  struct Inner {
+    std::vector<LeftOutHeight> left_out;
+    BetweenHeights between;
+  };
+  const Inner& inner() const;
+  mutable std::once_flag inner_once_;
+  mutable std::atomic<bool> inner_there_ = false;
+  mutable std::unique_ptr<const Inner> inner_;
   FigureContext context_;
   double shared_light_ = 0, shared_efficacy_ = 0;  ///< relative, k = 2
   std::optional<MonotoneCubic> light_curve_, power_curve_;

@@ -66,7 +66,7 @@ TEST_F(LightPageTest, TheLeaningPanelIsNamedWithHowFarAndTheFiguresAreTheCommand
   EXPECT_EQ(cell("lightTable", "Whole efficacy"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
   EXPECT_EQ(cell("lightTable", "Half angle of the beam"), number(told["half_angle_deg"]["value"], 0) + "°");
   const json& left = told["tilt_deg"][0]["right_side_lower"];
-  EXPECT_EQ(cell("lightTable", "Lean of the left unit, right side lower"), number(left["value"], 1) + "°");
+  EXPECT_EQ(cell("lightTable", "Left, right side low"), number(left["value"], 1) + "°");
   // Planted: 1,200 µmol/s at full, dimmable to 110 %; the left unit's right side 1.5° low, the right one level.
   EXPECT_NEAR(told["ppf_umol_s"]["value"].get<double>(), 1200, told["ppf_umol_s"]["expanded_k2"].get<double>());
   EXPECT_NEAR(left["value"].get<double>(), 1.5, left["expanded_k2"].get<double>());

@@ -94,6 +94,14 @@ class NoLongTaskTest : public WindowTest {
       step(
           of + " page " + std::to_string(page), [&] { read->show_page(page); },
           [&] { return page != ReadView::SurePage || desk().worked_out().budget() != nullptr; });
+    for (const auto page : {ReadView::LightsPage, ReadView::RoomsPage})
+      step(
+          of + " page " + std::to_string(page), [&] { read->show_page(page); },
+          [&] { return desk().worked_out().light() != nullptr; });
+    step(of + " between", [&] {
+      read->show_page(ReadView::LightsPage);
+      desk().stand_between(desk().rung()->height_m + 0.01);
+    });
     step(of + " targets", [&] { read->show_page(ReadView::TargetPage); });
     for (int v = 20; v < 24; ++v) step(of + " hours", [&] { find<QSlider>("photoperiodSlider")->setValue(v); });
     step(of + " map", [&] { read->show_page(ReadView::MapPage); });

@@ -74,7 +74,7 @@ class TabWalkTest : public WindowTest {
       walk(window_.get(), of + name);
     }
     window_->show_stage(Stage::Read);
-    for (int page = 1; page <= 4; ++page) {
+    for (int page = 1; page <= 6; ++page) {
       find<QPushButton>(("readPage" + std::to_string(page)).c_str())->click();
       QTest::qWait(30);
       if (!QApplication::focusWidget()) QTest::keyClick(window_.get(), Qt::Key_Tab);

@@ -161,11 +161,11 @@ Eigen::Index LobeRoom::patches_below(std::size_t side, double height_m) const {
   return static_cast<Eigen::Index>(rows * grid.u_count());
 }
 
-Eigen::MatrixXd LobeRoom::received(std::span<const LobeSource> sources) const {
+Eigen::MatrixXd LobeRoom::received(std::span<const LobeSource> sources, bool rough) const {
   Eigen::MatrixXd ppfd = Eigen::MatrixXd::Zero(fine_count_, static_cast<Eigen::Index>(lobe_count));
   const double highest = highest_light_m(sources, shape_);
   for (std::size_t g = 0; g < lit_.size(); ++g) {
-    const std::size_t rule = rule_for(g, sources);
+    const std::size_t rule = rule_for(g, sources) - (rough ? 1 : 0);
     const Eigen::RowVectorXd weights = rules[rule].point_weights();
     const Eigen::Index count = patches_below(g, highest), points = weights.size();
     const Eigen::MatrixXd light =

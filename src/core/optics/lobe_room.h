@@ -42,8 +42,9 @@ class LobeRoom {
   Gathering gathering(std::span<const Vec3> stations) const;
 
   /// Direct PPFD at each fine patch from sources that send 1 µmol/s of a lobe together: a row a patch, a column a lobe.
-  Eigen::MatrixXd received(std::span<const LobeSource> sources) const;
-  /// The same of a mix; `rough` at fewer places a patch, for slopes.
+  /// `rough` at fewer places a patch, for slopes.
+  Eigen::MatrixXd received(std::span<const LobeSource> sources, bool rough = false) const;
+  /// The same of a mix.
   Eigen::VectorXd received(std::span<const LobeSource> sources, const LobeFlux& mix, bool rough = false) const;
 
   /// What the model is made of, for such stations; matrices row by row.

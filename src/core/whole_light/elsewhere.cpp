@@ -62,7 +62,7 @@ struct Elsewhere::Parts {
     const Eigen::Index k = model->parameters().find(FitParameter::Kind::Span);
     return k < 0 ? 1 : model->best.values(k);
   }
-  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now) const {
+  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now, bool rough = false) const {
     const LobeFlux mix = mix_of(model->best.flux);
     Eigen::VectorXd light = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(facing.size()));
     Eigen::VectorXd received = Eigen::VectorXd::Zero(room.fine_patches());
@@ -71,7 +71,7 @@ struct Elsewhere::Parts {
       const auto lamp = sources(middles, unit, height_m, span_now);
       const double part = model->parameters().share(model->best.values, unit) / units;
       light += part * direct_of_mix(lamp, mix, facing);
-      received += part * room.received(lamp, mix);
+      received += part * room.received(lamp, mix, rough);
     }
     if (room.reflects()) light += exchange.reflected(gathering, received);
     return static_cast<double>(middles.size()) * light;
@@ -85,7 +85,7 @@ struct Elsewhere::Parts {
       const auto lamp = sources(middles, unit, height_m, span());
       const double part = model->parameters().share(model->best.values, unit) / units;
       mean += part * (weights * direct_by_lobe(lamp, facing)).transpose();
-      received += part * room.received(lamp);
+      received += part * room.received(lamp, true);
     }
     if (room.reflects())
       mean += received.transpose() *
@@ -119,8 +119,9 @@ Restated Elsewhere::at(const HangingPattern& pattern, double height_m, double li
   Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + p.model->parameters().size());
   slopes.head(mixes) = light_factor * p.mean_by_lobe(middles, height_m);
   if (const Eigen::Index k = p.model->parameters().find(FitParameter::Kind::Span); k >= 0) {
-    const Eigen::VectorXd wider = light_factor * p.of_mix(middles, height_m, p.span() + span_step);
-    slopes(mixes + k) = (p.weights * (wider - light)).value() / span_step;
+    const Eigen::VectorXd wider = p.of_mix(middles, height_m, p.span() + span_step, true);
+    const Eigen::VectorXd as_is = p.of_mix(middles, height_m, p.span(), true);
+    slopes(mixes + k) = light_factor * (p.weights * (wider - as_is)).value() / span_step;
   }
   r.mean_ppfd.expanded = std::hypot(p.model->expanded(slopes), model_error * r.mean_ppfd.value);
   return r;

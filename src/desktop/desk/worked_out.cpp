@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "desktop/desk/desk.h"
+#include "evaluation/test_light.h"
 
 namespace sunbreak::desktop {
 
@@ -83,7 +84,10 @@ WorkedOut::Step WorkedOut::next_step() const {
       if (const evaluation::SweepDigest* digest = e.digest(id); digest && digest->read > 0 && !e.budget_so_far(id))
         return [id](const auto& it, std::stop_token stop) { it.budget(id, stop); };
   const bool any = std::any_of(e.views().begin(), e.views().end(), [](const auto& v) { return v.second->read() > 0; });
-  if (light_wanted_ && any && !e.light_so_far()) return [](const auto& it, auto) { it.light(); };
+  if (light_wanted_ && any && !light())
+    return [](const auto& it, auto) {
+      if (const auto* light = it.light()) light->left_out();
+    };
   for (const auto& [id, view] : e.views())
     if (Step step = judged(id)) return step;
   return {};
@@ -111,7 +115,10 @@ void WorkedOut::want_budgets(Id also) {
   go_on();
 }
 
-const evaluation::TestLight* WorkedOut::light() const { return evaluation_ ? evaluation_->light_so_far() : nullptr; }
+const evaluation::TestLight* WorkedOut::light() const {
+  const evaluation::TestLight* light = evaluation_ ? evaluation_->light_so_far() : nullptr;
+  return light && light->left_out_known() ? light : nullptr;
+}
 
 void WorkedOut::want_light() {
   light_wanted_ = true;

@@ -43,7 +43,8 @@ class WorkedOut : public QObject {
   /// Null while it is not known.
   const evaluation::WalkedState* walked(record::Id sweep_id) const;
 
-  /// The test's whole light; null until it was asked for and worked out, or where nothing is read.
+  /// The test's whole light with its left-out heights; null until it was asked for and worked out, or where nothing is
+  /// read.
   const evaluation::TestLight* light() const;
   /// It takes a second or two: it is worked out from when a screen asks for it, until another test is opened.
   void want_light();

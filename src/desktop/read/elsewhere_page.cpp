@@ -45,9 +45,11 @@ ElsewherePage::ElsewherePage(Desk& desk, QWidget* parent)
   fields->setHorizontalSpacing(8);
   fields->setVerticalSpacing(4);
   int row = 0;
-  const auto put = [&](const QString& name, QWidget* a, const QString& between = {}, QWidget* b = nullptr,
+  const auto put = [&](const QString& name, bool length, QWidget* a, const QString& between = {}, QWidget* b = nullptr,
                        const QString& unit = {}) {
-    fields->addWidget(quiet_label(name, this), row, 0);
+    QLabel* label = quiet_label(name, this);
+    if (length) lengths_.emplace_back(label, name);
+    fields->addWidget(label, row, 0);
     fields->addWidget(a, row, 1);
     if (b) {
       fields->addWidget(quiet_label(between, this), row, 2);
@@ -74,9 +76,9 @@ ElsewherePage::ElsewherePage(Desk& desk, QWidget* parent)
   fields->addWidget(room_, row++, 1, 1, 3);
   width_ = field("otherWidth", tr("Room, from left to right"));
   depth_ = field("otherDepth", tr("Room, from the door to the back"));
-  put(tr("Floor"), width_, QStringLiteral("×"), depth_);
+  put(tr("Floor"), true, width_, QStringLiteral("×"), depth_);
   room_height_ = field("otherRoomHeight", tr("Height of the room"));
-  put(tr("Ceiling at"), room_height_);
+  put(tr("Ceiling at"), true, room_height_);
   walls_ = new QComboBox(this);
   walls_->setObjectName("otherWalls");
   walls_->setAccessibleName(tr("Walls"));
@@ -87,12 +89,12 @@ ElsewherePage::ElsewherePage(Desk& desk, QWidget* parent)
   fields->addWidget(walls_, row++, 1, 1, 3);
   columns_ = field("otherColumns", tr("Fixtures across"));
   rows_ = field("otherRows", tr("Fixtures deep"));
-  put(tr("Fixtures"), columns_, tr("across ×"), rows_, tr("deep"));
+  put(tr("Fixtures"), false, columns_, tr("across ×"), rows_, tr("deep"));
   column_spacing_ = field("otherColumnSpacing", tr("Spacing across, middle to middle"));
   row_spacing_ = field("otherRowSpacing", tr("Spacing deep, middle to middle"));
-  put(tr("Apart"), column_spacing_, tr("across ×"), row_spacing_, tr("deep"));
+  put(tr("Apart"), true, column_spacing_, tr("across ×"), row_spacing_, tr("deep"));
   height_ = field("otherHeight", tr("Hanging height"));
-  put(tr("Hung at"), height_);
+  put(tr("Hung at"), true, height_);
   dimmer_ = field("otherDimmer", tr("Dimmer setting, %"));
   fields->addWidget(quiet_label(tr("Dimmed to"), this), row, 0);
   fields->addWidget(dimmer_, row, 1);
@@ -145,6 +147,8 @@ ElsewherePage::ElsewherePage(Desk& desk, QWidget* parent)
 
 void ElsewherePage::refresh() {
   if (!desk_.test()) return;
+  for (const auto& [label, name] : lengths_)
+    label->setText(tr("%1, %2").arg(name, text_of(symbol(surface_unit(desk_.units())))));
   desk_.worked_out().want_light();
   const evaluation::TestLight* light = desk_.worked_out().light();
   if (!light || !light->found().fits) {

@@ -93,7 +93,7 @@ void LightSide::paintEvent(QPaintEvent*) {
   p.setPen(t.quiet);
   p.setFont(text_font(11));
   p.drawText(QRectF(0, height() - 22, width(), 18), Qt::AlignCenter,
-             tr("from the side · leans drawn %1 times as large").arg(lean_times));
+             tr("leans drawn %1 times as large").arg(lean_times));
 }
 
 }  // namespace sunbreak::desktop
