@@ -49,10 +49,7 @@ TEST(Lobes, TheHalfAngleOfACosineIsSixtyDegrees) {
 }
 
 TEST(Lobes, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
-  const LobeSource source{{0.4, 0.5, 0.7},
-                          {0.1, -0.05, -std::sqrt(1 - 0.1 * 0.1 - 0.05 * 0.05)},
-                          {1, 0, 0},
-                          {0, 1, 0}};
+  const LobeSource source{{0.4, 0.5, 0.7}, {0.1, -0.05, -std::sqrt(1 - 0.1 * 0.1 - 0.05 * 0.05)}, {1, 0, 0}, {0, 1, 0}};
   // Axes at right angles to the leaning one.
   LobeSource lean = source;
   const Vec3 a = lean.axis;
@@ -65,8 +62,7 @@ TEST(Lobes, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
   std::vector<const LobeKernels*> copies{&plain_lobe_kernels};
 #if defined(__x86_64__)
   if (__builtin_cpu_supports("avx2") && __builtin_cpu_supports("fma")) copies.push_back(&wide_lobe_kernels);
-  if (__builtin_cpu_supports("avx512f") && __builtin_cpu_supports("avx512dq"))
-    copies.push_back(&widest_lobe_kernels);
+  if (__builtin_cpu_supports("avx512f") && __builtin_cpu_supports("avx512dq")) copies.push_back(&widest_lobe_kernels);
 #endif
   LobeFlux mix{};
   std::vector<double> weights;
@@ -81,7 +77,8 @@ TEST(Lobes, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
     for (std::size_t i = 0; i < places.size(); ++i) {
       const Vec3 to = Vec3{places.x_m[i], places.y_m[i], places.z_m[i]} - lean.place_m;
       const double d2 = dot(to, to), d = std::sqrt(d2), arriving = -to.z / d;
-      const double theta = std::acos(dot(to, lean.axis) / d), phi = std::atan2(dot(to, lean.across), dot(to, lean.along));
+      const double theta = std::acos(dot(to, lean.axis) / d),
+                   phi = std::atan2(dot(to, lean.across), dot(to, lean.along));
       double all = 0;
       for (std::size_t k = 0; k < lobe_count; ++k) {
         const double expected = intensity(only(k), theta, phi) * arriving / d2;

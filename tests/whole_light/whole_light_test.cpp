@@ -38,15 +38,12 @@ WholeLightQuestion open_bench(const std::vector<Emitter>& lamp, const std::vecto
   return q;
 }
 
-WholeLightQuestion one_emitter() {
-  return open_bench({{{}, straight_down, 400, 2}}, {0.25, 0.4, 0.6}, 0.012, -0.02);
-}
+WholeLightQuestion one_emitter() { return open_bench({{{}, straight_down, 400, 2}}, {0.25, 0.4, 0.6}, 0.012, -0.02); }
 
 /// The same readings with x running the other way.
 WholeLightQuestion mirrored(WholeLightQuestion q) {
   for (FitSweep& sweep : q.sweeps)
-    for (int row = 0; row < 7; ++row)
-      std::reverse(sweep.ppfd.begin() + 7 * row, sweep.ppfd.begin() + 7 * row + 7);
+    for (int row = 0; row < 7; ++row) std::reverse(sweep.ppfd.begin() + 7 * row, sweep.ppfd.begin() + 7 * row + 7);
   return q;
 }
 
@@ -82,8 +79,8 @@ TEST(WholeLight, OneEmitterOverAnOpenFloorIsRecovered) {
 }
 
 TEST(WholeLight, TwoLobesTogetherAreRecovered) {
-  const WholeLight w = whole_light(
-      open_bench({{{}, straight_down, 150, 21}, {{}, straight_down, 250, 1}}, {0.2, 0.35, 0.5}));
+  const WholeLight w =
+      whole_light(open_bench({{{}, straight_down, 150, 21}, {{}, straight_down, 250, 1}}, {0.2, 0.35, 0.5}));
   ASSERT_TRUE(w.fits) << w.reason;
   EXPECT_NEAR(w.ppf_umol_s.value, 400, 1.2);
 }
@@ -167,7 +164,8 @@ TEST(BetweenHeights, AHeightBetweenIsWhatTheLampGivesThere) {
   ASSERT_TRUE(predicted) << predicted.problem().sentence();
   for (std::size_t i = 0; i < predicted.value().ppfd.size(); ++i) {
     const Station& s = q.sweeps[0].layout.stations[i];
-    const double truth = direct_ppfd(std::vector<Emitter>{{{0.512, 0.48, 0.5}, straight_down, 400, 2}}, {s.x_m, s.y_m, 0});
+    const double truth =
+        direct_ppfd(std::vector<Emitter>{{{0.512, 0.48, 0.5}, straight_down, 400, 2}}, {s.x_m, s.y_m, 0});
     EXPECT_NEAR(predicted.value().ppfd[i], truth, 2e-3 * truth);
     EXPECT_GT(predicted.value().expanded[i], 0);
   }
