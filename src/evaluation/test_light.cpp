@@ -66,6 +66,10 @@ LightQuestion light_question(const TestRecord& test_record, const SweepViews& vi
   q.fit.room = room_of(bench);
   q.fit.sides = believed_sides({bench.wall_left, bench.wall_right, bench.wall_front, bench.wall_back});
   q.fit.outline = outline_of(test_record.fixture, bench);
+  // A fixture hangs below the ceiling, whatever is stated or assumed of that.
+  constexpr double over_the_highest_m = 0.1;
+  for (const Rung& rung : test_record.rungs)
+    q.fit.room.height_m = std::max(q.fit.room.height_m, rung.height_m + over_the_highest_m);
   q.fit.noise = budget.repeatability.value;
   q.fit.place_m = budget.position_m.value;
   q.fit.height_sd_m = q.fit.datum_sd_m = budget.height_m.value / std::sqrt(2.0);
@@ -120,7 +124,9 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
   std::map<double, double> light, power;
   for (std::size_t s = 0; s < question_.settings.size() && s < found_.setting_factors.size(); ++s) {
     const LightSetting& setting = question_.settings[s];
-    light[setting.percent] = found_.setting_factors[s].value;
+    // Without a ± it was not found, but stands for itself.
+    if (s == 0 || !std::isnan(found_.setting_factors[s].expanded))
+      light[setting.percent] = found_.setting_factors[s].value;
     if (setting.power_w) power[setting.percent] = *setting.power_w;
   }
   // A stair tells what lies between the settings walked, and beyond them; it is brought to the first setting's light.
@@ -191,7 +197,7 @@ Result<BetweenSetting> TestLight::setting(double percent) const {
   BetweenSetting s;
   const auto& settings = question_.settings;
   for (std::size_t k = 0; k < settings.size(); ++k)
-    if (settings[k].percent == percent) {
+    if (settings[k].percent == percent && k < found_.setting_factors.size()) {
       s.lower = s.upper = static_cast<int>(k);
       s.light_factor = found_.setting_factors[k].value;
       return s;

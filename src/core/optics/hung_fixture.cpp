@@ -28,8 +28,10 @@ struct Turn {
 
 }  // namespace
 
-HungFixture::HungFixture(const FixtureOutline& outline, int most_a_side) : outline_(outline) {
+HungFixture::HungFixture(const FixtureOutline& outline) : outline_(outline) {
   const int units = std::max(outline.units, 1);
+  constexpr int few_units = 4, most = 12, least = 3;
+  const int most_a_side = units <= few_units ? most : std::max(least, static_cast<int>(2 * most / std::sqrt(units)));
   if (outline.round)
     for (const Emitter& e : disc(0.5, rings, 1))
       places_.push_back({e.place_m.x * outline.width_m, e.place_m.y * outline.depth_m, 0});

@@ -23,8 +23,9 @@ struct Hang {
 /// A fixture's emitters without their light, unit by unit.
 class HungFixture {
  public:
-  /// At most `most_a_side` emitters along each side of a unit stand for all that the outline names.
-  explicit HungFixture(const FixtureOutline& outline, int most_a_side = 12);
+  /// A dozen emitters along each side of a unit at most stand for all that the outline names; fewer where the units are
+  /// many.
+  explicit HungFixture(const FixtureOutline& outline);
 
   int units() const { return static_cast<int>(middles_.size()); }
   const FixtureOutline& outline() const { return outline_; }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/whole_light/whole_light_fit.h"
@@ -147,6 +148,11 @@ WholeLight whole_light(const WholeLightQuestion& question) {
   if (!best.fit) {
     w.reason = "there are too few readings with light in them";
     w.advice = "walk a whole grid at one height, or better at two";
+    for (const FitSweep& sweep : question.sweeps) {
+      w.residuals.emplace_back(sweep.ppfd.size(), unread);
+      w.setting_factors.resize(std::max(w.setting_factors.size(), static_cast<std::size_t>(sweep.setting) + 1),
+                               {1, unread});
+    }
     return w;
   }
   const std::shared_ptr<WholeLightModel> model = best.model;

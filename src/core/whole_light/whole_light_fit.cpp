@@ -201,7 +201,9 @@ void WholeLightFit::weigh(const State& state) {
     const auto& slopes = state.lights[row.view].by_parameter;
     const double factor = model_->parameters().setting(state.at.values, row.setting);
     const double slope = factor * std::hypot(slopes(row.place, x), slopes(row.place, y));
-    row.sd = std::hypot(noise_ * light(static_cast<Eigen::Index>(i)), question_.place_m * slope);
+    // Where the fit is dark and the reading is not, the reading says how sure it can be.
+    const double level = std::max(light(static_cast<Eigen::Index>(i)), 0.3 * row.ppfd);
+    row.sd = std::hypot(noise_ * level, question_.place_m * slope);
     sizes.push_back(std::abs(row.ppfd - light(static_cast<Eigen::Index>(i))) / row.sd);
   }
   const double typical = std::max(1.4826 * median_of(sizes), 1e-6);
@@ -215,7 +217,7 @@ void WholeLightFit::weigh(const State& state) {
   for (const double flux : state.at.flux) unknowns += flux > 0;
   for (const auto kind : {FitParameter::Kind::Roll, FitParameter::Kind::Side, FitParameter::Kind::HeightShift})
     unknowns += model_->parameters().find(kind) >= 0;
-  scale_ = std::sqrt(squares / std::max(taken - unknowns, 0.3 * taken));
+  scale_ = std::max(1e-3, std::sqrt(squares / std::max(taken - unknowns, 0.3 * taken)));
 }
 
 void WholeLightFit::normal_equations(const State& state, Eigen::MatrixXd& form, Eigen::VectorXd& pull) const {

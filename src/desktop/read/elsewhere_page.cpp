@@ -165,6 +165,7 @@ void ElsewherePage::refresh() {
   }
   if (filled_for_ != light) {
     filled_for_ = light;
+    kept_.reset();
     fill_fields();
     work();
   }
@@ -275,7 +276,8 @@ void ElsewherePage::take(Answer answer) {
                            text_of(length_text(r.height_m, desk_.units())), show_number(r.percent)));
   RowMap map;
   map.title = room_->currentText();
-  map.foot = tr("µmol/m²/s");
+  map.foot = tr("%1 to %2 µmol/m²/s")
+                 .arg(text_of(ppfd_text(r.figures.lowest.ppfd)), text_of(ppfd_text(r.figures.highest.ppfd)));
   map.layout = r.layout;
   map.values = r.ppfd;
   map.scale.range = drawing::round_range(r.figures.lowest.ppfd, r.figures.highest.ppfd);
