@@ -152,11 +152,12 @@ int main(int argc, char** argv) {
   for (const Outcome& o : outcomes) {
     if (!o.fits || o.left_out.empty()) continue;
     const auto part = o.way == BetweenWay::Model ? &LeftOutHeight::rms : &LeftOutHeight::cubic_rms;
+    if (std::isnan(rms_over(o.left_out, part, part))) continue;
     ++left_all;
     left_in += rms_over(o.left_out, part, part) <= 1.5 * o.scatter + 0.005;
     left_by_noise += rms_over(o.left_out, part, part) <= 1.5 * o.noise + 0.005;
     for (std::size_t h = 1; h + 1 < o.left_out.size(); ++h)
-      ++inner_all, inner_in += o.left_out[h].*part <= 1.5 * o.scatter + 0.005;
+      if (!std::isnan(o.left_out[h].*part)) ++inner_all, inner_in += o.left_out[h].*part <= 1.5 * o.scatter + 0.005;
     const double cubic = rms_over(o.left_out, &LeftOutHeight::cubic_rms, &LeftOutHeight::rms);
     if (std::isnan(cubic)) continue;
     ++compared;

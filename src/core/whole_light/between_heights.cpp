@@ -81,10 +81,12 @@ Hang hang_at(const FitParameters& parameters, const Eigen::VectorXd& values, dou
 void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& found, int height, LeftOutHeight& left) {
   const WholeLightModel& model = *found.model;
   WholeLightFit fit(question, found.model, height);
-  FitUnknowns start = model.best;
+  FitUnknowns start = model.known.best;
   if (const Eigen::Index k = model.parameters().find(FitParameter::Kind::HeightShift, height); k >= 0)
     start.values(k) = 0;
   fit.run_from(start);
+  // Where the other heights alone would be refused there is nothing that predicts.
+  if (!fit.form().fixes_whole_light()) return;
   std::vector<Residuals> residuals;
   for (const FitSweep& sweep : question.sweeps) residuals.emplace_back(sweep.ppfd.size(), unread);
   const Eigen::VectorXd fitted = fit.fitted();
@@ -184,10 +186,11 @@ BetweenHeights::BetweenHeights(const WholeLightQuestion& question, const WholeLi
   std::vector<Vec3> list;
   for (const Station& s : question.sweeps.front().layout.stations) list.push_back({s.x_m, s.y_m, 0});
   ModelPlaces places = model.places(std::move(list));
-  Eigen::MatrixXd reflected =
-      model.room().reflects()
-          ? model.room().exchange(model.parameters().reflectance(model.best.values)).reflected_by(places.gathering)
-          : Eigen::MatrixXd(places.gathering.fine);
+  Eigen::MatrixXd reflected = model.room().reflects()
+                                  ? model.room()
+                                        .exchange(model.parameters().reflectance(model.known.best.values))
+                                        .reflected_by(places.gathering)
+                                  : Eigen::MatrixXd(places.gathering.fine);
   std::vector<Residuals> residuals;
   for (const auto& sweep : found.residuals) {
     residuals.push_back(sweep);
@@ -223,8 +226,9 @@ Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting&
   const double upper = setting.upper_share;
   if (way_ == BetweenWay::Model) {
     const WholeLightModel& model = *found_.model;
-    const Eigen::VectorXd light = model.light_of(model.best, hang_at(model.parameters(), model.best.values, height_m),
-                                                 prepared_->places, prepared_->reflected);
+    const Eigen::VectorXd light =
+        model.light_of(model.known.best, hang_at(model.parameters(), model.known.best.values, height_m),
+                       prepared_->places, prepared_->reflected);
     const ResidualPattern& pattern = prepared_->pattern;
     for (std::size_t i = 0; i < count; ++i)
       p.ppfd.push_back(

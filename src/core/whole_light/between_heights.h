@@ -14,7 +14,7 @@ namespace sunbreak {
 /// others.
 struct LeftOutHeight {
   double height_m = 0;
-  double rms = unread, mean = unread;  ///< by the model; NaN where it does not fit
+  double rms = unread, mean = unread;  ///< by the model; NaN where it, or the other heights alone, give no figure
   double cubic_rms = unread, cubic_mean = unread;
 };
 

@@ -60,16 +60,16 @@ struct Elsewhere::Parts {
   }
   double span() const {
     const Eigen::Index k = model->parameters().find(FitParameter::Kind::Span);
-    return k < 0 ? 1 : model->best.values(k);
+    return k < 0 ? 1 : model->known.best.values(k);
   }
   Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now, bool rough = false) const {
-    const LobeFlux mix = mix_of(model->best.flux);
+    const LobeFlux mix = mix_of(model->known.best.flux);
     Eigen::VectorXd light = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(facing.size()));
     Eigen::VectorXd received = Eigen::VectorXd::Zero(room.fine_patches());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
       const auto lamp = sources(middles, unit, height_m, span_now);
-      const double part = model->parameters().share(model->best.values, unit) / units;
+      const double part = model->parameters().share(model->known.best.values, unit) / units;
       light += part * direct_of_mix(lamp, mix, facing);
       received += part * room.received(lamp, mix, rough);
     }
@@ -83,7 +83,7 @@ struct Elsewhere::Parts {
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
       const auto lamp = sources(middles, unit, height_m, span());
-      const double part = model->parameters().share(model->best.values, unit) / units;
+      const double part = model->parameters().share(model->known.best.values, unit) / units;
       mean += part * (weights * direct_by_lobe(lamp, facing)).transpose();
       received += part * room.received(lamp, true);
     }
@@ -123,7 +123,7 @@ Restated Elsewhere::at(const HangingPattern& pattern, double height_m, double li
     const Eigen::VectorXd as_is = p.of_mix(middles, height_m, p.span(), true);
     slopes(mixes + k) = light_factor * (p.weights * (wider - as_is)).value() / span_step;
   }
-  r.mean_ppfd.expanded = std::hypot(p.model->expanded(slopes), model_error * r.mean_ppfd.value);
+  r.mean_ppfd.expanded = std::hypot(p.model->known.expanded(slopes), model_error * r.mean_ppfd.value);
   return r;
 }
 

@@ -11,7 +11,7 @@ namespace sunbreak {
 namespace {
 
 /// Beyond these there is no figure: relative residuals over all, how much regions stand out, and the ± of whole light.
-constexpr double most_residual = 0.05, most_structure = 60, structured_residual = 0.025, most_expanded = 0.06;
+constexpr double most_residual = 0.05, most_structure = 60, structured_residual = 0.025;
 constexpr int fine_cells = 16;
 
 /// Slopes of one parameter by itself.
@@ -24,25 +24,23 @@ Eigen::VectorXd unit_slope(const WholeLightModel& model, Eigen::Index parameter)
 FoundValue found(const WholeLightModel& model, FitParameter::Kind kind, int index = 0) {
   const Eigen::Index k = model.parameters().find(kind, index);
   if (k < 0) return {};
-  return {model.best.values(k), model.expanded(unit_slope(model, k))};
+  return {model.known.best.values(k), model.known.expanded(unit_slope(model, k))};
 }
 
 FoundValue whole_ppf(const WholeLightModel& model) {
-  Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + model.parameters().size());
-  slopes.head(mixes).setOnes();
-  const double ppf = model.best.flux.sum();
-  return {ppf, std::hypot(model.expanded(slopes), model_error * ppf)};
+  const double ppf = model.known.best.flux.sum();
+  return {ppf, std::hypot(model.known.whole_light_expanded(), model_error) * ppf};
 }
 
 FoundValue half_angle(const WholeLightModel& model) {
   Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + model.parameters().size());
-  const double value = half_angle_deg(mix_of(model.best.flux)), step = 0.01 * model.best.flux.sum();
+  const double value = half_angle_deg(mix_of(model.known.best.flux)), step = 0.01 * model.known.best.flux.sum();
   for (Eigen::Index k = 0; k < mixes; ++k) {
-    Eigen::VectorXd flux = model.best.flux;
+    Eigen::VectorXd flux = model.known.best.flux;
     flux(k) += step;
     slopes(k) = (half_angle_deg(mix_of(flux)) - value) / step;
   }
-  return {value, model.expanded(slopes)};
+  return {value, model.known.expanded(slopes)};
 }
 
 FoundValue wall_mean(const WholeLightModel& model) {
@@ -50,10 +48,10 @@ FoundValue wall_mean(const WholeLightModel& model) {
   double sum = 0, count = 0;
   for (int side = 0; side < 4; ++side)
     if (const Eigen::Index k = model.parameters().find(FitParameter::Kind::Side, side); k >= 0)
-      sum += model.best.values(k), slopes(mixes + k) = 1, count += 1;
+      sum += model.known.best.values(k), slopes(mixes + k) = 1, count += 1;
   if (count == 0) return {};
   slopes /= count;
-  return {sum / count, model.expanded(slopes)};
+  return {sum / count, model.known.expanded(slopes)};
 }
 
 /// Light on the measured area as a share of the whole, at one height.
@@ -66,20 +64,20 @@ class UtilizationOf {
         list.push_back({area.left_m + (i + 0.5) * area.width_m / fine_cells,
                         area.front_m + (j + 0.5) * area.depth_m / fine_cells, 0});
     places_ = model.places(std::move(list));
-    exchange_ = model.room().exchange(model.parameters().reflectance(model.best.values));
+    exchange_ = model.room().exchange(model.parameters().reflectance(model.known.best.values));
     reflected_ =
         model.room().reflects() ? exchange_.reflected_by(places_.gathering) : Eigen::MatrixXd(places_.gathering.fine);
   }
   FoundValue at(std::size_t height) const {
-    ModelLight light = model_.light(places_, reflected_, height, model_.best.values);
-    model_.add_slopes(light, places_, reflected_, exchange_, height, model_.best);
-    const double ppf = model_.best.flux.sum();
+    ModelLight light = model_.light(places_, reflected_, height, model_.known.best.values);
+    model_.add_slopes(light, places_, reflected_, exchange_, height, model_.known.best);
+    const double ppf = model_.known.best.flux.sum();
     const Eigen::RowVectorXd by_lobe = area_m2_ * light.by_lobe.colwise().mean();
-    const double share = by_lobe.dot(model_.best.flux) / ppf;
+    const double share = by_lobe.dot(model_.known.best.flux) / ppf;
     Eigen::VectorXd slopes(mixes + model_.parameters().size());
     slopes.head(mixes) = (by_lobe.transpose().array() - share) / ppf;
     slopes.tail(model_.parameters().size()) = area_m2_ * light.by_parameter.colwise().mean().transpose() / ppf;
-    return {share, std::hypot(model_.expanded(slopes), model_error * share)};
+    return {share, std::hypot(model_.known.expanded(slopes), model_error * share)};
   }
 
  private:
@@ -90,7 +88,7 @@ class UtilizationOf {
   Eigen::MatrixXd reflected_;
 };
 
-void judge(WholeLight& w, std::size_t heights) {
+void judge(WholeLight& w, const FitForm& known, std::size_t heights) {
   const double relative = w.ppf_umol_s.expanded / w.ppf_umol_s.value;
   if (w.residual_rms > most_residual) {
     w.reason = fmt::format("the best beam, room and hanging found leave {:.1f} % between fit and readings, over 5 %",
@@ -101,7 +99,7 @@ void judge(WholeLight& w, std::size_t heights) {
     w.reason = fmt::format("the fit misses whole regions by far more than single readings scatter ({:.1f} % in all)",
                            100 * w.residual_rms);
     w.advice = "describe the fixture's units and emitters, and declare each side as it is";
-  } else if (!(relative <= most_expanded)) {
+  } else if (!known.fixes_whole_light()) {
     w.reason = fmt::format("beams that fit the readings equally well differ by ± {:.0f} % in their whole light",
                            100 * relative);
     w.advice = heights < 2 ? "walk another height: light that passes the footprint at one reaches it at another"
@@ -157,7 +155,7 @@ WholeLight whole_light(const WholeLightQuestion& question) {
   }
   const std::shared_ptr<WholeLightModel> model = best.model;
   const WholeLightFit& fit = *best.fit;
-  fit.hand_over(*model);
+  model->known = fit.form();
   w.structure = fit.structure();
   const Eigen::VectorXd fitted = fit.fitted();
   for (const FitSweep& sweep : question.sweeps) w.residuals.emplace_back(sweep.ppfd.size(), unread);
@@ -176,13 +174,13 @@ WholeLight whole_light(const WholeLightQuestion& question) {
   for (int setting = 1; model->parameters().find(FitParameter::Kind::Setting, setting) >= 0; ++setting)
     w.setting_factors.push_back(found(*model, FitParameter::Kind::Setting, setting));
   w.ppf_umol_s = whole_ppf(*model);
-  judge(w, heights.size());
+  judge(w, model->known, heights.size());
   if (!w.fits) {
     w.ppf_umol_s = {};
     return w;
   }
   const WholeLightModel& m = *model;
-  w.mix = mix_of(m.best.flux);
+  w.mix = mix_of(m.known.best.flux);
   w.half_angle_deg = half_angle(m);
   w.wall_reflectance = wall_mean(m);
   for (std::size_t side = 0; side < faces.size(); ++side)
@@ -193,14 +191,14 @@ WholeLight whole_light(const WholeLightQuestion& question) {
   for (int unit = 0; unit < m.fixture().units(); ++unit) {
     w.roll_deg.push_back(found(m, FitParameter::Kind::Roll, unit));
     w.pitch_deg.push_back(found(m, FitParameter::Kind::Pitch, unit));
-    FoundValue share{m.parameters().share(m.best.values, unit) / m.fixture().units(), 0};
+    FoundValue share{m.parameters().share(m.known.best.values, unit) / m.fixture().units(), 0};
     if (m.fixture().units() > 1) {
       Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + m.parameters().size());
       for (int other = 1; other < m.fixture().units(); ++other)
         if (unit == 0 || other == unit)
           slopes(mixes + m.parameters().find(FitParameter::Kind::Share, other)) =
               (unit == 0 ? -1.0 : 1.0) / m.fixture().units();
-      share.expanded = m.expanded(slopes);
+      share.expanded = m.known.expanded(slopes);
     }
     w.unit_share.push_back(share);
   }

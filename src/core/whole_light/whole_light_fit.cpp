@@ -353,17 +353,19 @@ double WholeLightFit::structure() const {
   return all.empty() ? 1 : squares / static_cast<double>(all.size());
 }
 
-void WholeLightFit::hand_over(WholeLightModel& model) const {
-  model.best = best_;
-  normal_equations(last_, model.form, model.pull);
-  const FitParameters& parameters = model.parameters();
-  model.lower = Eigen::VectorXd::Zero(model.form.rows());
-  model.upper = Eigen::VectorXd::Constant(model.form.rows(), most_flux);
+FitForm WholeLightFit::form() const {
+  FitForm known;
+  known.best = best_;
+  normal_equations(last_, known.form, known.pull);
+  const FitParameters& parameters = model_->parameters();
+  known.lower = Eigen::VectorXd::Zero(known.form.rows());
+  known.upper = Eigen::VectorXd::Constant(known.form.rows(), most_flux);
   for (Eigen::Index k = 0; k < parameters.size(); ++k) {
-    model.lower(mixes + k) = parameters[k].lower;
-    model.upper(mixes + k) = parameters[k].upper;
+    known.lower(mixes + k) = parameters[k].lower;
+    known.upper(mixes + k) = parameters[k].upper;
   }
-  model.reach2 = 4 * beams_of_no_family * std::max(1.0, structure());
+  known.reach2 = 4 * beams_of_no_family * std::max(1.0, structure());
+  return known;
 }
 
 }  // namespace sunbreak

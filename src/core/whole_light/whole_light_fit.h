@@ -45,8 +45,8 @@ class WholeLightFit {
   double scale() const { return scale_; }
   /// How much larger the residuals of whole regions are than those of single readings, as variances; 1 for pure noise.
   double structure() const;
-  /// Leaves what is known of the unknowns with the model, for intervals.
-  void hand_over(WholeLightModel& model) const;
+  /// What is known of the unknowns now.
+  FitForm form() const;
 
  private:
   struct State {

@@ -3,8 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/whole_light/bounded_quadratic.h"
-
 namespace sunbreak {
 namespace {
 
@@ -18,12 +16,6 @@ Room believed_room(const WholeLightQuestion& question) {
 }
 
 }  // namespace
-
-LobeFlux mix_of(const Eigen::VectorXd& flux) {
-  LobeFlux mix;
-  std::copy(flux.begin(), flux.end(), mix.begin());
-  return mix;
-}
 
 WholeLightModel::WholeLightModel(const WholeLightQuestion& question, const std::vector<double>& heights_m)
     : heights_m_(heights_m),
@@ -116,31 +108,6 @@ void WholeLightModel::add_slopes(ModelLight& light, const ModelPlaces& places, c
     if (parameters_.find(FitParameter::Kind::Side, static_cast<int>(side)) >= 0)
       add(FitParameter::Kind::Side, static_cast<int>(side),
           exchange.slope_of_side(faces[side], places.gathering, received));
-}
-
-double WholeLightModel::expanded(const Eigen::VectorXd& slopes) const {
-  Eigen::VectorXd x0(form.rows());
-  x0 << best.flux, best.values;
-  const auto growth = [&](const Eigen::VectorXd& x) { return x.dot(form * x) - 2 * pull.dot(x); };
-  const double least = growth(x0);
-  const double first = std::sqrt(reach2 / std::max(slopes.dot(form.ldlt().solve(slopes)), 1e-300));
-  double widest = 0;
-  for (const double way : {1.0, -1.0}) {
-    // min ½ growth − λ · slopes: the farthest point for what the form has grown by; √growth is nearly linear in λ.
-    Eigen::VectorXd x = x0;
-    double factor = first, low = 0, high = INFINITY, reach = 0;
-    for (int round = 0; round < 40; ++round) {
-      x = bounded_minimum(form, pull + way * factor * slopes, lower, upper, x);
-      const double grown = std::max(growth(x) - least, 0.0);
-      reach = std::abs(slopes.dot(x - x0));
-      if (std::abs(grown / reach2 - 1) < 0.02) break;
-      (grown < reach2 ? low : high) = factor;
-      const double next = factor * std::sqrt(reach2 / std::max(grown, reach2 / 16));
-      factor = next > low && next < high ? next : (low + high) / 2;
-    }
-    widest = std::max(widest, reach);
-  }
-  return widest;
 }
 
 }  // namespace sunbreak

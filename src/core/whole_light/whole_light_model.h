@@ -4,22 +4,13 @@
 #include <vector>
 
 #include "core/optics/lobe_room.h"
+#include "core/whole_light/fit_form.h"
 #include "core/whole_light/fit_parameters.h"
 
 namespace sunbreak {
 
-/// The lobes' unknowns come first in every vector of unknowns, the parameters after them.
-inline constexpr Eigen::Index mixes = static_cast<Eigen::Index>(lobe_count);
-
 /// What the room's patches and a described fixture's few emitters leave of an error, relative, k = 2.
 inline constexpr double model_error = 0.003;
-
-LobeFlux mix_of(const Eigen::VectorXd& flux);
-
-/// Unknowns of the fit: the flux of each lobe at the first setting [µmol/s], and the parameters.
-struct FitUnknowns {
-  Eigen::VectorXd flux, values;
-};
 
 /// Light at places as the model makes it, for 1 µmol/s of each lobe, and how that of a mix goes with the parameters.
 struct ModelLight {
@@ -58,15 +49,7 @@ class WholeLightModel {
   Eigen::VectorXd light_of(const FitUnknowns& unknowns, const Hang& hang, const ModelPlaces& places,
                            const Eigen::MatrixXd& reflected) const;
 
-  // What the fit leaves for intervals: the quadratic form of the unknowns about their best values.
-  FitUnknowns best;
-  Eigen::MatrixXd form;  ///< of flux and values together, in units of the readings' own scatter
-  Eigen::VectorXd pull, lower, upper;
-  double reach2 = 4;  ///< how much the form may grow within k = 2
-
-  /// The ± (k = 2) of a quantity that goes with the unknowns by `slopes`: how far it can be moved by other beams, other
-  /// walls and other ways of hanging that fit as well.
-  double expanded(const Eigen::VectorXd& slopes) const;
+  FitForm known;  ///< what the fit leaves of the unknowns
 
  private:
   std::vector<double> heights_m_;

@@ -167,8 +167,10 @@ void LightPage::show_found() {
                    .arg(100 * rms, 0, 'f', 1)
                    .arg(text_of(evaluation::plain_number(100 * mean, 1)));
   }
-  left_out_->setText(words.isEmpty() ? tr("A second height would show how well heights are predicted from each other.")
-                                     : tr("Each height predicted from the others, off by: %1.").arg(words.join("; ")));
+  left_out_->setText(
+      light->left_out().empty() ? tr("A second height would show how well heights are predicted from each other.")
+      : words.isEmpty()         ? tr("No height can be held against the others: these alone do not fix the beam.")
+                                : tr("Each height predicted from the others, off by: %1.").arg(words.join("; ")));
 }
 
 void LightPage::show_between() {
