@@ -27,6 +27,7 @@
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/widgets/elided_label.h"
 #include "desktop/widgets/field_parsers.h"
+#include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 
@@ -71,8 +72,10 @@ QWidget* ReadView::make_middle() {
   head->addSpacing(16);
   head->addWidget(state_, 1);
   column->addLayout(head);
-  auto* tabs = new QHBoxLayout;
-  tabs->setSpacing(2);
+  // Where all of them do not fit beside each other they go on in a second line.
+  auto* strip = new QWidget(middle);
+  strip->setObjectName("ground");
+  auto* tabs = new FlowLayout(strip, 2);
   for (const auto& [page, text] :
        {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
         std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")},
@@ -87,11 +90,10 @@ QWidget* ReadView::make_middle() {
     tabs->addWidget(tab);
     tabs_.push_back(tab);
   }
-  tabs->addStretch();
   tools_ = new ReadTools(desk_, settings_, this);
-  tools_->add_picture_menu(*tabs);
-  head->insertWidget(1, tools_->other_choice());
-  column->addLayout(tabs);
+  tools_->add_picture_menu(*head);
+  tabs->addWidget(tools_->other_choice());
+  column->addWidget(strip);
   pages_ = new QStackedWidget(middle);
   pages_->addWidget(make_map_page());
   sweeps_ = new AllSweeps(desk_, settings_, pages_);
