@@ -94,7 +94,9 @@ void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& fo
     if (const FitRow& row = fit.rows()[i]; row.trust > 0)
       residuals[static_cast<std::size_t>(row.sweep)][static_cast<std::size_t>(row.station)] =
           std::log(row.ppfd / fitted(static_cast<Eigen::Index>(i)));
-  const ResidualPattern pattern(question, std::move(residuals), left.height_m);
+  const auto left_sweep = std::find_if(question.sweeps.begin(), question.sweeps.end(),
+                                       [&](const FitSweep& s) { return s.height_m == left.height_m; });
+  const ResidualPattern pattern(question, std::move(residuals), left_sweep->ppfd.size(), left.height_m);
   const auto exchange = model.room().exchange(model.parameters().reflectance(fit.best().values));
   Deviations off;
   for (std::size_t s = 0; s < question.sweeps.size(); ++s) {
@@ -199,7 +201,8 @@ BetweenHeights::BetweenHeights(const WholeLightQuestion& question, const WholeLi
   for (const OddReading& odd : found.odd)
     residuals[static_cast<std::size_t>(odd.sweep)][static_cast<std::size_t>(odd.station)] = unread;
   prepared_ = std::make_unique<const Prepared>(
-      Prepared{std::move(places), std::move(reflected), ResidualPattern(question, std::move(residuals), unread)});
+      Prepared{std::move(places), std::move(reflected),
+               ResidualPattern(question, std::move(residuals), question.sweeps.front().ppfd.size(), unread)});
 }
 
 std::pair<double, double> BetweenHeights::reach_m() const {

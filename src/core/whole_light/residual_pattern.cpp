@@ -8,10 +8,10 @@
 namespace sunbreak {
 
 ResidualPattern::ResidualPattern(const WholeLightQuestion& question, std::vector<Residuals> residuals,
-                                 double left_out_m)
+                                 std::size_t stations, double left_out_m)
     : residuals_(std::move(residuals)) {
   for (std::size_t s = 0; s < question.sweeps.size(); ++s)
-    if (question.sweeps[s].height_m != left_out_m)
+    if (question.sweeps[s].height_m != left_out_m && question.sweeps[s].ppfd.size() == stations)
       by_setting_[question.sweeps[s].setting][question.sweeps[s].height_m] = s;
   repeats_ = repeating_share(question.noise);
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cstddef>
 #include <map>
 #include <vector>
 
@@ -13,8 +14,10 @@ using Residuals = std::vector<double>;
 /// What repeats of the stations' residuals, between the heights that they were found at.
 class ResidualPattern {
  public:
-  /// Without the sweeps at a height that is left out, if any.
-  ResidualPattern(const WholeLightQuestion& question, std::vector<Residuals> residuals, double left_out_m);
+  /// Of the sweeps with so many stations: others lie on another grid. Without those at a height that is left out, if
+  /// any.
+  ResidualPattern(const WholeLightQuestion& question, std::vector<Residuals> residuals, std::size_t stations,
+                  double left_out_m);
 
   /// The factor of a station at a height, for one measured setting; 1 where nothing is known of it.
   double at(int setting, double height_m, std::size_t station) const;
