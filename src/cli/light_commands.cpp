@@ -11,6 +11,7 @@
 #include "core/quantity/length.h"
 #include "core/whole_light/reference_rooms.h"
 #include "evaluation/evaluation.h"
+#include "evaluation/light_words.h"
 #include "evaluation/test_light.h"
 #include "exchange/scene/scene_file.h"
 #include "exchange/whole_light/light_json.h"
@@ -43,37 +44,15 @@ Result<Source> source_light(const LightArguments& a) {
   return source;
 }
 
-std::string plus_minus(const FoundValue& v, int decimals, const char* unit) {
-  if (std::isnan(v.value)) return "not known";
-  if (std::isnan(v.expanded)) return fmt::format("{:.{}f} {}", v.value, decimals, unit);
-  return fmt::format("{:.{}f} ± {:.{}f} {}", v.value, decimals, v.expanded, decimals, unit);
-}
-
-FoundValue scaled(const FoundValue& v, double by) { return {v.value * by, v.expanded * by}; }
-
 void print_whole_light(const TestLight& light) {
-  const WholeLight& w = light.found();
-  if (!w.fits) {
-    fmt::print("No figure: {}.\n{}.\n", w.reason, w.advice);
-    return;
-  }
-  fmt::print("Whole PPF        {}\n", plus_minus(light.ppf_umol_s(), 0, "µmol/s"));
-  fmt::print("Whole efficacy   {}\n", plus_minus(light.efficacy_umol_j(), 2, "µmol/J"));
-  for (const Utilization& u : w.utilization)
-    fmt::print("Utilization      {} at {:.1f} cm\n", plus_minus(scaled(u.share, 100), 1, "%"), 100 * u.height_m);
-  fmt::print("Half angle       {}\n", plus_minus(w.half_angle_deg, 0, "°"));
-  if (!std::isnan(w.wall_reflectance.value))
-    fmt::print("Walls reflect    {}\n", plus_minus(scaled(w.wall_reflectance, 100), 0, "%"));
-  fmt::print("Off the middle   {} to the right, {} away from the door\n",
-             plus_minus(scaled(w.offset_x_m, 100), 1, "cm"), plus_minus(scaled(w.offset_y_m, 100), 1, "cm"));
-  for (std::size_t unit = 0; unit < w.roll_deg.size(); ++unit)
-    fmt::print("Lean{:<13}{} right side lower, {} far side lower\n",
-               w.roll_deg.size() > 1 ? fmt::format(" of unit {}", unit + 1) : "", plus_minus(w.roll_deg[unit], 1, "°"),
-               plus_minus(w.pitch_deg[unit], 1, "°"));
-  fmt::print("Residuals        {:.1f} % RMS\n", 100 * w.residual_rms);
+  for (const std::string& sentence : evaluation::light_sentences(light, UnitSystem::Metric))
+    fmt::print("{}\n", sentence);
+  for (const evaluation::LightEstimate& e : evaluation::light_estimates(light, UnitSystem::Metric))
+    fmt::print("  {:<28}{}\n", e.name, evaluation::found_text(e.value, e.decimals, e.unit));
   for (const LeftOutHeight& left : light.left_out())
-    fmt::print("Left out {:>5.1f} cm: off by {:.1f} % RMS, {:+.1f} % in the mean\n", 100 * left.height_m,
-               100 * left.rms, 100 * left.mean);
+    if (!std::isnan(left.rms))
+      fmt::print("  {:.1f} cm predicted from the others: off by {:.1f} % RMS, {} % in the mean\n", 100 * left.height_m,
+                 100 * left.rms, evaluation::plain_number(100 * left.mean, 1));
 }
 
 int run_whole_light(const LightArguments& a) {
@@ -211,7 +190,7 @@ int run_fewest(const LightArguments& a, const TestLight& light, const Room& room
   fmt::print(
       "{} of them, {} across and {} deep, {:.0f} × {:.0f} cm apart, hung at {:.1f} cm and dimmed to {:.0f} %: {}",
       r.count(), r.pattern.columns, r.pattern.rows, 100 * r.pattern.column_spacing_m, 100 * r.pattern.row_spacing_m,
-      100 * r.height_m, r.percent, plus_minus(r.mean_ppfd, 0, "µmol/m²/s"));
+      100 * r.height_m, r.percent, evaluation::found_text(r.mean_ppfd, 0, "µmol/m²/s"));
   fmt::print(", lowest ÷ mean {:.2f}{}\n", r.lowest_over_mean,
              r.power_w ? fmt::format(", {:.0f} W together", *r.power_w) : "");
   return 0;
@@ -234,8 +213,8 @@ int run_elsewhere(const LightArguments& a) {
   if (!a.json) {
     fmt::print("Restated, not measured: {:.0f} × {:.0f} cm, {} × {} at {:.1f} cm, {:.4g} %\n", 100 * r.room.width_m,
                100 * r.room.depth_m, r.pattern.columns, r.pattern.rows, 100 * r.height_m, r.percent);
-    fmt::print("  Mean PPFD {}, efficacy {}\n", plus_minus(r.mean_ppfd, 0, "µmol/m²/s"),
-               plus_minus(r.efficacy_umol_j, 2, "µmol/J"));
+    fmt::print("  Mean PPFD {}, efficacy {}\n", evaluation::found_text(r.mean_ppfd, 0, "µmol/m²/s"),
+               evaluation::found_text(r.efficacy_umol_j, 2, "µmol/J"));
     print_figures(r.figures, r.layout, r.ppfd, {});
     return 0;
   }

@@ -56,20 +56,6 @@ struct BudgetInput {
   bool operator==(const BudgetInput&) const = default;
 };
 
-struct LightInput {
-  SweepViews views;
-  Bench bench;
-  Fixture fixture;
-  Test test;
-  std::vector<Rung> rungs;
-  std::vector<Stop> stops;
-  std::vector<record::Sweep> sweeps;
-  std::vector<Meter> meters;
-  std::vector<StairStop> stair_stops;
-  std::vector<StairReading> stair_readings;
-  bool operator==(const LightInput&) const = default;
-};
-
 }  // namespace inputs
 
 using namespace inputs;
@@ -121,7 +107,6 @@ struct Evaluation::Parts {
   std::map<Id, std::unique_ptr<Sweep>> sweeps;
   std::optional<std::pair<double, double>> range;
   Once<std::vector<TestFinding>> between;
-  LightInput light_input;
   Shared<std::shared_ptr<const TestLight>> light;
 };
 
@@ -390,11 +375,14 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     keep(&Evaluation::Sweep::walked, walked_the_same());
     parts->sweeps.emplace(row.id, std::move(s));
   }
-  parts->light_input = {parts->views, record.bench,  record.fixture, record.test,        record.rungs,
-                        record.stops, record.sweeps, record.meters,  record.stair_stops, record.stair_readings};
+  const auto same_light = [&](const Evaluation::Parts& old) {
+    const TestRecord &was = old.record, &is = parts->record;
+    return old.views == parts->views && was.bench == is.bench && was.fixture == is.fixture && was.test == is.test &&
+           was.rungs == is.rungs && was.stops == is.stops && was.sweeps == is.sweeps && was.meters == is.meters &&
+           was.stair_stops == is.stair_stops && was.stair_readings == is.stair_readings;
+  };
   using Light = Once<std::shared_ptr<const TestLight>>;
-  parts->light =
-      before && before->parts_->light_input == parts->light_input ? before->parts_->light : std::make_shared<Light>();
+  parts->light = before && same_light(*before->parts_) ? before->parts_->light : std::make_shared<Light>();
   return std::shared_ptr<const Evaluation>(new Evaluation(std::move(parts)));
 }
 

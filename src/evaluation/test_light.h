@@ -12,27 +12,9 @@
 #include "core/whole_light/between_heights.h"
 #include "core/whole_light/elsewhere.h"
 #include "core/whole_light/whole_light.h"
-#include "evaluation/sweep_view.h"
+#include "evaluation/light_question.h"
 
 namespace sunbreak::evaluation {
-
-/// A dimmer setting as the fit of whole light knows it.
-struct LightSetting {
-  Id stop_id = 0;
-  double percent = 100;
-  std::optional<double> power_w;  ///< mean of its sweeps' watts
-};
-
-/// What the fit is asked of a test, and whose readings its sweeps are.
-struct LightQuestion {
-  WholeLightQuestion fit;
-  std::vector<Id> sweep_ids;           ///< one a sweep of the fit
-  std::vector<LightSetting> settings;  ///< in the fit's order: the one nearest to 100 % first
-};
-
-/// Gathers a test's sweeps that have readings. `budget` is of one of them: how sure a reading, a place and a height
-/// are.
-LightQuestion light_question(const TestRecord& test_record, const SweepViews& views, const BudgetQuestion& budget);
 
 /// A sweep that nobody walked, with its figures and their ± (k = 2; NaN where none is known).
 struct PredictedFigures {

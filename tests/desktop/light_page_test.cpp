@@ -92,6 +92,13 @@ TEST_F(LightPageTest, AHeightThatNobodyWalkedIsPredictedAndNeverTakenForASweep) 
                           [](const record::Rung& rung) { return std::abs(rung.height_m - 0.38) < 1e-6; }),
             0)
       << "nothing of it is kept";
+  window_->show_stage(Stage::Walk);
+  EXPECT_FALSE(desk().between_m()) << "a walk is of a sweep";
+  desk().stand_between(0.38);
+  EXPECT_FALSE(desk().between_m());
+  window_->show_stage(Stage::Read);
+  fill("betweenHeight", "38");
+  ASSERT_TRUE(desk().between_m());
   key(Qt::Key_PageDown);
   EXPECT_FALSE(desk().between_m()) << "another sweep is chosen";
   fill("betweenHeight", "300");

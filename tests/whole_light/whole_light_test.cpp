@@ -155,6 +155,13 @@ TEST(WholeLight, DimmedSweepsShareOneBeam) {
   EXPECT_NEAR(w.ppf_umol_s.value, 400, 0.8);
 }
 
+TEST(WholeLight, ManyUnitsLeanAsOneFrame) {
+  WholeLightQuestion q = one_emitter();
+  q.outline.units = 100;
+  const WholeLight w = whole_light(q);  // a boundary that a record may state: it has to come to an end
+  EXPECT_LE(w.roll_deg.size(), 1u);
+}
+
 TEST(BetweenHeights, AHeightBetweenIsWhatTheLampGivesThere) {
   const WholeLightQuestion q = one_emitter();
   const WholeLight w = whole_light(q);

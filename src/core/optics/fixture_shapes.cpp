@@ -64,10 +64,14 @@ std::vector<Emitter> pair_of(const std::vector<Emitter>& fixture, double spacing
                 placed(tilted(half, inward_tilt_deg, 0), {spacing_m / 2, 0, 0}));
 }
 
+Vec3 turned(const Vec3& v, double roll_deg, double pitch_deg) {
+  return pitched(rolled(v, radians(roll_deg)), radians(pitch_deg));
+}
+
 std::vector<Emitter> tilted(std::vector<Emitter> fixture, double roll_deg, double pitch_deg) {
   for (Emitter& e : fixture) {
-    e.place_m = pitched(rolled(e.place_m, radians(roll_deg)), radians(pitch_deg));
-    e.direction = pitched(rolled(e.direction, radians(roll_deg)), radians(pitch_deg));
+    e.place_m = turned(e.place_m, roll_deg, pitch_deg);
+    e.direction = turned(e.direction, roll_deg, pitch_deg);
   }
   return fixture;
 }

@@ -25,6 +25,9 @@ std::vector<Emitter> reflector_lamp(double width_m, double depth_m, double ppf_u
 /// Two of a fixture side by side along x at a spacing of their middles, each turned inward by an angle [degrees].
 std::vector<Emitter> pair_of(const std::vector<Emitter>& fixture, double spacing_m, double inward_tilt_deg);
 
+/// A direction or a place about a fixture's middle, as tilted() turns it.
+Vec3 turned(const Vec3& v, double roll_deg, double pitch_deg);
+
 /// Turns a fixture about its middle: `roll_deg` lowers its right side, `pitch_deg` its far side.
 std::vector<Emitter> tilted(std::vector<Emitter> fixture, double roll_deg, double pitch_deg);
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <vector>
 
 #include "core/optics/lobe_kernel.h"
@@ -27,7 +28,7 @@ class HungFixture {
   /// many.
   explicit HungFixture(const FixtureOutline& outline);
 
-  int units() const { return static_cast<int>(middles_.size()); }
+  int units() const { return std::max(outline_.units, 1); }
   const FixtureOutline& outline() const { return outline_; }
 
   /// One unit's emitters as they hang, over `under` (on the floor of the stations).
@@ -36,8 +37,6 @@ class HungFixture {
  private:
   FixtureOutline outline_;
   std::vector<Vec3> places_;  ///< of a unit's emitters, about its middle
-  std::vector<Vec3> middles_;
-  std::vector<double> described_rolls_deg_;
 };
 
 }  // namespace sunbreak

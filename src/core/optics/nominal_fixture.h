@@ -22,6 +22,10 @@ struct FixtureOutline {
 /// All units together along x.
 constexpr double whole_width_m(const FixtureOutline& o) { return (o.units - 1) * o.unit_spacing_m + o.width_m; }
 
+/// Where a unit's middle lies along x, and how far it is described as turned: its right side lower.
+double unit_middle_m(const FixtureOutline& outline, int unit);
+double described_roll_deg(const FixtureOutline& outline, int unit);
+
 /// cosᵐ exponent whose intensity halves at half of `beam_angle_deg`, from 5° up to 179°: m = ln ½ / ln cos(angle/2).
 double exponent_of_beam(double beam_angle_deg);
 

@@ -15,8 +15,6 @@ namespace sunbreak {
 namespace {
 
 constexpr double beyond_with_model = 0.25, beyond_with_cubic = 0.10;
-/// A model this much worse than the cubic at heights between others is not used.
-constexpr double worse_than_cubic = 1.0;
 
 /// ln E by station over the heights of one setting, monotone between them and straight beyond.
 class CubicLight {
@@ -180,8 +178,7 @@ BetweenHeights::BetweenHeights(const WholeLightQuestion& question, const WholeLi
   std::vector<LeftOutHeight> both;
   for (const LeftOutHeight& left : left_out_)
     if (!std::isnan(left.rms) && !std::isnan(left.cubic_rms)) both.push_back(left);
-  if (!both.empty() &&
-      together(both, &LeftOutHeight::rms) > worse_than_cubic * together(both, &LeftOutHeight::cubic_rms))
+  if (!both.empty() && together(both, &LeftOutHeight::rms) > together(both, &LeftOutHeight::cubic_rms))
     way_ = BetweenWay::Cubic;
   if (way_ == BetweenWay::Cubic) return;
   const WholeLightModel& model = *found.model;

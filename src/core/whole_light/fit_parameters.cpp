@@ -26,11 +26,11 @@ FitParameters::FitParameters(const WholeLightQuestion& q, const std::vector<doub
   add(Kind::Datum, 0, 0, q.datum_sd_m, 0.06, 0.02);
   for (std::size_t r = 0; r < heights_m.size(); ++r)
     add(Kind::HeightShift, static_cast<int>(r), 0, q.height_sd_m, 0.03, 0.01);
-  for (int unit = 0; unit < units_; ++unit) {
+  for (int unit = 0; unit < leans(); ++unit) {
     add(Kind::Roll, unit, 0, q.lean_sd_deg, 15, 1.5);
     add(Kind::Pitch, unit, 0, q.lean_sd_deg, 15, 1.5);
   }
-  for (int unit = 1; unit < units_; ++unit) add(Kind::Share, unit, 1, q.share_sd, 0.6, 0.1);
+  for (int unit = 1; unit < leans(); ++unit) add(Kind::Share, unit, 1, q.share_sd, 0.6, 0.1);
   add(Kind::Span, 0, 1, q.span_sd, 0.35, 0.06);
   for (std::size_t side = 0; side < faces.size(); ++side) {
     if (q.sides[side].value <= 0) continue;
@@ -72,7 +72,8 @@ Hang FitParameters::hang(const Eigen::VectorXd& values, std::size_t height) cons
             {},
             value_of(values, Kind::Span, 0, 1)};
   for (int unit = 0; unit < units_; ++unit)
-    hang.leans.push_back({value_of(values, Kind::Roll, unit, 0), value_of(values, Kind::Pitch, unit, 0)});
+    hang.leans.push_back(
+        {value_of(values, Kind::Roll, lean_of(unit), 0), value_of(values, Kind::Pitch, lean_of(unit), 0)});
   return hang;
 }
 

@@ -26,6 +26,10 @@ class FitParameters {
   /// Where one of a kind stands; −1 where it is fixed.
   Eigen::Index find(FitParameter::Kind kind, int index = 0) const;
 
+  /// Few units lean each by itself and have parts of their own; many are one frame.
+  int leans() const { return units_ <= most_own_leans ? units_ : 1; }
+  int lean_of(int unit) const { return units_ <= most_own_leans ? unit : 0; }
+
   Eigen::VectorXd believed() const;
   Hang hang(const Eigen::VectorXd& values, std::size_t height) const;
   Room::Reflectance reflectance(const Eigen::VectorXd& values) const;
@@ -35,6 +39,7 @@ class FitParameters {
 
  private:
   double value_of(const Eigen::VectorXd& values, FitParameter::Kind kind, int index, double otherwise) const;
+  static constexpr int most_own_leans = 4;
   std::vector<FitParameter> list_;
   std::vector<double> heights_m_;
   std::array<BelievedReflectance, 6> sides_;

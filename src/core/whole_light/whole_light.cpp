@@ -188,16 +188,16 @@ WholeLight whole_light(const WholeLightQuestion& question) {
   w.offset_x_m = found(m, FitParameter::Kind::OffsetX);
   w.offset_y_m = found(m, FitParameter::Kind::OffsetY);
   w.height_offset_m = found(m, FitParameter::Kind::Datum);
-  for (int unit = 0; unit < m.fixture().units(); ++unit) {
+  for (int unit = 0; unit < m.parameters().leans(); ++unit) {
     w.roll_deg.push_back(found(m, FitParameter::Kind::Roll, unit));
     w.pitch_deg.push_back(found(m, FitParameter::Kind::Pitch, unit));
-    FoundValue share{m.parameters().share(m.known.best.values, unit) / m.fixture().units(), 0};
-    if (m.fixture().units() > 1) {
+    FoundValue share{m.parameters().share(m.known.best.values, unit) / m.parameters().leans(), 0};
+    if (m.parameters().leans() > 1) {
       Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + m.parameters().size());
-      for (int other = 1; other < m.fixture().units(); ++other)
+      for (int other = 1; other < m.parameters().leans(); ++other)
         if (unit == 0 || other == unit)
           slopes(mixes + m.parameters().find(FitParameter::Kind::Share, other)) =
-              (unit == 0 ? -1.0 : 1.0) / m.fixture().units();
+              (unit == 0 ? -1.0 : 1.0) / m.parameters().leans();
       share.expanded = m.known.expanded(slopes);
     }
     w.unit_share.push_back(share);

@@ -71,7 +71,7 @@ struct WholeLight {
   std::array<FoundValue, 6> reflectance;  ///< of the sides that reflect, in the order of `faces`
   FoundValue wall_reflectance;            ///< mean of the walls that reflect
   FoundValue offset_x_m, offset_y_m, height_offset_m;
-  std::vector<FoundValue> roll_deg, pitch_deg, unit_share;  ///< one a unit
+  std::vector<FoundValue> roll_deg, pitch_deg, unit_share;  ///< one a unit; of many units one for all
   double residual_rms = unread;                             ///< relative, of all readings taken
   double noise = unread;      ///< standard deviation of a reading, as the residuals show it
   double structure = unread;  ///< how much larger residuals of whole regions are than noise would make them; 1 is noise

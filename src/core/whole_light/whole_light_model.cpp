@@ -95,8 +95,10 @@ void WholeLightModel::add_slopes(ModelLight& light, const ModelPlaces& places, c
     const Eigen::VectorXd upward = slope([](Hang& h) { h.height_m += small_m; }, small_m);
     add(FitParameter::Kind::Datum, 0, upward);
     add(FitParameter::Kind::HeightShift, static_cast<int>(height), upward);
-    add(FitParameter::Kind::Roll, unit, slope([&](Hang& h) { h.leans[u].roll_deg += small_deg; }, small_deg));
-    add(FitParameter::Kind::Pitch, unit, slope([&](Hang& h) { h.leans[u].pitch_deg += small_deg; }, small_deg));
+    add(FitParameter::Kind::Roll, parameters_.lean_of(unit),
+        slope([&](Hang& h) { h.leans[u].roll_deg += small_deg; }, small_deg));
+    add(FitParameter::Kind::Pitch, parameters_.lean_of(unit),
+        slope([&](Hang& h) { h.leans[u].pitch_deg += small_deg; }, small_deg));
     add(FitParameter::Kind::Span, 0, slope([](Hang& h) { h.span += small_share; }, small_share));
     if (unit == 0)
       first = here.light / units;

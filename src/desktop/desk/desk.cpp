@@ -137,7 +137,13 @@ void Desk::choose(Id rung_id, Id stop_id) {
   emit changed();
 }
 
+void Desk::offer_between(bool offered) {
+  between_offered_ = offered;
+  if (!offered && between_m_) stand_between({});
+}
+
 void Desk::stand_between(std::optional<double> height_m, std::optional<double> percent) {
+  if (height_m && !between_offered_) return;
   between_m_ = height_m;
   between_percent_.reset();
   if (height_m) between_percent_ = percent ? percent : stop() ? std::optional(stop()->percent) : std::nullopt;

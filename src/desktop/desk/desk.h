@@ -51,7 +51,9 @@ class Desk : public QObject {
   /// sweep is. Choosing a sweep ends it.
   const std::optional<double>& between_m() const { return between_m_; }
   const std::optional<double>& between_percent() const { return between_percent_; }
-  /// At the chosen setting where no other is named.
+  /// Only while a screen shows predictions: elsewhere the mast would point at what is not shown. Ends it where not.
+  void offer_between(bool offered);
+  /// At the chosen setting where no other is named; nothing where it is not offered.
   void stand_between(std::optional<double> height_m, std::optional<double> percent = {});
 
   const record::Rung* rung() const;
@@ -109,6 +111,7 @@ class Desk : public QObject {
   UnitSystem units_ = UnitSystem::Metric;
   std::shared_ptr<record::TestRecord> test_;
   record::Id rung_id_ = 0, stop_id_ = 0;
+  bool between_offered_ = false;
   std::optional<double> between_m_, between_percent_;
   std::optional<evaluation::SweepView> planned_;  ///< where the chosen sweep has not begun
   std::vector<int> walk_;

@@ -27,7 +27,7 @@ void WorkedOut::follow(const book::Change* change, std::shared_ptr<const evaluat
     return;
   }
   const bool same_test = evaluation_ && evaluation_->record().test.id == test->test.id;
-  if (!same_test) log_.reset(), budgets_wanted_ = light_wanted_ = false;
+  if (!same_test) log_.reset(), budgets_wanted_ = false;
   if (!log_) log_ = std::make_shared<const evaluation::WallLog>();  // the test's log is on its way
   if (known && !same_test)
     evaluation_ = std::move(known);
@@ -120,8 +120,8 @@ const evaluation::TestLight* WorkedOut::light() const {
   return light && light->left_out_known() ? light : nullptr;
 }
 
-void WorkedOut::want_light() {
-  light_wanted_ = true;
+void WorkedOut::want_light(bool wanted) {
+  light_wanted_ = wanted;
   go_on();
 }
 

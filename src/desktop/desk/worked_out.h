@@ -46,8 +46,8 @@ class WorkedOut : public QObject {
   /// The test's whole light with its left-out heights; null until it was asked for and worked out, or where nothing is
   /// read.
   const evaluation::TestLight* light() const;
-  /// It takes a second or two: it is worked out from when a screen asks for it, until another test is opened.
-  void want_light();
+  /// It takes seconds, with which checks would wait while readings come in: it is worked out while a screen shows it.
+  void want_light(bool wanted);
 
   /// A sweep's budget and grade; null while they are being worked out, or where nothing is read.
   const Budget* budget_of(record::Id sweep_id) const;

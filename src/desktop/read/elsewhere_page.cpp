@@ -149,7 +149,6 @@ void ElsewherePage::refresh() {
   if (!desk_.test()) return;
   for (const auto& [label, name] : lengths_)
     label->setText(tr("%1, %2").arg(name, text_of(symbol(surface_unit(desk_.units())))));
-  desk_.worked_out().want_light();
   const evaluation::TestLight* light = desk_.worked_out().light();
   if (!light || !light->found().fits) {
     filled_for_ = nullptr;

@@ -4,7 +4,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -16,6 +15,7 @@
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/scrolled.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/light_words.h"
 
@@ -45,19 +45,8 @@ drawing::ValueScale around_zero(const std::vector<double>& values) {
 
 LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("lightPage");
-  setAttribute(Qt::WA_StyledBackground);
-  auto* outer = new QVBoxLayout(this);
-  outer->setContentsMargins(0, 8, 0, 0);
-  auto* scroll = new QScrollArea(this);
-  scroll->setWidgetResizable(true);
-  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  scroll->setFocusPolicy(Qt::NoFocus);
-  auto* content = new QWidget(scroll);
-  content->setObjectName("ground");
-  content->setAttribute(Qt::WA_StyledBackground);
-  auto* column = new QVBoxLayout(content);
-  column->setContentsMargins(0, 0, 8, 0);
-  column->setSpacing(8);
+  auto* column = scrolled_column(this);
+  QWidget* content = column->parentWidget();
   words_ = wrapped_label({}, content);
   words_->setObjectName("lightWords");
   column->addWidget(words_);
@@ -107,8 +96,6 @@ LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   for (QLineEdit* edit : {height_, dimmer_}) connect(edit, &QLineEdit::returnPressed, this, &LightPage::take_between);
   connect(back, &QPushButton::clicked, this, [this] { desk_.stand_between({}); });
   column->addStretch();
-  scroll->setWidget(content);
-  outer->addWidget(scroll);
   connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
     if (isVisible()) refresh();
   });
@@ -116,10 +103,12 @@ LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
 
 void LightPage::refresh() {
   if (!desk_.test()) return;
-  desk_.worked_out().want_light();
   show_found();
-  show_between();
-  show_maps();
+  Predicted predicted;
+  if (const evaluation::TestLight* light = desk_.worked_out().light(); light && desk_.between_m())
+    predicted = light->between(*desk_.between_m(), *desk_.between_percent());
+  show_between(predicted);
+  show_maps(predicted);
 }
 
 void LightPage::show_found() {
@@ -173,7 +162,7 @@ void LightPage::show_found() {
                                 : tr("Each height predicted from the others, off by: %1.").arg(words.join("; ")));
 }
 
-void LightPage::show_between() {
+void LightPage::show_between(const Predicted& predicted) {
   const evaluation::TestLight* light = desk_.worked_out().light();
   const bool standing = desk_.between_m().has_value();
   if (auto* back = findChild<QPushButton*>("betweenBack")) back->setVisible(standing);
@@ -189,12 +178,11 @@ void LightPage::show_between() {
         tr("Type a height from %1 to %2, or click between the mast's rungs, for a predicted sweep.")
             .arg(text_of(length_text(low, desk_.units())), text_of(length_text(high, desk_.units()))));
   }
-  const auto predicted = light->between(*desk_.between_m(), *desk_.between_percent());
-  if (!predicted) {
+  if (!*predicted) {
     set_tone(between_words_, "bad");
-    return between_words_->setText(marked_attention(text_of(predicted.problem().sentence())));
+    return between_words_->setText(marked_attention(text_of(predicted->problem().sentence())));
   }
-  const evaluation::PredictedFigures& p = predicted.value();
+  const evaluation::PredictedFigures& p = predicted->value();
   QStringList words;
   const FigureSource source(p.layout, p.ppfd, p.figures);
   for (const char* id : {"mean_ppfd", "lowest_ppfd", "highest_ppfd", "lowest_over_mean", "canopy_efficacy_umol_j"}) {
@@ -226,22 +214,21 @@ void LightPage::take_between() {
   desk_.stand_between(*height, percent);
 }
 
-void LightPage::show_maps() {
+void LightPage::show_maps(const Predicted& predicted) {
   const evaluation::TestLight* light = desk_.worked_out().light();
   std::vector<RowMap> maps;
-  if (light && desk_.between_m()) {
-    if (const auto predicted = light->between(*desk_.between_m(), *desk_.between_percent())) {
+  if (predicted) {
+    if (*predicted) {
+      const evaluation::PredictedFigures& p = predicted->value();
       RowMap map;
-      map.title = tr("Predicted · %1 · %2 %")
-                      .arg(text_of(length_text(predicted.value().height_m, desk_.units())),
-                           show_number(predicted.value().percent));
-      const double sure = predicted.value().expanded.front() / predicted.value().ppfd.front();
+      map.title =
+          tr("Predicted · %1 · %2 %").arg(text_of(length_text(p.height_m, desk_.units())), show_number(p.percent));
+      const double sure = p.expanded.front() / p.ppfd.front();
       map.foot = tr("%1 to %2 µmol/m²/s, each ± %3 %")
-                     .arg(text_of(ppfd_text(predicted.value().figures.lowest.ppfd)),
-                          text_of(ppfd_text(predicted.value().figures.highest.ppfd)))
+                     .arg(text_of(ppfd_text(p.figures.lowest.ppfd)), text_of(ppfd_text(p.figures.highest.ppfd)))
                      .arg(100 * sure, 0, 'f', 0);
-      map.layout = predicted.value().layout;
-      map.values = predicted.value().ppfd;
+      map.layout = p.layout;
+      map.values = p.ppfd;
       map.scale.range = desk_.scale();
       map.predicted = true;
       maps.push_back(std::move(map));

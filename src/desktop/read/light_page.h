@@ -1,8 +1,10 @@
 #pragma once
 
 #include <QWidget>
+#include <optional>
 
 #include "desktop/desk/desk.h"
+#include "evaluation/test_light.h"
 
 class QLabel;
 class QLineEdit;
@@ -22,8 +24,9 @@ class LightPage : public QWidget {
 
  private:
   void show_found();
-  void show_maps();
-  void show_between();
+  using Predicted = std::optional<Result<evaluation::PredictedFigures>>;
+  void show_maps(const Predicted& predicted);
+  void show_between(const Predicted& predicted);
   void take_between();
 
   Desk& desk_;

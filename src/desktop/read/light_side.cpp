@@ -75,12 +75,10 @@ void LightSide::paintEvent(QPaintEvent*) {
   LobeFlux mix = w.mix;
   p.setClipRect(box.adjusted(1, 1, -1, -1));
   for (int unit = 0; unit < std::max(o.units, 1); ++unit) {
-    const auto u = static_cast<std::size_t>(unit);
-    const double from_middle = unit - (o.units - 1) / 2.0;
-    const double described = from_middle == 0 ? 0 : from_middle < 0 ? -o.unit_tilt_deg : o.unit_tilt_deg;
+    const std::size_t u = std::min(static_cast<std::size_t>(unit), w.roll_deg.size() - 1);
     p.save();
-    p.translate(middle + (from_middle * o.unit_spacing_m + w.offset_x_m.value) * scale, lamp_y);
-    p.rotate(described + lean_times * w.roll_deg[u].value);
+    p.translate(middle + (unit_middle_m(o, unit) + w.offset_x_m.value) * scale, lamp_y);
+    p.rotate(described_roll_deg(o, unit) + lean_times * w.roll_deg[u].value);
     QColor glow = t.light;
     glow.setAlpha(t.look == Look::Paper ? 90 : 50);
     p.setBrush(glow);

@@ -208,8 +208,26 @@ void ReadView::make_room() {
   figures_->setVisible(of_the_sweep && (width() >= small_width || pages_->currentIndex() == MapPage));
 }
 
+/// Whole light, and standing between the rungs, are for as long as their pages are in sight.
+void ReadView::offer_light() {
+  const bool in_sight = isVisible() && pages_->currentIndex() >= LightsPage;
+  desk_.offer_between(in_sight);
+  desk_.worked_out().want_light(in_sight);
+}
+
+void ReadView::showEvent(QShowEvent* event) {
+  StageView::showEvent(event);
+  offer_light();
+}
+
+void ReadView::hideEvent(QHideEvent* event) {
+  StageView::hideEvent(event);
+  offer_light();
+}
+
 void ReadView::show_page(Page page) {
   pages_->setCurrentIndex(page);
+  offer_light();
   for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == page);
   make_room();
   refresh();

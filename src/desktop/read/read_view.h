@@ -40,12 +40,15 @@ class ReadView : public StageView {
  protected:
   void keyPressEvent(QKeyEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
  private:
   QWidget* make_middle();
   QWidget* make_map_page();
   void refresh();
   void make_room();
+  void offer_light();
   QString state_words() const;
   QString difference_words() const;
   void show_cut();

@@ -2,7 +2,6 @@
 
 #include <QGridLayout>
 #include <QLabel>
-#include <QScrollArea>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -13,6 +12,7 @@
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/scrolled.h"
 #include "desktop/widgets/text.h"
 
 namespace sunbreak::desktop {
@@ -71,19 +71,8 @@ Way way_to(const Condition& c, const record::TestRecord& of) {
 
 TrustPage::TrustPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("trustPage");
-  setAttribute(Qt::WA_StyledBackground);
-  auto* outer = new QVBoxLayout(this);
-  outer->setContentsMargins(0, 8, 0, 0);
-  auto* scroll = new QScrollArea(this);
-  scroll->setWidgetResizable(true);
-  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  scroll->setFocusPolicy(Qt::NoFocus);
-  auto* content = new QWidget(scroll);
-  content->setObjectName("ground");
-  content->setAttribute(Qt::WA_StyledBackground);
-  auto* column = new QVBoxLayout(content);
-  column->setContentsMargins(0, 0, 8, 0);
-  column->setSpacing(6);
+  auto* column = scrolled_column(this);
+  QWidget* content = column->parentWidget();
   grade_ = figure_label(24, content);
   grade_->setObjectName("evidenceGrade");
   column->addWidget(grade_);
@@ -154,8 +143,6 @@ TrustPage::TrustPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   stated_->note([] { return tr("Sensor and power meter have theirs on the shelf (Home) and on Rig."); });
   column->addWidget(stated_);
   column->addStretch();
-  scroll->setWidget(content);
-  outer->addWidget(scroll);
   connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
     if (isVisible()) refresh();
   });

@@ -110,16 +110,14 @@ void SideDrawing::draw_fixture(QPainter& p, const Fit& f, double height_m) const
   const double middle = f.box.center().x(), y = f.y(height_m);
   p.setClipRect(f.box);
   for (int unit = 0; unit < o.units; ++unit) {
-    const double from_middle = unit - (o.units - 1) / 2.0;
-    const double x = middle + from_middle * o.unit_spacing_m * f.scale, half = o.width_m * f.scale / 2;
-    const double turn = from_middle == 0 ? 0 : from_middle < 0 ? -o.unit_tilt_deg : o.unit_tilt_deg;
+    const double x = middle + unit_middle_m(o, unit) * f.scale, half = o.width_m * f.scale / 2;
     // The light of a unit, out to the angle at which it has halved.
     const double reach = height_m * f.scale, spread = std::tan(std::min(o.beam_angle_deg / 2, 75.0) * 0.0174533);
     QColor glow = theme().light;
     glow.setAlpha(t.look == Look::Paper ? 60 : 36);
     p.save();
     p.translate(x, y);
-    p.rotate(-turn);
+    p.rotate(-described_roll_deg(o, unit));
     p.setPen(Qt::NoPen);
     p.setBrush(glow);
     p.drawPolygon(QPolygonF({QPointF(-half, 0), QPointF(half, 0), QPointF(half + reach * spread, reach),

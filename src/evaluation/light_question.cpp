@@ -1,0 +1,64 @@
+#include "evaluation/light_question.h"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+#include "core/sweep/reduction.h"
+#include "core/whole_light/believed_room.h"
+#include "evaluation/rig_model.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+/// A denser grid is brought to cells of this many each way: the beam is smooth.
+constexpr std::size_t dense_stations = 2500;
+constexpr int dense_cells = 48;
+
+}  // namespace
+
+LightQuestion light_question(const TestRecord& test_record, const SweepViews& views, const BudgetQuestion& budget) {
+  LightQuestion q;
+  const Bench& bench = test_record.bench;
+  q.fit.room = room_of(bench);
+  q.fit.sides = believed_sides({bench.wall_left, bench.wall_right, bench.wall_front, bench.wall_back});
+  q.fit.outline = outline_of(test_record.fixture, bench);
+  // A fixture hangs below the ceiling, whatever is stated or assumed of that.
+  constexpr double over_the_highest_m = 0.1;
+  for (const Rung& rung : test_record.rungs)
+    q.fit.room.height_m = std::max(q.fit.room.height_m, rung.height_m + over_the_highest_m);
+  q.fit.noise = budget.repeatability.value;
+  q.fit.place_m = budget.position_m.value;
+  q.fit.height_sd_m = q.fit.datum_sd_m = budget.height_m.value / std::sqrt(2.0);
+  std::vector<Stop> stops;
+  for (const Stop& stop : test_record.stops)
+    if (std::any_of(test_record.sweeps.begin(), test_record.sweeps.end(), [&](const Sweep& s) {
+          const auto view = views.find(s.id);
+          return s.stop_id == stop.id && view != views.end() && view->second->read() > 0;
+        }))
+      stops.push_back(stop);
+  std::stable_sort(stops.begin(), stops.end(),
+                   [](const Stop& a, const Stop& b) { return std::abs(a.percent - 100) < std::abs(b.percent - 100); });
+  for (const Stop& stop : stops) {
+    LightSetting& setting = q.settings.emplace_back(LightSetting{stop.id, stop.percent, {}});
+    double sum = 0, count = 0;
+    for (const Sweep& sweep : test_record.sweeps) {
+      const auto view = views.find(sweep.id);
+      if (sweep.stop_id != stop.id || view == views.end() || view->second->read() == 0) continue;
+      if (sweep.power_w) sum += *sweep.power_w, count += 1;
+      const Rung* rung = test_record.rung(sweep.rung_id);
+      if (!rung) continue;
+      FitSweep fit{rung->height_m, static_cast<int>(q.settings.size()) - 1, view->second->layout, view->second->ppfd};
+      if (fit.layout.is_lattice() && fit.layout.stations.size() > dense_stations)
+        if (auto reduced = reduce(fit.layout, fit.ppfd, std::min(dense_cells, fit.layout.columns),
+                                  std::min(dense_cells, fit.layout.rows)))
+          fit.layout = reduced.value().layout, fit.ppfd = reduced.value().ppfd;
+      q.fit.sweeps.push_back(std::move(fit));
+      q.sweep_ids.push_back(sweep.id);
+    }
+    if (count > 0) setting.power_w = sum / count;
+  }
+  return q;
+}
+
+}  // namespace sunbreak::evaluation
