@@ -136,6 +136,17 @@ TEST_F(LightPageTest, AnotherRoomIsRestatedAsItIsTyped) {
   EXPECT_GT(find<QLineEdit>("otherColumns")->text().toInt() * find<QLineEdit>("otherRows")->text().toInt(), 1);
 }
 
+TEST_F(LightPageTest, WithoutReadingsNothingIsSaidToBeUnderWay) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  window_->show_stage(Stage::Read);
+  key(Qt::Key_5);
+  EXPECT_TRUE(words("lightWords").contains("No sweep has a reading"));
+  EXPECT_FALSE(find<QLineEdit>("betweenHeight")->isEnabled());
+  key(Qt::Key_6);
+  EXPECT_TRUE(words("otherState").contains("No sweep has a reading"));
+  EXPECT_FALSE(find<QLineEdit>("otherHeight")->isEnabled());
+}
+
 TEST_F(LightPageTest, WhatDoesNotFitSaysWhyAndWhatWouldHelp) {
   look_at("Tansy Round 60");
   EXPECT_TRUE(words("lightWords").contains("No figure of the whole light.")) << words("lightWords").toStdString();

@@ -83,8 +83,7 @@ WorkedOut::Step WorkedOut::next_step() const {
     for (const Id id : {chosen(), budget_also_})
       if (const evaluation::SweepDigest* digest = e.digest(id); digest && digest->read > 0 && !e.budget_so_far(id))
         return [id](const auto& it, std::stop_token stop) { it.budget(id, stop); };
-  const bool any = std::any_of(e.views().begin(), e.views().end(), [](const auto& v) { return v.second->read() > 0; });
-  if (light_wanted_ && any && !light())
+  if (light_wanted_ && any_read() && !light())
     return [](const auto& it, auto) {
       if (const auto* light = it.light()) light->left_out();
     };
@@ -118,6 +117,12 @@ void WorkedOut::want_budgets(Id also) {
 const evaluation::TestLight* WorkedOut::light() const {
   const evaluation::TestLight* light = evaluation_ ? evaluation_->light_so_far() : nullptr;
   return light && light->left_out_known() ? light : nullptr;
+}
+
+bool WorkedOut::any_read() const {
+  if (!evaluation_) return false;
+  const auto& views = evaluation_->views();
+  return std::any_of(views.begin(), views.end(), [](const auto& view) { return view.second->read() > 0; });
 }
 
 void WorkedOut::want_light(bool wanted) {

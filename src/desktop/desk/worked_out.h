@@ -46,6 +46,8 @@ class WorkedOut : public QObject {
   /// The test's whole light with its left-out heights; null until it was asked for and worked out, or where nothing is
   /// read.
   const evaluation::TestLight* light() const;
+  /// Whether any sweep of the test has a reading.
+  bool any_read() const;
   /// It takes seconds, with which checks would wait while readings come in: it is worked out while a screen shows it.
   void want_light(bool wanted);
 

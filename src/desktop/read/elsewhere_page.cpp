@@ -12,6 +12,7 @@
 #include "core/figures/figure_table.h"
 #include "core/whole_light/reference_rooms.h"
 #include "desktop/read/light_maps.h"
+#include "desktop/read/light_page.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
@@ -119,10 +120,10 @@ ElsewherePage::ElsewherePage(Desk& desk, QWidget* parent)
   count_words_->setObjectName("otherCountWords");
   left->addWidget(count_words_);
   left->addStretch();
-  auto* frame = new QWidget(this);
-  frame->setLayout(left);
-  frame->setFixedWidth(330);
-  outer->addWidget(frame);
+  fields_ = new QWidget(this);
+  fields_->setLayout(left);
+  fields_->setFixedWidth(330);
+  outer->addWidget(fields_);
   auto* right = new QVBoxLayout;
   state_ = wrapped_label({}, this);
   state_->setObjectName("otherState");
@@ -150,6 +151,7 @@ void ElsewherePage::refresh() {
   for (const auto& [label, name] : lengths_)
     label->setText(tr("%1, %2").arg(name, text_of(symbol(surface_unit(desk_.units())))));
   const evaluation::TestLight* light = desk_.worked_out().light();
+  fields_->setEnabled(light && light->found().fits);
   if (!light || !light->found().fits) {
     filled_for_ = nullptr;
     kept_.reset();
@@ -157,7 +159,7 @@ void ElsewherePage::refresh() {
     maps_->show_maps({});
     table_->show_rows({});
     set_tone(state_, light ? "attention" : "");
-    if (!light) return state_->setText(tr("Fitting beam, room and hanging to all readings of the test…"));
+    if (!light) return state_->setText(no_light_yet(desk_));
     QStringList words;
     for (const std::string& sentence : evaluation::light_sentences(*light, desk_.units())) words << text_of(sentence);
     return state_->setText(words.join(' '));
@@ -286,7 +288,7 @@ void ElsewherePage::take(Answer answer) {
   const auto add = [&](const QString& name, const FoundValue& v, int decimals, const QString& unit) {
     if (std::isnan(v.value)) return;
     rows.push_back({{name, {}, false},
-                    {text_of(evaluation::plain_number(v.value, decimals)) + " " + unit, {}, false},
+                    {(text_of(evaluation::plain_number(v.value, decimals)) + " " + unit).trimmed(), {}, false},
                     {std::isnan(v.expanded) ? QString() : QString::number(v.expanded, 'f', decimals), {}, false}});
   };
   add(tr("Mean PPFD"), r.mean_ppfd, 0, "µmol/m²/s");

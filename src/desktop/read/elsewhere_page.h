@@ -42,6 +42,7 @@ class ElsewherePage : public QWidget {
   void show_problem(const Problem& problem);
 
   Desk& desk_;
+  QWidget* fields_;
   std::vector<std::pair<QLabel*, QString>> lengths_;  ///< names of fields that hold one
   QComboBox *room_, *walls_;
   QLineEdit *width_, *depth_, *room_height_, *columns_, *rows_, *column_spacing_, *row_spacing_, *height_, *dimmer_,

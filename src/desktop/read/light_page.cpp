@@ -43,6 +43,11 @@ drawing::ValueScale around_zero(const std::vector<double>& values) {
 
 }  // namespace
 
+QString no_light_yet(const Desk& desk) {
+  return desk.worked_out().any_read() ? LightPage::tr("Fitting beam, room and hanging to all readings of the test…")
+                                      : LightPage::tr("No sweep has a reading. Walk one (Alt+3).");
+}
+
 LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("lightPage");
   auto* column = scrolled_column(this);
@@ -118,10 +123,8 @@ void LightPage::show_found() {
   table_->setVisible(fits);
   side_->update();
   if (!light) {
-    const auto& views = desk_.worked_out().evaluation()->views();
-    const bool any = std::any_of(views.begin(), views.end(), [](const auto& v) { return v.second->read() > 0; });
-    words_->setText(any ? tr("Fitting beam, room and hanging to all readings of the test…")
-                        : tr("No sweep has a reading. Walk one (Alt+3)."));
+    words_->setText(no_light_yet(desk_));
+    set_tone(words_, "");
     left_out_->clear();
     return;
   }
@@ -170,6 +173,8 @@ void LightPage::show_between(const Predicted& predicted) {
     height_->setText(show_length(desk_.between_m().value_or(desk_.rung()->height_m), desk_.units()));
   if (!dimmer_->hasFocus() && desk_.stop())
     dimmer_->setText(show_number(desk_.between_percent().value_or(desk_.stop()->percent)));
+  height_->setEnabled(light);
+  dimmer_->setEnabled(light);
   if (!light) return between_words_->clear();
   set_tone(between_words_, "");
   if (!standing) {

@@ -15,6 +15,9 @@ class FiguresTable;
 class LightMaps;
 class LightSide;
 
+/// Why there is no whole light to look at yet: it is being found, or nothing is read.
+QString no_light_yet(const Desk& desk);
+
 /// The test's whole light: what the fixture gives, how it hangs, what the walls do; and any sweep between those walked.
 class LightPage : public QWidget {
   Q_OBJECT
