@@ -37,6 +37,9 @@ std::string offset_sentence(const WholeLight& w, UnitSystem units) {
   return "It hangs " + words + " of the middle: move it back by that.";
 }
 
+/// From here on a lean that is not sure is worth a look.
+constexpr double worth_a_look_deg = 0.5;
+
 std::string lean_sentence(const WholeLight& w) {
   std::string words;
   const int units = static_cast<int>(w.roll_deg.size());
@@ -51,7 +54,8 @@ std::string lean_sentence(const WholeLight& w) {
       if (stands_out(v))
         words += fmt::format("{}{} leans by {}: raise that side.", words.empty() ? "" : " Also ",
                              unit_name(unit, units), how);
-      else if (const double sigmas = 2 * std::abs(v.value) / v.expanded; sigmas > std::max(likeliest, 1.0))
+      else if (const double sigmas = 2 * std::abs(v.value) / v.expanded;
+               sigmas > std::max(likeliest, 1.0) && std::abs(v.value) >= worth_a_look_deg)
         likeliest = sigmas,
         perhaps = fmt::format("Perhaps {} leans, by {}: hold a level to it.", unit_name(unit, units), how);
     };
