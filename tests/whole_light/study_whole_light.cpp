@@ -148,7 +148,8 @@ int main(int argc, char** argv) {
   several.print("two heights or more");
   for (const auto& [reason, count] : reasons) fmt::print("refused {}: {} …\n", count, reason);
 
-  int inner_in = 0, inner_all = 0, left_in = 0, left_by_noise = 0, left_all = 0, worse = 0, compared = 0;
+  int inner_in = 0, inner_all = 0, left_in = 0, left_by_noise = 0, truth_by_noise = 0, left_all = 0, worse = 0,
+      compared = 0;
   for (const Outcome& o : outcomes) {
     if (!o.fits || o.left_out.empty()) continue;
     const auto part = o.way == BetweenWay::Model ? &LeftOutHeight::rms : &LeftOutHeight::cubic_rms;
@@ -156,6 +157,7 @@ int main(int argc, char** argv) {
     ++left_all;
     left_in += rms_over(o.left_out, part, part) <= 1.5 * o.scatter + 0.005;
     left_by_noise += rms_over(o.left_out, part, part) <= 1.5 * o.noise + 0.005;
+    truth_by_noise += o.scatter <= 1.5 * o.noise + 0.005;
     for (std::size_t h = 1; h + 1 < o.left_out.size(); ++h)
       if (!std::isnan(o.left_out[h].*part)) ++inner_all, inner_in += o.left_out[h].*part <= 1.5 * o.scatter + 0.005;
     const double cubic = rms_over(o.left_out, &LeftOutHeight::cubic_rms, &LeftOutHeight::rms);
@@ -179,8 +181,8 @@ int main(int argc, char** argv) {
                      left_all));
   fmt::print(
       "       (scatter: noise with the places and heights that readings are labeled with; beside noise alone {} of "
-      "{})\n",
-      left_by_noise, left_all);
+      "{}, the truth itself {})\n",
+      left_by_noise, left_all, truth_by_noise);
   fmt::print("       (heights between others, as predictions are given for: {} of {})\n", inner_in, inner_all);
   demand(worse == 0, fmt::format("never worse than the monotone cubic by over 10 %: {} of {} are", worse, compared));
   return missed > 0;

@@ -236,19 +236,20 @@ LobeRoom::Exchange LobeRoom::exchange(const Room::Reflectance& reflectance) cons
   return exchange;
 }
 
-Eigen::VectorXd LobeRoom::flux_on_coarse(const Eigen::VectorXd& received) const {
-  Eigen::VectorXd flux = Eigen::VectorXd::Zero(coarse_count_);
-  for (Eigen::Index p = 0; p < fine_count_; ++p)
-    flux(coarse_of_fine_[static_cast<std::size_t>(p)]) += received(p) * fine_areas_m2_(p);
+Eigen::MatrixXd LobeRoom::flux_on_coarse(const Eigen::MatrixXd& received) const {
+  Eigen::MatrixXd flux = Eigen::MatrixXd::Zero(coarse_count_, received.cols());
+  for (Eigen::Index lamp = 0; lamp < received.cols(); ++lamp)
+    for (Eigen::Index p = 0; p < fine_count_; ++p)
+      flux(coarse_of_fine_[static_cast<std::size_t>(p)], lamp) += received(p, lamp) * fine_areas_m2_(p);
   return flux;
 }
 
 // Reflected light is what the fine patches send of their direct light, and what the coarse ones send of all other.
-Eigen::VectorXd LobeRoom::Exchange::reflected(const Gathering& gathering, const Eigen::VectorXd& received) const {
-  const Eigen::VectorXd flux = room_->flux_on_coarse(received);
-  const Eigen::VectorXd later =
-      factored_->solve(flux) - coarse_reflectance_.cwiseProduct(flux.cwiseQuotient(room_->coarse_areas_m2_));
-  return gathering.fine * fine_reflectance_.cwiseProduct(received) + gathering.coarse * later;
+Eigen::MatrixXd LobeRoom::Exchange::reflected(const Gathering& gathering, const Eigen::MatrixXd& received) const {
+  const Eigen::MatrixXd flux = room_->flux_on_coarse(received);
+  const Eigen::MatrixXd later =
+      factored_->solve(flux) - coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal() * flux;
+  return gathering.fine * (fine_reflectance_.asDiagonal() * received) + gathering.coarse * later;
 }
 
 Eigen::MatrixXd LobeRoom::Exchange::reflected_by(const Gathering& gathering) const {

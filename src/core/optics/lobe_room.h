@@ -53,8 +53,8 @@ class LobeRoom {
   /// Exchange between the sides at given reflectances.
   class Exchange {
    public:
-    /// Reflected PPFD at stations from the direct PPFD of the fine patches.
-    Eigen::VectorXd reflected(const Gathering& gathering, const Eigen::VectorXd& received) const;
+    /// Reflected PPFD at stations from the direct PPFD of the fine patches; a column a lamp.
+    Eigen::MatrixXd reflected(const Gathering& gathering, const Eigen::MatrixXd& received) const;
     /// The same as one matrix, for many lamps: a row a station, a column a fine patch.
     Eigen::MatrixXd reflected_by(const Gathering& gathering) const;
     /// How the reflected PPFD goes with the reflectance of one side.
@@ -78,7 +78,7 @@ class LobeRoom {
   /// How many of a side's fine patches, from the first on, can be lit by sources none of whose light goes above a
   /// height.
   Eigen::Index patches_below(std::size_t side, double height_m) const;
-  Eigen::VectorXd flux_on_coarse(const Eigen::VectorXd& received) const;
+  Eigen::MatrixXd flux_on_coarse(const Eigen::MatrixXd& received) const;
 
   Room shape_;
   std::vector<Face> sides_;

@@ -4,10 +4,9 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <utility>
 
-#include "core/power/monotone_cubic.h"
+#include "core/whole_light/cubic_light.h"
 #include "core/whole_light/residual_pattern.h"
 #include "core/whole_light/whole_light_fit.h"
 
@@ -15,41 +14,6 @@ namespace sunbreak {
 namespace {
 
 constexpr double beyond_with_model = 0.25, beyond_with_cubic = 0.10;
-
-/// ln E by station over the heights of one setting, monotone between them and straight beyond.
-class CubicLight {
- public:
-  CubicLight(const WholeLightQuestion& question, int setting, double left_out_m) {
-    std::map<double, std::size_t> heights;
-    for (std::size_t s = 0; s < question.sweeps.size(); ++s)
-      if (question.sweeps[s].setting == setting && question.sweeps[s].height_m != left_out_m &&
-          question.sweeps[s].ppfd.size() == question.sweeps.front().ppfd.size())
-        heights[question.sweeps[s].height_m] = s;
-    for (const auto& [height, sweep] : heights) {
-      heights_m_.push_back(height);
-      sweeps_.push_back(&question.sweeps[sweep].ppfd);
-    }
-  }
-  std::size_t count() const { return heights_m_.size(); }
-  bool between(double height_m) const {
-    return count() >= 2 && height_m >= heights_m_.front() && height_m <= heights_m_.back();
-  }
-  double at(std::size_t station, double height_m) const {
-    std::vector<double> h, e;
-    for (std::size_t k = 0; k < count(); ++k)
-      if (const double ppfd = (*sweeps_[k])[station]; ppfd > 0) h.push_back(heights_m_[k]), e.push_back(std::log(ppfd));
-    if (h.empty()) return unread;
-    if (h.size() == 1) return h.front() == height_m ? std::exp(e.front()) : unread;
-    const auto end_slope = [&](std::size_t a, std::size_t b) { return (e[b] - e[a]) / (h[b] - h[a]); };
-    if (height_m < h.front()) return std::exp(e.front() + end_slope(0, 1) * (height_m - h.front()));
-    if (height_m > h.back()) return std::exp(e.back() + end_slope(h.size() - 2, h.size() - 1) * (height_m - h.back()));
-    return std::exp(MonotoneCubic::through(h, e).value().at(height_m));
-  }
-
- private:
-  std::vector<double> heights_m_;
-  std::vector<const std::vector<double>*> sweeps_;
-};
 
 struct Deviations {
   double squares = 0, sum = 0, count = 0;
@@ -67,13 +31,6 @@ bool is_odd(const WholeLight& found, std::size_t sweep, std::size_t station) {
   return std::any_of(found.odd.begin(), found.odd.end(), [&](const OddReading& o) {
     return o.sweep == static_cast<int>(sweep) && o.station == static_cast<int>(station);
   });
-}
-
-Hang hang_at(const FitParameters& parameters, const Eigen::VectorXd& values, double height_m) {
-  Hang hang = parameters.hang(values, 0);
-  const Eigen::Index datum = parameters.find(FitParameter::Kind::Datum);
-  hang.height_m = height_m + (datum < 0 ? 0 : values(datum));
-  return hang;
 }
 
 void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& found, int height, LeftOutHeight& left) {
@@ -109,7 +66,7 @@ void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& fo
     const Eigen::VectorXd light =
         model.parameters().setting(fit.best().values, sweep.setting) *
         model.light_of(
-            fit.best(), hang_at(model.parameters(), fit.best().values, left.height_m), places,
+            fit.best(), model.parameters().hang_at(fit.best().values, left.height_m), places,
             model.room().reflects() ? exchange.reflected_by(places.gathering) : Eigen::MatrixXd(places.gathering.fine));
     for (std::size_t k = 0; k < stations.size(); ++k) {
       const auto station = static_cast<std::size_t>(stations[k]);
@@ -159,47 +116,25 @@ std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, 
   return all;
 }
 
-struct BetweenHeights::Prepared {
-  ModelPlaces places;
-  Eigen::MatrixXd reflected;
-  ResidualPattern pattern;
-};
-
 BetweenHeights::~BetweenHeights() = default;
 
 BetweenHeights::BetweenHeights(const WholeLightQuestion& question, const WholeLight& found,
                                std::vector<LeftOutHeight> left_out)
     : question_(question), found_(found), left_out_(std::move(left_out)), heights_m_(heights_of(question)) {
-  if (!found.fits) {
-    way_ = BetweenWay::Cubic;
-    return;
-  }
   // Held against each other where both can answer.
   std::vector<LeftOutHeight> both;
   for (const LeftOutHeight& left : left_out_)
     if (!std::isnan(left.rms) && !std::isnan(left.cubic_rms)) both.push_back(left);
-  if (!both.empty() && together(both, &LeftOutHeight::rms) > together(both, &LeftOutHeight::cubic_rms))
+  if (!found.fits || (!both.empty() && together(both, &LeftOutHeight::rms) > together(both, &LeftOutHeight::cubic_rms)))
     way_ = BetweenWay::Cubic;
-  if (way_ == BetweenWay::Cubic) return;
-  const WholeLightModel& model = *found.model;
+  if (question.sweeps.empty()) return;
   std::vector<Vec3> list;
   for (const Station& s : question.sweeps.front().layout.stations) list.push_back({s.x_m, s.y_m, 0});
-  ModelPlaces places = model.places(std::move(list));
-  Eigen::MatrixXd reflected = model.room().reflects()
-                                  ? model.room()
-                                        .exchange(model.parameters().reflectance(model.known.best.values))
-                                        .reflected_by(places.gathering)
-                                  : Eigen::MatrixXd(places.gathering.fine);
-  std::vector<Residuals> residuals;
-  for (const auto& sweep : found.residuals) {
-    residuals.push_back(sweep);
-    for (double& r : residuals.back()) r = std::log1p(r);
-  }
-  for (const OddReading& odd : found.odd)
-    residuals[static_cast<std::size_t>(odd.sweep)][static_cast<std::size_t>(odd.station)] = unread;
-  prepared_ = std::make_unique<const Prepared>(
-      Prepared{std::move(places), std::move(reflected),
-               ResidualPattern(question, std::move(residuals), question.sweeps.front().ppfd.size(), unread)});
+  at_stations_ = at_places(std::move(list));
+}
+
+std::unique_ptr<const LightAtPlaces> BetweenHeights::at_places(std::vector<Vec3> places) const {
+  return std::make_unique<const LightAtPlaces>(question_, found_, way_, std::move(places));
 }
 
 std::pair<double, double> BetweenHeights::reach_m() const {
@@ -207,6 +142,19 @@ std::pair<double, double> BetweenHeights::reach_m() const {
   const double beyond =
       (way_ == BetweenWay::Model ? beyond_with_model : beyond_with_cubic) * (heights_m_.back() - heights_m_.front());
   return {heights_m_.front() - beyond, heights_m_.back() + beyond};
+}
+
+PredictionErrors BetweenHeights::errors_at(double height_m) const {
+  const bool by_model = way_ == BetweenWay::Model;
+  PredictionErrors errors;
+  errors.left_out_rms = together(left_out_, by_model ? &LeftOutHeight::rms : &LeftOutHeight::cubic_rms);
+  const double mean_off = together(left_out_, by_model ? &LeftOutHeight::mean : &LeftOutHeight::cubic_mean);
+  const double rms = errors.left_out_rms, noise = question_.noise;
+  errors.mean_sd = std::isnan(mean_off)
+                       ? std::hypot(question_.height_sd_m, question_.datum_sd_m) / std::max(height_m, 0.05)
+                       : mean_off;
+  errors.scatter_sd = std::isnan(rms) ? 2 * noise : std::sqrt(std::max(rms * rms - noise * noise, noise * noise / 4));
+  return errors;
 }
 
 Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting& setting) const {
@@ -221,42 +169,15 @@ Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting&
                    fmt::format("ask for {:.1f} … {:.1f} cm, or walk that height", 100 * lowest, 100 * highest)};
   PredictedSweep p;
   p.way = way_;
-  const FitSweep& first = question_.sweeps.front();
-  const std::size_t count = first.layout.stations.size();
-  const double upper = setting.upper_share;
-  if (way_ == BetweenWay::Model) {
-    const WholeLightModel& model = *found_.model;
-    const Eigen::VectorXd light =
-        model.light_of(model.known.best, hang_at(model.parameters(), model.known.best.values, height_m),
-                       prepared_->places, prepared_->reflected);
-    const ResidualPattern& pattern = prepared_->pattern;
-    for (std::size_t i = 0; i < count; ++i)
-      p.ppfd.push_back(
-          setting.light_factor * light(static_cast<Eigen::Index>(i)) *
-          ((1 - upper) * pattern.at(setting.lower, height_m, i) + upper * pattern.at(setting.upper, height_m, i)));
-  } else {
-    const CubicLight low(question_, setting.lower, unread), high(question_, setting.upper, unread);
-    const auto factor = [&](int index) {
-      const auto at = static_cast<std::size_t>(index);
-      return at < found_.setting_factors.size() ? found_.setting_factors[at].value : 1;
-    };
-    const double low_factor = factor(setting.lower), high_factor = factor(setting.upper);
-    for (std::size_t i = 0; i < count; ++i) {
-      const double a = low.at(i, height_m) / low_factor, b = high.at(i, height_m) / high_factor;
-      const double one = upper <= 0 ? a : upper >= 1 ? b : (1 - upper) * a + upper * b;
-      p.ppfd.push_back(setting.light_factor * one);
-    }
-  }
-  const auto rms_of = way_ == BetweenWay::Model ? &LeftOutHeight::rms : &LeftOutHeight::cubic_rms;
-  const auto mean_of = way_ == BetweenWay::Model ? &LeftOutHeight::mean : &LeftOutHeight::cubic_mean;
-  p.left_out_rms = together(left_out_, rms_of);
-  const double mean_off = together(left_out_, mean_of), noise = question_.noise;
-  const double tape = std::hypot(question_.height_sd_m, question_.datum_sd_m) / std::max(height_m, 0.05);
-  p.mean_expanded = 2 * (std::isnan(mean_off) ? tape : mean_off);
-  const double scatter = std::isnan(p.left_out_rms)
-                             ? 2 * noise
-                             : std::sqrt(std::max(p.left_out_rms * p.left_out_rms - noise * noise, noise * noise / 4));
-  for (const double ppfd : p.ppfd) p.expanded.push_back(std::hypot(p.mean_expanded, 2 * scatter) * ppfd);
+  const std::vector<std::vector<double>> light = at_stations_->at({&height_m, 1}).front();
+  const auto &low = light[static_cast<std::size_t>(setting.lower)],
+             &high = light[static_cast<std::size_t>(setting.upper)];
+  for (std::size_t i = 0; i < low.size(); ++i)
+    p.ppfd.push_back(setting.light_factor * mixed(low[i], high[i], setting.upper_share));
+  const PredictionErrors errors = errors_at(height_m);
+  p.left_out_rms = errors.left_out_rms;
+  p.mean_expanded = 2 * errors.mean_sd;
+  for (const double ppfd : p.ppfd) p.expanded.push_back(2 * std::hypot(errors.mean_sd, errors.scatter_sd) * ppfd);
   return p;
 }
 

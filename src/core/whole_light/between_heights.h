@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "core/result.h"
-#include "core/whole_light/whole_light.h"
+#include "core/whole_light/light_at_places.h"
 
 namespace sunbreak {
 
@@ -21,17 +21,19 @@ struct LeftOutHeight {
 /// Leaves each height out in turn and fits the others again. Empty with fewer than two heights.
 std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found);
 
-enum class BetweenWay {
-  Model,  ///< the fitted room model times what repeats of the stations' residuals
-  Cubic   ///< by station a monotone cubic of ln E over the height
-};
-
 /// A dimmer setting between measured ones: the light beside the first setting's, and which measured ones it lies
 /// between, for what the stations' pattern does.
 struct BetweenSetting {
   double light_factor = 1;
   int lower = 0, upper = 0;  ///< indices of measured settings
   double upper_share = 0;    ///< 0 at the lower, 1 at the upper
+};
+
+/// How far predictions may be off, relative standard deviations.
+struct PredictionErrors {
+  double mean_sd = 0;            ///< of all stations together
+  double scatter_sd = 0;         ///< of one beside the others
+  double left_out_rms = unread;  ///< what they come from, of the way used
 };
 
 /// A sweep that nobody walked.
@@ -52,9 +54,13 @@ class BetweenHeights {
   BetweenWay way() const { return way_; }
   /// Heights that are answered for [m]: the measured ones and a quarter of their range beyond, a tenth by the cubic.
   std::pair<double, double> reach_m() const;
+  PredictionErrors errors_at(double height_m) const;
 
   /// At the stations of the question's first sweep. Refuses heights beyond reach.
   Result<PredictedSweep> at(double height_m, const BetweenSetting& setting) const;
+
+  /// The same light at any places of the floor.
+  std::unique_ptr<const LightAtPlaces> at_places(std::vector<Vec3> places) const;
 
  private:
   const WholeLightQuestion& question_;
@@ -62,8 +68,7 @@ class BetweenHeights {
   std::vector<LeftOutHeight> left_out_;
   std::vector<double> heights_m_;
   BetweenWay way_ = BetweenWay::Model;
-  struct Prepared;  ///< what every prediction by the model needs
-  std::unique_ptr<const Prepared> prepared_;
+  std::unique_ptr<const LightAtPlaces> at_stations_;
 };
 
 }  // namespace sunbreak

@@ -65,10 +65,13 @@ Eigen::VectorXd FitParameters::believed() const {
 }
 
 Hang FitParameters::hang(const Eigen::VectorXd& values, std::size_t height) const {
+  return hang_at(values, heights_m_[height] + value_of(values, Kind::HeightShift, static_cast<int>(height), 0));
+}
+
+Hang FitParameters::hang_at(const Eigen::VectorXd& values, double height_m) const {
   Hang hang{value_of(values, Kind::OffsetX, 0, 0),
             value_of(values, Kind::OffsetY, 0, 0),
-            heights_m_[height] + value_of(values, Kind::Datum, 0, 0) +
-                value_of(values, Kind::HeightShift, static_cast<int>(height), 0),
+            height_m + value_of(values, Kind::Datum, 0, 0),
             {},
             value_of(values, Kind::Span, 0, 1)};
   for (int unit = 0; unit < units_; ++unit)

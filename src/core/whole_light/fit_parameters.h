@@ -32,6 +32,8 @@ class FitParameters {
 
   Eigen::VectorXd believed() const;
   Hang hang(const Eigen::VectorXd& values, std::size_t height) const;
+  /// At a height [m] that need not be a measured one.
+  Hang hang_at(const Eigen::VectorXd& values, double height_m) const;
   Room::Reflectance reflectance(const Eigen::VectorXd& values) const;
   double setting(const Eigen::VectorXd& values, int index) const;
   /// A unit's light beside an equal part; all of them add up to the number of units.

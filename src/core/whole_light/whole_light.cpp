@@ -69,8 +69,9 @@ class UtilizationOf {
         model.room().reflects() ? exchange_.reflected_by(places_.gathering) : Eigen::MatrixXd(places_.gathering.fine);
   }
   FoundValue at(std::size_t height) const {
-    ModelLight light = model_.light(places_, reflected_, height, model_.known.best.values);
-    model_.add_slopes(light, places_, reflected_, exchange_, height, model_.known.best);
+    const Hang hang = model_.parameters().hang(model_.known.best.values, height);
+    ModelLight light = model_.light(places_, reflected_, hang, model_.known.best.values);
+    model_.add_slopes(light, places_, reflected_, exchange_, hang, static_cast<int>(height), model_.known.best);
     const double ppf = model_.known.best.flux.sum();
     const Eigen::RowVectorXd by_lobe = area_m2_ * light.by_lobe.colwise().mean();
     const double share = by_lobe.dot(model_.known.best.flux) / ppf;

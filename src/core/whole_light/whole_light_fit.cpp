@@ -102,7 +102,8 @@ WholeLightFit::State WholeLightFit::state_at(const Eigen::VectorXd& values) cons
     state.reflected.push_back(model_->room().reflects() ? state.exchange.reflected_by(places.gathering)
                                                         : Eigen::MatrixXd(places.gathering.fine));
   for (const FitView& view : views_)
-    state.lights.push_back(model_->light(layouts_[view.layout], state.reflected[view.layout], view.height, values));
+    state.lights.push_back(model_->light(layouts_[view.layout], state.reflected[view.layout],
+                                         model_->parameters().hang(values, view.height), values));
   find_flux(state);
   state.cost = cost_of(state);
   return state;
@@ -138,7 +139,8 @@ void WholeLightFit::prefer_round(Eigen::MatrixXd& form) const {
 void WholeLightFit::add_slopes(State& state) const {
   for (std::size_t v = 0; v < views_.size(); ++v)
     model_->add_slopes(state.lights[v], layouts_[views_[v].layout], state.reflected[views_[v].layout], state.exchange,
-                       views_[v].height, state.at);
+                       model_->parameters().hang(state.at.values, views_[v].height), static_cast<int>(views_[v].height),
+                       state.at);
 }
 
 Eigen::VectorXd WholeLightFit::fitted(const State& state) const {

@@ -31,9 +31,8 @@ ModelPlaces WholeLightModel::places(std::vector<Vec3> list) const {
   return places;
 }
 
-ModelLight WholeLightModel::light(const ModelPlaces& places, const Eigen::MatrixXd& reflected, std::size_t height,
+ModelLight WholeLightModel::light(const ModelPlaces& places, const Eigen::MatrixXd& reflected, const Hang& hang,
                                   const Eigen::VectorXd& values) const {
-  const Hang hang = parameters_.hang(values, height);
   ModelLight light{
       Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.list.size()), static_cast<Eigen::Index>(lobe_count)), {}};
   Eigen::MatrixXd received = Eigen::MatrixXd::Zero(room_.fine_patches(), static_cast<Eigen::Index>(lobe_count));
@@ -61,11 +60,28 @@ Eigen::VectorXd WholeLightModel::light_of(const FitUnknowns& unknowns, const Han
   return light + reflected * received;
 }
 
+Eigen::MatrixXd WholeLightModel::light_of(const FitUnknowns& unknowns, std::span<const Hang> hangs,
+                                          const ModelPlaces& places, const LobeRoom::Exchange& exchange) const {
+  const LobeFlux mix = mix_of(unknowns.flux);
+  const auto ways = static_cast<Eigen::Index>(hangs.size());
+  Eigen::MatrixXd light = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.list.size()), ways);
+  Eigen::MatrixXd received = Eigen::MatrixXd::Zero(room_.fine_patches(), ways);
+  for (Eigen::Index way = 0; way < ways; ++way)
+    for (int unit = 0; unit < fixture_.units(); ++unit) {
+      const auto sources = fixture_.unit(unit, hangs[static_cast<std::size_t>(way)], under_);
+      const double share = parameters_.share(unknowns.values, unit) / fixture_.units();
+      light.col(way) += share * direct_of_mix(sources, mix, places.facing);
+      received.col(way) += share * room_.received(sources, mix);
+    }
+  if (room_.reflects()) light += exchange.reflected(places.gathering, received);
+  return light;
+}
+
 void WholeLightModel::add_slopes(ModelLight& light, const ModelPlaces& places, const Eigen::MatrixXd& reflected,
-                                 const LobeRoom::Exchange& exchange, std::size_t height, const FitUnknowns& at) const {
+                                 const LobeRoom::Exchange& exchange, const Hang& hang, int height,
+                                 const FitUnknowns& at) const {
   light.by_parameter = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.list.size()), parameters_.size());
   const LobeFlux mix = mix_of(at.flux);
-  const Hang hang = parameters_.hang(at.values, height);
   const int units = fixture_.units();
   const auto add = [&](FitParameter::Kind kind, int index, const Eigen::VectorXd& slope) {
     if (const Eigen::Index k = parameters_.find(kind, index); k >= 0) light.by_parameter.col(k) += slope;
@@ -94,7 +110,7 @@ void WholeLightModel::add_slopes(ModelLight& light, const ModelPlaces& places, c
     add(FitParameter::Kind::OffsetY, 0, slope([](Hang& h) { h.y_m += small_m; }, small_m));
     const Eigen::VectorXd upward = slope([](Hang& h) { h.height_m += small_m; }, small_m);
     add(FitParameter::Kind::Datum, 0, upward);
-    add(FitParameter::Kind::HeightShift, static_cast<int>(height), upward);
+    if (height >= 0) add(FitParameter::Kind::HeightShift, height, upward);
     add(FitParameter::Kind::Roll, parameters_.lean_of(unit),
         slope([&](Hang& h) { h.leans[u].roll_deg += small_deg; }, small_deg));
     add(FitParameter::Kind::Pitch, parameters_.lean_of(unit),

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <span>
 #include <vector>
 
 #include "core/optics/lobe_room.h"
@@ -37,17 +38,20 @@ class WholeLightModel {
 
   ModelPlaces places(std::vector<Vec3> list) const;
 
-  /// The model's light at places with the fixture as it hangs at one of the heights. `reflected` comes from
+  /// The model's light at places with the fixture as it hangs. `reflected` comes from
   /// LobeRoom::Exchange::reflected_by() of the same places and reflectances.
-  ModelLight light(const ModelPlaces& places, const Eigen::MatrixXd& reflected, std::size_t height,
+  ModelLight light(const ModelPlaces& places, const Eigen::MatrixXd& reflected, const Hang& hang,
                    const Eigen::VectorXd& values) const;
-  /// Adds by_parameter for a mix.
+  /// Adds by_parameter for a mix; `height` is the measured one that it hangs at, −1 between them.
   void add_slopes(ModelLight& light, const ModelPlaces& places, const Eigen::MatrixXd& reflected,
-                  const LobeRoom::Exchange& exchange, std::size_t height, const FitUnknowns& at) const;
+                  const LobeRoom::Exchange& exchange, const Hang& hang, int height, const FitUnknowns& at) const;
 
   /// Light of a mix at places with the fixture hanging in any way.
   Eigen::VectorXd light_of(const FitUnknowns& unknowns, const Hang& hang, const ModelPlaces& places,
                            const Eigen::MatrixXd& reflected) const;
+  /// The same in many ways of hanging, a column each: what it reflects on is gathered for all of them at once.
+  Eigen::MatrixXd light_of(const FitUnknowns& unknowns, std::span<const Hang> hangs, const ModelPlaces& places,
+                           const LobeRoom::Exchange& exchange) const;
 
   FitForm known;  ///< what the fit leaves of the unknowns
 
