@@ -27,8 +27,13 @@ std::optional<Problem> bring_to(Book& book, const TestRecord& test, const std::v
   std::vector<double> fresh;
   const auto near = [&](double a, double b) { return std::abs(a - b) <= same; };
   for (const Step& step : present)
-    if (std::none_of(wanted.begin(), wanted.end(), [&](double w) { return near(w, step.*value); }))
+    if (!step.extra && std::none_of(wanted.begin(), wanted.end(), [&](double w) { return near(w, step.*value); }))
       dropped.push_back(step);
+  // What is there beside the plan joins it.
+  std::vector<Step> joining;
+  for (const Step& step : present)
+    if (step.extra && std::any_of(wanted.begin(), wanted.end(), [&](double w) { return near(w, step.*value); }))
+      joining.push_back(step);
   for (const double w : wanted)
     if (std::none_of(present.begin(), present.end(), [&](const Step& s) { return near(w, s.*value); }) &&
         std::none_of(fresh.begin(), fresh.end(), [&](double f) { return near(f, w); }))
@@ -40,6 +45,10 @@ std::optional<Problem> bring_to(Book& book, const TestRecord& test, const std::v
                        fmt::format("keep {} in the list", text(step.*value))};
   book.edit(label, [&](Edit& edit) {
     for (const Step& step : dropped) edit.erase<Step>(step.id);
+    for (Step step : joining) {
+      step.extra = false;
+      edit.save(step);
+    }
     for (const double w : fresh) {
       Step step;
       step.test_id = test.test.id;
@@ -92,7 +101,7 @@ std::optional<Problem> plan_grid(Book& book, const TestRecord& test, const Grid&
     for (Sweep sweep : test.sweeps) {
       const bool begun =
           std::any_of(test.placements.begin(), test.placements.end(), [&](auto& p) { return p.sweep_id == sweep.id; });
-      if (begun || has_readings(test, sweep)) continue;
+      if (begun || sweep.confirms || has_readings(test, sweep)) continue;
       set_grid(sweep, grid);
       edit.save(sweep);
     }

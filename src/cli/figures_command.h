@@ -17,6 +17,7 @@ void add_power_commands(CLI::App& app, int& status);
 
 /// Adds `whole-light FILE`, `between FILE` and `elsewhere FILE`.
 void add_light_commands(CLI::App& app, int& status);
+void add_settle_command(CLI::App& app, int& status);
 
 /// Adds `read FILE`.
 void add_read_command(CLI::App& app, int& status);

@@ -46,6 +46,7 @@ void find_height_slope(BudgetQuestion& q, const TestRecord& test_record, const S
   std::vector<RungLight> rungs;
   for (const Rung& rung : test_record.rungs) {
     const Sweep* other = test_record.sweep(rung.id, sweep.stop_id);
+    if (other && other->confirms) continue;
     const auto found = other ? views.find(other->id) : views.end();
     if (found != views.end() && found->second->read() > 0)
       rungs.push_back({rung.height_m, light_at(view.layout, found->second->layout, found->second->ppfd)});

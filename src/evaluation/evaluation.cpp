@@ -259,14 +259,15 @@ const Evidence* Evaluation::evidence_so_far(Id sweep_id) const {
 std::optional<Grade> Evaluation::grade() const {
   std::optional<Grade> weakest;
   for (const auto& [id, s] : parts_->sweeps)
-    if (const Evidence* e = evidence(id); e && (!weakest || e->grade < *weakest)) weakest = e->grade;
+    if (const Evidence* e = s->row.confirms ? nullptr : evidence(id); e && (!weakest || e->grade < *weakest))
+      weakest = e->grade;
   return weakest;
 }
 
 const TestLight* Evaluation::light() const {
   const Sweep* first = nullptr;
   for (const auto& [id, s] : parts_->sweeps)
-    if (s->digest.read > 0 && !first) first = s.get();
+    if (s->digest.read > 0 && !s->row.confirms && !first) first = s.get();
   if (!first) return nullptr;
   return parts_->light
       ->get([&]() -> std::optional<std::shared_ptr<const TestLight>> {

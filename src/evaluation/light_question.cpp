@@ -34,7 +34,7 @@ LightQuestion light_question(const TestRecord& test_record, const SweepViews& vi
   for (const Stop& stop : test_record.stops)
     if (std::any_of(test_record.sweeps.begin(), test_record.sweeps.end(), [&](const Sweep& s) {
           const auto view = views.find(s.id);
-          return s.stop_id == stop.id && view != views.end() && view->second->read() > 0;
+          return s.stop_id == stop.id && !s.confirms && view != views.end() && view->second->read() > 0;
         }))
       stops.push_back(stop);
   std::stable_sort(stops.begin(), stops.end(),
@@ -44,7 +44,7 @@ LightQuestion light_question(const TestRecord& test_record, const SweepViews& vi
     double sum = 0, count = 0;
     for (const Sweep& sweep : test_record.sweeps) {
       const auto view = views.find(sweep.id);
-      if (sweep.stop_id != stop.id || view == views.end() || view->second->read() == 0) continue;
+      if (sweep.stop_id != stop.id || sweep.confirms || view == views.end() || view->second->read() == 0) continue;
       if (sweep.power_w) sum += *sweep.power_w, count += 1;
       const Rung* rung = test_record.rung(sweep.rung_id);
       if (!rung) continue;

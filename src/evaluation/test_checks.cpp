@@ -136,7 +136,7 @@ std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span
     const Sweep* sweep = test_record.sweep(d.sweep_id);
     const Rung* rung = sweep ? test_record.rung(sweep->rung_id) : nullptr;
     const Stop* stop = sweep ? test_record.stop(sweep->stop_id) : nullptr;
-    if (!rung || !stop || d.read < d.stations) continue;
+    if (!rung || !stop || sweep->confirms || d.read < d.stations) continue;
     summaries.push_back({rung->height_m, stop->percent, d.mean_ppfd, d.center_ppfd, sweep->power_w});
     ids.push_back(d.sweep_id);
   }

@@ -72,6 +72,7 @@ class TestLight {
   const std::vector<LeftOutHeight>& left_out() const { return inner().left_out; }
   /// Whether that was asked for and is there: who may not wait asks this first.
   bool left_out_known() const { return inner_there_; }
+  const BetweenHeights& between() const { return inner().between; }
   BetweenWay way() const { return inner().between.way(); }
   std::pair<double, double> heights_m() const { return inner().between.reach_m(); }
   std::pair<double, double> percents() const;
@@ -87,6 +88,9 @@ class TestLight {
 
   /// Light at a height and setting between those walked.
   Result<PredictedFigures> between(double height_m, double percent) const;
+
+  /// What the sensor's calibration and the like do to all light, a relative standard deviation.
+  double shared_light_sd() const { return shared_light_ / 2; }
 
   /// Watts at a setting, where they are known; light beside the first setting's.
   std::optional<double> power_w(double percent) const;

@@ -10,6 +10,7 @@
 #include <unordered_map>
 #include <unordered_set>
 
+#include "core/settle/settle_rule.h"
 #include "core/sweep/correction.h"
 #include "record/kinds.h"
 #include "record/plan_grid.h"
@@ -221,6 +222,13 @@ class Search {
     check_grid("test", 1, t, 0, false);
     if (t.target_low_ppfd > t.target_high_ppfd)
       add("test", 1, "target_low_ppfd", fmt::format("{}", t.target_low_ppfd), "at most the band's high end", 0, true);
+    for (std::size_t i = 0; i < record_.settlings.size(); ++i)
+      if (const std::string& rule = record_.settlings[i].rule; !parse_settle_rule(rule))
+        add("settling", i + 1, "rule", rule.substr(0, longest_shown),
+            "edge, every, share:90, mean, corners:600 or center:800", 0);
+    for (std::size_t i = 0; i < record_.card_rows.size(); ++i)
+      if (const CardRow& row = record_.card_rows[i]; row.low_ppfd > row.high_ppfd)
+        add("card_row", i + 1, "low_ppfd", fmt::format("{}", row.low_ppfd), "at most the band's high end", 0);
   }
 
   const TestRecord& record_;

@@ -1,6 +1,7 @@
 #include "record/test_record.h"
 
 #include <algorithm>
+#include <iterator>
 
 #include "record/kinds.h"
 
@@ -14,6 +15,18 @@ const Record* by_id(const std::vector<Record>& records, Id id) {
 }
 
 }  // namespace
+
+std::vector<Rung> TestRecord::planned_rungs() const {
+  std::vector<Rung> planned;
+  std::copy_if(rungs.begin(), rungs.end(), std::back_inserter(planned), [](const Rung& r) { return !r.extra; });
+  return planned;
+}
+
+std::vector<Stop> TestRecord::planned_stops() const {
+  std::vector<Stop> planned;
+  std::copy_if(stops.begin(), stops.end(), std::back_inserter(planned), [](const Stop& s) { return !s.extra; });
+  return planned;
+}
 
 const Rung* TestRecord::rung(Id id) const { return by_id(rungs, id); }
 const Stop* TestRecord::stop(Id id) const { return by_id(stops, id); }

@@ -9,6 +9,7 @@
 
 #include "record/faults.h"
 #include "record/kinds/bench.h"
+#include "record/kinds/card_row.h"
 #include "record/kinds/claim.h"
 #include "record/kinds/crop_target.h"
 #include "record/kinds/dismissal.h"
@@ -20,6 +21,7 @@
 #include "record/kinds/placement.h"
 #include "record/kinds/reading.h"
 #include "record/kinds/rung.h"
+#include "record/kinds/settling.h"
 #include "record/kinds/side_reading.h"
 #include "record/kinds/stair_reading.h"
 #include "record/kinds/stair_stop.h"
@@ -55,9 +57,16 @@ struct TestRecord {
   std::vector<TargetSetting> target_settings;
   std::vector<Temperature> temperatures;
   std::vector<OwnSize> own_sizes{};
+  std::vector<Settling> settlings{};  ///< one at most
+  std::vector<CardRow> card_rows{};
   /// What in it cannot be, as found by who read it from a lab book: sweeps that these would enter are set apart.
   std::vector<Fault> faults{};
 
+  /// Whether a height and setting are part of the plan: extra ones are there for single sweeps alone.
+  bool planned(const Rung& rung, const Stop& stop) const { return !rung.extra && !stop.extra; }
+  std::vector<Rung> planned_rungs() const;
+  std::vector<Stop> planned_stops() const;
+  std::size_t planned_sweeps() const { return planned_rungs().size() * planned_stops().size(); }
   const Rung* rung(Id id) const;
   const Stop* stop(Id id) const;
   const Meter* meter(const std::optional<Id>& id) const;
@@ -74,7 +83,8 @@ inline constexpr std::tuple test_tables{
     &TestRecord::test,           &TestRecord::rungs,           &TestRecord::stops,         &TestRecord::sweeps,
     &TestRecord::readings,       &TestRecord::placements,      &TestRecord::wall_readings, &TestRecord::side_readings,
     &TestRecord::dismissals,     &TestRecord::log_parts,       &TestRecord::lamp_events,   &TestRecord::stair_stops,
-    &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures,  &TestRecord::own_sizes};
+    &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures,  &TestRecord::own_sizes,
+    &TestRecord::settlings,      &TestRecord::card_rows};
 
 template <typename Part>
 struct RecordOf {

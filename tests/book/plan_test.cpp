@@ -1,5 +1,6 @@
 #include <gtest/gtest.h>
 
+#include "book/settle_plan.h"
 #include "temporary_book.h"
 
 using namespace sunbreak;
@@ -107,4 +108,44 @@ TEST(PlanHeights, ARungWithoutReadingsGoesWithAllThatHangsOnItsSweep) {
               left.dismissals.empty() && left.placements.empty());
   book->undo();
   EXPECT_EQ(book.test_record(test), full);
+}
+
+TEST(PlanConfirmation, StandsBesideThePlanAndIsMadeOnce) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  ASSERT_FALSE(plan_heights(*book, book.test_record(test), {0.6, 0.45}).has_value());
+  const Layout layout = lay_out({1.2, 1.2}, {GridKind::Cells, 6, 6, 0, 0, {}}).value();
+  std::vector<double> predicted;
+  for (const Station& s : layout.stations) predicted.push_back(500 + 100 * s.x_m);
+  const std::size_t planned = book.test_record(test).planned_sweeps();
+  const auto there = plan_confirmation(*book, book.test_record(test), 0.52, 63.4, predicted, layout);
+  ASSERT_TRUE(there);
+  const TestRecord record = book.test_record(test);
+  EXPECT_EQ(record.planned_sweeps(), planned);
+  const Sweep* sweep = record.sweep(there.value().first, there.value().second);
+  ASSERT_TRUE(sweep && sweep->confirms);
+  const auto spots = grid_of(*sweep).spots;
+  EXPECT_GE(spots.size(), 5u);
+  EXPECT_LE(spots.size(), 9u);
+  EXPECT_EQ(spots.front().name, "center");
+  EXPECT_TRUE(record.rung(there.value().first)->extra);
+  EXPECT_EQ(plan_confirmation(*book, record, 0.52, 63.4, predicted, layout).value(), there.value());
+  // A change of the plan leaves it alone; its height may join the plan.
+  ASSERT_FALSE(plan_heights(*book, record, {0.6}).has_value());
+  EXPECT_TRUE(book.test_record(test).sweep(there.value().first, there.value().second));
+  ASSERT_FALSE(plan_grid(*book, book.test_record(test), {GridKind::Cells, 4, 4, 0, 0, {}}).has_value());
+  EXPECT_EQ(grid_of(*book.test_record(test).sweep(there.value().first, there.value().second)).spots.size(),
+            spots.size());
+  ASSERT_FALSE(plan_heights(*book, book.test_record(test), {0.6, 0.52}).has_value());
+  EXPECT_FALSE(book.test_record(test).rung(there.value().first)->extra);
+  // Where the plan's own sweep stands there is nothing to confirm.
+  book->edit("a sweep", [&](Edit& e) {
+    const TestRecord now = book.test_record(test);
+    sweep_for(e, now, now.rungs.front().id, now.planned_stops().front().id);
+  });
+  const TestRecord now = book.test_record(test);
+  const auto refused =
+      plan_confirmation(*book, now, now.rungs.front().height_m, now.planned_stops().front().percent, predicted, layout);
+  ASSERT_FALSE(refused);
+  EXPECT_EQ(refused.problem().means, "there is nothing to confirm");
 }

@@ -353,6 +353,43 @@ TEST_F(Cli, WholeLightIsFoundFromALabBookAndAPackageAlike) {
   EXPECT_NE(archive.value().at("whole_light.csv").find("restated_white_tent_mean_ppfd"), std::string::npos);
 }
 
+TEST_F(Cli, SettleAnswersOrSaysWhyNot) {
+  const std::string book = sample_book(), of = " --test 3 --json";
+  const auto settle = [&](const std::string& how) {
+    const auto answer = run("settle " + book + " " + how + of);
+    EXPECT_EQ(answer.status, 0) << answer.err;
+    return nlohmann::json::parse(answer.out);
+  };
+  const auto wide = settle("--target-low 20 --target-high 5000 --rule every --area 60x60cm --list 'Short days'");
+  for (const char* key : {"rule", "fewest_watts", "widest", "most_even", "reason", "card", "lacks", "area"})
+    EXPECT_TRUE(wide.contains(key)) << key;
+  ASSERT_FALSE(wide["fewest_watts"].is_null()) << wide["reason"];
+  for (const char* key : {"height_m", "dimmer_pct", "power_w", "mean_ppfd", "edge_mean_ppfd", "lowest_ppfd",
+                          "highest_ppfd", "in_band_share", "lowest_over_mean", "chance", "expanded_k2", "predicted"})
+    EXPECT_TRUE(wide["fewest_watts"].contains(key)) << key;
+  EXPECT_EQ(wide["widest"]["in_band_share"], 1.0);
+  EXPECT_EQ(wide["card"].size(), 5u);
+  EXPECT_EQ(wide["card"][0]["stage"], "propagation");
+  EXPECT_FALSE(wide["lacks"].empty()) << "it has no stair";
+  EXPECT_NEAR(wide["area"]["left_m"].get<double>(), wide["area"]["front_m"].get<double>(), 1e-9);
+  // A band of daily light is one of PPFD by the hours: 0.864 mol/m²/d in 12 h are 20 µmol/m²/s.
+  const auto daily = settle("--dli-low 0.864 --dli-high 216 --photoperiod 12 --rule every --area 60x60cm");
+  EXPECT_EQ(daily["fewest_watts"]["height_m"], wide["fewest_watts"]["height_m"]);
+  const auto none = settle("--target-low 4000 --target-high 5000");
+  EXPECT_TRUE(none["fewest_watts"].is_null());
+  EXPECT_NE(none["reason"]["fewest_watts"].get<std::string>().find("too dim everywhere"), std::string::npos);
+  const auto at = settle("--target-low 20 --target-high 5000 --rule mean --at-height 50cm");
+  EXPECT_EQ(at["fewest_watts"]["height_m"], 0.5);
+  for (const char* wrong : {"--rule edges", "--area 5x5m", "--area nowhere", "--photoperiod 25", "--sure 100",
+                            "--list none", "--policy best", "--target-low 5", "--target-low 500 --target-high 400",
+                            "--target-low 20 --target-high 50 --dli-low 3", "--at-height 3m", "--at-dimmer 40",
+                            "--at-watts 1", "--min-height high"}) {
+    const auto refused = run("settle " + book + " " + wrong + of);
+    EXPECT_EQ(refused.status, 3) << wrong;
+    EXPECT_FALSE(refused.err.empty()) << wrong;
+  }
+}
+
 TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
   const std::string book = sample_book(), of = " --test 3 --json";
   const auto between = run("between " + book + " --height 50cm" + of);

@@ -51,6 +51,9 @@ TestRecord whole_test() {
   t.stair_readings = {{1, 1, 5, 560, "live", 5, 1.0}, {2, 2, 5, 282, "live", 5, 0.9}};
   t.target_settings = {{1, 1, "leafy & herbs", "corners", 150, 0.6, 31, 151.2, 104, at(6000)}};
   t.own_sizes = {{1, 1, 0.75, 0.75}};
+  t.settlings = {{1, 1, "share:80", 90, 0.1, 0.1, 1, 1, 0.3, 0.7, 300, 1200, "Short days", "widest"}};
+  t.card_rows = {{1, 1, "leafy & herbs", 210, 295, 16, 0.6, 50, 4, true},
+                 {2, 1, "young plants", 245, 400, 18, {}, {}, {}, false}};
   t.temperatures = {{1, 1, "driver", "infrared", 51.5, 0.95, 0.6, 22.0, true, at(7000), ""}};
   return t;
 }

@@ -10,6 +10,7 @@ namespace sunbreak::record {
 struct Rung {
   Id id = 0, test_id = 0;
   double height_m = 0.45;
+  bool extra = false;  ///< not of the plan: there for what confirms a prediction
   bool operator==(const Rung&) const = default;
 };
 
@@ -22,6 +23,7 @@ struct Described<Rung> {
     columns.add("height_m", &Rung::height_m, "emitting plane to the sensor's receiving surface")
         .unit("m")
         .between(0.01, 10);
+    columns.add("extra", &Rung::extra, "not of the plan: there for a sweep that confirms a prediction").since(7);
   }
 };
 

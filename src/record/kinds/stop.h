@@ -10,6 +10,7 @@ namespace sunbreak::record {
 struct Stop {
   Id id = 0, test_id = 0;
   double percent = 100;
+  bool extra = false;  ///< not of the plan: there for what confirms a prediction
   bool operator==(const Stop&) const = default;
 };
 
@@ -20,6 +21,7 @@ struct Described<Stop> {
   static void describe(Columns& columns) {
     columns.add("test_id", &Stop::test_id, "the test").belongs_to("test");
     columns.add("percent", &Stop::percent, "dimmer setting [% of the dial]").between(0, 200);
+    columns.add("extra", &Stop::extra, "not of the plan: there for a sweep that confirms a prediction").since(7);
   }
 };
 

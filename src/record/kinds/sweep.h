@@ -17,6 +17,7 @@ struct Sweep {
   double dark_offset = 0, calibration_factor = 1, spectral_factor = 1;
   std::optional<double> power_w;
   std::string notes;
+  bool confirms = false;  ///< a few spots that a prediction is held against; no part of what predicts
   bool operator==(const Sweep&) const = default;
 };
 
@@ -46,6 +47,7 @@ struct Described<Sweep> {
         .unit("W")
         .between(0, 100000);
     columns.add("notes", &Sweep::notes, "remarks");
+    columns.add("confirms", &Sweep::confirms, "a few spots that a prediction is held against").since(7);
   }
 };
 

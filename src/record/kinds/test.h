@@ -35,6 +35,9 @@ struct Test {
   std::optional<double> height_uncertainty_m, position_uncertainty_m, edge_uncertainty_m, spectral_uncertainty_pct,
       cosine_uncertainty_pct;
   std::string evenness_lead = "lowest_over_mean";  ///< the figure that stands for evenness where one has to
+  /// How the heights were chosen: ladder, maker, center or target; empty: not stated.
+  std::string height_rule;
+  std::optional<double> height_rule_ppfd;  ///< that the center was to read
   std::string notes, created_at;
   bool simulated = false, removed = false;
   bool operator==(const Test&) const = default;
@@ -154,6 +157,15 @@ struct Described<Test> {
         .one_of({"lowest_over_mean", "lowest_over_highest", "highest_over_lowest", "p5_over_mean", "cv",
                  "center_minus_corners_ppfd"})
         .since(6);
+    columns
+        .add("height_rule", &Test::height_rule,
+             "how the heights were chosen: a fixed ladder, the maker's, center reads a PPFD, best for a target")
+        .one_of({"ladder", "maker", "center", "target"})
+        .since(7);
+    columns.add("height_rule_ppfd", &Test::height_rule_ppfd, "the PPFD that the center was to read")
+        .unit("umol/m2/s")
+        .between(0, 20000)
+        .since(7);
     columns.add("simulated", &Test::simulated, "readings come from a simulated bench").since(2);
     columns.add("removed", &Test::removed, "taken off the shelf");
   }

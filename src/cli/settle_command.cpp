@@ -1,0 +1,244 @@
+#include <fmt/format.h>
+
+#include <cmath>
+#include <iostream>
+#include <memory>
+
+#include "cli/figures_command.h"
+#include "cli/input_output.h"
+#include "cli/source_test.h"
+#include "core/quantity/daily_light.h"
+#include "core/quantity/length.h"
+#include "evaluation/crop_targets.h"
+#include "evaluation/evaluation.h"
+#include "evaluation/settle_field.h"
+#include "evaluation/settle_words.h"
+#include "exchange/settle/settle_json.h"
+
+namespace sunbreak::cli {
+namespace {
+
+using evaluation::TestLight;
+using nlohmann::ordered_json;
+
+struct SettleArguments {
+  std::string file, test, rule = "edge", area, min_height, max_height, at_height, list, policy = "fewest watts";
+  double low = NAN, high = NAN, dli_low = NAN, dli_high = NAN, hours = NAN;
+  double max_watts = NAN, max_ppfd = NAN, sure = 50, at_watts = NAN, at_dimmer = NAN;
+  bool json = false;
+};
+
+/// What is asked, put together from the arguments and the test's own target where they name none.
+struct Asked {
+  SettleRequest request;
+  exchange::SettleUse use;
+  Rectangle area;
+};
+
+Result<Band> asked_band(const SettleArguments& a, const record::Test& test, double hours) {
+  const bool by_ppfd = !std::isnan(a.low) || !std::isnan(a.high),
+             by_light = !std::isnan(a.dli_low) || !std::isnan(a.dli_high);
+  if (by_ppfd && by_light)
+    return Problem{"a target in PPFD and one of daily light", "only one can hold", "give one of them"};
+  Band band{test.target_low_ppfd, test.target_high_ppfd};
+  if (by_ppfd) band = {a.low, a.high};
+  if (by_light) band = {ppfd_for_dli(a.dli_low, hours), ppfd_for_dli(a.dli_high, hours)};
+  if (!(band.low > 0) || !(band.high > band.low))
+    return Problem{
+        fmt::format("a target of {:.4g} to {:.4g}", by_light ? a.dli_low : band.low, by_light ? a.dli_high : band.high),
+        "", "give both ends, the lower over zero and under the higher"};
+  return band;
+}
+
+Result<std::optional<double>> length_limit(const std::string& text) {
+  if (text.empty()) return std::optional<double>{};
+  const auto length = parse_length_m(text);
+  if (!length) return length.problem();
+  return std::optional(length.value());
+}
+
+std::optional<double> limit(double value) { return std::isnan(value) ? std::nullopt : std::optional(value); }
+
+Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test, const TestLight& light) {
+  Asked asked;
+  asked.use = {std::isnan(a.hours) ? test.test.photoperiod_h : a.hours, test.test.tariff_per_kwh};
+  if (!(asked.use.photoperiod_h > 0) || asked.use.photoperiod_h > 24)
+    return Problem{fmt::format("a photoperiod of {:.4g} h", asked.use.photoperiod_h), "",
+                   "choose more than 0 and at most 24"};
+  const auto band = asked_band(a, test.test, asked.use.photoperiod_h);
+  if (!band) return band.problem();
+  const auto rule = parse_settle_rule(a.rule);
+  if (!rule) return rule.problem();
+  if (!(a.sure > 0) || a.sure >= 100)
+    return Problem{fmt::format("{:.4g} % sure", a.sure), "", "choose between 0 and 100"};
+  const auto least = length_limit(a.min_height), most = length_limit(a.max_height);
+  if (!least) return least.problem();
+  if (!most) return most.problem();
+  asked.request = {
+      band.value(), rule.value(), {least.value(), most.value(), limit(a.max_watts), limit(a.max_ppfd)}, a.sure / 100};
+  const auto area = evaluation::parse_area(a.area, evaluation::whole_area(light), LengthUnit::Centimeter);
+  if (!area) return area.problem();
+  asked.area = area.value();
+  return asked;
+}
+
+/// The maps that the arguments leave: all, or those at one height, setting or wattage.
+Result<SettleMaps> asked_maps(const SettleArguments& a, const TestLight& light, const Rectangle& area) {
+  std::vector<double> heights = evaluation::settle_heights(light, UnitSystem::Metric);
+  if (!a.at_height.empty()) {
+    const auto height = parse_length_m(a.at_height);
+    if (!height) return height.problem();
+    const auto [low, high] = light.heights_m();
+    constexpr double rounding_m = 1e-6;
+    if (height.value() < low - rounding_m || height.value() > high + rounding_m)
+      return Problem{fmt::format("{:.1f} cm is beyond what can be told ({:.1f} … {:.1f} cm)", 100 * height.value(),
+                                 100 * low, 100 * high),
+                     "a prediction there would be a guess", "ask for a height between, or walk that one"};
+    heights = {height.value()};
+  }
+  auto maps = evaluation::settle_maps(light, area, std::move(heights), 0);
+  if (!maps) return maps;
+  std::optional<SettleSetting> setting;
+  if (!std::isnan(a.at_dimmer)) {
+    setting = setting_at(maps.value(), a.at_dimmer);
+    if (!setting)
+      return light.setting(a.at_dimmer).ok()
+                 ? Problem{fmt::format("{:.4g} % is not known", a.at_dimmer), "", "ask for another"}
+                 : light.setting(a.at_dimmer).problem();
+  } else if (!std::isnan(a.at_watts)) {
+    setting = setting_of_power(maps.value(), a.at_watts);
+    const auto& steps = maps.value().steps;
+    if (!setting)
+      return Problem{fmt::format("no setting is known to take {:.4g} W", a.at_watts),
+                     steps.front().power_w && steps.back().power_w
+                         ? fmt::format("known are {:.0f} … {:.0f} W", *steps.front().power_w, *steps.back().power_w)
+                         : "no watts are on record",
+                     "ask for watts between, or run the dimmer's stair"};
+  }
+  return setting ? at_setting(maps.value(), *setting) : maps;
+}
+
+std::string point_text(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& p) {
+  const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *p.height, p.setting);
+  return fmt::format(
+      "{}: mean {:.0f} ± {:.0f}, edge {:.0f} ± {:.0f}, {:.0f} to {:.0f} µmol/m²/s, {:.0f} % in band, lowest ÷ mean "
+      "{:.2f}; the rule holds with a chance of {:.0f} %",
+      evaluation::settle_place_words(p, UnitSystem::Metric), p.figures.mean, e.mean, p.figures.edge, e.edge,
+      p.figures.lowest, p.figures.highest, 100 * p.figures.in_band, p.figures.lowest_over_mean(), 100 * p.chance);
+}
+
+void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswers& answers) {
+  fmt::print("Predicted, not measured. Rule: {}.\n", settle_rule_words(asked.request.rule, asked.request.band));
+  const auto print = [&](const char* name, const Result<SettlePoint>& answer) {
+    fmt::print("{:14}{}\n", name,
+               answer ? point_text(maps, asked.request, answer.value()) + "." : answer.problem().sentence());
+  };
+  print("fewest watts", answers.fewest_watts);
+  print("widest", answers.widest);
+  print("most even", answers.most_even);
+  for (const std::string& words : evaluation::settle_cost_words(answers, maps.lattice, UnitSystem::Metric))
+    fmt::print("{}\n", words);
+  if (answers.fewest_watts) {
+    SettleRequest likely = asked.request;
+    likely.sure = 0.5;
+    const auto at_half = fewest_watts(maps, likely);
+    const std::string price = evaluation::settle_price_words(at_half ? std::optional(at_half.value()) : std::nullopt,
+                                                             answers.fewest_watts.value(), asked.request.sure);
+    if (!price.empty()) fmt::print("{}\n", price);
+  }
+}
+
+Result<std::vector<record::CropTarget>> asked_list(const SettleArguments& a) {
+  if (a.list.empty()) return std::vector<record::CropTarget>{};
+  const auto all = source_targets(a.file);
+  auto list = evaluation::targets_of_set(all, a.list);
+  if (!list.empty()) return list;
+  std::string names;
+  for (const std::string& name : evaluation::set_names(all)) names += (names.empty() ? "" : ", ") + name;
+  return Problem{"no list of targets is named '" + a.list + "'", "", "choose one of: " + names};
+}
+
+Result<CardPolicy> asked_policy(const std::string& text) {
+  std::string names;
+  for (const CardPolicyName& p : card_policies) {
+    if (p.id == text) return p.policy;
+    names += (names.empty() ? "" : ", ") + std::string(p.id);
+  }
+  return Problem{"a card by '" + text + "'", "", "choose one of: " + names};
+}
+
+int run_settle(const SettleArguments& a) {
+  const auto test = source_test(a.file, a.test);
+  if (!test) return refuse(test.problem());
+  const auto evaluation = evaluation::evaluate(test.value());
+  const TestLight* light = evaluation->light();
+  if (!light)
+    return refuse(
+        Problem{"no sweep of the test has readings", "there is no light to work with", "walk a height first"});
+  const auto asked = asked_of(a, test.value(), *light);
+  if (!asked) return refuse(asked.problem());
+  const auto list = asked_list(a);
+  if (!list) return refuse(list.problem());
+  const auto policy = asked_policy(a.policy);
+  if (!policy) return refuse(policy.problem());
+  const auto made = asked_maps(a, *light, asked.value().area);
+  if (!made) return refuse(made.problem());
+  const SettleMaps& maps = made.value();
+  const SettleRequest& request = asked.value().request;
+  const SettleAnswers answers = settle(maps, request);
+  std::vector<CardStage> stages;
+  for (const record::CropTarget& t : list.value())
+    stages.push_back({evaluation::band_of(t, t.photoperiod_h), t.photoperiod_h});
+  const auto rows = settle_card(maps, stages, request, policy.value());
+  if (a.json) {
+    ordered_json j = exchange::settle_json(maps, request, answers, asked.value().use);
+    j["card"] = ordered_json::array();
+    for (std::size_t i = 0; i < rows.size(); ++i)
+      j["card"].push_back(
+          exchange::settle_row_json(maps, request, list.value()[i].name, stages[i], rows[i], asked.value().use));
+    j["lacks"] = ordered_json::array();
+    for (const auto& lack : evaluation::settle_lacks(*light)) j["lacks"].push_back(lack.words);
+    std::cout << j.dump(2) << "\n";
+    return 0;
+  }
+  print_answers(maps, asked.value(), answers);
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    SettleRequest own = request;
+    own.band = stages[i].band;
+    fmt::print("{:24}{:>4.3g} h  {}\n", list.value()[i].name, stages[i].photoperiod_h,
+               rows[i] ? point_text(maps, own, rows[i].value()) + "." : rows[i].problem().sentence());
+  }
+  for (const auto& lack : evaluation::settle_lacks(*light)) fmt::print("{}\n", lack.words);
+  return 0;
+}
+
+}  // namespace
+
+void add_settle_command(CLI::App& app, int& status) {
+  auto a = std::make_shared<SettleArguments>();
+  CLI::App* c = app.add_subcommand("settle", "How to run the fixture: height, dimmer setting, hours");
+  c->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
+  c->add_option("--test", a->test, "the test's number or name");
+  c->add_option("--target-low", a->low, "low end of the target in µmol/m²/s; the test's own target by default");
+  c->add_option("--target-high", a->high, "high end");
+  c->add_option("--dli-low", a->dli_low, "low end as daily light in mol/m²/d");
+  c->add_option("--dli-high", a->dli_high, "high end");
+  c->add_option("--photoperiod", a->hours, "hours of light a day; the test's by default");
+  c->add_option("--rule", a->rule, "edge, every, share:90, mean, corners:600 or center:800");
+  c->add_option("--area", a->area,
+                "such as 100x100cm about the middle, or 100x60cm@10x20cm from the left and the front");
+  c->add_option("--min-height", a->min_height, "such as 30cm");
+  c->add_option("--max-height", a->max_height, "such as 80cm");
+  c->add_option("--max-watts", a->max_watts, "at the wall plug");
+  c->add_option("--max-ppfd", a->max_ppfd, "highest PPFD allowed anywhere on the area");
+  c->add_option("--sure", a->sure, "the least chance in % that the rule holds; 50 by default");
+  auto* watts = c->add_option("--at-watts", a->at_watts, "answer at the setting that takes so many watts");
+  c->add_option("--at-height", a->at_height, "answer at this height alone");
+  c->add_option("--at-dimmer", a->at_dimmer, "answer at this setting alone, in %")->excludes(watts);
+  c->add_option("--list", a->list, "a list of targets: a settings card with a row for each");
+  c->add_option("--policy", a->policy, "what the card goes by: fewest watts, widest, most even or one height");
+  c->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
+  c->callback([a, &status] { status = run_settle(*a); });
+}
+
+}  // namespace sunbreak::cli

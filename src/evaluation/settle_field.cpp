@@ -1,0 +1,189 @@
+#include "evaluation/settle_field.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <set>
+
+#include "core/settle/settle_maker.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+constexpr int field_settings = 60, steps_a_setting = 4;
+/// Of a light factor that a stair tells, relative: its readings and what lies between them.
+constexpr double stair_sd = 0.004;
+constexpr double least_side_m = 0.05, touching_m = 1e-6;
+
+SettleSetting settle_setting(const TestLight& light, double percent) {
+  const BetweenSetting b = light.setting(percent).value();
+  SettleSetting s{percent, b.light_factor, stair_sd, light.power_w(percent), b.lower, b.upper, b.upper_share};
+  const auto& settings = light.question().settings;
+  for (std::size_t k = 0; k < settings.size(); ++k)
+    if (settings[k].percent == percent && k < light.found().setting_factors.size()) {
+      const FoundValue& factor = light.found().setting_factors[k];
+      s.light_sd = std::isnan(factor.expanded) ? 0 : factor.expanded / 2 / factor.value;
+    }
+  return s;
+}
+
+/// So many settings over the dial's known part, and those walked.
+std::vector<SettleSetting> settings_over(const TestLight& light, int count) {
+  const auto [low, high] = light.percents();
+  std::set<double> percents;
+  for (int k = 0; k < count; ++k) percents.insert(low + (high - low) * k / (count - 1));
+  // In place of their nearest, so that a walked one is met exactly.
+  const double apart = (high - low) / (count - 1);
+  for (const LightSetting& walked : light.question().settings) {
+    std::erase_if(percents, [&](double at) { return std::abs(at - walked.percent) < apart / 2; });
+    if (walked.percent >= low && walked.percent <= high) percents.insert(walked.percent);
+  }
+  std::vector<SettleSetting> settings;
+  for (const double percent : percents) settings.push_back(settle_setting(light, percent));
+  return settings;
+}
+
+}  // namespace
+
+Rectangle whole_area(const TestLight& light) {
+  const auto& fit = light.question().fit;
+  if (light.way() == BetweenWay::Cubic) return fit.sweeps.front().layout.measured;
+  return {0, 0, fit.room.width_m, fit.room.depth_m};
+}
+
+Result<Rectangle> parse_area(std::string_view text, const Rectangle& whole, LengthUnit bare) {
+  const Problem unknown{fmt::format("'{}' is no area", text), "",
+                        "write it as 100x100cm, or with its place from the left and the front as 100x60cm@10x20cm"};
+  std::string typed(text);
+  for (const std::string_view cross : {"×", "*"})
+    for (auto at = typed.find(cross); at != std::string::npos; at = typed.find(cross))
+      typed.replace(at, cross.size(), "x");
+  if (typed.find_first_not_of(" \t") == std::string::npos) return whole;
+  const auto pair_of = [&](std::string part) -> std::optional<Footprint> {
+    // A bare last number has the usual unit, and a bare first one that of the last.
+    while (!part.empty() && part.back() == ' ') part.pop_back();
+    if (!part.empty() && (std::isdigit(static_cast<unsigned char>(part.back())) != 0 || part.back() == '.'))
+      part += symbol(bare);
+    const auto size = parse_footprint(part);
+    return size ? std::optional(size.value()) : std::nullopt;
+  };
+  const auto at = typed.find('@');
+  const auto size = pair_of(typed.substr(0, at));
+  if (!size) return unknown;
+  if (at == std::string::npos)
+    return Rectangle{whole.left_m + (whole.width_m - size->width_m) / 2,
+                     whole.front_m + (whole.depth_m - size->depth_m) / 2, size->width_m, size->depth_m};
+  const std::string place = typed.substr(at + 1);
+  const auto cross = place.find('x');
+  if (cross == std::string::npos) return unknown;
+  // A place may be 0, which no side is.
+  const auto unit_at = place.find_first_not_of("0123456789.,x \t");
+  const std::string unit = unit_at == std::string::npos ? std::string(symbol(bare)) : place.substr(unit_at);
+  const auto length_of = [&](std::string part) {
+    if (part.find_first_not_of("0123456789., \t") == std::string::npos) part += unit;
+    return parse_length_m(part);
+  };
+  const auto left = length_of(place.substr(0, cross)), front = length_of(place.substr(cross + 1));
+  if (!left || !front) return unknown;
+  return Rectangle{left.value(), front.value(), size->width_m, size->depth_m};
+}
+
+std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area) {
+  const Rectangle whole = whole_area(light);
+  if (!(area.width_m >= least_side_m) || !(area.depth_m >= least_side_m))
+    return Problem{fmt::format("an area of {:.1f} × {:.1f} cm", 100 * area.width_m, 100 * area.depth_m),
+                   "it is smaller than what light is known for", "choose 5 cm or more each way"};
+  if (area.left_m < whole.left_m - touching_m || area.front_m < whole.front_m - touching_m ||
+      area.left_m + area.width_m > whole.left_m + whole.width_m + touching_m ||
+      area.front_m + area.depth_m > whole.front_m + whole.depth_m + touching_m)
+    return Problem{fmt::format("an area of {:.1f} × {:.1f} cm, {:.1f} cm from the left and {:.1f} cm from the front",
+                               100 * area.width_m, 100 * area.depth_m, 100 * area.left_m, 100 * area.front_m),
+                   fmt::format("light is known for {:.1f} × {:.1f} cm", 100 * whole.width_m, 100 * whole.depth_m),
+                   "choose an area within it"};
+  return {};
+}
+
+Settling settling_of(const TestRecord& test_record) {
+  if (!test_record.settlings.empty()) return test_record.settlings.front();
+  Settling fresh;
+  fresh.test_id = test_record.test.id;
+  return fresh;
+}
+
+Rectangle area_asked(const Settling& settling, const TestLight& light) {
+  const Rectangle whole = whole_area(light);
+  if (!settling.area_width_m || !settling.area_depth_m) return whole;
+  const double width = *settling.area_width_m, depth = *settling.area_depth_m;
+  return {settling.area_left_m.value_or(whole.left_m + (whole.width_m - width) / 2),
+          settling.area_front_m.value_or(whole.front_m + (whole.depth_m - depth) / 2), width, depth};
+}
+
+SettleRequest request_asked(const Settling& settling, const Band& band) {
+  SettleRequest request;
+  request.band = band;
+  if (const auto rule = parse_settle_rule(settling.rule)) request.rule = rule.value();
+  request.limits = {settling.min_height_m, settling.max_height_m, settling.max_power_w, settling.max_ppfd};
+  request.sure = settling.sure_pct / 100;
+  return request;
+}
+
+std::vector<double> settle_heights(const TestLight& light, UnitSystem units) {
+  constexpr double centimeter_m = 0.01, half_inch_m = 0.0127;
+  std::vector<double> measured;
+  for (const FitSweep& sweep : light.question().fit.sweeps) measured.push_back(sweep.height_m);
+  auto heights = settle_heights_m(light.heights_m(), std::move(measured),
+                                  units == UnitSystem::Imperial ? half_inch_m : centimeter_m);
+  std::erase_if(heights, [&](double h) { return h >= light.question().fit.room.height_m; });
+  return heights;
+}
+
+SettleMaps settle_settings(const TestLight& light) {
+  SettleMaps maps;
+  maps.shared_sd = light.shared_light_sd();
+  if (const auto [low, high] = light.percents(); low == high) {
+    maps.settings = maps.steps = {settle_setting(light, low)};
+  } else {
+    maps.settings = settings_over(light, field_settings);
+    maps.steps = settings_over(light, field_settings * steps_a_setting);
+  }
+  return maps;
+}
+
+Result<SettleMaps> settle_maps(const TestLight& light, const Rectangle& area, std::vector<double> heights_m,
+                               double near_m, std::stop_token stop,
+                               const std::function<void(const SettleMaps&)>& on_more) {
+  if (light.question().fit.sweeps.empty())
+    return Problem{"no sweep has readings", "there is nothing to choose from", "walk a height"};
+  if (auto problem = problem_of_area(light, area)) return *problem;
+  const SettleMaker maker(light.question().fit, light.between(), area);
+  SettleMaps maps = settle_settings(light);
+  maps.lattice = maker.lattice();
+  maps.heights = maker.heights(std::move(heights_m), near_m, stop, [&](const SettleMaker::Heights& so_far) {
+    if (!on_more) return;
+    maps.heights = so_far;
+    on_more(maps);
+  });
+  if (maps.heights.empty() && !stop.stop_requested())
+    return Problem{"light is not known everywhere on that area", "stations were not read, or only loose spots were",
+                   "read the missing stations, or choose a smaller area"};
+  return maps;
+}
+
+std::vector<SettleLack> settle_lacks(const TestLight& light) {
+  std::vector<SettleLack> lacks;
+  std::set<double> heights;
+  for (const FitSweep& sweep : light.question().fit.sweeps) heights.insert(sweep.height_m);
+  if (heights.size() < 2)
+    lacks.push_back({SettleLack::From::Walk, "One height was walked: walk another, and the height can be chosen."});
+  if (const auto [low, high] = light.percents(); low == high)
+    lacks.push_back({SettleLack::From::WarmUp,
+                     "Light is known at one dimmer setting: run the stair with light, and the setting can be chosen."});
+  if (!light.power_w(light.percents().second))
+    lacks.push_back(
+        {SettleLack::From::WarmUp, "No watts are on record: note them, and what takes the fewest can be told."});
+  return lacks;
+}
+
+}  // namespace sunbreak::evaluation

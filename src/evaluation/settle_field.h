@@ -1,0 +1,50 @@
+#pragma once
+
+#include <functional>
+#include <stop_token>
+#include <string>
+#include <vector>
+
+#include "core/quantity/display.h"
+#include "core/quantity/length.h"
+#include "core/settle/settle_solver.h"
+#include "evaluation/test_light.h"
+
+namespace sunbreak::evaluation {
+
+/// The area of a test that is asked about where no other is named: the footprint; by the cubic what was measured of it.
+Rectangle whole_area(const TestLight& light);
+
+/// An area from "100x100cm", about the middle of the whole one, or "100x60cm@10x20cm", with its place from the left and
+/// the front; numbers without a unit are in `bare`. The whole one for nothing.
+Result<Rectangle> parse_area(std::string_view text, const Rectangle& whole, LengthUnit bare);
+
+/// What is wrong with an area of a test, if anything: outside of the footprint, or too small.
+std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area);
+
+/// What a tester asked, as it is on record of the test; the usual where nothing is.
+Settling settling_of(const TestRecord& test_record);
+/// The area of it, and the request for a band.
+Rectangle area_asked(const Settling& settling, const TestLight& light);
+SettleRequest request_asked(const Settling& settling, const Band& band);
+
+/// The heights a test's field has.
+std::vector<double> settle_heights(const TestLight& light, UnitSystem units);
+
+/// The settings a test's field has, without heights: those walked, and between and beyond them what its stair tells.
+SettleMaps settle_settings(const TestLight& light);
+
+/// The field of an area, its heights nearest to `near_m` first. `on_more` is told what there is so far, on the calling
+/// thread. Takes up to a second, and longer where whole light's left-out heights are not known yet.
+Result<SettleMaps> settle_maps(const TestLight& light, const Rectangle& area, std::vector<double> heights_m,
+                               double near_m, std::stop_token stop = {},
+                               const std::function<void(const SettleMaps&)>& on_more = {});
+
+/// What a test lacks for all of Settle, in words, and on which stage it is had; empty where it lacks nothing.
+struct SettleLack {
+  enum class From { Walk, WarmUp } from;
+  std::string words;
+};
+std::vector<SettleLack> settle_lacks(const TestLight& light);
+
+}  // namespace sunbreak::evaluation

@@ -1,0 +1,30 @@
+#pragma once
+
+#include <nlohmann/json.hpp>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/settle/settle_card.h"
+
+namespace sunbreak::exchange {
+
+/// What an answer is asked for beside the request: hours of light a day and the price of energy.
+struct SettleUse {
+  double photoperiod_h = 12;
+  std::optional<double> tariff_per_kwh;
+};
+
+/// A way of running the fixture: height, setting, watts, figures with their ±, chance. Keys: docs/formats.md.
+nlohmann::ordered_json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
+                                         const SettleUse& use);
+
+/// {"rule": …, "fewest_watts": … or null, …, "reason": {…}} as the command line prints it.
+nlohmann::ordered_json settle_json(const SettleMaps& maps, const SettleRequest& request, const SettleAnswers& answers,
+                                   const SettleUse& use);
+
+/// One row of a card: its stage, and the point or null with a reason.
+nlohmann::ordered_json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage,
+                                       const CardStage& wanted, const Result<SettlePoint>& row, SettleUse use);
+
+}  // namespace sunbreak::exchange
