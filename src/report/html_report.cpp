@@ -13,6 +13,8 @@
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
 #include "evaluation/stabilization.h"
+#include "report/card_section.h"
+#include "report/confirmation_section.h"
 #include "report/light_section.h"
 #include "report/power_section.h"
 #include "report/svg_figures.h"
@@ -328,8 +330,9 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   for (const record::Rung& rung : b.rungs)
     for (const record::Stop& stop : b.stops) {
       const record::Sweep* sweep = b.sweep(rung.id, stop.id);
-      if (!sweep || (!options.sweeps.empty() &&
-                     std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end()))
+      if (!sweep || sweep->confirms ||
+          (!options.sweeps.empty() &&
+           std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end()))
         continue;
       const evaluation::SweepView* view = evaluation.view(sweep->id);
       if (!view || view->read() == 0) continue;
@@ -360,7 +363,12 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
   page.set("method", data(method));
 
   add_power_section(page, b, evaluation.log(), units);
-  add_light_section(page, options.whole_light ? evaluation.light() : nullptr, units);
+  const evaluation::TestLight* light = options.whole_light ? evaluation.light() : nullptr;
+  add_light_section(page, light, units);
+  std::optional<evaluation::SettingsCard> card;
+  if (light && !b.card_rows.empty()) card = evaluation::settings_card(b, *light);
+  add_card_section(page, b, card ? &*card : nullptr, units);
+  add_confirmations(page, evaluation, light, units);
 
   const auto grade = evaluation.grade();
   page.set("graded", grade.has_value());

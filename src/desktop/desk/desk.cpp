@@ -102,6 +102,7 @@ void Desk::put_down(std::shared_ptr<record::TestRecord> test,
     for (const record::Rung& rung : test_->rungs)
       for (const record::Stop& stop : test_->stops) {
         if (rung_id_) break;
+        if (!test_->planned(rung, stop)) continue;
         const record::Sweep* sweep = test_->sweep(rung.id, stop.id);
         if (const evaluation::SweepDigest* digest = sweep ? digest_of(sweep->id) : nullptr; digest && digest->complete)
           continue;

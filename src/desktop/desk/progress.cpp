@@ -6,8 +6,9 @@ namespace sunbreak::desktop {
 
 SweepProgress sweep_progress(const Desk& desk) {
   const record::TestRecord& test = *desk.test();
-  SweepProgress progress{test.rungs.size() * test.stops.size()};
+  SweepProgress progress{test.planned_sweeps()};
   for (const record::Sweep& sweep : test.sweeps) {
+    if (sweep.confirms) continue;
     const evaluation::SweepDigest* digest = desk.digest_of(sweep.id);
     if (!digest) continue;
     progress.begun += digest->read > 0;

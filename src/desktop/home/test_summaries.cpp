@@ -68,8 +68,9 @@ std::optional<TestSummary> summary_of(const std::filesystem::path& book, Id test
   const auto evaluation = evaluation::evaluate(*record);
   TestSummary s;
   s.test = record->test;
-  s.planned = record->rungs.size() * record->stops.size();
+  s.planned = record->planned_sweeps();
   for (const auto& [id, view] : evaluation->views()) {
+    if (record->sweep(id)->confirms) continue;
     s.read += view->read();
     s.complete += view->complete();
   }

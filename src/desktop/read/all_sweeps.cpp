@@ -40,10 +40,10 @@ AllSweeps::AllSweeps(Desk& desk, const MapSettings& settings, QWidget* parent)
 }
 
 QRectF AllSweeps::cell(const QRectF& room, int rung, int stop) const {
-  const double width =
-                   (room.width() - side_px) / static_cast<double>(std::max<std::size_t>(1, desk_.test()->stops.size())),
+  const double width = (room.width() - side_px) /
+                       static_cast<double>(std::max<std::size_t>(1, desk_.test()->planned_stops().size())),
                height = (room.height() - head_px - foot_px) /
-                        static_cast<double>(std::max<std::size_t>(1, desk_.test()->rungs.size()));
+                        static_cast<double>(std::max<std::size_t>(1, desk_.test()->planned_rungs().size()));
   return QRectF(room.left() + side_px + stop * width, room.top() + head_px + rung * height, width, height)
       .adjusted(gap_px / 2, gap_px / 2, -gap_px / 2, -gap_px / 2);
 }
@@ -56,8 +56,8 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
   if (!desk_.test() || !desk_.view()) return;
   const Theme& t = theme();
   p.setRenderHint(QPainter::Antialiasing);
-  const auto& rungs = desk_.test()->rungs;
-  const auto& stops = desk_.test()->stops;
+  const auto rungs = desk_.test()->planned_rungs();
+  const auto stops = desk_.test()->planned_stops();
   std::optional<ShownValues> for_key;
   bool whole_page = true;
   const drawing::ScaleRange range = shared_range(desk_, settings_);  // a page to compare by has one scale
@@ -174,10 +174,11 @@ void AllSweeps::paintEvent(QPaintEvent*) {
 
 void AllSweeps::mousePressEvent(QMouseEvent* event) {
   if (!desk_.test()) return;
-  for (int r = 0; r < std::ssize(desk_.test()->rungs); ++r)
-    for (int s = 0; s < std::ssize(desk_.test()->stops); ++s)
-      if (cell(rect(), r, s).contains(event->position()))
-        return desk_.choose(desk_.test()->rungs[r].id, desk_.test()->stops[s].id);
+  const auto rungs = desk_.test()->planned_rungs();
+  const auto stops = desk_.test()->planned_stops();
+  for (int r = 0; r < std::ssize(rungs); ++r)
+    for (int s = 0; s < std::ssize(stops); ++s)
+      if (cell(rect(), r, s).contains(event->position())) return desk_.choose(rungs[r].id, stops[s].id);
 }
 
 void AllSweeps::mouseDoubleClickEvent(QMouseEvent*) { emit opened(); }

@@ -11,7 +11,7 @@
 
 #include "core/figures/figure_table.h"
 #include "core/whole_light/reference_rooms.h"
-#include "desktop/read/light_maps.h"
+#include "desktop/paint/light_maps.h"
 #include "desktop/read/light_page.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"

@@ -9,7 +9,7 @@
 #include <cmath>
 
 #include "core/figures/figure_table.h"
-#include "desktop/read/light_maps.h"
+#include "desktop/paint/light_maps.h"
 #include "desktop/read/light_side.h"
 #include "desktop/read/shown_values.h"
 #include "desktop/widgets/field_parsers.h"

@@ -79,7 +79,8 @@ void add_height_fields(Form& form, Desk& desk) {
             QStringList texts;
             if (desk.test())
               for (const record::Rung& r : desk.test()->rungs)
-                texts << show_length(evaluation::tape_rule(*desk.test()).tape_m(r.height_m), desk.units());
+                if (!r.extra)
+                  texts << show_length(evaluation::tape_rule(*desk.test()).tape_m(r.height_m), desk.units());
             return texts.join(", ");
           },
           [&desk](const QString& text) -> QString {
@@ -101,7 +102,8 @@ void add_height_fields(Form& form, Desk& desk) {
           "The sensor's own height is not on record, so nothing is taken off for it. It is kept on Home, under "
           "Meters.");
     QStringList texts;
-    for (const record::Rung& r : desk.test()->rungs) texts << text_of(length_text(r.height_m, desk.units()));
+    for (const record::Rung& r : desk.test()->rungs)
+      if (!r.extra) texts << text_of(length_text(r.height_m, desk.units()));
     return tr("The sensor stands %1 high: to its receiving surface these are %2.")
         .arg(text_of(length_text(rule.receiving_height_m, desk.units())), texts.join(", "));
   });
@@ -110,7 +112,8 @@ void add_height_fields(Form& form, Desk& desk) {
           [&desk] {
             QStringList texts;
             if (desk.test())
-              for (const record::Stop& s : desk.test()->stops) texts << show_number(s.percent);
+              for (const record::Stop& s : desk.test()->stops)
+                if (!s.extra) texts << show_number(s.percent);
             return texts.join(", ");
           },
           [&desk](const QString& text) -> QString {
@@ -130,6 +133,13 @@ void add_height_fields(Form& form, Desk& desk) {
 }
 
 void add_height_details(Form& form, Desk& desk, RigAdvice& advice) {
+  test_choice(form, desk, tr("Heights chosen by"), &Test::height_rule,
+              {{tr("not stated"), ""},
+               {tr("a fixed ladder"), "ladder"},
+               {tr("what the maker recommends"), "maker"},
+               {tr("what the center reads"), "center"},
+               {tr("what is best for a target"), "target"}})
+      ->setObjectName("heightRule");
   test_choice(form, desk, tr("The tape ends at"), &Test::tape_from,
               {{tr("the sensor's receiving surface"), "sensor"},
                {tr("the floor"), "floor"},
@@ -170,7 +180,8 @@ void add_height_details(Form& form, Desk& desk, RigAdvice& advice) {
   QObject::connect(&advice, &RigAdvice::height_found, &form, [&desk](double height_m, double ppfd) {
     if (!desk.test()) return;
     std::vector<double> heights{std::round(100 * height_m) / 100};
-    for (const record::Rung& r : desk.test()->rungs) heights.push_back(r.height_m);
+    for (const record::Rung& r : desk.test()->rungs)
+      if (!r.extra) heights.push_back(r.height_m);
     if (const QString problem = plan_heights(desk, heights); !problem.isEmpty()) return desk.warn(problem);
     desk.say(
         tr("By the claims and the model the center reads %1 µmol/m²/s at about %2; that height is in the plan now.")

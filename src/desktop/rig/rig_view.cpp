@@ -8,6 +8,7 @@
 #include <algorithm>
 
 #include "book/plan.h"
+#include "desktop/hang/hang_panel.h"
 #include "desktop/rig/plan_drawing.h"
 #include "desktop/rig/plan_fields.h"
 #include "desktop/rig/rig_advice.h"
@@ -39,7 +40,8 @@ std::vector<Choice> shelf_choices(Desk& desk, const QString& new_one, const std:
 }
 }  // namespace
 
-RigView::RigView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+RigView::RigView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(parent), desk_(desk) {
+  hang_ = new HangPanel("rig", desk_, hub, this);
   advice_ = new RigAdvice(desk_, this);
   plan_ = new PlanDrawing(desk_, this);
   side_ = new SideDrawing(desk_, this);
@@ -118,6 +120,8 @@ QWidget* RigView::build_side() {
   height_advice_->setObjectName("heightAdvice");
   set_tone(height_advice_, "attention");
   layout->addWidget(height_advice_);
+  layout->addWidget(thin_rule(side));
+  layout->addWidget(hang_);
   auto* row = new QHBoxLayout;
   row->addStretch();
   auto* next = primary_button(tr("Walk the first sweep"), side);
@@ -430,13 +434,14 @@ void RigView::refresh() {
   height_advice_->setText(marked_attention(advice_->height_words()));
   height_advice_->setVisible(!advice_->height_words().isEmpty());
   show_effort(desk_.test());
+  hang_->refresh();
 }
 
 void RigView::show_effort(const record::TestRecord* test) {
   if (!test) return;
   const auto layout = lay_out(record::footprint_of(test->bench), record::grid_of(test->test));
   if (!layout) return effort_->setText({});
-  const auto sweeps = static_cast<qsizetype>(test->rungs.size() * test->stops.size());
+  const auto sweeps = static_cast<qsizetype>(test->planned_sweeps());
   const auto stations = static_cast<qsizetype>(layout.value().stations.size());
   const double reading_min = static_cast<double>(stations * sweeps) * test->test.seconds_a_reading / 60;
   const double change_min = static_cast<double>(std::max<qsizetype>(sweeps - 1, 0)) * minutes_a_change;

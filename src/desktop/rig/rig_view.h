@@ -10,6 +10,8 @@ class QLineEdit;
 namespace sunbreak::desktop {
 
 class Form;
+class HangPanel;
+class InstrumentHub;
 class PlanDrawing;
 class RigAdvice;
 class SideDrawing;
@@ -19,7 +21,7 @@ class SideDrawing;
 class RigView : public StageView {
   Q_OBJECT
  public:
-  explicit RigView(Desk& desk, QWidget* parent = nullptr);
+  RigView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;
   void reveal(const QString& field) override;
   std::vector<KeyHint> keys() const override;
@@ -49,6 +51,7 @@ class RigView : public StageView {
   RigAdvice* advice_;
   PlanDrawing* plan_;
   SideDrawing* side_;
+  HangPanel* hang_;
   QLabel *effort_, *stations_advice_, *height_advice_;
   QLineEdit* first_field_ = nullptr;
 };

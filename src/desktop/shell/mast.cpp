@@ -133,6 +133,7 @@ void Mast::draw_bench(QPainter& p, const QRectF& box, double scale) {
     double x = box.right() + 10;
     spots_.push_back({QRectF(0, label_y - 8, box.right() + 8, 16), rung.id, desk_.stop() ? desk_.stop()->id : 0});
     for (const record::Stop& stop : test.stops) {
+      if (!test.planned(rung, stop) && !test.sweep(rung.id, stop.id)) continue;
       const QRectF square(x, label_y - pitch * 0.36, pitch * 0.72, pitch * 0.72);
       const bool chosen = here && desk_.stop() && stop.id == desk_.stop()->id;
       draw_sweep_mark(p, square, rung.id, stop.id, chosen ? t.ember : t.ink);

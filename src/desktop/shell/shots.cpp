@@ -6,12 +6,15 @@
 #include <QEventLoop>
 #include <QLabel>
 #include <QPixmap>
+#include <QPushButton>
 #include <QTableWidget>
 
 #include "desktop/desk/test_log.h"
 #include "desktop/home/test_cards.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/read/read_view.h"
+#include "desktop/settle/settle_view.h"
+#include "desktop/settle/settle_work.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/theme/theme.h"
 #include "desktop/walk/checks_page.h"
@@ -92,6 +95,35 @@ void shoot_light(MainWindow& window, record::Id test, const std::function<void(c
   read->show_page(ReadView::MapPage);
 }
 
+/// How to run a fixture for a band that it can serve, and the card that was made of it.
+void shoot_settle(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
+  open_and_wait(window, test, Stage::Settle);
+  auto* settle = window.findChild<SettleView*>();
+  record::Test with_target = window.desk().test()->test;
+  with_target.target_name = "own band";
+  with_target.target_low_ppfd = 400, with_target.target_high_ppfd = 700;
+  window.desk().edits().make("target", [&](book::Edit& edit) { edit.save(with_target); });
+  settle->work().change([](record::Settling& s) { s.sure_pct = 80; });
+  const auto answered = [&] {
+    const auto& answers = settle->work().answers();
+    return answers && !settle->work().filling() && answers->request == settle->work().request();
+  };
+  wait_while([&] { return !answered(); });
+  settle->show_page(SettleView::OnField);
+  shoot("settle.png", LookChoice::Paper);
+  settle->show_page(SettleView::InCurves);
+  shoot("settle-curves-loft.png", LookChoice::Loft);
+  settle->show_page(SettleView::AsQuestions);
+  const auto* reply = window.findChild<QLabel*>("answer5");
+  wait_while([&] { return reply->text().isEmpty(); });
+  shoot("settle-questions.png", LookChoice::Paper);
+  settle->show_page(SettleView::OnCard);
+  window.findChild<QPushButton*>("makeCard")->click();
+  const auto* card = window.findChild<QTableWidget*>("cardTable");
+  wait_while([&] { return card->rowCount() == 0; });
+  shoot("settle-card.png", LookChoice::Paper);
+}
+
 }  // namespace
 
 bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
@@ -153,6 +185,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   checks.close();
   shoot_read(window, ostler, shoot);
   shoot_light(window, marrow, shoot);
+  shoot_settle(window, ostler, shoot);
   open_and_wait(window, ostler, Stage::Publish);
   window.show_stage(Stage::Publish);
   QEventLoop until_shown;

@@ -7,6 +7,7 @@
 #include "desktop/publish/publish_stage.h"
 #include "desktop/read/read_stage.h"
 #include "desktop/rig/rig_stage.h"
+#include "desktop/settle/settle_stage.h"
 #include "desktop/shell/later_stage.h"
 #include "desktop/walk/walk_stage.h"
 #include "desktop/warmup/warm_up_stage.h"
@@ -22,8 +23,7 @@ const std::vector<StageKind>& stages() {
       warm_up_stage(),
       walk_stage(),
       read_stage(),
-      later_stage(Stage::Settle, words("Settle"),
-                  words("Here the height and dimmer setting will be found that suit the crop, with what each costs.")),
+      settle_stage(),
       later_stage(Stage::Audit, words("Audit"),
                   words("Here each of the maker's claims will be held against what was measured.")),
       later_stage(Stage::LineUp, words("Line-up"),

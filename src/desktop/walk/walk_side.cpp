@@ -98,6 +98,7 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
   caution_->setProperty("quiet", true);
   chair->addWidget(caution_);
   chair->addWidget(thin_rule(chair_));
+  chair_layout_ = chair;
   layout->addWidget(chair_);
   auto* modes = new QHBoxLayout;
   modes->setSpacing(4);
@@ -169,6 +170,8 @@ void WalkSide::show_doing(const QString& words, double share) {
   doing_->setVisible(busy);
   hold_->setVisible(busy);
 }
+
+void WalkSide::add_to_chair(QWidget* widget) { chair_layout_->addWidget(widget); }
 
 void WalkSide::show_mode(bool is_hands_free, bool silenced, int samples) {
   hands_free->setChecked(is_hands_free);

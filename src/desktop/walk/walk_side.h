@@ -21,6 +21,8 @@ class WalkSide : public QWidget {
   void set_arms_length(bool on);
   void say(const QString& words, const char* tone);
   void show_doing(const QString& words, double share);
+  /// Something that belongs to the chair, not to arm's length.
+  void add_to_chair(QWidget* widget);
   void show_mode(bool hands_free, bool silenced, int samples);
 
   QLabel *turn, *place, *where, *state, *note, *verdict, *checks;
@@ -34,6 +36,7 @@ class WalkSide : public QWidget {
   QLabel *doing_, *keys_, *unit_, *caution_;
   QProgressBar* hold_;
   QWidget* chair_;  ///< what is left out at arm's length
+  QVBoxLayout* chair_layout_;
 };
 
 }  // namespace sunbreak::desktop

@@ -1,4 +1,5 @@
 #include "desktop/walk/walk_view.h"
+#include "desktop/hang/hang_panel.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -57,6 +58,8 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
   map_ = new SweepMap(desk_, middle);
   middle_layout->addWidget(map_, 1);
   side_ = new WalkSide(this);
+  hang_ = new HangPanel("walk", desk_, hub_, this);
+  side_->add_to_chair(hang_);
   side_->value->installEventFilter(this);
   side_->watts->installEventFilter(this);
   auto* layout = new QHBoxLayout(this);
@@ -118,6 +121,9 @@ void WalkView::refresh() {
       tr("%1 · %2 %")
           .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())), show_number(desk_.stop()->percent)));
   const int read = desk_.view()->read(), missing = desk_.view()->missing();
+  // Before the first reading, and where the center says how high.
+  hang_->setVisible(desk_.test()->test.height_rule_ppfd && read == 0);
+  if (hang_->isVisibleTo(this)) hang_->refresh();
   QString words = tr("%1 of %2 stations read").arg(read).arg(states.size());
   if (missing > 0) words += tr(", %1 missing").arg(missing);
   if (desk_.view()->drift.exists())
@@ -243,6 +249,8 @@ void WalkView::tell_complete() {
   map_->set_current(current());
   side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
   tones_.play(Tone::Done);
+  if (desk_.sweep() && desk_.sweep()->confirms)
+    return say(tr("Every place is read. Alt+5 goes back to Settle, which holds them against the prediction."), "good");
   goes_on_from_watts_ = desk_.sweep() && !desk_.sweep()->power_w;
   if (goes_on_from_watts_ && isVisible() && !arms_length_ && !was_hands_free) {
     side_->watts->setFocus(Qt::OtherFocusReason);
@@ -263,7 +271,8 @@ std::optional<std::pair<record::Id, record::Id>> WalkView::next_open_sweep() con
   const record::TestRecord& test = *desk_.test();
   std::vector<std::pair<record::Id, record::Id>> plan;
   for (const record::Rung& rung : test.rungs)
-    for (const record::Stop& stop : test.stops) plan.emplace_back(rung.id, stop.id);
+    for (const record::Stop& stop : test.stops)
+      if (test.planned(rung, stop) || test.sweep(rung.id, stop.id)) plan.emplace_back(rung.id, stop.id);
   const auto here = std::find(plan.begin(), plan.end(), std::pair(desk_.rung()->id, desk_.stop()->id));
   std::rotate(plan.begin(), here, plan.end());
   for (const auto& [rung, stop] : plan) {

@@ -14,6 +14,7 @@ namespace sunbreak::desktop {
 class InstrumentHub;
 class SweepMap;
 class TestLog;
+class HangPanel;
 class WalkSide;
 
 /// Walk: the readings of one sweep in walk order while the map fills: typed, taken live, or hands-free. Each accepted
@@ -78,6 +79,7 @@ class WalkView : public StageView {
   Tones tones_;
   SweepMap* map_;
   WalkSide* side_;
+  HangPanel* hang_;
   QLabel *title_, *progress_, *stabilization_, *simulated_;
   QString last_kept_;  ///< shown large at arm's length, where no live value is
   WalkCourse course_;

@@ -19,7 +19,8 @@ struct RowMap {
   std::vector<double> values;
   drawing::ValueScale scale;
   drawing::ValueText text;
-  bool predicted = false;  ///< in a dashed frame
+  std::optional<Band> band{};  ///< hatched below, dotted above
+  bool predicted = false;      ///< in a dashed frame
 };
 
 /// Maps side by side, each with its title over it and a line under it.

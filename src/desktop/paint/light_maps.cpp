@@ -1,4 +1,4 @@
-#include "desktop/read/light_maps.h"
+#include "desktop/paint/light_maps.h"
 
 #include <QPainter>
 
@@ -54,6 +54,7 @@ void LightMaps::paintEvent(QPaintEvent*) {
     scene.values = &map.values;
     scene.scale = map.scale;
     scene.text = map.text;
+    scene.band = map.band;
     scene.units = desk_.units();
     scene.rulers = scene.key = false;
     scene.room_right = room.right();

@@ -1,0 +1,54 @@
+#pragma once
+
+#include <QWidget>
+#include <memory>
+#include <optional>
+
+#include "core/settle/hang_guide.h"
+#include "desktop/desk/background.h"
+#include "desktop/desk/desk.h"
+#include "desktop/instruments/instrument_hub.h"
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace sunbreak::desktop {
+
+/// Hanging by the sensor: with it at the center, how far to raise or lower the fixture until it reads a PPFD. The model
+/// is the one fitted to the test's readings where it is known; else the one of the fixture as described, once it was
+/// told at which height it hangs.
+class HangPanel : public QWidget {
+  Q_OBJECT
+ public:
+  /// `stage`: what its parts are named after.
+  HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
+  void refresh();
+
+ private:
+  void make_guide();
+  void agree();
+  void show_step();
+  std::optional<double> center_reads() const;
+
+  Desk& desk_;
+  InstrumentHub& hub_;
+  QLineEdit* wanted_;
+  QPushButton* hung_;
+  QLabel* words_;
+  std::optional<HangGuide> guide_;
+  bool fitted_ = false, agreed_ = false;
+  /// What the guide was made for.
+  struct Of {
+    record::Id test = 0;
+    const evaluation::TestLight* light = nullptr;
+    double percent = 0;
+    record::Fixture fixture;
+    record::Bench bench;
+    bool operator==(const Of&) const = default;
+  };
+  std::optional<Of> of_;
+  Background background_;
+};
+
+}  // namespace sunbreak::desktop

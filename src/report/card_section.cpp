@@ -1,0 +1,84 @@
+#include "report/card_section.h"
+
+#include <fmt/format.h>
+
+#include "core/power/running_cost.h"
+#include "core/quantity/daily_light.h"
+#include "core/quantity/number.h"
+#include "embedded/sunbreak_report.h"
+#include "report/visible.h"
+
+namespace sunbreak::report {
+namespace {
+
+using kainjow::mustache::data;
+using CardRows = kainjow::mustache::list;
+
+std::string figure_with(double value, double expanded) { return fmt::format("{:.0f} ± {:.0f}", value, expanded); }
+
+}  // namespace
+
+void add_card_section(data& page, const evaluation::TestRecord& record, const evaluation::SettingsCard* card,
+                      UnitSystem units) {
+  page.set("has_card", card != nullptr && !card->lines.empty());
+  if (!card) return;
+  const auto tariff = record.test.tariff_per_kwh;
+  CardRows rows;
+  for (const evaluation::CardLine& line : card->lines) {
+    data row;
+    row.set("stage", line.row.stage + (line.row.own ? " (typed by the tester)" : ""));
+    row.set("band", fmt::format("{:.0f}–{:.0f}", line.row.low_ppfd, line.row.high_ppfd));
+    row.set("hours", short_number(line.row.photoperiod_h, 1));
+    row.set("weeks", line.row.weeks ? short_number(*line.row.weeks, 1) : "");
+    row.set("known", line.point.has_value());
+    row.set("why", line.why);
+    if (line.point) {
+      const SettlePoint& p = *line.point;
+      row.set("height", length_text(p.height->height_m, units));
+      row.set("dimmer", short_number(p.setting.percent, 1) + " %");
+      row.set("mean", figure_with(p.figures.mean, line.expanded.mean));
+      row.set("edge", figure_with(p.figures.edge, line.expanded.edge));
+      row.set("daily", fmt::format("{:.1f}", dli_mol_m2_d(p.figures.mean, line.row.photoperiod_h)));
+      row.set("covered", area_text(p.figures.in_band * card->area_m2, units));
+      row.set("chance", fmt::format("{:.0f} %{}", 100 * p.chance, line.met ? "" : " (not met)"));
+      const auto watts = p.setting.power_w;
+      const RunningCost cost = running_cost(watts.value_or(0), line.row.photoperiod_h, tariff.value_or(0));
+      row.set("watts", watts ? fmt::format("{:.0f}", *watts) : "–");
+      row.set("energy", watts ? fmt::format("{:.2f}", cost.kwh_day) : "–");
+      row.set("money", watts && tariff ? fmt::format("{:.2f}", cost.money_day) : "–");
+    }
+    rows.push_back(row);
+  }
+  page.set("card_rows", data(rows));
+  page.set("card_money", tariff ? record.test.tariff_currency : std::string("money"));
+  page.set("card_rule",
+           fmt::format("Predicted from the measured sweeps, not measured. A stage is served where the rule is met over "
+                       "{}: {}. Chance: that it is, with all that readings, model and meters leave open.",
+                       size_text(card->area.width_m, card->area.depth_m, units), settle_rule_words(card->request.rule)));
+  std::string sum;
+  if (const auto grow = evaluation::grow_sum(*card)) {
+    sum = fmt::format("The whole grow, {:.0f} days: {:.0f} kWh", grow->days, grow->kwh);
+    if (tariff) sum += fmt::format(", {:.2f} {}", grow->kwh * *tariff, record.test.tariff_currency);
+    sum += ".";
+  }
+  page.set("card_sum", sum);
+  std::string maker;
+  for (const std::string& claim : evaluation::claimed_heights(record, units))
+    maker += (maker.empty() ? "" : "; ") + claim;
+  page.set("card_maker", maker.empty() ? std::string() : "The maker recommends to hang it at " + maker + ".");
+}
+
+std::string settings_card_page(const evaluation::TestRecord& record, const evaluation::SettingsCard& card,
+                               UnitSystem units) {
+  data page;
+  page.set("css", std::string(embedded::report_css));
+  page.set("title", "Settings card: " + record::title_of(record));
+  page.set("lead", fmt::format("{} on {}{}", record.fixture.name, record.bench.name,
+                               record.test.tested_by.empty() ? "" : ", measured by " + record.test.tested_by));
+  page.set("simulated", record.test.simulated ? "Computed by a simulated bench, not measured." : "");
+  add_card_section(page, record, &card, units);
+  kainjow::mustache::mustache own{std::string(embedded::settings_card_mustache)};
+  return visible(own.render(page));
+}
+
+}  // namespace sunbreak::report
