@@ -10,10 +10,13 @@
 #include <QTest>
 #include <cmath>
 
+#include "book/demo/demo_book.h"
 #include "core/sweep/field.h"
 #include "desktop/paint/sweep_map.h"
 #include "desktop/read/field_map.h"
 #include "desktop/read/read_view.h"
+#include "desktop/settle/settle_view.h"
+#include "desktop/settle/settle_work.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/shell/mast.h"
 #include "desktop/theme/theme.h"
@@ -215,6 +218,31 @@ void page_to_the_next_height(benchmark::State& state) {
   }
 }
 BENCHMARK(page_to_the_next_height)->Unit(benchmark::kMillisecond);
+
+/// The band of Settle's target dragged: field, figures and map of the whole page painted again, on the sample book's
+/// two-panel fixture with its whole field there.
+void drag_the_band(benchmark::State& state) {
+  Bench& b = the_bench();
+  static const record::Id marrow = [&] {
+    book::fill_demo(b.window->desk().book());
+    record::Id id = 0;
+    for (const record::Test& test : b.window->desk().book().all<record::Test>("ORDER BY id"))
+      if (b.window->desk().book().find<record::Fixture>(test.fixture_id)->name == "Marrow Twin") id = test.id;
+    return id;
+  }();
+  open_and_wait(*b.window, marrow, Stage::Settle);
+  SettleWork& work = b.window->findChild<SettleView*>()->work();
+  while (!work.answers() || work.filling()) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
+  QImage canvas(b.window->size(), QImage::Format_ARGB32_Premultiplied);
+  double low = 200;
+  for (auto _ : state) {
+    low = low > 400 ? 200 : low + 5;
+    work.try_band(Band{low, 700});
+    b.window->render(&canvas);
+  }
+  work.try_band({});
+}
+BENCHMARK(drag_the_band)->Name("settle-drag")->Unit(benchmark::kMillisecond);
 
 /// A log of 24 hours at one sample a second, as meter and sensor show it.
 record::Id add_day_log(book::Book& book) {

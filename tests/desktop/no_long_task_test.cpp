@@ -10,6 +10,8 @@
 #include "desktop/publish/report_preview.h"
 #include "desktop/read/read_view.h"
 #include "desktop/read/targets_page.h"
+#include "desktop/settle/settle_view.h"
+#include "desktop/settle/settle_work.h"
 #include "desktop/watched_application.h"
 #include "desktop/window_fixture.h"
 
@@ -105,6 +107,20 @@ class NoLongTaskTest : public WindowTest {
     step(of + " targets", [&] { read->show_page(ReadView::TargetPage); });
     for (int v = 20; v < 24; ++v) step(of + " hours", [&] { find<QSlider>("photoperiodSlider")->setValue(v); });
     step(of + " map", [&] { read->show_page(ReadView::MapPage); });
+    const auto settled = [&] {
+      SettleWork& work = window_->findChild<SettleView*>()->work();
+      return !work.filling() && (work.problem() || work.answers());
+    };
+    step(
+        of + " settle", [&] { window_->show_stage(Stage::Settle); }, settled);
+    auto* settle = window_->findChild<SettleView*>();
+    for (const double low : {200.0, 300.0, 400.0})
+      step(of + " band dragged", [&] { settle->work().try_band(Band{low, low + 300}); });
+    step(
+        of + " band let go", [&] { settle->work().try_band({}); }, settled);
+    for (const int by : {-3, 5, -1}) step(of + " point moved", [&] { settle->work().step(by, by); });
+    for (const auto page : {SettleView::InCurves, SettleView::AsQuestions, SettleView::OnCard, SettleView::OnField})
+      step(of + " settle page " + std::to_string(page), [&] { settle->show_page(page); });
     bool shown = false;
     auto* preview = window_->findChild<ReportPreview*>();
     const auto connection = QObject::connect(preview, &ReportPreview::shown, preview, [&] { shown = true; });

@@ -251,7 +251,7 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
 
 TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {
   key(Qt::Key_N, Qt::ControlModifier);
-  for (const Stage stage : {Stage::Settle, Stage::Audit, Stage::LineUp}) {
+  for (const Stage stage : {Stage::Audit, Stage::LineUp}) {
     window_->show_stage(stage);
     bool said = false;
     for (const QLabel* label : window_->findChildren<QLabel*>())

@@ -123,11 +123,11 @@ double chance_of(const SettleRule& rule, const Band& band, const SettleLimits& l
   return static_cast<double>(met) / settle_draws;
 }
 
-SettleExpanded expanded_of(const Band& band, double shared_sd, const SettleHeight& height,
-                           const SettleSetting& setting) {
+SettleExpanded expanded_of(const Band& band, double shared_sd, const SettleHeight& height, const SettleSetting& setting,
+                           bool with_shares) {
   const Drawn drawn(shared_sd, height, setting, band);
   std::vector<SettleFigures> all;
-  for (const Draw& d : draws()) all.push_back(drawn.at(d, true));
+  for (const Draw& d : draws()) all.push_back(drawn.at(d, with_shares));
   const auto of = [&](double SettleFigures::*figure) {
     std::vector<double> values;
     for (const SettleFigures& f : all) values.push_back(f.*figure);

@@ -21,7 +21,8 @@ double likely_in_band(const Band& band, double shared_sd, const SettleHeight& he
 struct SettleExpanded {
   double mean = 0, edge = 0, center = 0, corners = 0, lowest = 0, highest = 0, in_band = 0, lowest_over_mean = 0;
 };
-SettleExpanded expanded_of(const Band& band, double shared_sd, const SettleHeight& height,
-                           const SettleSetting& setting);
+/// Shares take most of the time; without them that of in_band is 0.
+SettleExpanded expanded_of(const Band& band, double shared_sd, const SettleHeight& height, const SettleSetting& setting,
+                           bool with_shares = true);
 
 }  // namespace sunbreak

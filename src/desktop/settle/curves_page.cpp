@@ -22,25 +22,27 @@ struct DrawnFigure {
   QString name;
   double (*predicted)(const SettleFigures&);
   double (*expanded)(const SettleExpanded&);
-  double (*measured)(const SweepFigures&);
+  double (*measured)(const evaluation::SweepDigest&);
 };
 
 std::vector<DrawnFigure> drawn_figures() {
   const auto words = [](const char* text) { return CurvesPage::tr(text); };
-  return {{words("Mean, µmol/m²/s"), [](const SettleFigures& f) { return f.mean; },
-           [](const SettleExpanded& e) { return e.mean; }, [](const SweepFigures& s) { return s.mean_ppfd; }},
-          {words("Center: light on a leaf that far below, µmol/m²/s"), [](const SettleFigures& f) { return f.center; },
-           [](const SettleExpanded& e) { return e.center; }, [](const SweepFigures& s) { return s.center_ppfd; }},
-          {words("Highest, µmol/m²/s"), [](const SettleFigures& f) { return f.highest; },
-           [](const SettleExpanded& e) { return e.highest; }, [](const SweepFigures& s) { return s.highest.ppfd; }},
-          {words("Lowest, µmol/m²/s"), [](const SettleFigures& f) { return f.lowest; },
-           [](const SettleExpanded& e) { return e.lowest; }, nullptr},
-          {words("Mean along the edge, µmol/m²/s"), [](const SettleFigures& f) { return f.edge; },
-           [](const SettleExpanded& e) { return e.edge; }, nullptr},
-          {words("Lowest ÷ mean"), [](const SettleFigures& f) { return f.lowest_over_mean(); },
-           [](const SettleExpanded& e) { return e.lowest_over_mean; }, nullptr},
-          {words("In band, % of the area"), [](const SettleFigures& f) { return 100 * f.in_band; },
-           [](const SettleExpanded& e) { return 100 * e.in_band; }, nullptr}};
+  return {
+      {words("Mean, µmol/m²/s"), [](const SettleFigures& f) { return f.mean; },
+       [](const SettleExpanded& e) { return e.mean; }, [](const evaluation::SweepDigest& s) { return s.mean_ppfd; }},
+      {words("Center: light on a leaf that far below, µmol/m²/s"), [](const SettleFigures& f) { return f.center; },
+       [](const SettleExpanded& e) { return e.center; },
+       [](const evaluation::SweepDigest& s) { return s.center_ppfd; }},
+      {words("Highest, µmol/m²/s"), [](const SettleFigures& f) { return f.highest; },
+       [](const SettleExpanded& e) { return e.highest; }, nullptr},
+      {words("Lowest, µmol/m²/s"), [](const SettleFigures& f) { return f.lowest; },
+       [](const SettleExpanded& e) { return e.lowest; }, nullptr},
+      {words("Mean along the edge, µmol/m²/s"), [](const SettleFigures& f) { return f.edge; },
+       [](const SettleExpanded& e) { return e.edge; }, nullptr},
+      {words("Lowest ÷ mean"), [](const SettleFigures& f) { return f.lowest_over_mean(); },
+       [](const SettleExpanded& e) { return e.lowest_over_mean; }, nullptr},
+      {words("In band, % of the area"), [](const SettleFigures& f) { return 100 * f.in_band; },
+       [](const SettleExpanded& e) { return 100 * e.in_band; }, nullptr}};
 }
 
 }  // namespace
@@ -91,20 +93,26 @@ void CurvesPage::refresh() {
   const DrawnFigure drawn = drawn_figures()[static_cast<std::size_t>(figure_->currentIndex())];
   const Band band = work_.request().band;
   const LengthUnit unit = surface_unit(desk_.units());
-  const auto at = [&](const SettleHeight& height, const SettleSetting& setting, double x) {
-    return CurveChart::Point{x, drawn.predicted(settle_figures(height, setting, band)),
-                             drawn.expanded(expanded_of(band, maps->shared_sd, height, setting))};
+  // Shares take long: their ± is worked out at a few points, and holds until the next.
+  constexpr std::size_t every = 5;
+  const bool of_share = figure_->currentIndex() == figure_->count() - 1;
+  double last_expanded = 0;
+  const auto at = [&](const SettleHeight& height, const SettleSetting& setting, double x, std::size_t place) {
+    if (!of_share || place % every == 0)
+      last_expanded = drawn.expanded(expanded_of(band, maps->shared_sd, height, setting, of_share));
+    return CurveChart::Point{x, drawn.predicted(settle_figures(height, setting, band)), last_expanded};
   };
   CurveChart::Curve by_height, by_setting;
   by_height.y_name = tr("%1, at %2 %").arg(drawn.name, show_number(point->setting.percent, 1));
   by_height.x_name = tr("hanging height, %1").arg(text_of(symbol(unit)));
   for (const auto& height : maps->heights)
-    by_height.predicted.push_back(at(*height, point->setting, from_m(height->height_m, unit)));
+    by_height.predicted.push_back(
+        at(*height, point->setting, from_m(height->height_m, unit), by_height.predicted.size()));
   by_height.here = from_m(point->height->height_m, unit);
   by_setting.y_name = tr("%1, at %2").arg(drawn.name, text_of(length_text(point->height->height_m, desk_.units())));
   by_setting.x_name = tr("dimmer, %");
   for (const SettleSetting& setting : maps->settings) {
-    by_setting.predicted.push_back(at(*point->height, setting, setting.percent));
+    by_setting.predicted.push_back(at(*point->height, setting, setting.percent, by_setting.predicted.size()));
     if (setting.power_w) by_setting.above.emplace_back(setting.percent, tr("%1 W").arg(*setting.power_w, 0, 'f', 0));
   }
   by_setting.here = point->setting.percent;
@@ -115,12 +123,12 @@ void CurvesPage::refresh() {
     for (const record::Sweep& sweep : desk_.test()->sweeps) {
       const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
       const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
-      const SweepFigures* figures = sweep.confirms ? nullptr : desk_.worked_out().evaluation()->figures(sweep.id);
-      if (!rung || !stop || !figures) continue;
+      const evaluation::SweepDigest* digest = sweep.confirms ? nullptr : desk_.digest_of(sweep.id);
+      if (!rung || !stop || !digest || !digest->complete) continue;
       if (std::abs(stop->percent - point->setting.percent) < same_setting)
-        by_height.measured.emplace_back(from_m(rung->height_m, unit), drawn.measured(*figures));
+        by_height.measured.emplace_back(from_m(rung->height_m, unit), drawn.measured(*digest));
       if (std::abs(rung->height_m - point->height->height_m) < same_height_m)
-        by_setting.measured.emplace_back(stop->percent, drawn.measured(*figures));
+        by_setting.measured.emplace_back(stop->percent, drawn.measured(*digest));
     }
   QStringList words;
   const double limit = work_.request().limits.max_ppfd.value_or(band.high);

@@ -76,6 +76,8 @@ SettleView::SettleView(Desk& desk, QWidget* parent)
   tabs_[OnField]->setChecked(true);
   connect(field_, &FieldPage::said, this, [this](const QString& words) { desk_.warn(words); });
   connect(work_, &SettleWork::field_changed, this, [this] {
+    // While a band is dragged nothing else of what is asked changes.
+    if (work_->trying()) return;
     fields_->refresh();
     show_state();
   });

@@ -50,6 +50,7 @@ class SettleWork : public QObject {
 
   /// A band that is looked at while it is dragged, in place of the test's; none ends it.
   void try_band(const std::optional<Band>& band);
+  bool trying() const { return tried_.has_value(); }
 
   /// The way of running it that is looked at; nothing without a field.
   const std::optional<SettlePoint>& point() const { return point_; }

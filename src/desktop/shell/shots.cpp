@@ -60,10 +60,6 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   lines.contours = lines.coverage = true;
   set(lines);
   shoot("read-contours-loft.png", LookChoice::Loft);
-  lines.coverage = false;
-  lines.cut = {{0, 0.45}, {1.2, 0.75}};
-  set(lines);
-  shoot("read-cut.png", LookChoice::Paper);
   MapSettings difference = plain;
   difference.quantity = Quantity::Difference;
   set(difference);
@@ -113,10 +109,6 @@ void shoot_settle(MainWindow& window, record::Id test, const std::function<void(
   shoot("settle.png", LookChoice::Paper);
   settle->show_page(SettleView::InCurves);
   shoot("settle-curves-loft.png", LookChoice::Loft);
-  settle->show_page(SettleView::AsQuestions);
-  const auto* reply = window.findChild<QLabel*>("answer5");
-  wait_while([&] { return reply->text().isEmpty(); });
-  shoot("settle-questions.png", LookChoice::Paper);
   settle->show_page(SettleView::OnCard);
   window.findChild<QPushButton*>("makeCard")->click();
   const auto* card = window.findChild<QTableWidget*>("cardTable");
@@ -165,7 +157,6 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
     shoot(name, look);
   };
   shoot_warm_up("Ostler Six-Bar", "warm-up.png", LookChoice::Paper);
-  shoot_warm_up("Brindle Panel 150", "warm-up-loft.png", LookChoice::Loft);
   open_and_wait(window, marrow, Stage::Walk);
   window.desk().step_rung(1);
   window.desk().step_stop(-1);
