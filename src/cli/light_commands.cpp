@@ -32,6 +32,7 @@ struct LightArguments {
 struct Source {
   std::shared_ptr<const evaluation::Evaluation> evaluation;
   const TestLight* light = nullptr;
+  FigureContext use() const { return evaluation::figure_context(evaluation->record().test); }
 };
 
 Result<Source> source_light(const LightArguments& a) {
@@ -114,7 +115,7 @@ int run_between(const LightArguments& a) {
   const TestLight& light = *source.value().light;
   const auto height = height_of(a, light);
   if (!height) return refuse(height.problem());
-  const auto predicted = light.between(height.value(), dimmer_of(a, light));
+  const auto predicted = light.between(height.value(), dimmer_of(a, light), source.value().use());
   if (!predicted) return refuse(predicted.problem());
   const auto& p = predicted.value();
   if (a.json) {
@@ -207,7 +208,8 @@ int run_elsewhere(const LightArguments& a) {
   if (!height) return refuse(height.problem());
   const auto pattern = pattern_of(a, light);
   if (!pattern) return refuse(pattern.problem());
-  const auto restated = light.restated(room.value(), pattern.value(), height.value(), dimmer_of(a, light));
+  const auto restated =
+      light.restated(room.value(), pattern.value(), height.value(), dimmer_of(a, light), source.value().use());
   if (!restated) return refuse(restated.problem());
   const auto& r = restated.value();
   if (!a.json) {

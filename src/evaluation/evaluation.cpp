@@ -81,6 +81,27 @@ bool grown_from(const WallLog& later, const WallLog& earlier) {
 template <typename T>
 using Shared = std::shared_ptr<Once<T>>;
 
+/// A test without what its light does not depend on: what it is used for, and what is said of it.
+Test as_light_sees(Test test) {
+  test.name = test.notes = test.target_name = test.tariff_currency = test.evenness_lead = test.height_rule = {};
+  test.target_low_ppfd = test.target_high_ppfd = test.photoperiod_h = 0;
+  test.target_by_daily_light = false;
+  test.tariff_per_kwh = test.circuit_a = test.height_rule_ppfd = {};
+  return test;
+}
+
+/// The sweeps that light between them is predicted from, with their views: not those that only confirm.
+std::map<Id, std::pair<record::Sweep, std::shared_ptr<const SweepView>>> predicting(const TestRecord& record,
+                                                                                    const SweepViews& views) {
+  std::map<Id, std::pair<record::Sweep, std::shared_ptr<const SweepView>>> sweeps;
+  for (const record::Sweep& sweep : record.sweeps)
+    if (!sweep.confirms) {
+      const auto view = views.find(sweep.id);
+      sweeps[sweep.id] = {sweep, view == views.end() ? nullptr : view->second};
+    }
+  return sweeps;
+}
+
 }  // namespace
 
 struct Evaluation::Sweep {
@@ -378,9 +399,10 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
   }
   const auto same_light = [&](const Evaluation::Parts& old) {
     const TestRecord &was = old.record, &is = parts->record;
-    return old.views == parts->views && was.bench == is.bench && was.fixture == is.fixture && was.test == is.test &&
-           was.rungs == is.rungs && was.stops == is.stops && was.sweeps == is.sweeps && was.meters == is.meters &&
-           was.stair_stops == is.stair_stops && was.stair_readings == is.stair_readings;
+    return predicting(was, old.views) == predicting(is, parts->views) && was.bench == is.bench &&
+           was.fixture == is.fixture && as_light_sees(was.test) == as_light_sees(is.test) &&
+           was.planned_rungs() == is.planned_rungs() && was.planned_stops() == is.planned_stops() &&
+           was.meters == is.meters && was.stair_stops == is.stair_stops && was.stair_readings == is.stair_readings;
   };
   using Light = Once<std::shared_ptr<const TestLight>>;
   parts->light = before && same_light(*before->parts_) ? before->parts_->light : std::make_shared<Light>();

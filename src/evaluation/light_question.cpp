@@ -25,7 +25,7 @@ LightQuestion light_question(const TestRecord& test_record, const SweepViews& vi
   q.fit.outline = outline_of(test_record.fixture, bench);
   // A fixture hangs below the ceiling, whatever is stated or assumed of that.
   constexpr double over_the_highest_m = 0.1;
-  for (const Rung& rung : test_record.rungs)
+  for (const Rung& rung : test_record.planned_rungs())
     q.fit.room.height_m = std::max(q.fit.room.height_m, rung.height_m + over_the_highest_m);
   q.fit.noise = budget.repeatability.value;
   q.fit.place_m = budget.position_m.value;

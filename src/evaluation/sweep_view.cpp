@@ -153,10 +153,16 @@ SweepViews view_sweeps(const TestRecord& test_record, const std::function<bool(c
   return views;
 }
 
+FigureContext figure_context(const Test& test) {
+  FigureContext context{std::nullopt, test.photoperiod_h, std::nullopt, {}};
+  if (test.target_high_ppfd > test.target_low_ppfd) context.target = Band{test.target_low_ppfd, test.target_high_ppfd};
+  return context;
+}
+
 FigureContext figure_context(const TestRecord& test_record, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {
-  FigureContext context{sweep.power_w, test_record.test.photoperiod_h, std::nullopt, std::move(nominal_sizes)};
-  if (test_record.test.target_high_ppfd > test_record.test.target_low_ppfd)
-    context.target = Band{test_record.test.target_low_ppfd, test_record.test.target_high_ppfd};
+  FigureContext context = figure_context(test_record.test);
+  context.power_w = sweep.power_w;
+  context.nominal_sizes = std::move(nominal_sizes);
   return context;
 }
 

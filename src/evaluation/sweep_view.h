@@ -62,5 +62,7 @@ SweepViews view_sweeps(const TestRecord& test_record, const std::function<bool(c
 
 /// Photoperiod, target, watts and nominal sizes as the test has them.
 FigureContext figure_context(const TestRecord& test_record, const Sweep& sweep, std::vector<Footprint> nominal_sizes);
+/// The hours and the target of a test alone.
+FigureContext figure_context(const Test& test);
 
 }  // namespace sunbreak::evaluation

@@ -71,7 +71,6 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
       found_(whole_light(question_.fit)),
       shared_light_(shared_part(budget, "mean_ppfd")),
       shared_efficacy_(shared_part(budget, "canopy_efficacy_umol_j")) {
-  if (!test_record.sweeps.empty()) context_ = figure_context(test_record, test_record.sweeps.front(), {});
   std::map<double, double> light, power;
   for (std::size_t s = 0; s < question_.settings.size() && s < found_.setting_factors.size(); ++s) {
     const LightSetting& setting = question_.settings[s];
@@ -179,7 +178,7 @@ Result<BetweenSetting> TestLight::setting(double percent) const {
   return s;
 }
 
-Result<PredictedFigures> TestLight::between(double height_m, double percent) const {
+Result<PredictedFigures> TestLight::between(double height_m, double percent, const FigureContext& use) const {
   if (question_.fit.sweeps.empty())
     return Problem{"no sweep has readings", "there is nothing to predict from", "walk a height"};
   const auto setting = this->setting(percent);
@@ -193,7 +192,7 @@ Result<PredictedFigures> TestLight::between(double height_m, double percent) con
   p.ppfd = predicted.value().ppfd;
   for (std::size_t i = 0; i < p.ppfd.size(); ++i)
     p.expanded.push_back(std::hypot(predicted.value().expanded[i], shared_light_ * p.ppfd[i]));
-  FigureContext context = context_;
+  FigureContext context = use;
   context.power_w = power_w(percent);
   const auto figures_of = sweep_figures(p.layout, p.ppfd, context);
   if (!figures_of)
@@ -211,7 +210,7 @@ Result<PredictedFigures> TestLight::between(double height_m, double percent) con
 }
 
 Result<RestatedFigures> TestLight::restated(const Elsewhere& elsewhere, const HangingPattern& pattern, double height_m,
-                                            double percent) const {
+                                            double percent, const FigureContext& use) const {
   if (!found_.fits)
     return Problem{found_.reason, "without a fit nothing is known of the light in another room", found_.advice};
   const Room& room = elsewhere.room();
@@ -237,7 +236,7 @@ Result<RestatedFigures> TestLight::restated(const Elsewhere& elsewhere, const Ha
   out.room = room, out.pattern = pattern, out.height_m = height_m, out.percent = percent;
   out.layout = elsewhere.layout();
   out.ppfd = r.ppfd;
-  FigureContext context = context_;
+  FigureContext context = use;
   context.power_w = power_w(percent);
   if (context.power_w) *context.power_w *= pattern.columns * pattern.rows;
   out.figures = *sweep_figures(out.layout, out.ppfd, context);
@@ -251,10 +250,10 @@ Result<RestatedFigures> TestLight::restated(const Elsewhere& elsewhere, const Ha
 }
 
 Result<RestatedFigures> TestLight::restated(const Room& room, const HangingPattern& pattern, double height_m,
-                                            double percent) const {
+                                            double percent, const FigureContext& use) const {
   if (!found_.fits)
     return Problem{found_.reason, "without a fit nothing is known of the light in another room", found_.advice};
-  return restated(Elsewhere(found_, room, room_layout(room)), pattern, height_m, percent);
+  return restated(Elsewhere(found_, room, room_layout(room)), pattern, height_m, percent, use);
 }
 
 std::vector<ReferenceFigures> TestLight::in_reference_rooms() const {
@@ -267,7 +266,7 @@ std::vector<ReferenceFigures> TestLight::in_reference_rooms() const {
        {std::pair{"open floor", open_floor(footprint)}, std::pair{"white tent", white_tent(footprint)}}) {
     const Elsewhere elsewhere(found_, room, room_layout(room));
     for (const double height : heights)
-      if (const auto r = restated(elsewhere, {}, height, question_.settings.front().percent))
+      if (const auto r = restated(elsewhere, {}, height, question_.settings.front().percent, {}))
         all.push_back({name, height, r.value().mean_ppfd, r.value().efficacy_umol_j,
                        r.value().figures.evenness.lowest_over_mean});
   }

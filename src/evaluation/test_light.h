@@ -86,8 +86,8 @@ class TestLight {
   /// Relative deviations of a sweep's readings from the fit; null for a sweep that it does not know.
   const std::vector<double>* residuals(Id sweep_id) const;
 
-  /// Light at a height and setting between those walked.
-  Result<PredictedFigures> between(double height_m, double percent) const;
+  /// Light at a height and setting between those walked. `use`: the hours and the target that its figures are for.
+  Result<PredictedFigures> between(double height_m, double percent, const FigureContext& use) const;
 
   /// What the sensor's calibration and the like do to all light, a relative standard deviation.
   double shared_light_sd() const { return shared_light_ / 2; }
@@ -99,9 +99,9 @@ class TestLight {
   /// The fixture in another room. Refuses where the light does not fit, a fixture would not fit in, and settings beyond
   /// the measured ones.
   Result<RestatedFigures> restated(const Elsewhere& elsewhere, const HangingPattern& pattern, double height_m,
-                                   double percent) const;
-  Result<RestatedFigures> restated(const Room& room, const HangingPattern& pattern, double height_m,
-                                   double percent) const;
+                                   double percent, const FigureContext& use) const;
+  Result<RestatedFigures> restated(const Room& room, const HangingPattern& pattern, double height_m, double percent,
+                                   const FigureContext& use) const;
 
   /// Each measured height in each reference room, at the first setting, lowest first; empty where the light does not
   /// fit.
@@ -123,7 +123,6 @@ class TestLight {
   mutable std::once_flag inner_once_;
   mutable std::atomic<bool> inner_there_ = false;
   mutable std::unique_ptr<const Inner> inner_;
-  FigureContext context_;
   double shared_light_ = 0, shared_efficacy_ = 0;  ///< relative, k = 2
   std::optional<MonotoneCubic> light_curve_, power_curve_;
 };

@@ -108,6 +108,17 @@ std::string factor_words(const record::TestRecord& b, const record::Meter& m) {
                        : fmt::format("factors {} to {}{}", short_number(least, 4), short_number(most, 4), own);
 }
 
+/// By what rule the heights were chosen, which tests are compared by.
+std::string height_rule_words(const record::Test& test) {
+  if (test.height_rule == "ladder") return "a fixed ladder";
+  if (test.height_rule == "maker") return "what the maker recommends";
+  if (test.height_rule == "target") return "what is best for a target";
+  if (test.height_rule == "center")
+    return test.height_rule_ppfd ? fmt::format("the center reads {:.0f} µmol/m²/s", *test.height_rule_ppfd)
+                                 : "what the center reads";
+  return {};
+}
+
 /// How the stations were walked, for the method.
 std::string walk_words(const record::TestRecord& b, const evaluation::SweepView& view) {
   const auto order = parse_walk_order(b.test.walk_order).value_or(WalkOrder::FarToDoor);
@@ -311,6 +322,7 @@ HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOpt
                        stated(b.bench.wall_front), stated(b.bench.wall_back)))
       .add("Door while reading", b.test.door)
       .add("Heights measured from", b.test.datum)
+      .add("Heights chosen by", height_rule_words(b.test))
       .add("The tape ended at", tape_words(b.test))
       .add("Hung level, by a level", b.test.checked_level)
       .add("Centered, by the tape", b.test.checked_center)

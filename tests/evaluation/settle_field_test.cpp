@@ -3,7 +3,9 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <functional>
 #include <memory>
+#include <set>
 
 #include "core/optics/direct_light.h"
 #include "core/optics/fixture_shapes.h"
@@ -212,6 +214,29 @@ TEST_F(SettleOnARecord, APredictionIsConfirmedOrNotByAFewReadings) {
     EXPECT_FALSE(confirmation(*evaluation, *evaluation->light(), 1)) << "a whole sweep confirms nothing";
     EXPECT_EQ(b.planned_sweeps(), 2u);
   }
+}
+
+TEST_F(SettleOnARecord, LightIsKeptWhileWhatItIsUsedForChanges) {
+  const auto kept = [&](const std::function<void(TestRecord&)>& change) {
+    TestRecord changed = *record_;
+    change(changed);
+    const std::set<Id> readings_of_none;
+    return evaluate(changed, nullptr, UnitSystem::Metric, evaluation_.get(), &readings_of_none)->light_so_far() ==
+           light_;
+  };
+  EXPECT_TRUE(kept([](TestRecord& b) { b.test.target_low_ppfd = 10, b.test.photoperiod_h = 18; }));
+  EXPECT_TRUE(kept([](TestRecord& b) { b.test.height_rule = "center", b.test.height_rule_ppfd = 500; }));
+  EXPECT_TRUE(kept([](TestRecord& b) { b.settlings.clear(), b.card_rows.clear(); }));
+  EXPECT_TRUE(kept([](TestRecord& b) {
+    b.rungs.push_back({3, 1, 0.5, true});
+    Sweep s{3, 1, 3, 1};
+    s.confirms = true;
+    b.sweeps.push_back(s);
+  }));
+  EXPECT_FALSE(kept([](TestRecord& b) { b.fixture.width_m = 0.5; }));
+  EXPECT_FALSE(kept([](TestRecord& b) { b.test.height_uncertainty_m = 0.02; }));
+  EXPECT_FALSE(kept([](TestRecord& b) { b.sweeps[0].power_w = 120; }));
+  EXPECT_FALSE(kept([](TestRecord& b) { b.stair_stops[1].power_w = 60; }));
 }
 
 TEST(SettleWords, SayWhatEachCostsAgainstTheFewestWatts) {

@@ -254,7 +254,7 @@ void ElsewherePage::work() {
             kept && kept->room() == wish.room
                 ? kept
                 : std::make_shared<const Elsewhere>(light->found(), wish.room, evaluation::room_layout(wish.room));
-        auto restated = light->restated(*answer.room, wish.pattern, wish.height_m, wish.percent);
+        auto restated = light->restated(*answer.room, wish.pattern, wish.height_m, wish.percent, {});
         if (restated)
           answer.figures = restated.value();
         else

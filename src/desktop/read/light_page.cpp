@@ -111,7 +111,8 @@ void LightPage::refresh() {
   show_found();
   Predicted predicted;
   if (const evaluation::TestLight* light = desk_.worked_out().light(); light && desk_.between_m())
-    predicted = light->between(*desk_.between_m(), *desk_.between_percent());
+    predicted =
+        light->between(*desk_.between_m(), *desk_.between_percent(), evaluation::figure_context(desk_.test()->test));
   show_between(predicted);
   show_maps(predicted);
 }

@@ -84,8 +84,7 @@ CardPage::CardPage(Desk& desk, SettleWork& work, QWidget* parent)
   table_->setObjectName("cardTable");
   table_->setAccessibleName(tr("Settings card"));
   table_->verticalHeader()->hide();
-  table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-  table_->horizontalHeader()->setSectionResizeMode(StageColumn, QHeaderView::Stretch);
+  table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setWordWrap(true);
   column->addWidget(table_, 1);
@@ -208,7 +207,9 @@ void CardPage::show_card() {
          {WattsColumn, MeanColumn, EdgeColumn, LightColumn, CoveredColumn, EnergyColumn, MoneyColumn, ChanceColumn})
       put(column, QStringLiteral("–"), text_of(line.why));
     if (!line.point) {
-      put(StageColumn, text_of(row.stage) + "\n" + marked_attention(text_of(line.why)));
+      put(StageColumn,
+          text_of(row.stage) + "\n" + marked_attention(row.height_m ? tr("out of reach") : tr("no way suits it")),
+          text_of(line.why));
       continue;
     }
     const SettleFigures& f = line.point->figures;
@@ -226,6 +227,7 @@ void CardPage::show_card() {
       put(MoneyColumn, QString::number(cost.money_day, 'f', 2));
     }
   }
+  table_->resizeColumnsToContents();
   table_->resizeRowsToContents();
   if (current_row >= 0 && current_row < table_->rowCount()) table_->setCurrentCell(current_row, current_column);
   save_->setEnabled(!card_.lines.empty());

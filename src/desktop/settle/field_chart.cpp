@@ -357,10 +357,6 @@ void FieldChart::paintEvent(QPaintEvent*) {
     p.setFont(text_font(11));
     p.drawText(QRectF(r.left(), 2, r.width(), 18), Qt::AlignCenter, tr("more heights are being worked out…"));
   }
-  if (hasFocus()) {
-    p.setPen(QPen(t.ember, 2));
-    p.drawRect(r.adjusted(-2, -2, 2, 2));
-  }
 }
 
 void FieldChart::keyPressEvent(QKeyEvent* event) {

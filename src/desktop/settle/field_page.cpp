@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QResizeEvent>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -20,7 +21,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int beside_px = 300;
+constexpr int beside_px = 300, small_height_px = 500, least_map_px = 120;
 
 std::vector<const Result<SettlePoint>*> in_order(const SettleAnswers& answers) {
   return {&answers.fewest_watts, &answers.widest, &answers.most_even};
@@ -66,6 +67,7 @@ FieldPage::FieldPage(Desk& desk, SettleWork& work, QWidget* parent) : QWidget(pa
   map_ = new LightMaps(desk_, this);
   map_->setObjectName("settleMap");
   map_->setFixedWidth(beside_px);
+  map_->setMinimumHeight(least_map_px);
   beside->addWidget(map_, 1);
   chance_ = wrapped_label({}, this);
   chance_->setObjectName("settleChance");
@@ -113,19 +115,21 @@ void FieldPage::show_point() {
   const QString light = tr("µmol/m²/s");
   add(tr("Mean"), f.mean, e.mean, 0, light);
   add(tr("Along the edge"), f.edge, e.edge, 0, light);
-  add(tr("Center"), f.center, e.center, 0, light);
-  add(tr("Corners"), f.corners, e.corners, 0, light);
+  // In a small window the map keeps its room.
+  const bool all = height() >= small_height_px;
+  if (all) add(tr("Center"), f.center, e.center, 0, light);
+  if (all) add(tr("Corners"), f.corners, e.corners, 0, light);
   add(tr("Lowest"), f.lowest, e.lowest, 0, light);
   add(tr("Highest"), f.highest, e.highest, 0, light);
   add(tr("In band"), 100 * f.in_band, 100 * e.in_band, 0, "%");
   add(tr("Lowest ÷ mean"), f.lowest_over_mean(), e.lowest_over_mean, 2, {});
   const double hours = desk_.test()->test.photoperiod_h;
-  add(tr("Daily light, mean"), dli_mol_m2_d(f.mean, hours), dli_mol_m2_d(e.mean, hours), 1, tr("mol/m²/d"));
+  if (all) add(tr("Daily light, mean"), dli_mol_m2_d(f.mean, hours), dli_mol_m2_d(e.mean, hours), 1, tr("mol/m²/d"));
   if (const auto watts = point->setting.power_w) {
     const auto tariff = desk_.test()->test.tariff_per_kwh;
     const RunningCost cost = running_cost(*watts, hours, tariff.value_or(0));
     add(tr("Energy, %1 h a day").arg(show_number(hours, 1)), cost.kwh_day, NAN, 2, tr("kWh"));
-    if (tariff) add(tr("Cost a day"), cost.money_day, NAN, 2, text_of(desk_.test()->test.tariff_currency));
+    if (tariff && all) add(tr("Cost a day"), cost.money_day, NAN, 2, text_of(desk_.test()->test.tariff_currency));
   }
   figures_->show_rows(rows);
   const SettleVerdict v = judged(work_.request().rule, work_.request().band, f);
@@ -137,6 +141,11 @@ void FieldPage::show_point() {
   if (point->height->beyond) words += tr(" Beyond the measured heights.");
   set_tone(chance_, v.met() ? "good" : "attention");
   chance_->setText(v.met() ? words : marked_attention(words));
+}
+
+void FieldPage::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  if ((event->oldSize().height() < small_height_px) != (height() < small_height_px)) show_point();
 }
 
 void FieldPage::show_answers() {

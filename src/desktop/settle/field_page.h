@@ -26,6 +26,9 @@ class FieldPage : public QWidget {
  signals:
   void said(const QString& words);
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  private:
   void show_point();
   void show_answers();

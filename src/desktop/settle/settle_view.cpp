@@ -198,7 +198,7 @@ void SettleView::confirm() {
   std::pair<record::Id, record::Id> there{0, 0};
   problem = desk_.edits().plan([&]() -> std::optional<Problem> {
     const auto predicted =
-        light->between(height_m, std::clamp(percent, light->percents().first, light->percents().second));
+        light->between(height_m, std::clamp(percent, light->percents().first, light->percents().second), {});
     if (!predicted) return predicted.problem();
     auto planned = book::plan_confirmation(desk_.book(), *desk_.test(), height_m, percent, predicted.value().ppfd,
                                            predicted.value().layout);
