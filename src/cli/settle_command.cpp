@@ -59,6 +59,12 @@ Result<std::optional<double>> length_limit(const std::string& text) {
 
 std::optional<double> limit(double value) { return std::isnan(value) ? std::nullopt : std::optional(value); }
 
+/// The circuit's rating holds, too, where it is on record.
+std::optional<double> watts_limit(const SettleArguments& a, const record::Test& test) {
+  const auto circuit = evaluation::circuit_limit_w(test), asked = limit(a.max_watts);
+  return circuit && (!asked || *asked > *circuit) ? circuit : asked;
+}
+
 Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test, const TestLight& light) {
   Asked asked;
   asked.use = {std::isnan(a.hours) ? test.test.photoperiod_h : a.hours, test.test.tariff_per_kwh};
@@ -74,8 +80,10 @@ Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test,
   const auto least = length_limit(a.min_height), most = length_limit(a.max_height);
   if (!least) return least.problem();
   if (!most) return most.problem();
-  asked.request = {
-      band.value(), rule.value(), {least.value(), most.value(), limit(a.max_watts), limit(a.max_ppfd)}, a.sure / 100};
+  asked.request = {band.value(),
+                   rule.value(),
+                   {least.value(), most.value(), watts_limit(a, test.test), limit(a.max_ppfd)},
+                   a.sure / 100};
   const auto area = evaluation::parse_area(a.area, evaluation::whole_area(light), LengthUnit::Centimeter);
   if (!area) return area.problem();
   asked.area = area.value();

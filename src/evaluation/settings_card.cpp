@@ -34,7 +34,7 @@ std::vector<CardRow> made_card(const SettleMaps& maps, const SettleRequest& requ
 SettingsCard settings_card(const TestRecord& test_record, const TestLight& light, std::stop_token stop) {
   SettingsCard card;
   const Settling settling = settling_of(test_record);
-  card.request = request_asked(settling, {});
+  card.request = request_asked(settling, test_record.test, {});
   card.area = area_asked(settling, light);
   card.area_m2 = card.area.area_m2();
   const auto [lowest, highest] = light.heights_m();

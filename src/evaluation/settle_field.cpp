@@ -7,6 +7,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/power/running_cost.h"
 #include "core/settle/settle_maker.h"
 
 namespace sunbreak::evaluation {
@@ -120,11 +121,18 @@ Rectangle area_asked(const Settling& settling, const TestLight& light) {
           settling.area_front_m.value_or(whole.front_m + (whole.depth_m - depth) / 2), width, depth};
 }
 
-SettleRequest request_asked(const Settling& settling, const Band& band) {
+std::optional<double> circuit_limit_w(const Test& test) {
+  if (!test.circuit_a || !test.mains_v) return {};
+  return continuous_load_share * *test.circuit_a * *test.mains_v;
+}
+
+SettleRequest request_asked(const Settling& settling, const Test& test, const Band& band) {
   SettleRequest request;
   request.band = band;
   if (const auto rule = parse_settle_rule(settling.rule)) request.rule = rule.value();
   request.limits = {settling.min_height_m, settling.max_height_m, settling.max_power_w, settling.max_ppfd};
+  if (const auto circuit = circuit_limit_w(test))
+    request.limits.max_power_w = std::min(request.limits.max_power_w.value_or(*circuit), *circuit);
   request.sure = settling.sure_pct / 100;
   return request;
 }

@@ -26,7 +26,11 @@ std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& 
 Settling settling_of(const TestRecord& test_record);
 /// The area of it, and the request for a band.
 Rectangle area_asked(const Settling& settling, const TestLight& light);
-SettleRequest request_asked(const Settling& settling, const Band& band);
+SettleRequest request_asked(const Settling& settling, const Test& test, const Band& band);
+
+/// The watts that the test's circuit carries for hours, by a widespread rule; nothing where its rating or the mains
+/// voltage is not stated. Local rules decide.
+std::optional<double> circuit_limit_w(const Test& test);
 
 /// The heights a test's field has.
 std::vector<double> settle_heights(const TestLight& light, UnitSystem units);

@@ -119,6 +119,16 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
                from_pct = settle()->work().point()->setting.percent;
   key(Qt::Key_Left);
   EXPECT_LT(settle()->work().point()->height->height_m, from_m);
+  // With the watts up the same keys do the same, and a click lands on the watts clicked at.
+  key(Qt::Key_Y);
+  auto* field = find<FieldChart>("settleField");
+  QTest::mouseClick(field, Qt::LeftButton, {}, QPoint(field->width() / 2, field->height() / 2));
+  const double watts_in_middle = *settle()->work().point()->setting.power_w;
+  const auto& steps = settle()->work().maps()->steps;
+  EXPECT_NEAR(watts_in_middle, (*steps.front().power_w + *steps.back().power_w) / 2,
+              0.1 * (*steps.back().power_w - *steps.front().power_w));
+  key(Qt::Key_Y);
+  key(Qt::Key_W);
   key(Qt::Key_Down, Qt::ShiftModifier);
   EXPECT_LT(settle()->work().point()->setting.percent, from_pct);
   key(Qt::Key_C, Qt::ControlModifier);

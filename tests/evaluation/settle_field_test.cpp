@@ -156,7 +156,7 @@ TEST_F(SettleOnARecord, TheCardIsJudgedRowByRow) {
 TEST_F(SettleOnARecord, QuestionsAreAnsweredInWordsAndWithTheirPlace) {
   const auto maps = settle_maps(*light_, whole_area(*light_), settle_heights(*light_, UnitSystem::Metric), 0);
   ASSERT_TRUE(maps);
-  const SettleRequest request = request_asked(settling_of(*record_), {60, 400});
+  const SettleRequest request = request_asked(settling_of(*record_), record_->test, {60, 400});
   const SettlePoint here =
       point_at(maps.value(), request, at_height(maps.value(), 0.5).heights.front(), *setting_at(maps.value(), 80));
   const auto replies = settle_replies(
@@ -237,6 +237,20 @@ TEST_F(SettleOnARecord, LightIsKeptWhileWhatItIsUsedForChanges) {
   EXPECT_FALSE(kept([](TestRecord& b) { b.test.height_uncertainty_m = 0.02; }));
   EXPECT_FALSE(kept([](TestRecord& b) { b.sweeps[0].power_w = 120; }));
   EXPECT_FALSE(kept([](TestRecord& b) { b.stair_stops[1].power_w = 60; }));
+}
+
+TEST(SettleLimits, TheCircuitHoldsWhereItsRatingIsKnown) {
+  Test test;
+  Settling settling;
+  EXPECT_FALSE(request_asked(settling, test, {}).limits.max_power_w);
+  test.circuit_a = 10;
+  EXPECT_FALSE(circuit_limit_w(test)) << "the voltage is not known";
+  test.mains_v = 230;
+  EXPECT_NEAR(*request_asked(settling, test, {}).limits.max_power_w, 1840, 1e-9);
+  settling.max_power_w = 400;
+  EXPECT_EQ(request_asked(settling, test, {}).limits.max_power_w, 400);
+  settling.max_power_w = 4000;
+  EXPECT_NEAR(*request_asked(settling, test, {}).limits.max_power_w, 1840, 1e-9);
 }
 
 TEST(SettleWords, SayWhatEachCostsAgainstTheFewestWatts) {

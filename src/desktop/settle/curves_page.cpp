@@ -20,7 +20,7 @@ namespace {
 /// A figure that is drawn: of what is predicted, and of a walked sweep where that has it.
 struct DrawnFigure {
   QString name;
-  double (*predicted)(const SettleFigures&);
+  double (*predicted)(const SettleFigures&, const SettleSetting&);
   double (*expanded)(const SettleExpanded&);
   double (*measured)(const evaluation::SweepDigest&);
 };
@@ -28,20 +28,24 @@ struct DrawnFigure {
 std::vector<DrawnFigure> drawn_figures() {
   const auto words = [](const char* text) { return CurvesPage::tr(text); };
   return {
-      {words("Mean, µmol/m²/s"), [](const SettleFigures& f) { return f.mean; },
+      {words("Mean, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.mean; },
        [](const SettleExpanded& e) { return e.mean; }, [](const evaluation::SweepDigest& s) { return s.mean_ppfd; }},
-      {words("Center: light on a leaf that far below, µmol/m²/s"), [](const SettleFigures& f) { return f.center; },
+      {words("Center: light on a leaf that far below, µmol/m²/s"),
+       [](const SettleFigures& f, const SettleSetting&) { return f.center; },
        [](const SettleExpanded& e) { return e.center; },
        [](const evaluation::SweepDigest& s) { return s.center_ppfd; }},
-      {words("Highest, µmol/m²/s"), [](const SettleFigures& f) { return f.highest; },
+      {words("Highest, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.highest; },
        [](const SettleExpanded& e) { return e.highest; }, nullptr},
-      {words("Lowest, µmol/m²/s"), [](const SettleFigures& f) { return f.lowest; },
+      {words("Lowest, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.lowest; },
        [](const SettleExpanded& e) { return e.lowest; }, nullptr},
-      {words("Mean along the edge, µmol/m²/s"), [](const SettleFigures& f) { return f.edge; },
+      {words("Mean along the edge, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.edge; },
        [](const SettleExpanded& e) { return e.edge; }, nullptr},
-      {words("Lowest ÷ mean"), [](const SettleFigures& f) { return f.lowest_over_mean(); },
+      {words("Lowest ÷ mean"), [](const SettleFigures& f, const SettleSetting&) { return f.lowest_over_mean(); },
        [](const SettleExpanded& e) { return e.lowest_over_mean; }, nullptr},
-      {words("In band, % of the area"), [](const SettleFigures& f) { return 100 * f.in_band; },
+      {words("Watts at the wall"),
+       [](const SettleFigures&, const SettleSetting& s) { return s.power_w.value_or(unread); },
+       [](const SettleExpanded&) { return 0.0; }, nullptr},
+      {words("In band, % of the area"), [](const SettleFigures& f, const SettleSetting&) { return 100 * f.in_band; },
        [](const SettleExpanded& e) { return 100 * e.in_band; }, nullptr}};
 }
 
@@ -100,7 +104,7 @@ void CurvesPage::refresh() {
   const auto at = [&](const SettleHeight& height, const SettleSetting& setting, double x, std::size_t place) {
     if (!of_share || place % every == 0)
       last_expanded = drawn.expanded(expanded_of(band, maps->shared_sd, height, setting, of_share));
-    return CurveChart::Point{x, drawn.predicted(settle_figures(height, setting, band)), last_expanded};
+    return CurveChart::Point{x, drawn.predicted(settle_figures(height, setting, band), setting), last_expanded};
   };
   CurveChart::Curve by_height, by_setting;
   by_height.y_name = tr("%1, at %2 %").arg(drawn.name, show_number(point->setting.percent, 1));
@@ -130,6 +134,8 @@ void CurvesPage::refresh() {
       if (std::abs(rung->height_m - point->height->height_m) < same_height_m)
         by_setting.measured.emplace_back(stop->percent, drawn.measured(*digest));
     }
+  for (CurveChart::Curve* curve : {&by_height, &by_setting})
+    std::erase_if(curve->predicted, [](const CurveChart::Point& p) { return std::isnan(p.y); });
   QStringList words;
   const double limit = work_.request().limits.max_ppfd.value_or(band.high);
   constexpr int center_row = 1, highest_row = 2;

@@ -40,7 +40,7 @@ FieldChart::FieldChart(Desk& desk, SettleWork& work, QWidget* parent) : QWidget(
   setMinimumSize(320, 220);
   setToolTip(
       tr("Height across, dimmer up. Hatched: too little light for the rule; dotted: too much; clean: met. Squares are "
-         "walked sweeps. Arrow keys move the point, with Shift five at a time."));
+         "walked sweeps. Arrow keys move the point, with Shift five at a time; Y has the watts up."));
   connect(&work_, &SettleWork::field_changed, this, &FieldChart::renew);
   connect(&work_, &SettleWork::answered, this, &FieldChart::renew);
   connect(&work_, &SettleWork::moved, this, [this] {
@@ -51,6 +51,7 @@ FieldChart::FieldChart(Desk& desk, SettleWork& work, QWidget* parent) : QWidget(
 
 void FieldChart::renew() {
   margins_.clear();
+  if (work_.maps() && watts_up_ && !watts_known()) watts_up_ = false;
   if (const auto& maps = work_.maps())
     for (const auto& height : maps->heights)
       for (const SettleSetting& setting : maps->settings) {
@@ -89,18 +90,34 @@ std::pair<double, double> FieldChart::heights_m() const {
   return low < high ? std::pair(low, high) : std::pair(low - lone_height_m, high + lone_height_m);
 }
 
-std::pair<double, double> FieldChart::percents() const {
+bool FieldChart::watts_known() const {
+  const auto& steps = work_.maps()->steps;
+  return std::all_of(steps.begin(), steps.end(), [](const SettleSetting& s) { return s.power_w.has_value(); });
+}
+
+double FieldChart::up_of(const SettleSetting& setting) const {
+  return watts_up_ ? setting.power_w.value_or(0) : setting.percent;
+}
+
+double FieldChart::up_at(double percent) const {
+  if (!watts_up_) return percent;
+  const auto& steps = work_.maps()->steps;
+  return up_of(setting_at(*work_.maps(), std::clamp(percent, steps.front().percent, steps.back().percent))
+                   .value_or(steps.back()));
+}
+
+std::pair<double, double> FieldChart::ups() const {
   const auto& settings = work_.maps()->settings;
-  const double low = settings.front().percent, high = settings.back().percent;
+  const double low = up_of(settings.front()), high = up_of(settings.back());
   return low < high ? std::pair(low, high) : std::pair(low - lone_percent, high + lone_percent);
 }
 
 QPointF FieldChart::place(double height_m, double percent) const {
   const QRectF r = plot();
   const auto [near_m, far_m] = heights_m();
-  const auto [dim, full] = percents();
+  const auto [lowest, highest] = ups();
   return {r.left() + (height_m - near_m) / (far_m - near_m) * r.width(),
-          r.bottom() - (percent - dim) / (full - dim) * r.height()};
+          r.bottom() - (up_at(percent) - lowest) / (highest - lowest) * r.height()};
 }
 
 /// Hatch, clean paper, dots, and what is faded, at the resolution of the screen.
@@ -109,12 +126,12 @@ QPixmap FieldChart::painted_field(qreal ratio) const {
   const SettleMaps& maps = *work_.maps();
   const int wide = std::max(1, static_cast<int>(plot().width() * ratio)),
             high = std::max(1, static_cast<int>(plot().height() * ratio));
-  std::vector<double> heights, percents;
+  std::vector<double> heights, ups;
   for (const auto& h : maps.heights) heights.push_back(h->height_m);
-  for (const SettleSetting& s : maps.settings) percents.push_back(s.percent);
-  const std::size_t rows = percents.size();
+  for (const SettleSetting& s : maps.settings) ups.push_back(up_of(s));
+  const std::size_t rows = ups.size();
   const auto [near_m, far_m] = heights_m();
-  const auto [dim_pct, full_pct] = this->percents();
+  const auto [lowest_up, highest_up] = this->ups();
   const auto& answers = work_.answers();
   const bool with_chances = answers && answers->maps == work_.maps() && answers->request == work_.request() &&
                             answers->chances.size() == margins_.size() && work_.request().sure > 0.5;
@@ -133,8 +150,7 @@ QPixmap FieldChart::painted_field(qreal ratio) const {
         chance_line[s] = std::lerp(answers->chances[h.low * rows + s], answers->chances[h.high * rows + s], h.share);
     }
     for (int y = 0; y < high; ++y) {
-      const double percent = full_pct - (y + 0.5) / high * (full_pct - dim_pct);
-      const Bracketed s = bracketed(percents, percent);
+      const Bracketed s = bracketed(ups, highest_up - (y + 0.5) / high * (highest_up - lowest_up));
       const auto at = [&](const std::vector<float>& line) { return std::lerp(line[s.low], line[s.high], s.share); };
       if (at(dim_line) < 0) dim.scanLine(y)[x] = 255;
       if (at(bright_line) < 0) bright.scanLine(y)[x] = 255;
@@ -189,41 +205,44 @@ void FieldChart::paint_axes(QPainter& p) const {
   const Theme& t = theme();
   const QRectF r = plot();
   const auto [near_m, far_m] = heights_m();
-  const auto [dim, full] = percents();
+  const auto [lowest, highest] = ups();
+  const auto& steps = work_.maps()->steps;
+  const double any_percent = steps.front().percent;
   p.setFont(text_font(11));
   p.setPen(t.quiet);
   const LengthUnit unit = surface_unit(desk_.units());
   for (const double at : round_steps(from_m(near_m, unit), from_m(far_m, unit), 9)) {
-    const double x = place(to_m(at, unit), dim).x();
+    const double x = place(to_m(at, unit), any_percent).x();
     p.drawLine(QPointF(x, r.bottom()), QPointF(x, r.bottom() + 4));
     p.drawText(QRectF(x - 24, r.bottom() + 5, 48, 14), Qt::AlignCenter, text_of(short_number(at, 1)));
   }
   p.drawText(QRectF(r.left(), r.bottom() + 20, r.width(), 16), Qt::AlignCenter,
              tr("hanging height, %1").arg(text_of(symbol(unit))));
-  for (const double at : round_steps(dim, full, 8)) {
-    const double y = place(near_m, at).y();
+  for (const double at : round_steps(lowest, highest, 8)) {
+    const double y = r.bottom() - (at - lowest) / (highest - lowest) * r.height();
     p.drawLine(QPointF(r.left() - 4, y), QPointF(r.left(), y));
     p.drawText(QRectF(0, y - 8, r.left() - 7, 16), Qt::AlignRight | Qt::AlignVCenter, show_number(at, 1));
   }
-  p.drawText(QRectF(2, 2, 120, 18), Qt::AlignLeft | Qt::AlignVCenter, tr("dimmer, %"));
-  // Lines of equal watts, at round ones.
-  const SettleSetting &lowest = work_.maps()->steps.front(), &highest = work_.maps()->steps.back();
-  if (!lowest.power_w || !highest.power_w) return;
-  p.drawText(QRectF(r.right() - 60, 2, 60 + axis_right_px - 4, 18), Qt::AlignRight | Qt::AlignVCenter, tr("watts"));
-  if (*highest.power_w - *lowest.power_w < 1) {
-    p.drawText(QRectF(r.right() + 6, r.center().y() - 8, axis_right_px - 6, 16), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("%1 W").arg(*highest.power_w, 0, 'f', 0));
-    return;
-  }
-  for (const double watts : round_steps(*lowest.power_w, *highest.power_w, 7)) {
-    const auto setting = setting_of_power(*work_.maps(), watts);
-    if (!setting) continue;
-    const double y = place(near_m, setting->percent).y();
+  p.drawText(QRectF(2, 2, 120, 18), Qt::AlignLeft | Qt::AlignVCenter, watts_up_ ? tr("watts") : tr("dimmer, %"));
+  if (!watts_known()) return;
+  // Lines of equal watts, or, where watts are up, of equal settings, at round ones.
+  p.drawText(QRectF(r.right() - 60, 2, 60 + axis_right_px - 4, 18), Qt::AlignRight | Qt::AlignVCenter,
+             watts_up_ ? tr("dimmer") : tr("watts"));
+  const auto name = [&](double y, const QString& words) {
     p.setPen(QPen(t.rule, 1));
     p.drawLine(QPointF(r.left(), y), QPointF(r.right() + 4, y));
     p.setPen(t.quiet);
-    p.drawText(QRectF(r.right() + 6, y - 8, axis_right_px - 6, 16), Qt::AlignLeft | Qt::AlignVCenter,
-               tr("%1 W").arg(watts, 0, 'f', 0));
+    p.drawText(QRectF(r.right() + 6, y - 8, axis_right_px - 6, 16), Qt::AlignLeft | Qt::AlignVCenter, words);
+  };
+  if (watts_up_) {
+    for (const double percent : round_steps(steps.front().percent, steps.back().percent, 7))
+      name(place(near_m, percent).y(), tr("%1 %").arg(show_number(percent, 0)));
+  } else if (*steps.back().power_w - *steps.front().power_w < 1) {
+    name(r.center().y(), tr("%1 W").arg(*steps.back().power_w, 0, 'f', 0));
+  } else {
+    for (const double watts : round_steps(*steps.front().power_w, *steps.back().power_w, 7))
+      if (const auto setting = setting_of_power(*work_.maps(), watts))
+        name(place(near_m, setting->percent).y(), tr("%1 W").arg(watts, 0, 'f', 0));
   }
 }
 
@@ -234,7 +253,7 @@ void FieldChart::paint_limits(QPainter& p) const {
   QColor veil = theme().ground;
   veil.setAlpha(190);
   const auto [near_m, far_m] = heights_m();
-  const auto [dim, full] = percents();
+  const double dim = work_.maps()->steps.front().percent;
   p.setPen(QPen(theme().quiet, 1, Qt::DashLine));
   const auto leave_out = [&](const QRectF& part, const QPointF& from, const QPointF& to) {
     p.fillRect(part & r, veil);
@@ -370,6 +389,10 @@ void FieldChart::keyPressEvent(QKeyEvent* event) {
       return work_.step(0, by);
     case Qt::Key_Down:
       return work_.step(0, -by);
+    case Qt::Key_Y:
+      if (!work_.maps() || !watts_known()) return;
+      watts_up_ = !watts_up_;
+      return renew();
     default:
       QWidget::keyPressEvent(event);
   }
@@ -379,10 +402,12 @@ void FieldChart::put_at(const QPointF& at) {
   if (!work_.maps() || work_.maps()->heights.empty()) return;
   const QRectF r = plot();
   const auto [near_m, far_m] = heights_m();
-  const auto [dim, full] = percents();
+  const auto [lowest, highest] = ups();
   const double x = std::clamp((at.x() - r.left()) / r.width(), 0.0, 1.0),
                y = std::clamp((r.bottom() - at.y()) / r.height(), 0.0, 1.0);
-  work_.stand_at(near_m + x * (far_m - near_m), dim + y * (full - dim));
+  const double up = lowest + y * (highest - lowest);
+  const auto setting = watts_up_ ? setting_of_power(*work_.maps(), up) : std::nullopt;
+  work_.stand_at(near_m + x * (far_m - near_m), watts_up_ ? (setting ? setting->percent : 100) : up);
 }
 
 void FieldChart::mousePressEvent(QMouseEvent* event) {

@@ -10,7 +10,8 @@ namespace sunbreak::desktop {
 
 /// The field of Settle: height across, dimmer up. Hatched where there is too little light for the rule, dotted where
 /// there is too much, clean where it is met; faded beyond the measured heights; lines of equal watts, the walked sweeps
-/// as squares, the three answers and the point under the hand. Arrows move the point, a click puts it.
+/// as squares, the three answers and the point under the hand. Arrows move the point, a click puts it. Y has the
+/// watts up in place of the dial.
 class FieldChart : public QWidget {
   Q_OBJECT
  public:
@@ -29,7 +30,11 @@ class FieldChart : public QWidget {
  private:
   QRectF plot() const;
   std::pair<double, double> heights_m() const;
-  std::pair<double, double> percents() const;
+  std::pair<double, double> ups() const;
+  /// How far up a setting stands: its place on the dial, or its watts.
+  double up_of(const SettleSetting& setting) const;
+  double up_at(double percent) const;
+  bool watts_known() const;
   QPointF place(double height_m, double percent) const;
   void put_at(const QPointF& place);
   QPixmap painted_field(qreal ratio) const;
@@ -42,6 +47,7 @@ class FieldChart : public QWidget {
   Desk& desk_;
   SettleWork& work_;
   std::vector<SettleMargins> margins_;  ///< a row a height
+  bool watts_up_ = false;
   QPixmap field_;
 };
 

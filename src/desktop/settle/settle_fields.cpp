@@ -189,6 +189,12 @@ void SettleFields::refresh() {
   fill(high_height_, show_length(s.max_height_m, units));
   fill(most_watts_, show_number(s.max_power_w, 0));
   fill(most_ppfd_, show_number(s.max_ppfd, 0));
+  const auto circuit = evaluation::circuit_limit_w(desk_.test()->test);
+  most_watts_->setPlaceholderText(circuit ? show_number(*circuit, 0) : QString());
+  most_watts_->setToolTip(
+      circuit
+          ? tr("The circuit carries %1 W for hours by a widespread rule; local ones decide.").arg(*circuit, 0, 'f', 0)
+          : QString());
   sure_->setCurrentIndex(std::max(0, sure_->findData(qRound(s.sure_pct))));
   {
     const QSignalBlocker quiet(area_);

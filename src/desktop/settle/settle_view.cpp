@@ -214,6 +214,7 @@ void SettleView::confirm() {
 std::vector<KeyHint> SettleView::keys() const {
   return {{tr("1 to 4"), tr("field, curves, questions, settings card")},
           {tr("Arrows"), tr("move the point; with Shift five at a time")},
+          {"Y", tr("the watts up in place of the dial, and back")},
           {"F, W, E", tr("stand on the fewest watts, the widest, the most even")},
           {"C", tr("confirm the point by a short walk")},
           {"T", tr("choose the target")},

@@ -70,7 +70,8 @@ void SettleWork::follow() {
   }
   if (const record::Id test = desk_.test()->test.id; test != test_id_) test_id_ = test, stood_ = false;
   const record::Settling settling = this->settling();
-  const SettleRequest request = evaluation::request_asked(settling, tried_ ? *tried_ : desk_.band().value_or(Band{}));
+  const SettleRequest request =
+      evaluation::request_asked(settling, desk_.test()->test, tried_ ? *tried_ : desk_.band().value_or(Band{}));
   const bool asked_anew = !(request == request_) || (!tried_ && maps_ && answers_ && !(answers_->request == request));
   request_ = request;
   // A sweep that is chosen on the mast is stood on.
