@@ -285,17 +285,19 @@ std::optional<Grade> Evaluation::grade() const {
   return weakest;
 }
 
-const TestLight* Evaluation::light() const {
+const TestLight* Evaluation::light(std::stop_token stop) const {
   const Sweep* first = nullptr;
   for (const auto& [id, s] : parts_->sweeps)
     if (s->digest.read > 0 && !s->row.confirms && !first) first = s.get();
   if (!first) return nullptr;
-  return parts_->light
-      ->get([&]() -> std::optional<std::shared_ptr<const TestLight>> {
-        const BudgetQuestion question = budget_question(parts_->record, first->row, *first->view, parts_->views);
-        return std::make_shared<const TestLight>(parts_->record, parts_->views, question, *budget(first->row.id));
-      })
-      ->get();
+  const auto* light = parts_->light->get([&]() -> std::optional<std::shared_ptr<const TestLight>> {
+    const BudgetQuestion question = budget_question(parts_->record, first->row, *first->view, parts_->views);
+    const Budget* known = budget(first->row.id, stop);
+    if (!known) return {};
+    auto made = std::make_shared<const TestLight>(parts_->record, parts_->views, question, *known, stop);
+    return stop.stop_requested() ? std::nullopt : std::optional<std::shared_ptr<const TestLight>>(std::move(made));
+  });
+  return light ? light->get() : nullptr;
 }
 
 const TestLight* Evaluation::light_so_far() const {

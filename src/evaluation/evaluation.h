@@ -79,9 +79,9 @@ class Evaluation {
   /// A test is graded by its weakest sweep; nothing where none has a reading.
   std::optional<Grade> grade() const;
 
-  /// The test's whole light and what comes of it; null where no sweep has readings. Takes a second or two where it is
-  /// not known.
-  const TestLight* light() const;
+  /// The test's whole light and what comes of it; null where no sweep has readings, or where `stop` asked for an end.
+  /// Takes a second or two where it is not known.
+  const TestLight* light(std::stop_token stop = {}) const;
   const TestLight* light_so_far() const;
 
   /// How a sweep fits several targets; empty where it has no field between stations.

@@ -66,9 +66,9 @@ Layout room_layout(const Room& room) {
 }
 
 TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, const BudgetQuestion& question,
-                     const Budget& budget)
+                     const Budget& budget, const std::stop_token& stop)
     : question_(light_question(test_record, views, question)),
-      found_(whole_light(question_.fit)),
+      found_(whole_light(question_.fit, stop)),
       shared_light_(shared_part(budget, "mean_ppfd")),
       shared_efficacy_(shared_part(budget, "canopy_efficacy_umol_j")) {
   std::map<double, double> light, power;
@@ -93,12 +93,17 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
   power_curve_ = curve(power);
 }
 
+void TestLight::work_out_left_out(const std::stop_token& stop) const {
+  const std::lock_guard hold(inner_making_);
+  if (inner_) return;
+  const std::vector<LeftOutHeight> left_out = left_out_heights(question_.fit, found_, stop);
+  if (stop.stop_requested()) return;
+  inner_.reset(new Inner{left_out, BetweenHeights(question_.fit, found_, left_out)});
+  inner_there_ = true;
+}
+
 const TestLight::Inner& TestLight::inner() const {
-  std::call_once(inner_once_, [this] {
-    const std::vector<LeftOutHeight> left_out = left_out_heights(question_.fit, found_);
-    inner_.reset(new Inner{left_out, BetweenHeights(question_.fit, found_, left_out)});
-    inner_there_ = true;
-  });
+  if (!inner_there_) work_out_left_out({});
   return *inner_;
 }
 

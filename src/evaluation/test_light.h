@@ -60,8 +60,9 @@ struct RoomAnswer {
 class TestLight {
  public:
   /// Takes a second or two. `budget` is of the first sweep, for what its figures share with all others.
+  /// Where `stop` asks for an end it means nothing, and is to be thrown away.
   TestLight(const TestRecord& test_record, const SweepViews& views, const BudgetQuestion& question,
-            const Budget& budget);
+            const Budget& budget, const std::stop_token& stop = {});
   TestLight(const TestLight&) = delete;  // its parts refer to each other
   TestLight& operator=(const TestLight&) = delete;
 
@@ -70,6 +71,8 @@ class TestLight {
   /// Each height predicted from the others. This, and what is between the heights, takes a second or two more when it
   /// is first asked for.
   const std::vector<LeftOutHeight>& left_out() const { return inner().left_out; }
+  /// Works that out where it is not known; not where `stop` asks for an end first.
+  void work_out_left_out(const std::stop_token& stop) const;
   /// Whether that was asked for and is there: who may not wait asks this first.
   bool left_out_known() const { return inner_there_; }
   const BetweenHeights& between() const { return inner().between; }
@@ -120,7 +123,7 @@ class TestLight {
     BetweenHeights between;
   };
   const Inner& inner() const;
-  mutable std::once_flag inner_once_;
+  mutable std::mutex inner_making_;
   mutable std::atomic<bool> inner_there_ = false;
   mutable std::unique_ptr<const Inner> inner_;
   double shared_light_ = 0, shared_efficacy_ = 0;  ///< relative, k = 2

@@ -6,6 +6,7 @@
 #include <functional>
 #include <memory>
 #include <set>
+#include <stop_token>
 
 #include "core/optics/direct_light.h"
 #include "core/optics/fixture_shapes.h"
@@ -216,6 +217,20 @@ TEST_F(SettleOnARecord, APredictionIsConfirmedOrNotByAFewReadings) {
   }
 }
 
+TEST_F(SettleOnARecord, WorkOnLightThatIsGivenUpIsNotKept) {
+  const auto fresh = evaluate(*record_);
+  std::stop_source given_up;
+  given_up.request_stop();
+  EXPECT_EQ(fresh->light(given_up.get_token()), nullptr);
+  EXPECT_EQ(fresh->light_so_far(), nullptr);
+  const TestLight* light = fresh->light();
+  ASSERT_TRUE(light);
+  light->work_out_left_out(given_up.get_token());
+  EXPECT_FALSE(light->left_out_known());
+  EXPECT_EQ(light->left_out().size(), light_->left_out().size());
+  EXPECT_EQ(light->ppf_umol_s().value, light_->ppf_umol_s().value) << "the same record, the same light";
+}
+
 TEST_F(SettleOnARecord, LightIsKeptWhileWhatItIsUsedForChanges) {
   const auto kept = [&](const std::function<void(TestRecord&)>& change) {
     TestRecord changed = *record_;
@@ -240,7 +255,7 @@ TEST_F(SettleOnARecord, LightIsKeptWhileWhatItIsUsedForChanges) {
 }
 
 TEST(SettleLimits, TheCircuitHoldsWhereItsRatingIsKnown) {
-  Test test;
+  record::Test test;
   Settling settling;
   EXPECT_FALSE(request_asked(settling, test, {}).limits.max_power_w);
   test.circuit_a = 10;

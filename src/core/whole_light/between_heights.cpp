@@ -33,13 +33,14 @@ bool is_odd(const WholeLight& found, std::size_t sweep, std::size_t station) {
   });
 }
 
-void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& found, int height, LeftOutHeight& left) {
+void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& found, int height, LeftOutHeight& left,
+                        const std::stop_token& stop) {
   const WholeLightModel& model = *found.model;
   WholeLightFit fit(question, found.model, height);
   FitUnknowns start = model.known.best;
   if (const Eigen::Index k = model.parameters().find(FitParameter::Kind::HeightShift, height); k >= 0)
     start.values(k) = 0;
-  fit.run_from(start);
+  fit.run_from(start, stop);
   // Where the other heights alone would be refused there is nothing that predicts.
   if (!fit.form().fixes_whole_light()) return;
   std::vector<Residuals> residuals;
@@ -103,14 +104,15 @@ double together(const std::vector<LeftOutHeight>& all, double LeftOutHeight::*pa
 
 }  // namespace
 
-std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found) {
+std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found,
+                                            const std::stop_token& stop) {
   const std::vector<double> heights = heights_of(question);
   std::vector<LeftOutHeight> all;
   if (heights.size() < 2) return all;
-  for (std::size_t r = 0; r < heights.size(); ++r) {
+  for (std::size_t r = 0; r < heights.size() && !stop.stop_requested(); ++r) {
     LeftOutHeight& left = all.emplace_back();
     left.height_m = heights[r];
-    if (found.fits) leave_out_by_model(question, found, static_cast<int>(r), left);
+    if (found.fits) leave_out_by_model(question, found, static_cast<int>(r), left, stop);
     leave_out_by_cubic(question, found, left);
   }
   return all;

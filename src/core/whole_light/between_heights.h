@@ -19,7 +19,9 @@ struct LeftOutHeight {
 };
 
 /// Leaves each height out in turn and fits the others again. Empty with fewer than two heights.
-std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found);
+/// Where `stop` asks for an end the work is given up, and what is returned means nothing.
+std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found,
+                                            const std::stop_token& stop = {});
 
 /// A dimmer setting between measured ones: the light beside the first setting's, and which measured ones it lies
 /// between, for what the stations' pattern does.

@@ -116,34 +116,35 @@ struct Fitted {
   std::unique_ptr<WholeLightFit> fit;
 };
 
-Fitted fitted_as(const WholeLightQuestion& question, const FixtureOutline& outline) {
+Fitted fitted_as(const WholeLightQuestion& question, const FixtureOutline& outline, const std::stop_token& stop) {
   WholeLightQuestion asked = question;
   asked.outline = outline;
   const auto model = std::make_shared<WholeLightModel>(asked, heights_of(question));
   auto fit = std::make_unique<WholeLightFit>(question, model);
-  return fit->run() ? Fitted{model, std::move(fit)} : Fitted{};
+  return fit->run(stop) ? Fitted{model, std::move(fit)} : Fitted{};
 }
 
 /// The fixture as it is described; one whose sides are alike is tried as a round one, too, where readings scatter by
 /// more than they should.
-Fitted best_fit(const WholeLightQuestion& question) {
+Fitted best_fit(const WholeLightQuestion& question, const std::stop_token& stop) {
   constexpr double should_scatter = 1.1, sides_alike = 0.1;
-  Fitted fitted = fitted_as(question, question.outline);
+  Fitted fitted = fitted_as(question, question.outline, stop);
   FixtureOutline round = question.outline;
   round.round = true;
   if (!fitted.fit || fitted.fit->scale() < should_scatter || question.outline.round ||
       std::abs(round.width_m - round.depth_m) > sides_alike * round.width_m)
     return fitted;
-  Fitted other = fitted_as(question, round);
+  Fitted other = fitted_as(question, round, stop);
   return other.fit && other.fit->scale() < fitted.fit->scale() ? std::move(other) : std::move(fitted);
 }
 
 }  // namespace
 
-WholeLight whole_light(const WholeLightQuestion& question) {
+WholeLight whole_light(const WholeLightQuestion& question, const std::stop_token& stop) {
   WholeLight w;
   const std::vector<double> heights = heights_of(question);
-  const Fitted best = best_fit(question);
+  const Fitted best = best_fit(question, stop);
+  if (stop.stop_requested()) return w;
   if (!best.fit) {
     w.reason = "there are too few readings with light in them";
     w.advice = "walk a whole grid at one height, or better at two";

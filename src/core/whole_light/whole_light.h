@@ -2,6 +2,7 @@
 
 #include <array>
 #include <memory>
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -81,6 +82,7 @@ struct WholeLight {
 };
 
 /// Fits whole light, beam, hanging and reflectances to all readings of a test at once: docs/method.md, "Whole light".
-WholeLight whole_light(const WholeLightQuestion& question);
+/// Where `stop` asks for an end the work is given up, and what is returned means nothing.
+WholeLight whole_light(const WholeLightQuestion& question, const std::stop_token& stop = {});
 
 }  // namespace sunbreak

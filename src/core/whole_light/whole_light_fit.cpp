@@ -249,7 +249,7 @@ void WholeLightFit::normal_equations(const State& state, Eigen::MatrixXd& form, 
   prefer_round(form);
 }
 
-bool WholeLightFit::run() {
+bool WholeLightFit::run(const std::stop_token& stop) {
   if (rows_.size() < 6) return false;
   const FitParameters& parameters = model_->parameters();
   Eigen::VectorXd start = parameters.believed();
@@ -279,19 +279,19 @@ bool WholeLightFit::run() {
   usual_flux_ = best.at.flux.sum();
   if (usual_flux_ <= 0) return false;
   find_flux(best);
-  rounds(std::move(best), 12);
+  rounds(std::move(best), 12, stop);
   return true;
 }
 
-void WholeLightFit::run_from(const FitUnknowns& start) {
+void WholeLightFit::run_from(const FitUnknowns& start, const std::stop_token& stop) {
   usual_flux_ = start.flux.sum();
-  rounds(state_at(start.values), 4);
+  rounds(state_at(start.values), 4, stop);
 }
 
-void WholeLightFit::rounds(State state, int most) {
+void WholeLightFit::rounds(State state, int most, const std::stop_token& stop) {
   const FitParameters& parameters = model_->parameters();
   double reach = 1;
-  for (int round = 0; round < most; ++round) {
+  for (int round = 0; round < most && !stop.stop_requested(); ++round) {
     add_slopes(state);
     weigh(state);
     state.cost = cost_of(state);

@@ -2,6 +2,7 @@
 
 #include <Eigen/Core>
 #include <memory>
+#include <stop_token>
 #include <vector>
 
 #include "core/whole_light/whole_light_model.h"
@@ -29,10 +30,11 @@ class WholeLightFit {
   /// `left_out`: index of a height whose readings are not looked at.
   WholeLightFit(const WholeLightQuestion& question, std::shared_ptr<const WholeLightModel> model, int left_out = -1);
 
-  /// Finds the unknowns; false where the readings leave nothing to find.
-  bool run();
+  /// Finds the unknowns; false where the readings leave nothing to find. Where `stop` asks for an end it ends soon, and
+  /// what is found means nothing.
+  bool run(const std::stop_token& stop = {});
   /// The same again from unknowns found before, in few rounds.
-  void run_from(const FitUnknowns& start);
+  void run_from(const FitUnknowns& start, const std::stop_token& stop = {});
 
   const FitUnknowns& best() const { return best_; }
   const std::vector<FitRow>& rows() const { return rows_; }
@@ -65,7 +67,7 @@ class WholeLightFit {
   void normal_equations(const State& state, Eigen::MatrixXd& form, Eigen::VectorXd& pull) const;
   void prefer_round(Eigen::MatrixXd& form) const;
   void add_beliefs(Eigen::MatrixXd& form, Eigen::VectorXd& pull, Eigen::Index first) const;
-  void rounds(State state, int most);
+  void rounds(State state, int most, const std::stop_token& stop);
 
   const WholeLightQuestion& question_;
   std::shared_ptr<const WholeLightModel> model_;

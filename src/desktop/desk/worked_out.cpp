@@ -84,8 +84,8 @@ WorkedOut::Step WorkedOut::next_step() const {
       if (const evaluation::SweepDigest* digest = e.digest(id); digest && digest->read > 0 && !e.budget_so_far(id))
         return [id](const auto& it, std::stop_token stop) { it.budget(id, stop); };
   if (light_wanted_ && any_read() && !light())
-    return [](const auto& it, auto) {
-      if (const auto* light = it.light()) light->left_out();
+    return [](const auto& it, std::stop_token stop) {
+      if (const auto* light = it.light(stop)) light->work_out_left_out(stop);
     };
   for (const auto& [id, view] : e.views())
     if (Step step = judged(id)) return step;

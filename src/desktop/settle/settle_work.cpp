@@ -121,7 +121,8 @@ void SettleWork::make_field(const Rectangle& area) {
       [this, evaluation = evaluation_, light, settling = settling(), units = made_in_, near_m = height_m_,
        generation](std::stop_token stop) {
         Made made;
-        light->left_out();
+        light->work_out_left_out(stop);
+        if (stop.stop_requested()) return made;
         made.area = evaluation::area_asked(settling, *light);
         auto maps = evaluation::settle_maps(
             *light, made.area, evaluation::settle_heights(*light, units), near_m, stop, [&](const SettleMaps& so_far) {
