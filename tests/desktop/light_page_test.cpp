@@ -31,8 +31,13 @@ class LightPageTest : public WindowTest {
   void look_at(const std::string& fixture) {
     open_test(tests_.at(fixture), Stage::Read);
     key(Qt::Key_5);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().light() != nullptr; }, 60000));
-    QApplication::processEvents();
+    // Known on the other thread is not shown yet.
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] {
+          const QString said = words("lightWords");
+          return desk().worked_out().light() != nullptr && !said.isEmpty() && !said.startsWith("Fitting");
+        },
+        60000));
   }
   json command_line(QStringList arguments, const std::string& fixture) {
     arguments.insert(1, QString::fromStdString(book_file()));

@@ -22,7 +22,6 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "evaluation/confirmation.h"
 #include "evaluation/settle_words.h"
 
 namespace sunbreak::desktop {
@@ -119,7 +118,13 @@ void SettleView::show_state() {
     if (!rung || !stop || std::abs(rung->height_m - work_->point()->height->height_m) > same_m ||
         std::abs(stop->percent - work_->point()->setting.percent) > same_pct)
       continue;
-    const auto c = evaluation::confirmation(*desk_.worked_out().evaluation(), *light, sweep.id);
+    const auto& evaluation = desk_.worked_out().evaluation();
+    if (confirmed_of_ != evaluation || confirmed_id_ != sweep.id) {
+      confirmed_of_ = evaluation;
+      confirmed_id_ = sweep.id;
+      confirmed_ = evaluation::confirmation(*evaluation, *light, sweep.id);
+    }
+    const auto& c = confirmed_;
     if (!c) continue;
     if (!c->complete)
       return say(tr("%1 of %2 places of its confirmation are read.").arg(c->read).arg(c->places.size()), "",

@@ -4,6 +4,7 @@
 
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage_view.h"
+#include "evaluation/confirmation.h"
 
 class QLabel;
 class QPushButton;
@@ -54,6 +55,10 @@ class SettleView : public StageView {
   QuestionsPage* questions_;
   CardPage* card_;
   Stage way_to_ = Stage::Walk;
+  /// The confirmation last looked at, while its readings are the same.
+  std::shared_ptr<const evaluation::Evaluation> confirmed_of_;
+  record::Id confirmed_id_ = 0;
+  std::optional<evaluation::Confirmation> confirmed_;
 };
 
 }  // namespace sunbreak::desktop

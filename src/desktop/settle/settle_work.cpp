@@ -20,6 +20,11 @@ std::vector<float> chances_over(const SettleMaps& maps, const SettleRequest& req
   return chances;
 }
 
+bool same_area(const record::Settling& a, const record::Settling& b) {
+  return a.area_left_m == b.area_left_m && a.area_front_m == b.area_front_m && a.area_width_m == b.area_width_m &&
+         a.area_depth_m == b.area_depth_m;
+}
+
 }  // namespace
 
 SettleWork::SettleWork(Desk& desk, QObject* parent) : QObject(parent), desk_(desk), making_(this), asking_(this) {
@@ -81,11 +86,8 @@ void SettleWork::follow() {
     if (chosen || height_m_ == 0) height_m_ = desk_.rung()->height_m, percent_ = desk_.stop()->percent;
     if (chosen) look_again();
   }
-  // What a reader of the test's light may not wait for is worked out with the field.
-  const Rectangle area = light->left_out_known() ? evaluation::area_asked(settling, *light) : Rectangle{};
-  if (made_for_ != light || made_in_ != desk_.units() ||
-      (light->left_out_known() && !(made_of_ == area) && !filling_)) {
-    make_field(area);
+  if (made_for_ != light || made_in_ != desk_.units() || !same_area(made_of_, settling)) {
+    make_field();
   } else if (asked_anew && maps_) {
     look_again();
     emit field_changed();
@@ -101,11 +103,11 @@ void SettleWork::try_band(const std::optional<Band>& band) {
   follow();
 }
 
-void SettleWork::make_field(const Rectangle& area) {
+void SettleWork::make_field() {
   const evaluation::TestLight* light = this->light();
   made_for_ = light;
   made_in_ = desk_.units();
-  made_of_ = area;
+  made_of_ = settling();
   evaluation_ = desk_.worked_out().evaluation();
   filling_ = true;
   problem_.reset();
@@ -115,17 +117,16 @@ void SettleWork::make_field(const Rectangle& area) {
   struct Made {
     std::shared_ptr<const SettleMaps> maps;
     std::optional<Problem> problem;
-    Rectangle area;
   };
   making_.ask(
-      [this, evaluation = evaluation_, light, settling = settling(), units = made_in_, near_m = height_m_,
+      [this, evaluation = evaluation_, light, settling = made_of_, units = made_in_, near_m = height_m_,
        generation](std::stop_token stop) {
         Made made;
         light->work_out_left_out(stop);
         if (stop.stop_requested()) return made;
-        made.area = evaluation::area_asked(settling, *light);
         auto maps = evaluation::settle_maps(
-            *light, made.area, evaluation::settle_heights(*light, units), near_m, stop, [&](const SettleMaps& so_far) {
+            *light, evaluation::area_asked(settling, *light), evaluation::settle_heights(*light, units), near_m, stop,
+            [&](const SettleMaps& so_far) {
               QMetaObject::invokeMethod(
                   this,
                   [this, generation, part = std::make_shared<const SettleMaps>(so_far)] {
@@ -141,7 +142,6 @@ void SettleWork::make_field(const Rectangle& area) {
       },
       [this](Made made) {
         filling_ = false;
-        made_of_ = made.area;
         problem_ = made.problem;
         if (made.problem) {
           maps_.reset();

@@ -65,7 +65,7 @@ class SettleWork : public QObject {
   void moved();
 
  private:
-  void make_field(const Rectangle& area);
+  void make_field();
   void take_field(std::shared_ptr<const SettleMaps> maps, bool all);
   void ask();
   void look_again();
@@ -74,7 +74,7 @@ class SettleWork : public QObject {
   bool in_sight_ = false, filling_ = false, stood_ = false;
   const evaluation::TestLight* made_for_ = nullptr;
   std::shared_ptr<const evaluation::Evaluation> evaluation_;  ///< keeps that alive
-  Rectangle made_of_;
+  record::Settling made_of_;                                  ///< its area alone counts
   UnitSystem made_in_ = UnitSystem::Metric;
   record::Id test_id_ = 0, rung_id_ = 0, stop_id_ = 0;
   int generation_ = 0;
