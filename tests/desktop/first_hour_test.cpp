@@ -262,6 +262,7 @@ TEST_F(FirstHourTest, AMetersUncertaintyIsAskedAsItIsQuoted) {
     QTimer::singleShot(50, [&] {
       QWidget* dialog = QApplication::activeModalWidget();
       ASSERT_NE(dialog, nullptr);
+      EXPECT_TRUE(QTest::qWaitForWindowActive(dialog)) << "keys go to it then";
       act(dialog);
       dialog->close();
     });

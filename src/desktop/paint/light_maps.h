@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QPixmap>
 #include <QString>
 #include <QWidget>
 #include <optional>
@@ -23,7 +24,8 @@ struct RowMap {
   bool predicted = false;      ///< in a dashed frame
 };
 
-/// Maps side by side, each with its title over it and a line under it.
+/// Maps side by side, each with its title over it and a line under it. Dense ones are painted one after another, as
+/// long as a frame has time, and kept.
 class LightMaps : public QWidget {
   Q_OBJECT
  public:
@@ -33,10 +35,14 @@ class LightMaps : public QWidget {
 
  protected:
   void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void changeEvent(QEvent* event) override;
 
  private:
+  void paint_one(QPainter& p, const RowMap& map, const QRectF& room) const;
   Desk& desk_;
   std::vector<RowMap> maps_;
+  std::vector<QPixmap> painted_;  ///< one a map; null where it is still to be painted
 };
 
 }  // namespace sunbreak::desktop
