@@ -14,7 +14,23 @@ namespace {
 
 constexpr double same_rung_m = 0.0006, same_stop_pct = 0.06;
 
+/// The rung and the stop of a test there; 0 for one that there is not.
+std::pair<Id, Id> rung_and_stop(const TestRecord& test, double height_m, double percent) {
+  std::pair<Id, Id> there{0, 0};
+  for (const Rung& rung : test.rungs)
+    if (std::abs(rung.height_m - height_m) <= same_rung_m) there.first = rung.id;
+  for (const Stop& stop : test.stops)
+    if (std::abs(stop.percent - percent) <= same_stop_pct) there.second = stop.id;
+  return there;
+}
+
 }  // namespace
+
+const Sweep* confirmation_at(const TestRecord& test, double height_m, double percent) {
+  const auto [rung, stop] = rung_and_stop(test, height_m, percent);
+  const Sweep* sweep = test.sweep(rung, stop);
+  return sweep && sweep->confirms ? sweep : nullptr;
+}
 
 Result<std::pair<Id, Id>> plan_confirmation(Book& book, const TestRecord& test, double height_m, double percent,
                                             std::span<const double> predicted_ppfd, const Layout& stations) {
@@ -22,11 +38,7 @@ Result<std::pair<Id, Id>> plan_confirmation(Book& book, const TestRecord& test, 
   if (spots.empty())
     return Problem{"the test was walked on loose spots", "there is no grid to choose stations from",
                    "walk a grid first"};
-  std::pair<Id, Id> there{0, 0};
-  for (const Rung& rung : test.rungs)
-    if (std::abs(rung.height_m - height_m) <= same_rung_m) there.first = rung.id;
-  for (const Stop& stop : test.stops)
-    if (std::abs(stop.percent - percent) <= same_stop_pct) there.second = stop.id;
+  std::pair<Id, Id> there = rung_and_stop(test, height_m, percent);
   if (const Sweep* sweep = test.sweep(there.first, there.second)) {
     if (sweep->confirms) return there;
     return Problem{fmt::format("{} at {:.4g} % was walked whole", length_text(height_m, UnitSystem::Metric), percent),

@@ -59,12 +59,6 @@ Result<std::optional<double>> length_limit(const std::string& text) {
 
 std::optional<double> limit(double value) { return std::isnan(value) ? std::nullopt : std::optional(value); }
 
-/// The circuit's rating holds, too, where it is on record.
-std::optional<double> watts_limit(const SettleArguments& a, const record::Test& test) {
-  const auto circuit = evaluation::circuit_limit_w(test), asked = limit(a.max_watts);
-  return circuit && (!asked || *asked > *circuit) ? circuit : asked;
-}
-
 Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test, const TestLight& light) {
   Asked asked;
   asked.use = {std::isnan(a.hours) ? test.test.photoperiod_h : a.hours, test.test.tariff_per_kwh};
@@ -73,17 +67,17 @@ Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test,
                    "choose more than 0 and at most 24"};
   const auto band = asked_band(a, test.test, asked.use.photoperiod_h);
   if (!band) return band.problem();
-  const auto rule = parse_settle_rule(a.rule);
-  if (!rule) return rule.problem();
+  if (const auto rule = parse_settle_rule(a.rule); !rule) return rule.problem();
   if (!(a.sure > 0) || a.sure >= 100)
     return Problem{fmt::format("{:.4g} % sure", a.sure), "", "choose between 0 and 100"};
   const auto least = length_limit(a.min_height), most = length_limit(a.max_height);
   if (!least) return least.problem();
   if (!most) return most.problem();
-  asked.request = {band.value(),
-                   rule.value(),
-                   {least.value(), most.value(), watts_limit(a, test.test), limit(a.max_ppfd)},
-                   a.sure / 100};
+  record::Settling settling;
+  settling.rule = a.rule, settling.sure_pct = a.sure;
+  settling.min_height_m = least.value(), settling.max_height_m = most.value();
+  settling.max_power_w = limit(a.max_watts), settling.max_ppfd = limit(a.max_ppfd);
+  asked.request = evaluation::request_asked(settling, test.test, band.value());
   const auto area = evaluation::parse_area(a.area, evaluation::whole_area(light), LengthUnit::Centimeter);
   if (!area) return area.problem();
   asked.area = area.value();

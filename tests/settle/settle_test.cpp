@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "core/settle/hang_guide.h"
 #include "core/settle/settle_maker.h"
 #include "core/settle/settle_questions.h"
 #include "settle/made_maps.h"
@@ -210,6 +211,23 @@ TEST(QuestionsTest, AShrunkFootprintHasItsMean) {
   EXPECT_NEAR(strip.rectangle->width_m, 1, 1e-9);
   EXPECT_NEAR(strip.rectangle->depth_m, 0.6, 2.0 / 48);
   EXPECT_FALSE(shrunk_to(maps.lattice, {light.data(), maps.lattice.cells}, 1001).square);
+}
+
+TEST(HangGuideTest, SaysHowFarByTheInverseSquare) {
+  std::vector<double> heights, ppfd;
+  for (double h = 0.1; h < 1.001; h += 0.02) heights.push_back(h), ppfd.push_back(100 / (h * h));
+  HangGuide guide(heights, ppfd);
+  // 400 is read at 50 cm, 625 at 40.
+  EXPECT_NEAR(guide.step(400, 625)->raise_m(), -0.1, 1e-3);
+  EXPECT_NEAR(guide.step(625, 400)->raise_m(), 0.1, 1e-3);
+  EXPECT_FALSE(guide.step(400, 50)) << "over a meter";
+  EXPECT_FALSE(guide.step(1e6, 400));
+  // Twice the light of the model: read at a height that the tape knows.
+  guide.agree(0.5, 800);
+  EXPECT_NEAR(guide.step(800, 1250)->wanted_m, 0.4, 1e-3);
+  // What rises from below, too near for a center between units, is not used.
+  EXPECT_NEAR(HangGuide({0.1, 0.2, 0.3, 0.4}, {50, 200, 100, 50}).step(100, 50)->wanted_m, 0.4, 1e-9);
+  EXPECT_FALSE(HangGuide({}, {}).step(1, 2));
 }
 
 TEST(CardTest, OneHeightServesMostStages) {

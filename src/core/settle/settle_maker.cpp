@@ -4,7 +4,6 @@
 #include <cmath>
 #include <future>
 #include <numeric>
-#include <thread>
 
 #include "core/whole_light/whole_light_fit.h"
 

@@ -42,6 +42,10 @@ class Search {
     return point_at(maps_, request_, *place.height, maps_.steps[place.step]);
   }
 
+  std::string words_of(const Place& place) const {
+    return fmt::format("{:.1f} cm and {:.4g} %", 100 * (*place.height)->height_m, maps_.steps[place.step].percent);
+  }
+
   bool is_sure(const SettleRule& rule, const SettleHeight& height, const SettleSetting& setting) const {
     return chance_of(rule, request_.band, request_.limits, maps_.shared_sd, height, setting) >= request_.sure;
   }
@@ -85,61 +89,35 @@ class Search {
   std::stop_token stop_;
 };
 
-std::string place_words(const SettlePoint& p) {
-  return fmt::format("{:.1f} cm and {:.4g} %", 100 * p.height->height_m, p.setting.percent);
-}
-
-/// The figure that says for a rule whether there is light enough, in words.
-std::string enough_words(const SettleRule& rule, const SettleFigures& f) {
-  switch (rule.kind) {
-    case Kind::Edge:
-      return fmt::format("the edge reads {:.0f} µmol/m²/s", f.edge);
-    case Kind::Every:
-      return fmt::format("the dimmest place reads {:.0f} µmol/m²/s", f.lowest);
-    case Kind::Share:
-      return fmt::format("{:.0f} % of the area is in band", 100 * f.in_band);
-    case Kind::Mean:
-      return fmt::format("the mean is {:.0f} µmol/m²/s", f.mean);
-    case Kind::Corners:
-      return fmt::format("the corners read {:.0f} µmol/m²/s", f.corners);
-    case Kind::Center:
-      return fmt::format("the center reads {:.0f} µmol/m²/s", f.center);
-  }
-  return {};
-}
-
-double enough_of(const SettleRule& rule, const SettleFigures& f) {
-  switch (rule.kind) {
-    case Kind::Edge:
-      return f.edge;
-    case Kind::Every:
-      return f.lowest;
-    case Kind::Share:
-      return f.in_band;
-    case Kind::Mean:
-      return f.mean;
-    case Kind::Corners:
-      return f.corners;
-    case Kind::Center:
-      return f.center;
-  }
-  return 0;
-}
+/// The figure that says for a rule whether there is light enough, and how it is told.
+struct EnoughBy {
+  Kind kind;
+  double SettleFigures::*figure;
+  const char* words;
+  double shown = 1;
+};
+constexpr EnoughBy enough_by[] = {{Kind::Edge, &SettleFigures::edge, "the edge reads {:.0f} µmol/m²/s"},
+                                  {Kind::Every, &SettleFigures::lowest, "the dimmest place reads {:.0f} µmol/m²/s"},
+                                  {Kind::Share, &SettleFigures::in_band, "{:.0f} % of the area is in band", 100},
+                                  {Kind::Mean, &SettleFigures::mean, "the mean is {:.0f} µmol/m²/s"},
+                                  {Kind::Corners, &SettleFigures::corners, "the corners read {:.0f} µmol/m²/s"},
+                                  {Kind::Center, &SettleFigures::center, "the center reads {:.0f} µmol/m²/s"}};
 
 /// Why no way meets the rule.
 Problem none_meets(const Search& search) {
   const SettleRequest& request = search.request();
+  const EnoughBy& enough =
+      *std::find_if(std::begin(enough_by), std::end(enough_by), [&](auto& e) { return e.kind == request.rule.kind; });
   bool any = false, dim = true, bright = true;
   double surest = 0;
-  std::optional<SettlePoint> brightest, dimmest;
+  std::optional<Search::Place> brightest, dimmest;
   search.each([&](const Search::Place& place) {
     const SettleVerdict v = judged(request.rule, request.band, place.figures);
     any = true;
     dim = dim && v.too_dim, bright = bright && v.too_bright;
     if (v.met()) surest = std::max(surest, search.point(place).chance);
-    if (!brightest || enough_of(request.rule, place.figures) > enough_of(request.rule, brightest->figures))
-      brightest = search.point(place);
-    if (!dimmest || place.figures.highest < dimmest->figures.highest) dimmest = search.point(place);
+    if (!brightest || place.figures.*enough.figure > brightest->figures.*enough.figure) brightest = place;
+    if (!dimmest || place.figures.highest < dimmest->figures.highest) dimmest = place;
     return true;
   });
   if (!any)
@@ -149,13 +127,13 @@ Problem none_meets(const Search& search) {
             fmt::format("{:.0f} % are asked for", 100 * request.sure),
             "ask for less, widen the band, or make the readings surer: a calibrated sensor, another height"};
   if (dim && !bright)
-    return {fmt::format("too dim everywhere: at best, at {}, {}", place_words(*brightest),
-                        enough_words(request.rule, brightest->figures)),
+    return {fmt::format("too dim everywhere: at best, at {}, {}", search.words_of(*brightest),
+                        fmt::format(fmt::runtime(enough.words), enough.shown * (brightest->figures.*enough.figure))),
             "no height and setting within reach and limits gives enough light",
             "choose a lower target, a smaller area, or measure lower"};
   if (bright && !dim)
     return {fmt::format("too bright everywhere: at {} the brightest place still reads {:.0f} µmol/m²/s",
-                        place_words(*dimmest), dimmest->figures.highest),
+                        search.words_of(*dimmest), dimmest->figures.highest),
             "no height and setting within reach and limits is dim enough",
             "choose a higher target, dim further, or measure higher"};
   return {"too uneven: where the dimmest places have enough light, the brightest have too much",

@@ -7,56 +7,14 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-#include "core/optics/fixture_shapes.h"
-#include "core/optics/room_lights.h"
 #include "core/sweep/correction.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "evaluation/rig_model.h"
-#include "evaluation/test_light.h"
+#include "evaluation/hang_guides.h"
 #include "record/plan_grid.h"
 
 namespace sunbreak::desktop {
-namespace {
-
-constexpr int guided_heights = 48;
-constexpr double lowest_guided_m = 0.05, under_the_ceiling_m = 0.05;
-
-std::vector<double> heights_between(double low_m, double high_m) {
-  std::vector<double> heights;
-  for (int k = 0; k < guided_heights; ++k) heights.push_back(low_m + (high_m - low_m) * k / (guided_heights - 1));
-  return heights;
-}
-
-/// As the fixture is described, for 1 µmol/s.
-HangGuide described_guide(const record::Fixture& fixture, const record::Bench& bench) {
-  const Room room = evaluation::room_of(bench);
-  const auto lamp = nominal_fixture(evaluation::outline_of(fixture, bench));
-  const auto light = light_of(room);
-  const Vec3 middle{room.width_m / 2, room.depth_m / 2, 0};
-  const StationFactors factors = light->stations(std::span(&middle, 1));
-  std::vector<double> heights = heights_between(lowest_guided_m, room.height_m - under_the_ceiling_m), ppfd;
-  for (const double height : heights) {
-    const Prediction p = light->predict(placed(lamp, middle + Vec3{0, 0, height}), factors);
-    ppfd.push_back(p.direct[0] + p.reflected[0]);
-  }
-  return {std::move(heights), std::move(ppfd)};
-}
-
-HangGuide fitted_guide(const evaluation::TestLight& light, double percent) {
-  const Room& room = light.question().fit.room;
-  const auto [low, high] = light.heights_m();
-  const std::vector<double> heights = heights_between(low, high);
-  const auto setting = light.setting(percent);
-  std::vector<double> ppfd;
-  if (!setting || high <= low) return {{}, {}};
-  for (const auto& by_setting : light.between().at_places({{room.width_m / 2, room.depth_m / 2, 0}})->at(heights))
-    ppfd.push_back(setting.value().light_factor * by_setting[static_cast<std::size_t>(setting.value().lower)].front());
-  return {heights, std::move(ppfd)};
-}
-
-}  // namespace
 
 HangPanel::HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidget* parent)
     : QWidget(parent), desk_(desk), hub_(hub), background_(this) {
@@ -84,15 +42,14 @@ HangPanel::HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidg
   column->addWidget(words_);
   connect(wanted_, &QLineEdit::editingFinished, this, [this] {
     if (!wanted_->isModified() || !desk_.test()) return;
-    bool ok = false;
-    const double ppfd = QString(wanted_->text()).replace(',', '.').toDouble(&ok);
+    const auto ppfd = typed_number(wanted_->text());
     const bool empty = wanted_->text().trimmed().isEmpty();
-    if (!empty && (!ok || !(ppfd > 0) || ppfd > 20000)) {
+    if (!empty && (!ppfd || *ppfd <= 0 || *ppfd > 20000)) {
       set_tone(words_, "bad");
       return words_->setText(marked_attention(tr("'%1' is no PPFD over 0.").arg(wanted_->text())));
     }
     record::Test test = desk_.test()->test;
-    test.height_rule_ppfd = empty ? std::nullopt : std::optional(ppfd);
+    test.height_rule_ppfd = ppfd;
     if (!empty) test.height_rule = "center";
     desk_.edits().make(tr("height rule"), [&](book::Edit& edit) { edit.save(test); });
     wanted_->setModified(false);
@@ -139,7 +96,8 @@ void HangPanel::make_guide() {
   agreed_ = fitted_;
   background_.ask(
       [of, evaluation = desk_.worked_out().evaluation()](std::stop_token) {
-        return std::optional(of.light ? fitted_guide(*of.light, of.percent) : described_guide(of.fixture, of.bench));
+        return std::optional(of.light ? evaluation::fitted_guide(*of.light, of.percent)
+                                      : evaluation::described_guide(of.fixture, of.bench));
       },
       [this](std::optional<HangGuide> guide) {
         guide_ = std::move(guide);

@@ -257,14 +257,7 @@ void CardPage::take_cell(int r, int column) {
   if (on_record == rows.end()) return;
   record::CardRow row = *on_record;
   const QString text = table_->item(r, column)->text().trimmed();
-  std::optional<double> value;
-  if (column == HeightColumn) {
-    value = typed_length_m(text, desk_.units());
-  } else {
-    bool ok = false;
-    const double number = QString(text).replace(',', '.').toDouble(&ok);
-    if (ok && std::isfinite(number)) value = number;
-  }
+  const std::optional<double> value = column == HeightColumn ? typed_length_m(text, desk_.units()) : typed_number(text);
   const double most = column == HeightColumn ? 10 : column == HoursColumn ? 24 : 200;
   const bool may_be_empty = column == WeeksColumn && text.isEmpty();
   if (!may_be_empty && (!value || *value <= 0 || *value > most)) {

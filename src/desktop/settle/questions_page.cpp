@@ -115,9 +115,8 @@ void QuestionsPage::ask() {
   const auto number = [&](int q) -> std::optional<double> {
     const QLineEdit* edit = rows_[static_cast<std::size_t>(q)].number;
     if (q == OfHeight) return typed_length_m(edit->text(), desk_.units());
-    bool ok = false;
-    const double value = QString(edit->text()).replace(',', '.').toDouble(&ok);
-    return ok && value > 0 && std::isfinite(value) ? std::optional(value) : std::nullopt;
+    const auto value = typed_number(edit->text());
+    return value && *value > 0 ? value : std::nullopt;
   };
   asked = {number(OfWatts),   number(OfHeight), number(OfCenter),
            number(OfCorners), number(OfMean),   number(OfDailyLight)};

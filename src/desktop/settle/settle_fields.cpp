@@ -6,6 +6,7 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 #include <cmath>
+#include <utility>
 
 #include "book/target_shelf.h"
 #include "core/figures/nominal.h"
@@ -32,12 +33,6 @@ QWidget* kept_together(QWidget* parent, const std::vector<QWidget*>& parts) {
   row->setSpacing(5);
   for (QWidget* part : parts) row->addWidget(part);
   return group;
-}
-
-std::optional<double> typed_number(const QString& text) {
-  bool number = false;
-  const double value = QString(text).replace(',', '.').toDouble(&number);
-  return number && std::isfinite(value) ? std::optional(value) : std::nullopt;
 }
 
 }  // namespace
@@ -156,6 +151,10 @@ void SettleFields::refresh() {
   if (!desk_.test()) return;
   const record::Settling s = work_.settling();
   const UnitSystem units = desk_.units();
+  // What was refused on another test is not this one's.
+  if (const record::Id test = desk_.test()->test.id; std::exchange(shown_test_, test) != test)
+    for (QWidget* field : findChildren<QWidget*>())
+      if (field->property("wrong").toBool()) accept(field);
   const auto fill = [](QLineEdit* edit, const QString& text) {
     if (edit->hasFocus() && edit->isModified()) return;
     if (edit->property("wrong").toBool()) return;
@@ -228,13 +227,13 @@ void SettleFields::choose_target() {
 }
 
 void SettleFields::choose_band(double low_ppfd, double high_ppfd) {
-  work_.try_band({});
   if (!desk_.test()) return;
   record::Test test = desk_.test()->test;
   test.target_low_ppfd = low_ppfd, test.target_high_ppfd = high_ppfd;
   test.target_by_daily_light = false;
   test.target_name = "own band";
   desk_.edits().make(tr("crop target"), [&](book::Edit& edit) { edit.save(test); });
+  work_.try_band({});
 }
 
 void SettleFields::take_rule() {

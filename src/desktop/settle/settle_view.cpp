@@ -110,27 +110,21 @@ void SettleView::show_state() {
   if (const auto& problem = work_->problem()) return say(marked_attention(text_of(problem->sentence())), "attention");
   if (!work_->maps()) return say(tr("Working the heights out…"), "");
   // What the last confirmation said of where one stands.
-  for (const record::Sweep& sweep : desk_.test()->sweeps) {
-    if (!sweep.confirms || !work_->point()) continue;
-    const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
-    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
-    constexpr double same_m = 0.0006, same_pct = 0.06;
-    if (!rung || !stop || std::abs(rung->height_m - work_->point()->height->height_m) > same_m ||
-        std::abs(stop->percent - work_->point()->setting.percent) > same_pct)
-      continue;
-    const auto& evaluation = desk_.worked_out().evaluation();
-    if (confirmed_of_ != evaluation || confirmed_id_ != sweep.id) {
-      confirmed_of_ = evaluation;
-      confirmed_id_ = sweep.id;
-      confirmed_ = evaluation::confirmation(*evaluation, *light, sweep.id);
-    }
-    const auto& c = confirmed_;
-    if (!c) continue;
-    if (!c->complete)
-      return say(tr("%1 of %2 places of its confirmation are read.").arg(c->read).arg(c->places.size()), "",
-                 Stage::Walk, tr("Walk on"));
-    return say(c->confirmed ? text_of(c->words) : marked_attention(text_of(c->words)),
-               c->confirmed ? "good" : "attention");
+  const auto& point = work_->point();
+  const record::Sweep* sweep =
+      point ? book::confirmation_at(*desk_.test(), point->height->height_m, point->setting.percent) : nullptr;
+  if (const auto& evaluation = desk_.worked_out().evaluation();
+      sweep && (confirmed_of_ != evaluation || confirmed_id_ != sweep->id)) {
+    confirmed_of_ = evaluation;
+    confirmed_id_ = sweep->id;
+    confirmed_ = evaluation::confirmation(*evaluation, *light, sweep->id);
+  }
+  if (sweep && confirmed_) {
+    const evaluation::Confirmation& c = *confirmed_;
+    if (!c.complete)
+      return say(tr("%1 of %2 places of its confirmation are read.").arg(c.read).arg(c.places.size()), "", Stage::Walk,
+                 tr("Walk on"));
+    return say(c.confirmed ? text_of(c.words) : marked_attention(text_of(c.words)), c.confirmed ? "good" : "attention");
   }
   const auto lacks = evaluation::settle_lacks(*light);
   if (!lacks.empty())
@@ -197,16 +191,17 @@ void SettleView::confirm() {
   const evaluation::TestLight* light = work_->light();
   if (!point || !light || !desk_.test()) return;
   // Dials and tapes know whole millimeters and tenths.
+  const auto [dimmest, brightest] = light->percents();
   const double height_m = std::round(1000 * point->height->height_m) / 1000,
-               percent = std::round(10 * point->setting.percent) / 10;
-  QString problem;
+               percent = std::clamp(std::round(10 * point->setting.percent) / 10, dimmest, brightest);
   std::pair<record::Id, record::Id> there{0, 0};
-  problem = desk_.edits().plan([&]() -> std::optional<Problem> {
-    const auto predicted =
-        light->between(height_m, std::clamp(percent, light->percents().first, light->percents().second), {});
+  const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
+    const auto setting = light->setting(percent);
+    if (!setting) return setting.problem();
+    const auto predicted = light->between().at(height_m, setting.value());
     if (!predicted) return predicted.problem();
     auto planned = book::plan_confirmation(desk_.book(), *desk_.test(), height_m, percent, predicted.value().ppfd,
-                                           predicted.value().layout);
+                                           light->question().fit.sweeps.front().layout);
     if (!planned) return planned.problem();
     there = planned.value();
     return {};

@@ -18,8 +18,6 @@ QString out_of_range(const QString& text, const QString& low, const QString& hig
 
 bool inside(double value, const NumberRange& range) { return value >= range.low && value <= range.high; }
 
-std::optional<double> typed_number(QString text) { return parse_number(text_of(text.trimmed().replace(',', '.'))); }
-
 }  // namespace
 
 Form::Take parse_number_field(const NumberRange& range, const std::function<QString(std::optional<double>)>& store) {
@@ -30,6 +28,10 @@ Form::Take parse_number_field(const NumberRange& range, const std::function<QStr
     if (!inside(*value, range)) return out_of_range(text, QString::number(range.low), QString::number(range.high));
     return store(value);
   };
+}
+
+std::optional<double> typed_number(const QString& text) {
+  return parse_number(text_of(QString(text).trimmed().replace(',', '.')));
 }
 
 std::optional<double> typed_length_m(const QString& text, UnitSystem units) {

@@ -34,6 +34,9 @@ std::optional<std::vector<double>> number_list(const QString& text, QString* pro
 /// The lengths in a typed list, in meters.
 std::optional<std::vector<double>> length_list(const QString& text, UnitSystem units, QString* problem);
 
+/// One finite number; a decimal comma is understood.
+std::optional<double> typed_number(const QString& text);
+
 /// One length in meters, by the same rule as parse_length_field.
 std::optional<double> typed_length_m(const QString& text, UnitSystem units);
 
