@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "book/book.h"
+#include "book/picture_store.h"
 
 namespace sunbreak::book {
 namespace fs = std::filesystem;
@@ -25,6 +26,30 @@ std::vector<fs::path> backups(const fs::path& file) {
   return found;
 }
 
+/// Copies all but the files of pictures, which are kept beside the backups, each once.
+void copy_without_pictures(const fs::path& file, const fs::path& target) {
+  SQLite::Database copy(target.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+  SQLite::Statement attach(copy, "ATTACH ? AS book");
+  attach.bind(1, file.string());
+  attach.exec();
+  copy.exec("BEGIN");
+  std::vector<std::string> tables;
+  SQLite::Statement schema(
+      copy,
+      "SELECT type, name, sql FROM book.sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite\\_%' ESCAPE "
+      "'\\' ORDER BY type = 'index'");
+  while (schema.executeStep()) {
+    copy.exec(schema.getColumn(2).getString());
+    if (schema.getColumn(0).getString() == "table") tables.push_back(schema.getColumn(1).getString());
+  }
+  for (const std::string& table : tables)
+    if (table != "picture_file") copy.exec(fmt::format("INSERT INTO main.{0} SELECT * FROM book.{0}", table));
+  copy.exec("DELETE FROM main.sqlite_sequence; INSERT INTO main.sqlite_sequence SELECT * FROM book.sqlite_sequence");
+  for (const char* mark : {"user_version", "application_id"})
+    copy.exec(fmt::format("PRAGMA main.{} = {}", mark, copy.execAndGet(fmt::format("PRAGMA book.{}", mark)).getInt()));
+  copy.exec("COMMIT");
+}
+
 }  // namespace
 
 fs::path backup_folder(const fs::path& file) { return file.parent_path() / (file.stem().string() + "-backups"); }
@@ -36,9 +61,13 @@ void back_up(SQLite::Database& db, const fs::path& file, const std::string& tag,
   fs::create_directories(folder);
   const fs::path partial = target.string() + ".partial";
   fs::remove(partial);
-  SQLite::Statement copy(db, "VACUUM INTO ?");
-  copy.bind(1, partial.string());
-  copy.exec();
+  if (has_pictures(db)) {
+    copy_without_pictures(file, partial);
+  } else {
+    SQLite::Statement copy(db, "VACUUM INTO ?");
+    copy.bind(1, partial.string());
+    copy.exec();
+  }
   fs::rename(partial, target);
   std::vector<fs::path> all = backups(file);
   for (int i = 0; i + kept < static_cast<int>(all.size()); ++i) fs::remove(all[i]);
@@ -71,7 +100,10 @@ Result<fs::path> Book::copy_backup_beside(const fs::path& file) {
       return Problem{
           fmt::format("the backup {} could not be copied to {} ({})", backup->string(), copy.string(), why.message()),
           "nothing was changed", "make room there, or see that the folder may be written to"};
-    if (Book::open(copy)) return copy;
+    if (auto opened = Book::open(copy)) {
+      opened.value()->bring_back_pictures(picture_folder(file));
+      return copy;
+    }
     fs::remove(copy, why);
   }
   return Problem{fmt::format("no sound backup of {} was found", file.string()), "there is nothing to go back to",

@@ -15,8 +15,10 @@
 
 #include "book/backup.h"
 #include "book/changeset.h"
+#include "book/picture_store.h"
 #include "book/schema.h"
 #include "book/trouble.h"
+#include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 
 namespace sunbreak::book {
@@ -24,6 +26,8 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr int undo_steps_kept = 5000, busy_ms = 2000;
+/// While a lab book is opened, which someone waits for, and once it is put away.
+constexpr std::size_t most_pictures_at_opening = 24u << 20, most_pictures_at_closing = 256u << 20;
 
 std::string uri_of(const fs::path& file) {
   std::string uri = "file:";
@@ -89,6 +93,19 @@ std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file) {
   }
 }
 
+/// "ok", or what is wrong with the database. A damaged picture hurts nothing else, and to read them all takes seconds:
+/// where there are some, the other tables are looked at one by one.
+std::string verdict_of(SQLite::Database& db) {
+  if (!has_pictures(db)) return db.execAndGet("PRAGMA quick_check").getString();
+  SQLite::Statement tables(db, "SELECT name FROM sqlite_master WHERE type = 'table' AND name <> 'picture_file'");
+  while (tables.executeStep())
+    if (const std::string verdict =
+            db.execAndGet(fmt::format("PRAGMA quick_check('{}')", tables.getColumn(0).getString())).getString();
+        verdict != "ok")
+      return verdict;
+  return "ok";
+}
+
 /// Nothing where the file can be used as a lab book.
 std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
   const int version = db.execAndGet("PRAGMA user_version").getInt();
@@ -101,7 +118,7 @@ std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
     return Problem{fmt::format("the lab book {} was written by a newer Sunbreak (schema {}, this one knows {})",
                                file.string(), version, schema_version()),
                    "it was left as it is", "install the newer version to open it"};
-  const std::string verdict = db.execAndGet("PRAGMA quick_check").getString();
+  const std::string verdict = verdict_of(db);
   if (verdict != "ok") return damaged(file, verdict.substr(0, verdict.find('\n')));
   return {};
 }
@@ -185,6 +202,7 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
 void Book::back_up_today() {
   try {
     back_up(*db_, file_, utc_now().substr(0, 10));
+    back_up_pictures(*db_, file_, most_pictures_at_opening);
   } catch (const std::exception& e) {
     notice_ = fmt::format("No backup of today could be written ({}): free some space, or check the rights of {}.",
                           e.what(), backup_folder(file_).string());
@@ -224,6 +242,11 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
 }
 
 Book::~Book() {
+  try {
+    if (db_ && !read_only_) back_up_pictures(*db_, file_, most_pictures_at_closing);
+  } catch (const std::exception&) {
+    // The next opening tries again, and says so.
+  }
   rows_.reset();
   db_.reset();
   if (lock_ >= 0) close(lock_);
@@ -250,6 +273,12 @@ void Edit::erase(const Kind& kind, Id id) {
     }
   }
   rows_.erase(kind, id);
+}
+
+std::string Edit::keep_picture(std::string_view bytes) {
+  const std::string digest = exchange::sha256_digits(bytes);
+  store_picture(db_, digest, bytes);
+  return digest;
 }
 
 void Edit::declare_missing(Id sweep_id, int station, const std::string& note) {
@@ -296,6 +325,10 @@ int Book::count(const Kind& kind, const std::string& condition, Id id) const {
   statement.bind(1, id);
   return statement.executeStep() ? statement.getColumn(0).getInt() : 0;
 }
+
+std::optional<std::string> Book::picture(const std::string& digest) const { return stored_picture(*db_, digest); }
+
+void Book::bring_back_pictures(const fs::path& folder) { book::bring_back_pictures(*db_, folder); }
 
 void Book::keep(LogPart& part) {
   if (read_only_) throw std::runtime_error("the lab book is open read-only");

@@ -45,6 +45,9 @@ class Edit {
   /// Declares a station missing; what was read there is kept but no longer counts.
   void declare_missing(Id sweep_id, int station, const std::string& note);
 
+  /// Keeps a picture's file for ever, once, whatever becomes of the records that name it. Returns its digest.
+  std::string keep_picture(std::string_view bytes);
+
   /// Takes back what is known of a station, as if it had not been visited.
   void clear_station(Id sweep_id, int station);
 
@@ -96,6 +99,9 @@ class Book {
   /// How many rows of a kind there are where `condition` holds, `id` bound to ?1.
   int count(const Kind& kind, const std::string& condition, Id id) const;
 
+  /// A picture's file; nothing where there is none, or it is damaged.
+  std::optional<std::string> picture(const std::string& digest) const;
+
   /// Runs `change` as one undoable edit with a name in the user's words. Nothing is kept where it throws or changes
   /// nothing.
   void edit(const std::string& label, const std::function<void(Edit&)>& change);
@@ -132,6 +138,7 @@ class Book {
  private:
   Book() = default;
   bool step_history(bool undoing);
+  void bring_back_pictures(const std::filesystem::path& folder);
   std::optional<std::string> history_label(bool undone) const;
   void announce(const std::string& changeset);
   void back_up_today();

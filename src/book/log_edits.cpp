@@ -1,4 +1,5 @@
 #include "book/log_edits.h"
+#include "record/configurations.h"
 
 #include <algorithm>
 
@@ -8,6 +9,7 @@ using namespace evaluation;
 
 LogPart empty_part(const TestRecord& test, const std::string& source) {
   LogPart part;
+  part.configuration_id = configuration_of(test);
   part.test_id = test.test.id;
   part.source = source;
   const Correction correction = correction_of(test);

@@ -7,6 +7,7 @@
 
 #include "book/test_rows.h"
 #include "core/quantity/display.h"
+#include "record/configurations.h"
 #include "record/plan_grid.h"
 
 namespace sunbreak::book {
@@ -52,6 +53,7 @@ std::optional<Problem> bring_to(Book& book, const TestRecord& test, const std::v
     for (const double w : fresh) {
       Step step;
       step.test_id = test.test.id;
+      step.configuration_id = configuration_of(test);
       step.*value = w;
       edit.add(step);
     }
@@ -136,7 +138,7 @@ std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Fo
 }
 
 Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
-  const TestRecord source = load_test(book, test_id).value();
+  const TestRecord source = of_configuration(load_test(book, test_id).value(), 0);
   Test copy = source.test;
   copy.id = 0;
   copy.name = fixture_id == source.test.fixture_id ? title_of(source) + " (again)" : "";
@@ -144,9 +146,10 @@ Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
   copy.created_at = utc_now();
   copy.tested_on.clear();
   copy.simulated = false;
-  for (std::string Test::*answer :
-       {&Test::checked_level, &Test::checked_center, &Test::checked_height, &Test::checked_fans})
+  for (std::string Test::*answer : {&Test::checked_level, &Test::checked_center, &Test::checked_height,
+                                    &Test::checked_fans, &Test::mark, &Test::retest_of, &Test::retest_unit})
     (copy.*answer).clear();
+  copy.hours_run.reset();
   book.edit("duplicate the plan of " + title_of(source), [&](Edit& edit) {
     if (copy.fixture_id == 0) copy.fixture_id = add_new_fixture(edit);
     copy.id = edit.add(copy);
@@ -154,6 +157,54 @@ Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
     for (const Stop& stop : source.stops) edit.add(Stop{0, copy.id, stop.percent});
   });
   return copy.id;
+}
+
+namespace {
+
+std::optional<Problem> name_refused(const TestRecord& test, const std::string& name) {
+  if (name.empty())
+    return Problem{"a configuration without a name", "it could not be told from the others",
+                   "name what was changed, such as: two bars added"};
+  for (const Id id : configurations_of(test))
+    if (id != test.configuration_id && configuration_name(test, id) == name)
+      return Problem{fmt::format("the test has a configuration '{}' already", name), "two could not be told apart",
+                     "choose another name"};
+  return {};
+}
+
+}  // namespace
+
+Result<Id> add_configuration(Book& book, const TestRecord& test, const std::string& name) {
+  if (auto refused = name_refused(test, name)) return *refused;
+  if (name == configuration_name(test, test.configuration_id))
+    return Problem{fmt::format("the test has a configuration '{}' already", name), "two could not be told apart",
+                   "choose another name"};
+  Configuration added;
+  added.test_id = test.test.id;
+  added.name = name;
+  book.edit("configuration " + name, [&](Edit& edit) {
+    added.id = edit.add(added);
+    for (const Rung& rung : test.planned_rungs()) edit.add(Rung{0, test.test.id, rung.height_m, false, added.id});
+    for (const Stop& stop : test.planned_stops()) edit.add(Stop{0, test.test.id, stop.percent, false, added.id});
+  });
+  return added.id;
+}
+
+std::optional<Problem> rename_configuration(Book& book, const TestRecord& test, const std::string& name) {
+  if (auto refused = name_refused(test, name)) return refused;
+  book.edit("name of the configuration", [&](Edit& edit) {
+    if (test.configuration_id == 0) {
+      Test changed = test.test;
+      changed.as_it_comes = name;
+      return edit.save(changed);
+    }
+    for (Configuration c : test.configurations)
+      if (c.id == test.configuration_id) {
+        c.name = name;
+        edit.save(c);
+      }
+  });
+  return {};
 }
 
 Id new_test(Book& book) {
@@ -215,6 +266,7 @@ Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
   sweep.test_id = test.test.id;
   sweep.rung_id = rung_id;
   sweep.stop_id = stop_id;
+  sweep.control = test.test.control;
   set_grid(sweep, grid_of(test.test));
   if (const Meter* sensor = test.meter(test.test.sensor_id)) correct_as_by(sweep, *sensor);
   sweep.id = edit.add(sweep);

@@ -27,7 +27,15 @@ std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Fo
 
 /// Takes a meter as the light sensor of a test: of what is read from now on, and of all that was read. Its sweeps and
 /// its log are corrected as that sensor's readings; without one they are taken as they stand.
+/// `test` is the whole record: of all configurations.
 void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& sensor);
+
+/// Adds a configuration to a test, planned as the one that the record is narrowed to. Returns its id; refused where a
+/// configuration has that name already, or none is given.
+Result<Id> add_configuration(Book& book, const TestRecord& test, const std::string& name);
+
+/// Gives the configuration that the record is narrowed to another name; refused as above.
+std::optional<Problem> rename_configuration(Book& book, const TestRecord& test, const std::string& name);
 
 /// A new test on the same bench and meters with the same plan, no readings, and its checklist open again; of the given
 /// fixture, or of a new one where its id is 0. Returns the test's id.

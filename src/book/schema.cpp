@@ -203,6 +203,18 @@ void apply_described(SQLite::Database& db, int schema) {
   }
 }
 
+/// What the kinds of records cannot say of a schema: where values went that stood elsewhere before, and tables that
+/// hold no records. 7 -> 8: how a fixture's units hang is of the test; the files of pictures.
+constexpr int first_with_arrangement = 8;
+constexpr const char* to_first_with_arrangement = R"sql(
+UPDATE test SET (unit_columns, unit_spacing_x_m, unit_tilt_deg) =
+  (SELECT units, unit_spacing_m, unit_tilt_deg FROM fixture f WHERE f.id = fixture_id);
+ALTER TABLE fixture DROP COLUMN units;
+ALTER TABLE fixture DROP COLUMN unit_spacing_m;
+ALTER TABLE fixture DROP COLUMN unit_tilt_deg;
+CREATE TABLE picture_file(digest TEXT PRIMARY KEY, bytes BLOB NOT NULL);
+)sql";
+
 constexpr int written_steps = static_cast<int>(std::size(steps));
 
 }  // namespace
@@ -218,6 +230,7 @@ void migrate(SQLite::Database& db, int to) {
     else
       apply_described(db, version + 1);
     if (version + 1 == first_with_targets) seed_targets(db);
+    if (version + 1 == first_with_arrangement) db.exec(to_first_with_arrangement);
   }
   db.exec("PRAGMA user_version = " + std::to_string(to));
   db.exec("PRAGMA application_id = " + std::to_string(application_id));

@@ -7,6 +7,7 @@
 #include "book/plan.h"
 #include "core/quantity/display.h"
 #include "core/settle/confirming_places.h"
+#include "record/configurations.h"
 #include "record/plan_grid.h"
 
 namespace sunbreak::book {
@@ -45,8 +46,8 @@ Result<std::pair<Id, Id>> plan_confirmation(Book& book, const TestRecord& test, 
                    "there is nothing to confirm", "its figures stand on Read"};
   }
   book.edit("a walk that confirms", [&](Edit& edit) {
-    if (there.first == 0) there.first = edit.add(Rung{0, test.test.id, height_m, true});
-    if (there.second == 0) there.second = edit.add(Stop{0, test.test.id, percent, true});
+    if (there.first == 0) there.first = edit.add(Rung{0, test.test.id, height_m, true, configuration_of(test)});
+    if (there.second == 0) there.second = edit.add(Stop{0, test.test.id, percent, true, configuration_of(test)});
     Sweep sweep = sweep_for(edit, test, there.first, there.second);
     record::set_grid(sweep, Grid{GridKind::Spots, 0, 0, 0, 0, spots});
     sweep.confirms = true;

@@ -4,7 +4,9 @@
 
 #include <algorithm>
 #include <map>
+#include <random>
 
+#include "record/configurations.h"
 #include "record/faults.h"
 #include "record/renumber.h"
 
@@ -63,6 +65,27 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   return record;
 }
 
+std::optional<TestRecord> earlier_test(const Book& book, const Test& retest) {
+  if (retest.retest_of.empty()) return {};
+  const auto found = book.all<Test>("WHERE mark = ? AND id <> ? AND removed = 0 ORDER BY id DESC LIMIT 1",
+                                    retest.retest_of, retest.id);
+  auto earlier = found.empty() ? std::nullopt : load_test(book, found.front().id);
+  if (earlier) keep_configuration(*earlier, 0);
+  return earlier;
+}
+
+void make_retest(Edit& edit, const Book& book, Test test, Id earlier_id, const std::string& unit) {
+  auto earlier = book.find<Test>(earlier_id);
+  if (earlier && earlier->mark.empty()) {
+    std::random_device random;
+    for (int i = 0; i < 4; ++i) earlier->mark += fmt::format("{:08x}", random());
+    edit.save(*earlier);
+  }
+  test.retest_of = earlier ? earlier->mark : "";
+  test.retest_unit = earlier ? unit : "";
+  edit.save(test);
+}
+
 int readings_of(const Book& book, Id test_id) {
   return book.count(kind_of<Placement>(), "WHERE " + within_test(kind_of<Placement>()), test_id);
 }
@@ -72,8 +95,10 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
   // What this process writes was looked at when it was written: only what was found before can have gone.
   if (change.rows.size() > most_rows_one_by_one || !record.faults.empty()) {
     auto anew = load_test(book, test_id);
-    if (anew) record = std::move(*anew);
-    return anew.has_value();
+    if (!anew) return false;
+    keep_configuration(*anew, record.configuration_id);
+    record = std::move(*anew);
+    return true;
   }
   if (change.tests.contains(test_id) && !book.find<Test>(test_id)) return false;
   std::map<const Kind*, std::vector<Id>> touched;
@@ -104,12 +129,20 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
               [&]() -> void* { return &record.readings.emplace_back(); });
   }
   if (!std::ranges::is_sorted(record.readings, {}, &Reading::id)) std::ranges::sort(record.readings, {}, &Reading::id);
+  if (record.configuration_id != 0 && std::ranges::find(record.configurations, record.configuration_id,
+                                                        &Configuration::id) == record.configurations.end()) {
+    auto anew = load_test(book, test_id);  // what is left is of configurations that were not read
+    if (!anew) return false;
+    record = std::move(*anew);
+  }
+  keep_configuration(record, record.configuration_id);
   return true;
 }
 
-Id add_test(Book& book, const TestRecord& record, const std::string& label) {
+Id add_test(Book& book, const TestRecord& record, const std::string& label, const PictureFiles& pictures) {
   TestRecord copy = record;
   book.edit(label, [&](Edit& edit) {
+    for (const auto& [digest, bytes] : pictures) edit.keep_picture(bytes);
     renumber(copy, [&](const Kind& kind, void* row) {
       kind.id(row) = 0;
       return edit.add(kind, row);

@@ -4,20 +4,28 @@
 #include <string>
 
 #include "book/book.h"
+#include "record/picture_files.h"
 
 namespace sunbreak::book {
 
 /// Reads a test with all that hangs on it; nothing where there is no such test.
 std::optional<TestRecord> load_test(const Book& book, Id test_id);
 
+/// The test that one says it repeats, as it comes; nothing where it says none, or this lab book has not got it.
+std::optional<TestRecord> earlier_test(const Book& book, const Test& retest);
+
+/// Makes a test a retest of another, `unit` being "same" or "another"; or of none, where `earlier_id` is 0.
+void make_retest(Edit& edit, const Book& book, Test test, Id earlier_id, const std::string& unit);
+
 /// How many stations of a test are read or declared missing: how large it is, told without reading it.
 int readings_of(const Book& book, Id test_id);
 
-/// Brings a test's record to what the book holds after a change, reading only what it touched. False, and the record
-/// is of no use, where the test is gone.
+/// Brings a test's record to what the book holds after a change, reading only what it touched; one that is narrowed to
+/// a configuration stays so. False, and the record is of no use, where the test is gone.
 bool refresh_test(TestRecord& record, const Book& book, const Change& change);
 
-/// Adds a test with all that hangs on it under new ids, as one edit. Returns the new test's id.
-Id add_test(Book& book, const TestRecord& record, const std::string& label);
+/// Adds a test with all that hangs on it under new ids, as one edit, with the files of its pictures. Returns the new
+/// test's id.
+Id add_test(Book& book, const TestRecord& record, const std::string& label, const PictureFiles& pictures = {});
 
 }  // namespace sunbreak::book

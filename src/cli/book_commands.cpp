@@ -57,28 +57,32 @@ int list(const std::string& file) {
 }
 
 int report(const std::string& file, const std::string& test, const std::string& out, bool imperial, bool force) {
-  const auto test_record = source_test(file, test);
+  const auto test_record = whole_test(file, test);
   if (!test_record) return fail(test_record.problem());
   report::ReportOptions options;
   options.units = imperial ? UnitSystem::Imperial : UnitSystem::Metric;
-  const auto evaluation = evaluation::evaluate(test_record.value(), nullptr, options.units);
-  return write(out, file, report::html_report(*evaluation, options).html, force);
+  options.pictures = source_pictures(file);
+  options.earlier = source_earlier(file, test_record.value());
+  return write(out, file,
+               report::html_report(evaluation::evaluate_all(test_record.value(), options.units), options).html, force);
 }
 
 int export_test(const std::string& file, const std::string& test, const std::string& out, bool csv, bool force) {
-  const auto test_record = source_test(file, test);
+  const auto test_record = whole_test(file, test);
   if (!test_record) return fail(test_record.problem());
-  if (csv) return write(out, file, exchange::spreadsheet_csv(*evaluation::evaluate(test_record.value())), force);
+  const evaluation::Evaluations evaluations = evaluation::evaluate_all(test_record.value());
+  if (csv) return write(out, file, exchange::spreadsheet_csv(evaluations), force);
   if (!test_record.value().faults.empty()) return fail(record::refusal(test_record.value().faults, "the test"));
   return write(out, file,
-               exchange::zip_bytes(exchange::make_package(
-                   test_record.value(), *evaluation::evaluate(test_record.value()), exchange::WithLight::Yes)),
+               exchange::zip_bytes(exchange::make_package(test_record.value(), evaluations, source_pictures(file),
+                                                          exchange::WithLight::Yes)),
                force);
 }
 
 int import_test(const std::string& file, const std::string& package, bool as_altered) {
   std::vector<std::string> altered;
-  const auto test_record = exchange::read_package_file(package, &altered);
+  record::PictureFiles pictures;
+  const auto test_record = exchange::read_package_file(package, &altered, &pictures);
   if (!test_record) return fail(test_record.problem());
   for (const std::string& words : altered) std::cerr << "altered: " << words << "\n";
   if (!altered.empty() && !as_altered)
@@ -89,7 +93,7 @@ int import_test(const std::string& file, const std::string& package, bool as_alt
   if (opened.value()->read_only())
     return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added",
                  "close that window, or import there"});
-  const record::Id id = book::add_test(*opened.value(), test_record.value(), "Import a data package");
+  const record::Id id = book::add_test(*opened.value(), test_record.value(), "Import a data package", pictures);
   fmt::print("{}\t{}\n", id, record::title_of(test_record.value()));
   return 0;
 }

@@ -23,7 +23,7 @@ using evaluation::TestLight;
 using nlohmann::ordered_json;
 
 struct LightArguments {
-  std::string file, test, height, room, units = "1x1", spacing;
+  std::string file, test, configuration, height, room, units = "1x1", spacing;
   double dimmer = NAN, at_ppfd = NAN;
   bool json = false;
 };
@@ -36,7 +36,7 @@ struct Source {
 };
 
 Result<Source> source_light(const LightArguments& a) {
-  const auto test = source_test(a.file, a.test);
+  const auto test = source_test(a.file, a.test, a.configuration);
   if (!test) return test.problem();
   Source source{evaluation::evaluate(test.value()), nullptr};
   source.light = source.evaluation->light();
@@ -242,6 +242,7 @@ CLI::App* add_light_command(CLI::App& app, const std::string& name, const std::s
   CLI::App* command = app.add_subcommand(name, words);
   command->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
   command->add_option("--test", a->test, "the test's number or name");
+  command->add_option("--configuration", a->configuration, "its name; the fixture as it comes by default");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   return command;
 }

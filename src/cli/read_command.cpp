@@ -8,14 +8,15 @@
 #include "cli/figures_command.h"
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
+#include "cli/record_json.h"
 #include "cli/source_test.h"
 #include "core/figures/figure_table.h"
 #include "core/quantity/length.h"
 #include "core/sweep/cut.h"
 #include "core/targets/target_fit.h"
 #include "core/uncertainty/budget_words.h"
-#include "evaluation/evaluation.h"
-#include "evaluation/wall_log.h"
+#include "evaluation/heat_by_state.h"
+#include "record/configurations.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -93,7 +94,15 @@ ordered_json targets_json(const evaluation::Evaluation& evaluation, record::Id s
   return j;
 }
 
-void print_sweep(const FigureSource& source, const Budget& budget, const Evidence& evidence) {
+void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& sweep) {
+  const SweepFigures& worked_out = *evaluation.figures(sweep.id);
+  const evaluation::SweepView& view = *evaluation.view(sweep.id);
+  const Budget& budget = *evaluation.budget(sweep.id);
+  const Evidence& evidence = *evaluation.evidence(sweep.id);
+  fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * evaluation.record().rung(sweep.rung_id)->height_m,
+             evaluation.record().stop(sweep.stop_id)->percent, worked_out.stations - worked_out.missing,
+             worked_out.stations);
+  const FigureSource source(view.layout, view.ppfd, worked_out);
   for (const Figure& f : figures()) {
     const double value = f.value ? f.value(source) : unread;
     if (std::isnan(value)) continue;
@@ -109,6 +118,26 @@ void print_sweep(const FigureSource& source, const Budget& budget, const Evidenc
     if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
 }
 
+void print_heat(const record::TestRecord& test) {
+  for (const std::string& words : evaluation::heat_verdicts(test, UnitSystem::Metric)) fmt::print("  {}\n", words);
+}
+
+ordered_json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep,
+                        const std::string& configuration, const std::vector<record::CropTarget>& targets,
+                        const std::optional<std::pair<Place, Place>>& line) {
+  const evaluation::SweepView& view = *evaluation.view(sweep.id);
+  ordered_json j{{"configuration", configuration},
+                 {"height_m", evaluation.record().rung(sweep.rung_id)->height_m},
+                 {"dimmer_pct", evaluation.record().stop(sweep.stop_id)->percent},
+                 {"control", sweep.control},
+                 {"figures", figures_json(*evaluation.figures(sweep.id), view.layout, view.ppfd)},
+                 {"uncertainty", uncertainty_json(*evaluation.budget(sweep.id))},
+                 {"evidence", evidence_json(*evaluation.evidence(sweep.id))},
+                 {"targets", targets_json(evaluation, sweep.id, targets)}};
+  if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
+  return j;
+}
+
 int run_read(const ReadArguments& a) {
   std::optional<std::pair<Place, Place>> line;
   if (!a.cut.empty()) {
@@ -119,43 +148,52 @@ int run_read(const ReadArguments& a) {
     }
     line = ends.value();
   }
-  const auto source = source_test(a.file, a.test);
+  const auto source = whole_test(a.file, a.test);
   if (!source) return refuse(source.problem());
-  const record::TestRecord& test_record = source.value();
-  const std::string title = record::title_of(test_record);
-  const auto evaluation = evaluation::evaluate(test_record);
+  const record::TestRecord& whole = source.value();
+  const std::string title = record::title_of(whole);
+  const evaluation::Evaluations evaluations = evaluation::evaluate_all(whole);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
-  ordered_json sweeps = ordered_json::array();
-  for (const record::Sweep& sweep : test_record.sweeps) {
-    const SweepFigures* worked_out = evaluation->figures(sweep.id);
-    if (!worked_out) continue;
-    const SweepFigures& f = *worked_out;
-    const evaluation::SweepView& view = *evaluation->view(sweep.id);
-    const Budget& budget = *evaluation->budget(sweep.id);
-    const Evidence& evidence = *evaluation->evidence(sweep.id);
-    const double height_m = test_record.rung(sweep.rung_id)->height_m,
-                 percent = test_record.stop(sweep.stop_id)->percent;
-    if (!a.json) {
-      fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * height_m, percent, f.stations - f.missing,
-                 f.stations);
-      print_sweep({view.layout, view.ppfd, f}, budget, evidence);
-      continue;
+  ordered_json sweeps = ordered_json::array(), temperatures = ordered_json::array();
+  std::optional<Grade> grade;
+  for (const auto& evaluation : evaluations) {
+    const record::TestRecord& state = evaluation->record();
+    const std::string name = record::configuration_name(state, state.configuration_id);
+    if (!a.json && evaluations.size() > 1) fmt::print("Configuration: {}\n", name);
+    for (const record::Sweep& sweep : state.sweeps) {
+      if (!evaluation->figures(sweep.id)) continue;
+      if (a.json)
+        sweeps.push_back(sweep_json(*evaluation, sweep, name, targets, line));
+      else
+        print_sweep(*evaluation, sweep);
     }
-    ordered_json j{{"height_m", height_m},
-                   {"dimmer_pct", percent},
-                   {"figures", figures_json(f, view.layout, view.ppfd)},
-                   {"uncertainty", uncertainty_json(budget)},
-                   {"evidence", evidence_json(evidence)},
-                   {"targets", targets_json(*evaluation, sweep.id, targets)}};
-    if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
-    sweeps.push_back(j);
+    temperatures.push_back(heat_json(state));
+    temperatures.back()["configuration"] = name;
+    if (!a.json) print_heat(state);
+    if (const auto own = evaluation->grade(); own && (!grade || *own < *grade)) grade = own;
   }
-  const auto grade = evaluation->grade();
-  const std::string grade_name = grade ? std::string(name(*grade)) : "none";
-  if (a.json)
-    std::cout << ordered_json{{"test", title}, {"grade", grade_name}, {"sweeps", sweeps}}.dump(2) << "\n";
-  else
-    fmt::print("{}: {} grade\n", title, grade_name);
+  const std::string grade_name = grade ? std::string(sunbreak::name(*grade)) : "none";
+  std::optional<evaluation::Retest> retest;
+  if (const auto earlier = source_earlier(a.file, whole))
+    retest = evaluation::retest_of(*evaluations.front(), *earlier);
+  if (a.json) {
+    std::cout << ordered_json{{"test", title},
+                              {"grade", grade_name},
+                              {"sweeps", sweeps},
+                              {"fixture", sheet_json(whole)},
+                              {"arrangement", arrangement_json(whole)},
+                              {"temperatures", temperatures},
+                              {"retest", retest ? retest_json(*retest) : ordered_json(nullptr)},
+                              {"pictures", pictures_json(whole)},
+                              {"notes", notes_json(whole)}}
+                     .dump(2)
+              << "\n";
+    return 0;
+  }
+  if (retest)
+    for (const std::string& words : evaluation::retest_sentences(*retest, UnitSystem::Metric))
+      fmt::print("{}\n", words);
+  fmt::print("{}: {} grade\n", title, grade_name);
   return 0;
 }
 

@@ -22,7 +22,8 @@ using evaluation::TestLight;
 using nlohmann::ordered_json;
 
 struct SettleArguments {
-  std::string file, test, rule = "edge", area, min_height, max_height, at_height, list, policy = "fewest watts";
+  std::string file, test, configuration, rule = "edge", area, min_height, max_height, at_height, list,
+                                         policy = "fewest watts";
   double low = NAN, high = NAN, dli_low = NAN, dli_high = NAN, hours = NAN;
   double max_watts = NAN, max_ppfd = NAN, sure = 50, at_watts = NAN, at_dimmer = NAN;
   bool json = false;
@@ -170,7 +171,7 @@ Result<CardPolicy> asked_policy(const std::string& text) {
 }
 
 int run_settle(const SettleArguments& a) {
-  const auto test = source_test(a.file, a.test);
+  const auto test = source_test(a.file, a.test, a.configuration);
   if (!test) return refuse(test.problem());
   const auto evaluation = evaluation::evaluate(test.value());
   const TestLight* light = evaluation->light();
@@ -221,6 +222,7 @@ void add_settle_command(CLI::App& app, int& status) {
   CLI::App* c = app.add_subcommand("settle", "How to run the fixture: height, dimmer setting, hours");
   c->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
   c->add_option("--test", a->test, "the test's number or name");
+  c->add_option("--configuration", a->configuration, "its name; the fixture as it comes by default");
   c->add_option("--target-low", a->low, "low end of the target in µmol/m²/s; the test's own target by default");
   c->add_option("--target-high", a->high, "high end");
   c->add_option("--dli-low", a->dli_low, "low end as daily light in mol/m²/d");

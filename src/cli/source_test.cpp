@@ -7,6 +7,7 @@
 
 #include "book/test_rows.h"
 #include "exchange/package/data_package.h"
+#include "record/configurations.h"
 
 namespace sunbreak::cli {
 
@@ -28,10 +29,12 @@ Result<record::TestRecord> find_test(const Book& book, const std::string& wanted
   return *book::load_test(book, matches.front().id);
 }
 
+bool is_package(const std::string& file) { return std::filesystem::path(file).extension() == ".zip"; }
+
 }  // namespace
 
-Result<record::TestRecord> source_test(const std::string& file, const std::string& test) {
-  if (std::filesystem::path(file).extension() == ".zip") return exchange::read_package_file(file);
+Result<record::TestRecord> whole_test(const std::string& file, const std::string& test) {
+  if (is_package(file)) return exchange::read_package_file(file);
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return opened.problem();
   auto found = find_test(*opened.value(), test);
@@ -41,8 +44,46 @@ Result<record::TestRecord> source_test(const std::string& file, const std::strin
   return found;
 }
 
+Result<record::TestRecord> source_test(const std::string& file, const std::string& test,
+                                       const std::string& configuration) {
+  auto whole = whole_test(file, test);
+  if (!whole) return whole;
+  std::string names;
+  for (const record::Id id : record::configurations_of(whole.value())) {
+    const std::string name = record::configuration_name(whole.value(), id);
+    names += (names.empty() ? "" : ", ") + name;
+    if (name != configuration && !(configuration.empty() && id == 0)) continue;
+    record::keep_configuration(whole.value(), id);
+    return whole;
+  }
+  return Problem{fmt::format("the test has no configuration '{}'", configuration), "", "it has: " + names};
+}
+
+record::PictureSource source_pictures(const std::string& file) {
+  if (is_package(file)) {
+    auto files = std::make_shared<record::PictureFiles>();
+    if (!exchange::read_package_file(file, nullptr, files.get())) return {};
+    return [files](const std::string& digest) {
+      const auto found = files->find(digest);
+      return found == files->end() ? std::nullopt : std::optional(found->second);
+    };
+  }
+  auto opened = Book::open(file, Book::Mode::ReadOnly);
+  if (!opened) return {};
+  return [book = std::shared_ptr<const Book>(std::move(opened.value()))](const std::string& digest) {
+    return book->picture(digest);
+  };
+}
+
+std::shared_ptr<const evaluation::Evaluation> source_earlier(const std::string& file, const record::TestRecord& test) {
+  if (test.test.retest_of.empty() || is_package(file)) return nullptr;
+  auto opened = Book::open(file, Book::Mode::ReadOnly);
+  const auto earlier = opened ? book::earlier_test(*opened.value(), test.test) : std::nullopt;
+  return earlier ? evaluation::evaluate(*earlier) : nullptr;
+}
+
 std::vector<record::CropTarget> source_targets(const std::string& file) {
-  if (std::filesystem::path(file).extension() != ".zip")
+  if (!is_package(file))
     if (auto opened = Book::open(file, Book::Mode::ReadOnly)) return book::crop_targets(*opened.value());
   return evaluation::shipped_targets();
 }

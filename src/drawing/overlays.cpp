@@ -62,11 +62,18 @@ void draw_nominal(Canvas& c, const MapFit& fit, const Layout& layout, const std:
 }
 
 void draw_fixture(Canvas& c, const MapFit& fit, const Footprint& floor, const FixtureOutline& o) {
-  for (int unit = 0; unit < o.units; ++unit) {
-    const double middle = floor.width_m / 2 + (unit - (o.units - 1) / 2.0) * o.unit_spacing_m;
-    const Box lamp = fit.box({middle - o.width_m / 2, (floor.depth_m - o.depth_m) / 2, o.width_m, o.depth_m});
-    outline(c, lamp, {c.colors().ink, 1.4, Dash::DashDotted});
-    if (unit == 0) tag(c, fit, lamp.bottom_left() - Point{0, 16}, "fixture", c.colors().ink);
+  const Stroke dashes{c.colors().ink, 1.4, Dash::DashDotted};
+  for (int unit = 0; unit < units_of(o); ++unit) {
+    std::array<Point, 4> corners;
+    const auto around = unit_corners(o, unit);
+    for (std::size_t i = 0; i < corners.size(); ++i)
+      corners[i] = fit.pixel(floor.width_m / 2 + around[i].x_m, floor.depth_m / 2 + around[i].y_m);
+    if (o.turn_deg == 0)
+      outline(c, {corners[3].x, corners[3].y, corners[1].x - corners[3].x, corners[1].y - corners[3].y}, dashes);
+    else
+      for (std::size_t i = 0; i < corners.size(); ++i)
+        two_toned(c, dashes, [&](const Stroke& s) { c.line(corners[i], corners[(i + 1) % corners.size()], s); });
+    if (unit == 0) tag(c, fit, corners.front() - Point{0, 16}, "fixture", c.colors().ink);
   }
 }
 

@@ -87,6 +87,8 @@ Test as_light_sees(Test test) {
   test.target_low_ppfd = test.target_high_ppfd = test.photoperiod_h = 0;
   test.target_by_daily_light = false;
   test.tariff_per_kwh = test.circuit_a = test.height_rule_ppfd = {};
+  test.control = test.as_it_comes = test.mark = test.retest_of = test.retest_unit = {};
+  test.hours_run = test.surface_limit_c = test.canopy_rise_limit_c = {};
   return test;
 }
 
@@ -332,7 +334,7 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
 
   const Test& test = record.test;
   const Room room = room_of(record.bench);
-  const FixtureOutline outline = outline_of(record.fixture, record.bench);
+  const FixtureOutline outline = outline_of(record);
   const std::optional<Meter> sensor = meter_of(record, test.sensor_id), wall = meter_of(record, test.wall_meter_id);
   for (const record::Sweep& row : record.sweeps) {
     const auto view = parts->views.find(row.id);

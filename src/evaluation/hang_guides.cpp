@@ -18,9 +18,8 @@ std::vector<double> heights_between(double low_m, double high_m) {
 
 }  // namespace
 
-HangGuide described_guide(const Fixture& fixture, const Bench& bench) {
-  const Room room = room_of(bench);
-  const auto lamp = nominal_fixture(outline_of(fixture, bench));
+HangGuide described_guide(const Room& room, const FixtureOutline& fixture) {
+  const auto lamp = nominal_fixture(fixture);
   const auto light = light_of(room);
   const Vec3 middle{room.width_m / 2, room.depth_m / 2, 0};
   const StationFactors factors = light->stations(std::span(&middle, 1));

@@ -21,8 +21,9 @@ LightQuestion light_question(const TestRecord& test_record, const SweepViews& vi
   LightQuestion q;
   const Bench& bench = test_record.bench;
   q.fit.room = room_of(bench);
-  q.fit.sides = believed_sides({bench.wall_left, bench.wall_right, bench.wall_front, bench.wall_back});
-  q.fit.outline = outline_of(test_record.fixture, bench);
+  q.fit.sides = believed_sides({bench.wall_left, bench.wall_right, bench.wall_front, bench.wall_back}, bench.floor,
+                               bench.ceiling);
+  q.fit.outline = outline_of(test_record);
   // A fixture hangs below the ceiling, whatever is stated or assumed of that.
   constexpr double over_the_highest_m = 0.1;
   for (const Rung& rung : test_record.planned_rungs())

@@ -9,6 +9,7 @@
 
 #include "core/power/running_cost.h"
 #include "core/settle/settle_maker.h"
+#include "record/configurations.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -110,6 +111,7 @@ Settling settling_of(const TestRecord& test_record) {
   if (!test_record.settlings.empty()) return test_record.settlings.front();
   Settling fresh;
   fresh.test_id = test_record.test.id;
+  fresh.configuration_id = configuration_of(test_record);
   return fresh;
 }
 

@@ -63,8 +63,8 @@ SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, U
   if (const Rung* rung = test_record.rung(sweep.rung_id)) s.height_m = rung->height_m;
   for (const Rung& rung : test_record.rungs) s.heights_m.push_back(rung.height_m);
   const Fixture& fixture = test_record.fixture;
-  if (fixture.width_m) s.fixture_width_m = *fixture.width_m * fixture.units;
-  s.fixture_depth_m = fixture.depth_m;
+  if (fixture.width_m) s.fixture_width_m = *fixture.width_m * test_record.test.unit_columns;
+  if (fixture.depth_m) s.fixture_depth_m = *fixture.depth_m * test_record.test.unit_rows;
   return s;
 }
 

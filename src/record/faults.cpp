@@ -12,6 +12,7 @@
 
 #include "core/settle/settle_rule.h"
 #include "core/sweep/correction.h"
+#include "record/fact_sheet.h"
 #include "record/kinds.h"
 #include "record/plan_grid.h"
 #include "record/utc.h"
@@ -57,6 +58,8 @@ class Search {
     sweeps();
     stations();
     plan();
+    sheet();
+    pictures();
     return std::move(faults_);
   }
 
@@ -229,6 +232,37 @@ class Search {
     for (std::size_t i = 0; i < record_.card_rows.size(); ++i)
       if (const CardRow& row = record_.card_rows[i]; row.low_ppfd > row.high_ppfd)
         add("card_row", i + 1, "low_ppfd", fmt::format("{}", row.low_ppfd), "at most the band's high end", 0);
+  }
+
+  /// Facts hold what their name allows, one a name and source.
+  void sheet() {
+    std::set<std::pair<std::string_view, std::string_view>> told;
+    for (std::size_t i = 0; i < record_.box_facts.size(); ++i) {
+      const BoxFact& fact = record_.box_facts[i];
+      if (const auto expected = fact_fault(fact))
+        add("box_fact", i + 1, fact_kind(fact.name) ? "value" : "name",
+            !fact_kind(fact.name) ? fact.name.substr(0, longest_shown)
+            : fact.value          ? fmt::format("{}", *fact.value)
+                                  : fact.words.substr(0, longest_shown),
+            *expected, 0);
+      else if (!told.emplace(fact.name, fact.source).second)
+        add("box_fact", i + 1, "name", fact.name, "one fact a name and source", 0);
+    }
+  }
+
+  /// A file is found by its digest.
+  void pictures() {
+    const auto check = [&](const char* table, const auto& rows) {
+      for (std::size_t i = 0; i < rows.size(); ++i)
+        if (!is_digest(rows[i].digest))
+          add(table, i + 1, "digest", rows[i].digest.substr(0, longest_shown), "64 hexadecimal digits", 0);
+    };
+    check("fixture_picture", record_.fixture_pictures);
+    check("picture", record_.pictures);
+  }
+
+  static bool is_digest(const std::string& text) {
+    return text.size() == 64 && text.find_first_not_of("0123456789abcdef") == std::string::npos;
   }
 
   const TestRecord& record_;

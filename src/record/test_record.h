@@ -9,15 +9,20 @@
 
 #include "record/faults.h"
 #include "record/kinds/bench.h"
+#include "record/kinds/box_fact.h"
 #include "record/kinds/card_row.h"
 #include "record/kinds/claim.h"
+#include "record/kinds/configuration.h"
 #include "record/kinds/crop_target.h"
 #include "record/kinds/dismissal.h"
 #include "record/kinds/fixture.h"
+#include "record/kinds/fixture_picture.h"
+#include "record/kinds/growth_note.h"
 #include "record/kinds/lamp_event.h"
 #include "record/kinds/log_part.h"
 #include "record/kinds/meter.h"
 #include "record/kinds/own_size.h"
+#include "record/kinds/picture.h"
 #include "record/kinds/placement.h"
 #include "record/kinds/reading.h"
 #include "record/kinds/rung.h"
@@ -59,6 +64,14 @@ struct TestRecord {
   std::vector<OwnSize> own_sizes{};
   std::vector<Settling> settlings{};  ///< one at most
   std::vector<CardRow> card_rows{};
+  std::vector<BoxFact> box_facts{};
+  std::vector<Configuration> configurations{};  ///< beside the fixture as it comes
+  std::vector<GrowthNote> growth_notes{};
+  std::vector<FixturePicture> fixture_pictures{};
+  std::vector<Picture> pictures{};
+  /// Where this is the part of a record that is of one configuration (record/configurations.h): its id, or 0 for the
+  /// fixture as it comes. No part of the lab book.
+  Id configuration_id = 0;
   /// What in it cannot be, as found by who read it from a lab book: sweeps that these would enter are set apart.
   std::vector<Fault> faults{};
 
@@ -79,12 +92,13 @@ struct TestRecord {
 
 /// The parts of a test's record, each after those that it refers to.
 inline constexpr std::tuple test_tables{
-    &TestRecord::fixture,        &TestRecord::claims,          &TestRecord::bench,         &TestRecord::meters,
-    &TestRecord::test,           &TestRecord::rungs,           &TestRecord::stops,         &TestRecord::sweeps,
-    &TestRecord::readings,       &TestRecord::placements,      &TestRecord::wall_readings, &TestRecord::side_readings,
-    &TestRecord::dismissals,     &TestRecord::log_parts,       &TestRecord::lamp_events,   &TestRecord::stair_stops,
-    &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures,  &TestRecord::own_sizes,
-    &TestRecord::settlings,      &TestRecord::card_rows};
+    &TestRecord::fixture,         &TestRecord::claims,        &TestRecord::box_facts,     &TestRecord::fixture_pictures,
+    &TestRecord::bench,           &TestRecord::meters,        &TestRecord::test,          &TestRecord::configurations,
+    &TestRecord::rungs,           &TestRecord::stops,         &TestRecord::sweeps,        &TestRecord::readings,
+    &TestRecord::placements,      &TestRecord::wall_readings, &TestRecord::side_readings, &TestRecord::dismissals,
+    &TestRecord::log_parts,       &TestRecord::lamp_events,   &TestRecord::stair_stops,   &TestRecord::stair_readings,
+    &TestRecord::target_settings, &TestRecord::temperatures,  &TestRecord::own_sizes,     &TestRecord::settlings,
+    &TestRecord::card_rows,       &TestRecord::growth_notes,  &TestRecord::pictures};
 
 template <typename Part>
 struct RecordOf {

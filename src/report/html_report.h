@@ -5,7 +5,8 @@
 
 #include "core/quantity/display.h"
 #include "drawing/canvas.h"
-#include "evaluation/evaluation.h"
+#include "evaluation/configurations.h"
+#include "record/picture_files.h"
 
 namespace sunbreak::report {
 
@@ -17,7 +18,9 @@ struct ReportOptions {
   int most_readings_printed = 1'000'000;  ///< sweeps of more stations get a sentence in place of their table
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
-  drawing::Palette palette = drawing::paper_palette();  ///< of a dark screen's preview; pages are on paper
+  record::PictureSource pictures;                         ///< where there is none, pictures are not drawn
+  std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that this one repeats, where it is at hand
+  drawing::Palette palette = drawing::paper_palette();    ///< of a dark screen's preview; pages are on paper
 };
 
 struct HtmlReport {
@@ -25,7 +28,8 @@ struct HtmlReport {
   std::vector<std::string> figures;  ///< SVG documents, by the N of their "figure:N"; empty unless asked for apart
 };
 
-/// The report of one test: one self-contained page, no script, nothing fetched; all text of the lab book is escaped.
-HtmlReport html_report(const evaluation::Evaluation& evaluation, const ReportOptions& options = {});
+/// The report of one test in all its configurations: one self-contained page, no script, nothing fetched; all text of
+/// the lab book is escaped.
+HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportOptions& options = {});
 
 }  // namespace sunbreak::report

@@ -6,8 +6,10 @@
 
 #include "core/power/running_cost.h"
 #include "core/quantity/display.h"
+#include "evaluation/heat_by_state.h"
 #include "evaluation/stabilization.h"
 #include "evaluation/stair_records.h"
+#include "report/picture_section.h"
 
 namespace sunbreak::report {
 namespace {
@@ -44,26 +46,36 @@ List stair_notes(const DimmingCurve& stair) {
   return notes;
 }
 
-List temperature_rows(const record::TestRecord& b, UnitSystem units) {
+std::string state_text(const evaluation::HeatRow& row, UnitSystem units) {
+  std::string words = row.height_m ? length_text(*row.height_m, units) : "";
+  if (row.percent) words += (words.empty() ? "" : " · ") + short_number(*row.percent, 1) + " %";
+  return words.empty() ? "–" : words;
+}
+
+List temperature_rows(const record::TestRecord& b, const ReportOptions& options) {
+  const UnitSystem units = options.units;
+  const auto degrees = [&](const std::optional<double>& c) {
+    return c ? fmt::format("{:.1f}", shown_temperature(*c, units)) : std::string("–");
+  };
+  const auto heat = evaluation::heat_rows(b, units);
   List rows;
-  for (const record::Temperature& t : b.temperatures) {
-    const TemperatureShot shot = evaluation::shot_of(b, t, units);
-    const auto surface = surface_temperature_c(shot);
-    const auto lamp = evaluation::lamp_at(b.lamp_events, record::seconds_of(t.taken_at));
+  for (std::size_t i = 0; i < heat.size(); ++i) {
+    const record::Temperature& t = b.temperatures[i];
+    const evaluation::HeatRow& h = heat[i];
     data row;
-    row.set("place", t.place);
+    row.set("place", h.place);
+    row.set("state", state_text(h, units));
     row.set("method", t.method);
-    row.set("read", fmt::format("{:.1f}", shown_temperature(t.read_c, units)));
-    row.set("surface", surface ? fmt::format("{:.1f}", shown_temperature(surface.value(), units)) : "–");
-    row.set("rise", surface && shot.air_c && t.place != "air"
-                        ? fmt::format("{:.1f}", shown_rise(surface.value() - *shot.air_c, units))
-                        : "–");
-    row.set("after", lamp.on_since_s
-                         ? fmt::format("{:.0f} min", (record::seconds_of(t.taken_at) - *lamp.on_since_s) / 60)
-                         : "–");
-    std::string words;
-    for (const Finding& c : temperature_checks(shot)) words += (words.empty() ? "" : "; ") + c.saw + ": " + c.effect;
+    row.set("read", degrees(t.read_c));
+    row.set("surface", degrees(h.surface_c ? std::optional(h.surface_c.value()) : std::nullopt));
+    row.set("spread", h.hottest_c || h.coldest_c ? degrees(h.coldest_c) + " to " + degrees(h.hottest_c) : "–");
+    row.set("rise", h.rise_k ? fmt::format("{:.1f}", shown_rise(*h.rise_k, units)) : "–");
+    row.set("after", h.minutes_on ? fmt::format("{:.0f} min", *h.minutes_on) : "–");
+    std::string words = t.notes;
+    for (const Finding& c : temperature_checks(evaluation::shot_of(b, t, units)))
+      words += (words.empty() ? "" : "; ") + c.saw + ": " + c.effect;
     row.set("words", words);
+    add_pictures(row, pictures_of(b, [&](const record::Picture& p) { return p.temperature_id == t.id; }), options);
     rows.push_back(row);
   }
   return rows;
@@ -84,7 +96,9 @@ List cost_notes(const record::TestRecord& b, double watts) {
 
 }  // namespace
 
-void add_power_section(data& page, const record::TestRecord& b, const evaluation::WallLog& log, UnitSystem units) {
+void add_power_section(data& page, const record::TestRecord& b, const evaluation::WallLog& log,
+                       const ReportOptions& options) {
+  const UnitSystem units = options.units;
   List warm_up;
   if (const auto fall = evaluation::fall_from_switch_on(b.lamp_events, log))
     warm_up.push_back(data(fmt::format("From switch-on to settled, light {} by {:.1f} %.", *fall >= 0 ? "fell" : "rose",
@@ -102,7 +116,10 @@ void add_power_section(data& page, const record::TestRecord& b, const evaluation
   page.set("stair", data(stair ? stair_rows(stair.value()) : List()));
   page.set("stair_notes", data(stair ? stair_notes(stair.value()) : List()));
   page.set("has_temperatures", !b.temperatures.empty());
-  page.set("temperatures", data(temperature_rows(b, units)));
+  page.set("temperatures", data(temperature_rows(b, options)));
+  List verdicts;
+  for (const std::string& words : evaluation::heat_verdicts(b, units)) verdicts.push_back(data(words));
+  page.set("heat_verdicts", data(verdicts));
   page.set("temperature_unit", std::string(temperature_unit(units)));
   page.set("rise_unit", std::string(rise_unit(units)));
   page.set("cost", data(cost));

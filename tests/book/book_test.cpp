@@ -212,7 +212,7 @@ TEST(OpenBook, AnOlderSchemaIsMigratedAfterABackup) {
   EXPECT_FALSE(b.test.simulated);
   EXPECT_FALSE(b.test.opening_probe) << "a walk begun before keeps its order";
   EXPECT_EQ(b.test.walk_order, "far to door");
-  EXPECT_EQ(b.fixture.units, 1);
+  EXPECT_EQ(b.test.unit_columns, 1);
   ASSERT_EQ(b.readings.size(), 1u);
   EXPECT_EQ(b.readings[0].samples, 1);
   EXPECT_EQ(view_sweep(b, b.sweeps[0]).value().ppfd[0], 424.5);

@@ -205,8 +205,8 @@ TEST(NominalFixture, BeamAnglesBecomeExponents) {
 
 TEST(NominalFixture, UnitsShareTheLightAndHangSideBySide) {
   FixtureOutline o = six_bars();
-  o.units = 2;
-  o.unit_spacing_m = 0.5;
+  o.columns = 2;
+  o.spacing_x_m = 0.5;
   o.width_m = 0.3;
   double ppf = 0, left = 0, right = 0;
   for (const Emitter& e : nominal_fixture(o)) {

@@ -256,7 +256,7 @@ TEST_F(BenchSideTest, AnOpenCheckIsSetAsideWithAReasonThatTheReportPrints) {
     QTest::mouseClick(page->findChild<QPushButton*>("checkAside"), Qt::LeftButton);
   });
   EXPECT_TRUE(desk().worked_out().findings().empty());
-  const std::string html = report::html_report(*evaluation::evaluate(*desk().test())).html;
+  const std::string html = report::html_report({evaluation::evaluate(*desk().test())}).html;
   EXPECT_NE(html.find("a pot stands there"), std::string::npos);
   with_page([&](QDialog* page) {
     EXPECT_TRUE(page->findChild<QListWidget*>("checksList")->item(0)->text().contains("set aside"));
@@ -476,11 +476,13 @@ TEST_F(BenchSideTest, TheGridIsDraggedInThePlan) {
 TEST_F(BenchSideTest, GridAndFixtureMoveInThePlanByKeys) {
   desk().edits().make("two units", [&](book::Edit& e) {
     record::Fixture fixture = desk().test()->fixture;
-    fixture.units = 2;
     fixture.width_m = 0.3;
     fixture.depth_m = 0.4;
-    fixture.unit_spacing_m = 0.6;
     e.save(fixture);
+    record::Test test = desk().test()->test;
+    test.unit_columns = 2;
+    test.unit_spacing_x_m = 0.6;
+    e.save(test);
   });
   auto* plan = find<PlanDrawing>("planDrawing");
   plan->setFocus();
@@ -502,11 +504,11 @@ TEST_F(BenchSideTest, GridAndFixtureMoveInThePlanByKeys) {
   QTest::keyClick(plan, Qt::Key_Space);
   EXPECT_TRUE(spoken("apart"));
   QTest::keyClick(plan, Qt::Key_Right);
-  EXPECT_NEAR(*desk().test()->fixture.unit_spacing_m, 0.61, 1e-9);
+  EXPECT_NEAR(*desk().test()->test.unit_spacing_x_m, 0.61, 1e-9);
   QTest::keyClick(plan, Qt::Key_Space);
   EXPECT_TRUE(spoken("outer stations")) << "round again";
   desk().edits().undo();
-  EXPECT_NEAR(*desk().test()->fixture.unit_spacing_m, 0.6, 1e-9);
+  EXPECT_NEAR(*desk().test()->test.unit_spacing_x_m, 0.6, 1e-9);
 }
 
 TEST_F(BenchSideTest, LooseSpotsMoveInThePlan) {
@@ -526,18 +528,18 @@ TEST_F(BenchSideTest, LooseSpotsMoveInThePlan) {
 TEST(PlanHandles, ADragStopsAtWhatThePlanCanBe) {
   record::TestRecord test;
   test.bench.width_m = test.bench.depth_m = 1.2;
-  test.fixture.units = 2;
+  test.test.unit_columns = 2;
   test.fixture.width_m = test.fixture.depth_m = 0.4;
-  test.fixture.unit_spacing_m = 0.5;
+  test.test.unit_spacing_x_m = 0.5;
   const auto grid = record::grid_of(moved(test, {PlanHandle::Margin}, 0.6, -0.3).test);
   EXPECT_NEAR(grid.margin_x_m, 0.55, 1e-9) << "not past the middle";
   EXPECT_NEAR(grid.margin_y_m, 0, 1e-9) << "nor through the wall";
   EXPECT_TRUE(lay_out({1.2, 1.2}, grid));
   // The outer edge stands 0.25 + 0.2 m from the middle; dragged to 0.5 m, each unit is 0.5 m wide.
   EXPECT_NEAR(*moved(test, {PlanHandle::Width}, 1.1, 0.6).fixture.width_m, 0.5, 1e-9);
-  EXPECT_NEAR(*moved(test, {PlanHandle::Spacing}, 0.9, 0.6).fixture.unit_spacing_m, 0.6, 1e-9);
+  EXPECT_NEAR(*moved(test, {PlanHandle::Spacing}, 0.9, 0.6).test.unit_spacing_x_m, 0.6, 1e-9);
   EXPECT_NEAR(*moved(test, {PlanHandle::Depth}, 0.6, 0.6).fixture.depth_m, 0.02, 1e-9) << "something is left of it";
-  test.fixture.unit_spacing_m.reset();
+  test.test.unit_spacing_x_m.reset();
   // Side by side without a stated spacing: two units end 0.4 m from the middle; dragged to 0.5 m, each is 0.5 m wide.
   EXPECT_NEAR(*moved(test, {PlanHandle::Width}, 1.1, 0.6).fixture.width_m, 0.5, 1e-9);
   const auto handles = plan_handles(test);
@@ -554,6 +556,6 @@ TEST_F(BenchSideTest, TheModelAdvisesOnStationsAndWarnsWhereItIsTooClose) {
 TEST_F(BenchSideTest, TheChecklistIsKeptAndPrinted) {
   choose("checkedLevel", "yes");
   EXPECT_EQ(desk().test()->test.checked_level, "yes");
-  const std::string html = report::html_report(*evaluation::evaluate(*desk().test())).html;
+  const std::string html = report::html_report({evaluation::evaluate(*desk().test())}).html;
   EXPECT_NE(html.find("Hung level, by a level"), std::string::npos);
 }

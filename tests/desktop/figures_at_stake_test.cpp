@@ -69,7 +69,7 @@ TEST_F(StakeTest, AnotherSensorCorrectsWhatIsReadOnlyWhenSaidSo) {
   EXPECT_EQ(desk().test()->test.sensor_id, sensor_);
   EXPECT_NEAR(mean(), (before - 2) * 1.1, 1e-9);
   EXPECT_TRUE(mean_words_.contains("503 → 551")) << mean_words_.toStdString();
-  const auto html = report::html_report(*desk().worked_out().evaluation(), {}).html;
+  const auto html = report::html_report({desk().worked_out().evaluation()}, {}).html;
   EXPECT_NE(html.find("factor 1.1;"), std::string::npos);
   desk().edits().undo();
   EXPECT_EQ(mean(), before) << "one step of undo";
@@ -115,7 +115,7 @@ TEST_F(StakeTest, ASensorsCardChangesNoSweepThatWasTaken) {
     e.save(sensor);
   });
   EXPECT_EQ(mean(), before);
-  const auto html = report::html_report(*desk().worked_out().evaluation(), {}).html;
+  const auto html = report::html_report({desk().worked_out().evaluation()}, {}).html;
   EXPECT_NE(html.find("factor 1.1 (its card says 1.2 by now)"), std::string::npos);
 }
 

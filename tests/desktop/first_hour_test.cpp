@@ -335,7 +335,7 @@ TEST_F(FirstHourTest, OneSimulatedReadingMarksItsSweepAlone) {
   desk().step_rung(-1);
   ASSERT_TRUE(desk().edits().accept(0, 600, "typed"));
   EXPECT_FALSE(mark->isVisible()) << "the other sweep was measured";
-  const report::HtmlReport report = report::html_report(*desk().worked_out().evaluation(), {});
+  const report::HtmlReport report = report::html_report({desk().worked_out().evaluation()}, {});
   EXPECT_TRUE(report.html.find("simulated bench, not measured: 45 cm at 100 %") != std::string::npos);
 }
 
@@ -349,7 +349,7 @@ TEST_F(FirstHourTest, TheChosenRatioLeads) {
   EXPECT_EQ(desk().test()->test.evenness_lead, "cv");
   EXPECT_TRUE(QTest::qWaitFor([&] { return find<QWidget>("cv")->y() < find<QWidget>("lowest_over_mean")->y(); }, 60000))
       << "on Read";
-  const report::HtmlReport report = report::html_report(*desk().worked_out().evaluation(), {});
+  const report::HtmlReport report = report::html_report({desk().worked_out().evaluation()}, {});
   EXPECT_TRUE(report.html.find("<th>Spread (CV)</th>") != std::string::npos) << "in the report";
   EXPECT_EQ(find<FigureRow>("center_minus_corners_ppfd")->value(), QString("0"))
       << "no column is brighter in the middle";

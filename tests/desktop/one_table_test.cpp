@@ -74,7 +74,7 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
     open_test(test.id, Stage::Read);
     const auto told = command_line(test.id);
     const auto csv = figures_csv(*desk().test());
-    const std::string html = report::html_report(*evaluation::evaluate(*desk().test())).html;
+    const std::string html = report::html_report({evaluation::evaluate(*desk().test())}).html;
     const std::string title = record::title_of(*desk().test());
     EXPECT_NE(spoken.at(title).find("evidence: " + told["grade"].get<std::string>()), std::string::npos) << title;
     int number = 0;

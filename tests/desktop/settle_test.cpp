@@ -169,7 +169,7 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
 
   // Page and card carry it.
   const auto& evaluation = desk().worked_out().evaluation();
-  const auto page = report::html_report(*evaluation).html;
+  const auto page = report::html_report({evaluation}).html;
   EXPECT_NE(page.find("<h2>Settings card</h2>"), std::string::npos);
   EXPECT_NE(page.find("young plants (typed by the tester)"), std::string::npos);
   const auto card = report::settings_card_page(
@@ -308,7 +308,7 @@ TEST_F(SettleBenchTest, APointOfTheFieldIsConfirmedOnTheBenchOrNot) {
   settle()->work().stand_at(0.52, 100);
   const QString words = confirmed();
   EXPECT_TRUE(words.contains("Not confirmed: ")) << words.toStdString();
-  const auto page = report::html_report(*desk().worked_out().evaluation()).html;
+  const auto page = report::html_report({desk().worked_out().evaluation()}).html;
   EXPECT_NE(page.find("<h2>Predictions held against readings</h2>"), std::string::npos);
   EXPECT_NE(page.find("front left"), std::string::npos);
 

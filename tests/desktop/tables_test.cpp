@@ -156,7 +156,7 @@ TEST_F(TablesTest, TheTableForASpreadsheetReadsBack) {
   ASSERT_GT(before.sweeps.size(), 1u);
   QFile file(path("all.csv"));
   ASSERT_TRUE(file.open(QIODevice::WriteOnly));
-  file.write(QByteArray::fromStdString(exchange::spreadsheet_csv(*desk().worked_out().evaluation())));
+  file.write(QByteArray::fromStdString(exchange::spreadsheet_csv({desk().worked_out().evaluation()})));
   file.close();
   record::Id copy = 0;
   desk().edits().plan([&]() -> std::optional<Problem> {

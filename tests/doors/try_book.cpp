@@ -26,10 +26,11 @@ std::string open_and_use(const fs::path& file, Random& random, std::vector<TestR
   for (const record::Test& test : opened.value()->all<record::Test>()) {
     auto loaded = book::load_test(*opened.value(), test.id);
     if (!loaded) continue;
-    const auto evaluation = evaluation::evaluate(*loaded);
-    for (const auto& [id, view] : evaluation->views())
-      if (const SweepFigures* f = evaluation->figures(id)) figure_values(FigureSource(view->layout, view->ppfd, *f));
-    if (random() % 10 == 0) report::html_report(*evaluation, {});
+    const auto evaluations = evaluation::evaluate_all(*loaded);
+    for (const auto& evaluation : evaluations)
+      for (const auto& [id, view] : evaluation->views())
+        if (const SweepFigures* f = evaluation->figures(id)) figure_values(FigureSource(view->layout, view->ppfd, *f));
+    if (random() % 10 == 0) report::html_report(evaluations, {});
     tests.push_back(std::move(*loaded));
   }
   return {};

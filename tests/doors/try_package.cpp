@@ -37,13 +37,14 @@ std::string csv_of(const exchange::Rows& rows) {
 
 /// Does with a record what the application does: figures, grade, now and then a page and an import.
 void use(const TestRecord& record, Random& random) {
-  const auto evaluation = evaluation::evaluate(record);
-  for (const auto& [id, view] : evaluation->views()) {
-    const SweepFigures* f = evaluation->figures(id);
-    if (f) figure_values(FigureSource(view->layout, view->ppfd, *f));
-    evaluation->findings(id);
-  }
-  if (random() % 40 == 0) report::html_report(*evaluation, {});
+  const auto evaluations = evaluation::evaluate_all(record);
+  for (const auto& evaluation : evaluations)
+    for (const auto& [id, view] : evaluation->views()) {
+      const SweepFigures* f = evaluation->figures(id);
+      if (f) figure_values(FigureSource(view->layout, view->ppfd, *f));
+      evaluation->findings(id);
+    }
+  if (random() % 40 == 0) report::html_report(evaluations, {});
   if (random() % 40 == 0) {
     book::TemporaryBook book;
     book::add_test(*book, record, "bring in");

@@ -55,6 +55,28 @@ TestRecord whole_test() {
   t.card_rows = {{1, 1, "leafy & herbs", 210, 295, 16, 0.6, 50, 4, true},
                  {2, 1, "young plants", 245, 400, 18, {}, {}, {}, false}};
   t.temperatures = {{1, 1, "driver", "infrared", 51.5, 0.95, 0.6, 22.0, true, at(7000), ""}};
+  t.temperatures[0].height_m = 0.6, t.temperatures[0].percent = 100;
+  t.temperatures[0].hottest_c = 58.0, t.temperatures[0].coldest_c = 40.0;
+  t.box_facts = {{1, 1, "weight", "stated", 6.2, ""},
+                 {2, 1, "weight", "checked", 6.35, ""},
+                 {3, 1, "ip_code", "stated", {}, "IP65"}};
+  t.configurations = {{1, 1, "two bars added", "one each side"}};
+  t.rungs.push_back({3, 1, 0.3, false, 1});
+  t.stops.push_back({3, 1, 30, false, 1});
+  t.sweeps.push_back({5, 1, 3, 3, "cells", 4, 4});
+  t.sweeps.back().control = "controller";
+  for (int station = 0; station < 16; ++station) {
+    ++reading;
+    t.readings.push_back({reading, 5, station, 200.0 + station, "typed", at(8000 + station), 1, {}});
+    t.placements.push_back({reading, 5, station, reading, ""});
+  }
+  t.growth_notes = {{1, 1, "2026-05-01", "first flowers"}};
+  const std::string digest(64, 'a');
+  t.fixture_pictures = {{1, 1, "photograph", "on the scales", digest, "image/jpeg", 640, 480, 90000, "a.jpg", at(0)}};
+  t.pictures = {{1, 1, 1, {}, {}, "", "photograph", "the tent", digest, "image/png", 64, 48, 900, "b.png", at(10)},
+                {2, 1, {}, 1, {}, "", "thermal", "the driver", digest, "image/png", 64, 48, 900, "c.png", at(20)},
+                {3, 1, {}, {}, 1, "", "photograph", "", digest, "image/png", 64, 48, 900, "d.png", at(30)},
+                {4, 1, {}, {}, {}, "drift", "photograph", "", digest, "image/png", 64, 48, 900, "e.png", at(40)}};
   return t;
 }
 

@@ -114,7 +114,7 @@ TEST(SpreadsheetCsv, FormulasAreDefused) {
   TestRecord b = demo_record();
   b.fixture.name = "=cmd()";
   b.test.name = "=cmd()";
-  const std::string csv = spreadsheet_csv(*evaluate(b));
+  const std::string csv = spreadsheet_csv({evaluate(b)});
   EXPECT_EQ(csv.find(",\"=cmd"), std::string::npos);
   EXPECT_NE(csv.find("\n"), std::string::npos);
 }

@@ -41,7 +41,7 @@ bool holds(const std::string& text, const std::string& part) { return text.find(
 }  // namespace
 
 TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
-  const std::string html = html_report(*evaluation::evaluate(small_record())).html;
+  const std::string html = html_report({evaluation::evaluate(small_record())}).html;
   EXPECT_TRUE(holds(html, ">250 µmol/m²/s<"));
   EXPECT_TRUE(holds(html, ">3.60 µmol/J<")) << "250 · 1.44 / 100";
   EXPECT_TRUE(holds(html, ">0.40")) << "lowest ÷ mean";
@@ -53,7 +53,7 @@ TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
 }
 
 TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
-  const std::string html = html_report(*evaluation::evaluate(small_record())).html;
+  const std::string html = html_report({evaluation::evaluate(small_record())}).html;
   for (const char* part : {"<script", "http://", "https://", "src=", "@import", "url(", "<link", "<iframe"}) {
     std::string rest = html;
     for (std::size_t at; (at = rest.find("http://www.w3.org/2000/svg")) != std::string::npos;)
@@ -74,19 +74,19 @@ TEST(HtmlReport, EscapesEveryTextOfTheLabBook) {
   b.claims = {{1, 0, evil, std::nullopt, evil}};
   b.meters = {{}};
   b.meters[0].name = b.meters[0].calibrated_on = evil;
-  const std::string html = html_report(*evaluation::evaluate(b)).html;
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
   EXPECT_FALSE(holds(html, "<script"));
   EXPECT_TRUE(holds(html, "&lt;script&gt;"));
 }
 
 TEST(HtmlReport, UnstatedDisclosureSaysSo) {
-  EXPECT_TRUE(holds(html_report(*evaluation::evaluate(small_record())).html, "not stated"));
+  EXPECT_TRUE(holds(html_report({evaluation::evaluate(small_record())}).html, "not stated"));
 }
 
 TEST(HtmlReport, AnIncompleteSweepSaysWhichShareItStandsFor) {
   record::TestRecord b = small_record();
   b.placements.pop_back();
-  const std::string html = html_report(*evaluation::evaluate(b)).html;
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
   EXPECT_TRUE(holds(html, "3 of 4"));
   EXPECT_TRUE(holds(html, "75 %"));
 }
@@ -95,7 +95,7 @@ TEST(HtmlReport, ATestWithoutReadingsStillMakesAPage) {
   record::TestRecord b = small_record();
   b.placements.clear();
   b.readings.clear();
-  EXPECT_TRUE(holds(html_report(*evaluation::evaluate(b)).html, "No station has been read yet"));
+  EXPECT_TRUE(holds(html_report({evaluation::evaluate(b)}).html, "No station has been read yet"));
 }
 
 TEST(HtmlReport, ASweepWithoutItsHeightIsSetApartAndItsDismissalStillPrinted) {
@@ -104,7 +104,7 @@ TEST(HtmlReport, ASweepWithoutItsHeightIsSetApartAndItsDismissalStillPrinted) {
   b.sweeps[1].id = 2, b.sweeps[1].rung_id = 77;
   b.dismissals = {{1, 0, 2, "drift", "", "it fell", "the door was open", "2026-03-14T09:30:00.000Z"}};
   record::set_apart(b);
-  const std::string html = html_report(*evaluation::evaluate(b)).html;
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
   EXPECT_TRUE(holds(html, "a sweep set apart"));
   EXPECT_TRUE(holds(html, "the door was open"));
 }
@@ -112,21 +112,21 @@ TEST(HtmlReport, ASweepWithoutItsHeightIsSetApartAndItsDismissalStillPrinted) {
 TEST(HtmlReport, SaysPlainlyWhatItKnowsAndWhatNot) {
   record::TestRecord b = small_record();
   b.claims = {{1, 0, "power_w", 320, ""}, {2, 0, "efficacy_umol_j", 2.8, ""}};
-  std::string html = html_report(*evaluation::evaluate(b)).html;
+  std::string html = html_report({evaluation::evaluate(b)}).html;
   EXPECT_TRUE(holds(html, "What heights are measured from is not stated"));
   EXPECT_FALSE(holds(html, "emitting plane"));
   EXPECT_TRUE(holds(html, "320 W"));
   EXPECT_TRUE(holds(html, "2.8 µmol/J"));
   EXPECT_TRUE(holds(html, "In band<br><span>150–350 µmol/m²/s</span>"));
   b.test.datum = "diodes";
-  html = html_report(*evaluation::evaluate(b)).html;
+  html = html_report({evaluation::evaluate(b)}).html;
   EXPECT_TRUE(holds(html, "vertical distance from the diodes"));
 }
 
 TEST(HtmlReport, ImperialUnitsHoldThroughout) {
   ReportOptions options;
   options.units = UnitSystem::Imperial;
-  const std::string html = html_report(*evaluation::evaluate(small_record()), options).html;
+  const std::string html = html_report({evaluation::evaluate(small_record())}, options).html;
   EXPECT_TRUE(holds(html, "17.7 in"));
   EXPECT_FALSE(holds(html, "45 cm"));
   EXPECT_TRUE(holds(html, "W/ft²"));
@@ -162,7 +162,7 @@ TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
   hot.place = "ballast";
   hot.read_c = 71.5;
   b.temperatures = {hot};
-  const std::string html = html_report(*evaluation::evaluate(b)).html;
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
   EXPECT_TRUE(holds(html, ">0.525<")) << "210 / 400";
   EXPECT_TRUE(holds(html, ">+2.5 %<"));
   EXPECT_TRUE(holds(html, ">71.5<"));
@@ -171,11 +171,11 @@ TEST(HtmlReport, ShowsWarmUpStairTemperaturesAndCost) {
   EXPECT_TRUE(holds(html, "whether it was walked settled is not known"));
   b.stair_stops.clear();
   b.stair_readings.clear();
-  EXPECT_FALSE(holds(html_report(*evaluation::evaluate(b)).html, "Dimmer stair"));
+  EXPECT_FALSE(holds(html_report({evaluation::evaluate(b)}).html, "Dimmer stair"));
 }
 
 TEST(HtmlReport, SaysHowSureItsFiguresAre) {
-  const std::string html = html_report(*evaluation::evaluate(small_record())).html;
+  const std::string html = html_report({evaluation::evaluate(small_record())}).html;
   EXPECT_TRUE(holds(html, "How sure"));
   EXPECT_TRUE(holds(html, "Evidence: Spot grade"));
   EXPECT_TRUE(holds(html, "Sensor calibration"));

@@ -55,7 +55,7 @@ std::vector<Emitter> bundle(const std::string& beam, Random& random) {
 TrueFixture fixture(const std::string& kind, const std::string& beam, Random& random) {
   TrueFixture f;
   FixtureOutline& o = f.described;
-  o.units = 1;
+  o.columns = 1;
   std::vector<Emitter> places;
   f.ppf_umol_s = between(random, 200, 900);
   if (kind == "board") {
@@ -72,8 +72,8 @@ TrueFixture fixture(const std::string& kind, const std::string& beam, Random& ra
     o.width_m = between(random, 0.7, 1.0), o.depth_m = 0.08, o.across = 9, o.deep = 1;
     places = board(o.width_m, 0, 9, 1, 1);
   } else {
-    o.units = 2, o.width_m = 0.28, o.depth_m = 0.32, o.across = 6, o.deep = 7;
-    o.unit_spacing_m = between(random, 0.4, 0.6);
+    o.columns = 2, o.width_m = 0.28, o.depth_m = 0.32, o.across = 6, o.deep = 7;
+    o.spacing_x_m = between(random, 0.4, 0.6);
     places = board(o.width_m, o.depth_m, 6, 7, 1);
   }
   const std::vector<Emitter> rays = bundle(beam, random);
@@ -81,10 +81,10 @@ TrueFixture fixture(const std::string& kind, const std::string& beam, Random& ra
   for (const Emitter& place : places)
     for (const Emitter& ray : rays)
       one.push_back({place.place_m, ray.direction, place.ppf_umol_s * ray.ppf_umol_s, ray.exponent});
-  const double first = o.units > 1 ? between(random, 0.46, 0.54) : 1;
-  for (int unit = 0; unit < o.units; ++unit) {
+  const double first = o.columns > 1 ? between(random, 0.46, 0.54) : 1;
+  for (int unit = 0; unit < o.columns; ++unit) {
     f.units.push_back(placed(one, {}, f.ppf_umol_s * (unit == 0 ? first : 1 - first)));
-    f.middles.push_back({(unit - (o.units - 1) / 2.0) * o.unit_spacing_m, 0, 0});
+    f.middles.push_back({(unit - (o.columns - 1) / 2.0) * o.spacing_x_m, 0, 0});
   }
   return f;
 }

@@ -157,7 +157,7 @@ TEST(WholeLight, DimmedSweepsShareOneBeam) {
 
 TEST(WholeLight, ManyUnitsLeanAsOneFrame) {
   WholeLightQuestion q = one_emitter();
-  q.outline.units = 100;
+  q.outline.columns = 100;
   const WholeLight w = whole_light(q);  // a boundary that a record may state: it has to come to an end
   EXPECT_LE(w.roll_deg.size(), 1u);
 }

@@ -50,6 +50,8 @@ struct Plan {
   int walked;         ///< sweeps walked whole, brightest stop first down the rungs
   int then_readings;  ///< readings of the sweep after those
   std::optional<PowerTruth> power{};
+  int units = 1;  ///< side by side
+  double unit_spacing_m = 0;
 };
 
 class DemoWriter {
@@ -90,6 +92,8 @@ class DemoWriter {
     test.circuit_a = 16;
     test.tariff_per_kwh = 0.31;
     test.simulated = true;
+    test.unit_columns = plan.units;
+    if (plan.units > 1) test.unit_spacing_x_m = plan.unit_spacing_m;
     test.created_at = now();
     test.id = edit_.add(test);
     const Id test_id = test.id;
@@ -202,10 +206,8 @@ class DemoWriter {
   int seconds_ = 9 * 3600;
 };
 
-/// Units side by side, emitters of a unit, the widest gap between them, and the beam.
+/// Emitters of a unit, the widest gap between them, and the beam.
 struct Build {
-  int units = 1;
-  double unit_spacing_m = 0;
   int across = 8, deep = 8;
   double gap_m = 0.03, beam_deg = 120;
 };
@@ -213,8 +215,6 @@ struct Build {
 Fixture fixture(const char* name, const char* maker, const char* kind, const char* emitters, double width, double depth,
                 double price, const Build& build) {
   Fixture f;
-  f.units = build.units;
-  if (build.units > 1) f.unit_spacing_m = build.unit_spacing_m;
   f.emitters_across = build.across;
   f.emitters_deep = build.deep;
   f.emitter_spacing_m = build.gap_m;
@@ -259,7 +259,7 @@ void fill_demo(Book& book) {
 
     writer.add_test({"Ostler Six-Bar in the tent",
                      fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08,
-                             1.06, 389, {1, 0, 6, 18, 0.20, 120}),
+                             1.06, 389, {6, 18, 0.20, 120}),
                      {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
                       claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
                      {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
@@ -285,7 +285,7 @@ void fill_demo(Book& book) {
     writer.add_test(
         {"Brindle Panel 150 in the tent",
          fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26,
-                 0.30, 149, {1, 0, 10, 10, 0.03, 120}),
+                 0.30, 149, {10, 10, 0.03, 120}),
          {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
           claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
          {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
@@ -304,7 +304,7 @@ void fill_demo(Book& book) {
     writer.add_test(
         {"Pell Narrow 300 on the loft floor",
          fixture("Pell Narrow 300", "Pell", "one long strip of lensed pucks", "9 lensed pucks in a row, 11 cm apart",
-                 0.1, 0.98, 119, {1, 0, 1, 9, 0.11, 60}),
+                 0.1, 0.98, 119, {1, 9, 0.11, 60}),
          {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.9, "2.9 µmol/J, the driver not counted"),
           claim("coverage", std::nullopt, "lights 90 × 90 cm; its map was made at 18 cm over 50 × 50 cm")},
          {bars(1, 0, 0.88, 9, 432, 4.8), 0, 0, 228},
@@ -321,7 +321,7 @@ void fill_demo(Book& book) {
     writer.add_test(
         {"Wicket Four-Tube in the window bay",
          fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart", 0.56, 1.18,
-                 85, {1, 0, 4, 16, 0.14, 120}),
+                 85, {4, 16, 0.14, 120}),
          {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
          {bars(4, 0.42, 1.1, 16, 118), 0, 0, 112},
          bay.id,
@@ -338,7 +338,7 @@ void fill_demo(Book& book) {
     writer.add_test(
         {"Bess 400 in the tent",
          fixture("Bess 400", "Bess", "sodium lamp in a deep hood", "one lamp in a deep hood", 0.5, 0.4, 0,
-                 {1, 0, 8, 4, 0.05, 80}),
+                 {8, 4, 0.05, 80}),
          {claim("power_w", 400, "400 W")},
          {reflector_lamp(0.3, 0.16, 640, 2.6), 0, 0, 434},
          tent.id,
@@ -354,7 +354,7 @@ void fill_demo(Book& book) {
         tent, qs1, factor, w1);
     writer.add_test({"Marrow Twin in the tent",
                      fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
-                             "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {2, 0.58, 8, 10, 0.05, 120}),
+                             "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {8, 10, 0.05, 120}),
                      {claim("power_w", 480, "2 × 240 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
                       claim("equivalent", 750, "replaces a 750 W lamp"),
                       claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
@@ -371,11 +371,13 @@ void fill_demo(Book& book) {
                      12,
                      4,
                      59,
-                     PowerTruth{0.05, 600, 70, {100, 110, 100, 80, 60, 40, 20, 0, 100}, {}}},
+                     PowerTruth{0.05, 600, 70, {100, 110, 100, 80, 60, 40, 20, 0, 100}, {}},
+                     2,
+                     0.58},
                     tent, qs1, factor, w1);
     writer.add_test({"Tansy Round 60 in the window bay",
                      fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22,
-                             0.22, 59, {1, 0, 6, 6, 0.03, 120}),
+                             0.22, 59, {6, 6, 0.03, 120}),
                      {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
                      {disc(0.1, 5, 158), 0, 0, 59},
                      bay.id,

@@ -76,6 +76,12 @@ std::vector<Emitter> tilted(std::vector<Emitter> fixture, double roll_deg, doubl
   return fixture;
 }
 
+Vec3 turned_about_vertical(const Vec3& v, double degrees) {
+  if (degrees == 0) return v;
+  const double c = std::cos(radians(degrees)), s = std::sin(radians(degrees));
+  return {c * v.x - s * v.y, s * v.x + c * v.y, v.z};
+}
+
 std::vector<Emitter> placed(std::vector<Emitter> fixture, const Vec3& at, double light_factor) {
   for (Emitter& e : fixture) {
     e.place_m = e.place_m + at;

@@ -31,6 +31,9 @@ Vec3 turned(const Vec3& v, double roll_deg, double pitch_deg);
 /// Turns a fixture about its middle: `roll_deg` lowers its right side, `pitch_deg` its far side.
 std::vector<Emitter> tilted(std::vector<Emitter> fixture, double roll_deg, double pitch_deg);
 
+/// A direction or a place turned about the vertical, counterclockwise seen from above.
+Vec3 turned_about_vertical(const Vec3& v, double degrees);
+
 /// Moves a fixture and scales its flux.
 std::vector<Emitter> placed(std::vector<Emitter> fixture, const Vec3& at, double light_factor = 1);
 

@@ -14,7 +14,7 @@ constexpr int rings = 5;
 }  // namespace
 
 HungFixture::HungFixture(const FixtureOutline& outline) : outline_(outline) {
-  const int units = std::max(outline.units, 1);
+  const int units = units_of(outline);
   constexpr int few_units = 4, most = 12, least = 3;
   const int most_a_side = units <= few_units ? most : std::max(least, static_cast<int>(2 * most / std::sqrt(units)));
   if (outline.round)
@@ -29,15 +29,16 @@ HungFixture::HungFixture(const FixtureOutline& outline) : outline_(outline) {
 std::vector<LobeSource> HungFixture::unit(int unit, const Hang& hang, const Vec3& under) const {
   const auto u = static_cast<std::size_t>(unit);
   const Hang::Lean lean = u < hang.leans.size() ? hang.leans[u] : Hang::Lean{};
-  const auto turn = [roll = described_roll_deg(outline_, unit) + lean.roll_deg, pitch = lean.pitch_deg](const Vec3& v) {
-    return turned(v, roll, pitch);
+  const auto turn = [&, described = described_roll_deg(outline_, unit)](const Vec3& v) {
+    return turned(turned_about_vertical(turned(v, described, 0), outline_.turn_deg), lean.roll_deg, lean.pitch_deg);
   };
-  const Vec3 middle = under + Vec3{unit_middle_m(outline_, unit) + hang.x_m, hang.y_m, hang.height_m};
+  const UnitPlace place = turned_unit_place(outline_, unit);
+  const Vec3 middle = under + Vec3{place.x_m + hang.x_m, place.y_m + hang.y_m, hang.height_m};
   const Vec3 axis = turn(straight_down), along = turn({1, 0, 0}), across = turn({0, 1, 0});
   std::vector<LobeSource> sources;
   sources.reserve(places_.size());
-  for (const Vec3& place : places_)
-    sources.push_back({middle + turn({hang.span * place.x, hang.span * place.y, 0}), axis, along, across});
+  for (const Vec3& at : places_)
+    sources.push_back({middle + turn({hang.span * at.x, hang.span * at.y, 0}), axis, along, across});
   return sources;
 }
 

@@ -9,7 +9,7 @@
 namespace sunbreak {
 
 /// How a fixture hangs. Places are off the point under which it is meant to hang; a unit's lean is what is added to its
-/// described tilt.
+/// described tilt, about the room's axes.
 struct Hang {
   double x_m = 0, y_m = 0, height_m = 0;
   struct Lean {
@@ -28,7 +28,7 @@ class HungFixture {
   /// many.
   explicit HungFixture(const FixtureOutline& outline);
 
-  int units() const { return std::max(outline_.units, 1); }
+  int units() const { return units_of(outline_); }
   const FixtureOutline& outline() const { return outline_; }
 
   /// One unit's emitters as they hang, over `under` (on the floor of the stations).

@@ -315,13 +315,21 @@ const Contribution* Budget::largest(std::string_view id) const {
 }
 
 double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id) {
+  return ratio_uncertainty(a, b, id, [&](std::string_view contribution) {
+    return std::ranges::any_of(a.contributions,
+                               [&](const Contribution& c) { return c.id == contribution && c.shared; });
+  });
+}
+
+double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id,
+                         const std::function<bool(std::string_view contribution)>& shared) {
   const int k = figure_index(id);
   if (k < 0) return unread;
   double squares = 0;
   for (std::size_t i = 0; i < a.contributions.size(); ++i) {
     const double ra = a.contributions[i].standard[k] / std::abs(a.values[k]),
                  rb = b.contributions[i].standard[k] / std::abs(b.values[k]);
-    squares += a.contributions[i].shared ? (ra - rb) * (ra - rb) : ra * ra + rb * rb;
+    squares += shared(a.contributions[i].id) ? (ra - rb) * (ra - rb) : ra * ra + rb * rb;
   }
   return coverage_factor * std::sqrt(squares) + std::abs(a.bias[k] / a.values[k] - b.bias[k] / b.values[k]);
 }

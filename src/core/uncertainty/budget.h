@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <span>
 #include <stop_token>
@@ -70,5 +71,8 @@ Budget uncertainty_budget(const BudgetQuestion& question);
 /// Relative expanded uncertainty (k = 2) of the ratio of one figure between two sweeps taken with the same meters:
 /// shared contributions cancel as far as they are alike, the others add.
 double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id);
+/// The same where `shared` tells which contributions are alike, by their id.
+double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id,
+                         const std::function<bool(std::string_view contribution)>& shared);
 
 }  // namespace sunbreak

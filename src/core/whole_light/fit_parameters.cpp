@@ -17,7 +17,7 @@ void set_reflectance(Room::Reflectance& r, const Face& face, double value) {
 }
 
 FitParameters::FitParameters(const WholeLightQuestion& q, const std::vector<double>& heights_m)
-    : heights_m_(heights_m), sides_(q.sides), units_(std::max(q.outline.units, 1)) {
+    : heights_m_(heights_m), sides_(q.sides), units_(units_of(q.outline)) {
   const auto add = [&](Kind kind, int index, double believed, double sd, double reach, double step) {
     list_.push_back({kind, index, believed, sd, believed - reach, believed + reach, step});
   };

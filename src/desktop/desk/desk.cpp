@@ -10,6 +10,7 @@
 #include "core/bench/walk_order.h"
 #include "core/sweep/field.h"
 #include "desktop/widgets/text.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -50,12 +51,29 @@ record::TestRecord& Desk::own_test() {
   return *test_;
 }
 
-void Desk::open_test(std::optional<Id> id, const std::function<void()>& then) {
+void Desk::open_test(std::optional<Id> id, const std::function<void()>& then) { open(id, 0, then); }
+
+void Desk::choose_configuration(Id configuration_id, const std::function<void()>& then) {
+  if (!test_ || test_->configuration_id == configuration_id) return;
+  emit leaving_sweep();
+  open(test_->test.id, configuration_id, then);
+}
+
+void Desk::step_configuration(int by) {
+  if (!test_ || test_->configurations.empty()) return;
+  const std::vector<Id> ids = record::configurations_of(*test_);
+  const auto at = std::ranges::find(ids, test_->configuration_id) - ids.begin();
+  const auto count = std::ssize(ids);
+  choose_configuration(ids[static_cast<std::size_t>((at + by + count) % count)]);
+}
+
+void Desk::open(std::optional<Id> id, Id configuration_id, const std::function<void()>& then) {
   reading_.drop();
-  if (id && book::readings_of(*book_, *id) > most_readings_at_once) return read_beside(*id, then);
+  if (id && book::readings_of(*book_, *id) > most_readings_at_once) return read_beside(*id, configuration_id, then);
   std::optional<record::TestRecord> loaded;
   try {
     if (id) loaded = book::load_test(*book_, *id);
+    if (loaded) record::keep_configuration(*loaded, configuration_id);
   } catch (const std::exception& e) {
     return warn(text_of(book::trouble_with(book_->file(), e).sentence()));
   }
@@ -63,7 +81,7 @@ void Desk::open_test(std::optional<Id> id, const std::function<void()>& then) {
   if (then) then();
 }
 
-void Desk::read_beside(Id id, const std::function<void()>& then) {
+void Desk::read_beside(Id id, Id configuration_id, const std::function<void()>& then) {
   struct Read {
     std::shared_ptr<record::TestRecord> test;
     std::shared_ptr<const evaluation::Evaluation> evaluation;
@@ -73,10 +91,11 @@ void Desk::read_beside(Id id, const std::function<void()>& then) {
     if (reading_.working()) say(tr("Opening the test…"));
   });
   reading_.ask(
-      [file = book_->file(), id, units = units_](auto) {
+      [file = book_->file(), id, configuration_id, units = units_](auto) {
         Read read;
         try {
           if (auto loaded = book::load_test(*book::Book::read_beside(file), id)) {
+            record::keep_configuration(*loaded, configuration_id);
             read.test = std::make_shared<record::TestRecord>(std::move(*loaded));
             read.evaluation = evaluation::evaluate(*read.test, std::make_shared<const evaluation::WallLog>(), units);
           }
@@ -85,9 +104,9 @@ void Desk::read_beside(Id id, const std::function<void()>& then) {
         }
         return read;
       },
-      [this, id, then, revision = book_->revision(), units = units_](const Read& read) {
+      [this, id, configuration_id, then, revision = book_->revision(), units = units_](const Read& read) {
         if (!read.problem.empty()) return warn(text_of(read.problem));
-        if (revision != book_->revision() || units != units_) return read_beside(id, then);
+        if (revision != book_->revision() || units != units_) return read_beside(id, configuration_id, then);
         put_down(read.test, read.evaluation);
         if (then) then();
       });

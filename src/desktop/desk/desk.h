@@ -41,6 +41,14 @@ class Desk : public QObject {
   /// Puts a test on the desk, at the first sweep that still has something to read, and calls `then`. A large one is
   /// read on another thread first, while the test before stays where it is; what is opened meanwhile takes its place.
   void open_test(std::optional<record::Id> id, const std::function<void()>& then = {});
+  /// Looks at another configuration of the test: from then on all is of that one.
+  void choose_configuration(record::Id configuration_id, const std::function<void()>& then = {});
+  /// The test and the configuration of it that all is of now; zeros where there is none.
+  std::pair<record::Id, record::Id> shown() const {
+    return test_ ? std::pair(test_->test.id, test_->configuration_id) : std::pair<record::Id, record::Id>();
+  }
+  /// The next one, round again at the end; none where there is only one.
+  void step_configuration(int by);
   const record::TestRecord* test() const { return test_.get(); }
   /// The test as it is now, for another thread: later changes are made to a copy.
   std::shared_ptr<const record::TestRecord> snapshot() const { return test_; }
@@ -103,7 +111,8 @@ class Desk : public QObject {
   void take(const book::Change& change);
   void look();
   record::TestRecord& own_test();
-  void read_beside(record::Id id, const std::function<void()>& then);
+  void open(std::optional<record::Id> id, record::Id configuration_id, const std::function<void()>& then);
+  void read_beside(record::Id id, record::Id configuration_id, const std::function<void()>& then);
   void put_down(std::shared_ptr<record::TestRecord> test, std::shared_ptr<const evaluation::Evaluation> evaluation);
 
   std::unique_ptr<book::Book> book_;

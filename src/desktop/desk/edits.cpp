@@ -7,6 +7,7 @@
 #include "book/trouble.h"
 #include "desktop/desk/desk.h"
 #include "desktop/widgets/text.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -57,7 +58,10 @@ std::optional<record::TestRecord> Edits::rehearse(const std::function<QString()>
         [&] {
           if (!change().isEmpty()) draft.reset();
         },
-        [&] { draft = book::load_test(desk_.book(), desk_.test()->test.id); });
+        [&] {
+          draft = book::load_test(desk_.book(), desk_.test()->test.id);
+          if (draft) record::keep_configuration(*draft, desk_.test()->configuration_id);
+        });
   } catch (const std::exception&) {
     return {};  // what cannot be tried now is told when it is to be kept
   }
@@ -123,6 +127,7 @@ bool Edits::set_watts(std::optional<double> watts) {
     record::WallReading reading;
     reading.test_id = desk_.test()->test.id;
     reading.sweep_id = sweep.id;
+    reading.configuration_id = record::configuration_of(*desk_.test());
     reading.power_w = watts;
     reading.taken_at = desk_.clock().utc_text();
     e.add(reading);
@@ -133,7 +138,7 @@ bool Edits::set_aside(const evaluation::TestFinding& c, const std::string& reaso
   return desk_.test() && make(tr("set a check aside"), [&](Edit& e) {
            e.add(record::Dismissal{0, desk_.test()->test.id, c.sweep_id ? std::optional(c.sweep_id) : std::nullopt,
                                    c.check.id, evaluation::stations_text(c.check), c.check.saw, reason,
-                                   desk_.clock().utc_text()});
+                                   desk_.clock().utc_text(), record::configuration_of(*desk_.test())});
          });
 }
 

@@ -47,12 +47,12 @@ evaluation::LampState TestLog::lamp() const {
 
 void TestLog::reload() {
   const record::TestRecord* test = desk_.test();
-  const record::Id id = test ? test->test.id : 0;
-  if (id != test_id_) {
+  const auto shown = desk_.shown();
+  if (shown != shown_) {
     stop();
     // A simulated bench may have run ahead of time in the test before; what is read by hand never does.
     if (desk_.clock().speed() == 1) desk_.clock().back_to_now();
-    test_id_ = id;
+    shown_ = shown;
     unpacked_.clear();
     stabilization_ = {};
     stabilized_since_s_.reset();
@@ -61,7 +61,8 @@ void TestLog::reload() {
   }
   const record::Id live = recorder_ ? recorder_->part().id : 0;
   // Most changes of the book, such as a reading, leave the log as it is.
-  const std::string records = test ? fmt::format("{} {}", id, records_of(*test, live)) : std::string();
+  const std::string records =
+      test ? fmt::format("{} {} {}", shown.first, shown.second, records_of(*test, live)) : std::string();
   judge_.start();
   if (records == loaded_records_) return;
   loaded_records_ = records;

@@ -54,7 +54,7 @@ class TestLog : public QObject {
   evaluation::WallLog& own_log();
 
   Desk& desk_;
-  record::Id test_id_ = 0;
+  std::pair<record::Id, record::Id> shown_;  ///< test and configuration
   evaluation::UnpackedParts unpacked_;
   std::shared_ptr<evaluation::WallLog> log_ = std::make_shared<evaluation::WallLog>();  ///< others may look at it too
   std::unique_ptr<book::LogRecorder> recorder_;

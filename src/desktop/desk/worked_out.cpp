@@ -26,7 +26,8 @@ void WorkedOut::follow(const book::Change* change, std::shared_ptr<const evaluat
     all_findings_.clear();
     return;
   }
-  const bool same_test = evaluation_ && evaluation_->record().test.id == test->test.id;
+  const bool same_test = evaluation_ && evaluation_->record().test.id == test->test.id &&
+                         evaluation_->record().configuration_id == test->configuration_id;
   if (!same_test) log_.reset(), budgets_wanted_ = false;
   if (!log_) log_ = std::make_shared<const evaluation::WallLog>();  // the test's log is on its way
   if (known && !same_test)

@@ -12,6 +12,7 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/hang_guides.h"
+#include "evaluation/rig_model.h"
 #include "record/plan_grid.h"
 
 namespace sunbreak::desktop {
@@ -87,8 +88,8 @@ void HangPanel::refresh() {
 void HangPanel::make_guide() {
   const evaluation::TestLight* light = desk_.worked_out().light();
   if (light && (!light->found().fits || !light->left_out_known())) light = nullptr;
-  Of of{desk_.test()->test.id, light, desk_.stop() ? desk_.stop()->percent : 100, desk_.test()->fixture,
-        desk_.test()->bench};
+  Of of{desk_.test()->test.id, light, desk_.stop() ? desk_.stop()->percent : 100,
+        evaluation::room_of(desk_.test()->bench), evaluation::outline_of(*desk_.test())};
   if (of_ == of) return;
   of_ = of;
   guide_.reset();
@@ -97,7 +98,7 @@ void HangPanel::make_guide() {
   background_.ask(
       [of, evaluation = desk_.worked_out().evaluation()](std::stop_token) {
         return std::optional(of.light ? evaluation::fitted_guide(*of.light, of.percent)
-                                      : evaluation::described_guide(of.fixture, of.bench));
+                                      : evaluation::described_guide(of.room, of.outline));
       },
       [this](std::optional<HangGuide> guide) {
         guide_ = std::move(guide);

@@ -4,6 +4,8 @@
 #include <memory>
 #include <optional>
 
+#include "core/optics/nominal_fixture.h"
+#include "core/optics/room.h"
 #include "core/settle/hang_guide.h"
 #include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
@@ -43,8 +45,8 @@ class HangPanel : public QWidget {
     record::Id test = 0;
     const evaluation::TestLight* light = nullptr;
     double percent = 0;
-    record::Fixture fixture;
-    record::Bench bench;
+    Room room;
+    FixtureOutline outline;
     bool operator==(const Of&) const = default;
   };
   std::optional<Of> of_;

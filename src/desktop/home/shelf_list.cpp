@@ -11,7 +11,9 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "desktop/pictures/picture_strip.h"
 #include "desktop/shelf/record_fields.h"
+#include "desktop/shelf/sheet_dialog.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
@@ -34,6 +36,7 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
     add_fixture_details(*form, desk, which);
     form->heading(QObject::tr("What its maker claims"));
     add_claim_fields(*form, desk, which);
+    add_sheet_fields(*form, desk, which);
   } else if (kind == "bench") {
     add_bench_details(*form, desk, which);
     add_bench_size(*form, desk, which);
@@ -45,6 +48,10 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
   auto* page = new QWidget(&dialog);
   auto* page_layout = new QVBoxLayout(page);
   page_layout->addWidget(form);
+  if (kind == "fixture") {
+    page_layout->addWidget(heading_label(QObject::tr("Pictures of the fixture"), page));
+    page_layout->addWidget(new PictureStrip(desk, PictureOf::fixture(id), page));
+  }
   page_layout->addStretch();
   auto* scroll = new QScrollArea(&dialog);
   scroll->setWidgetResizable(true);
@@ -58,7 +65,7 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
   auto* layout = new QVBoxLayout(&dialog);
   layout->addWidget(scroll);
   layout->addWidget(buttons);
-  dialog.resize(460, kind == "fixture" ? 560 : 460);
+  dialog.resize(kind == "fixture" ? 600 : 460, kind == "fixture" ? 620 : 460);
   dialog.exec();
 }
 

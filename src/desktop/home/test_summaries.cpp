@@ -9,7 +9,7 @@
 #include "desktop/paint/map_painter.h"
 #include "desktop/widgets/text.h"
 #include "drawing/light_scale.h"
-#include "evaluation/evaluation.h"
+#include "evaluation/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -65,19 +65,22 @@ std::optional<TestSummary> summary_of(const std::filesystem::path& book, Id test
     // The window that shows the book says what is wrong with it; a card without a summary says nothing false.
   }
   if (!record) return {};
-  const auto evaluation = evaluation::evaluate(*record);
   TestSummary s;
   s.test = record->test;
-  s.planned = record->planned_sweeps();
-  for (const auto& [id, view] : evaluation->views()) {
-    if (record->sweep(id)->confirms) continue;
-    s.read += view->read();
-    s.complete += view->complete();
+  const auto evaluations = evaluation::evaluate_all(*record);
+  for (const auto& evaluation : evaluations) {
+    s.planned += evaluation->record().planned_sweeps();
+    for (const auto& [id, view] : evaluation->views()) {
+      if (record->sweep(id)->confirms) continue;
+      s.read += view->read();
+      s.complete += view->complete();
+    }
+    if (const auto grade = evaluation->grade(); grade && (!s.grade || *grade < *s.grade)) s.grade = grade;
   }
-  const Id fullest = fullest_of(*evaluation);
-  s.thumbnail = thumbnail_of(*evaluation, fullest, look);
-  s.evenness = evenness_of(*evaluation, fullest);
-  s.grade = evaluation->grade();
+  const evaluation::Evaluation& shown = *evaluations.front();
+  const Id fullest = fullest_of(shown);
+  s.thumbnail = thumbnail_of(shown, fullest, look);
+  s.evenness = evenness_of(shown, fullest);
   s.look = look.look;
   return s;
 }

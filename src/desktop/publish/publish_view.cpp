@@ -146,7 +146,7 @@ void PublishView::refresh() {
   options.figures_apart = true;
   options.palette = palette_of_look();
   options.most_readings_printed = most_readings_previewed;
-  preview_->show_report(desk_.worked_out().evaluation(), options);
+  preview_->show_report(whole_test(desk_), options);
 
   const record::TestRecord& b = *desk_.test();
   QStringList missing;
@@ -209,20 +209,22 @@ report::ReportOptions PublishView::chosen_options() const {
 }
 
 void PublishView::write_page() {
-  write(".html", [evaluation = desk_.worked_out().evaluation(), options = chosen_options()] {
-    return report::html_report(*evaluation, options).html;
-  });
+  if (!desk_.test()) return;
+  write(".html", [whole = whole_test(desk_), options = chosen_options()] { return page_of(whole(), options).html; });
 }
 
 void PublishView::write_package() {
   if (!desk_.test()) return;
-  write(".zip", [evaluation = desk_.worked_out().evaluation(), test = desk_.snapshot()] {
-    return exchange::zip_bytes(exchange::make_package(*test, *evaluation, exchange::WithLight::Yes));
+  write(".zip", [get = whole_test(desk_)] {
+    const WholeTest whole = get();
+    return exchange::zip_bytes(
+        exchange::make_package(*whole.record, whole.evaluations, whole.pictures, exchange::WithLight::Yes));
   });
 }
 
 void PublishView::write_table() {
-  write(".csv", [evaluation = desk_.worked_out().evaluation()] { return exchange::spreadsheet_csv(*evaluation); });
+  if (!desk_.test()) return;
+  write(".csv", [whole = whole_test(desk_)] { return exchange::spreadsheet_csv(whole().evaluations); });
 }
 
 void PublishView::arrive() {

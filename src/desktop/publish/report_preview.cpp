@@ -34,6 +34,12 @@ QImage drawn(const std::string& svg) {
 
 }  // namespace
 
+report::HtmlReport page_of(const WholeTest& whole, report::ReportOptions options) {
+  options.pictures = whole.pictures;
+  options.earlier = whole.earlier;
+  return report::html_report(whole.evaluations, options);
+}
+
 /// A report laid out; narrower than its tables need it is made smaller as a whole. Used by one thread at a time.
 class ReportPreview::Page : public QTextDocument {
  public:
@@ -65,6 +71,7 @@ class ReportPreview::Page : public QTextDocument {
  protected:
   QVariant loadResource(int type, const QUrl& name) override {
     const auto number = static_cast<std::size_t>(name.path().toInt());
+    if (name.scheme() == "data") return QTextDocument::loadResource(type, name);
     if (type != QTextDocument::ImageResource || name.scheme() != "figure" || number >= figures_.size()) return {};
     const QImage image = drawn(figures_[number]);
     addResource(type, name, image);
@@ -86,18 +93,17 @@ ReportPreview::ReportPreview(QWidget* parent) : QAbstractScrollArea(parent), lay
   verticalScrollBar()->setSingleStep(line_px);
 }
 
-void ReportPreview::show_report(std::shared_ptr<const evaluation::Evaluation> evaluation,
-                                const report::ReportOptions& options) {
-  evaluation_ = std::move(evaluation);
+void ReportPreview::show_report(std::function<WholeTest()> whole, const report::ReportOptions& options) {
+  whole_ = std::move(whole);
   options_ = options;
   lay_out();
 }
 
 void ReportPreview::lay_out() {
-  if (!evaluation_) return;
+  if (!whole_) return;
   laid_out_for_ = viewport()->width();
-  layout_.ask([evaluation = evaluation_, options = options_, font = text_font(14), width = laid_out_for_](
-                  auto) { return std::make_shared<Page>(report::html_report(*evaluation, options), font, width); },
+  layout_.ask([whole = whole_, options = options_, font = text_font(14),
+               width = laid_out_for_](auto) { return std::make_shared<Page>(page_of(whole(), options), font, width); },
               [this](std::shared_ptr<Page> page) { put_in_place(std::move(page)); });
   viewport()->update();
 }

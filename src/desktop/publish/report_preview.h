@@ -6,9 +6,13 @@
 #include <memory>
 
 #include "desktop/desk/background.h"
+#include "desktop/desk/whole_test.h"
 #include "report/html_report.h"
 
 namespace sunbreak::desktop {
+
+/// The page of a test, with what it takes beside its evaluation.
+report::HtmlReport page_of(const WholeTest& whole, report::ReportOptions options);
 
 /// Shows a report as it will look. The page is made, laid out and drawn off the interface thread, a strip at a time as
 /// it comes into sight; a late answer to a stale question is dropped.
@@ -18,7 +22,8 @@ class ReportPreview : public QAbstractScrollArea {
   explicit ReportPreview(QWidget* parent = nullptr);
 
   /// Prepares another state of the report and puts it in place of the present one, keeping the place that was read.
-  void show_report(std::shared_ptr<const evaluation::Evaluation> evaluation, const report::ReportOptions& options);
+  /// `whole` gets hold of the test, on another thread.
+  void show_report(std::function<WholeTest()> whole, const report::ReportOptions& options);
   /// Scrolls a page up (−1) or down (+1).
   void page(int by);
 
@@ -39,7 +44,7 @@ class ReportPreview : public QAbstractScrollArea {
   void adjust_scroll_bar();
   void draw_next();
 
-  std::shared_ptr<const evaluation::Evaluation> evaluation_;
+  std::function<WholeTest()> whole_;
   report::ReportOptions options_;
   std::shared_ptr<Page> page_;
   std::map<int, QImage> strips_;  ///< by their place from the top

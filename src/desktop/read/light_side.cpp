@@ -74,10 +74,10 @@ void LightSide::paintEvent(QPaintEvent*) {
   p.drawLine(QPointF(middle, box.top() + 4), QPointF(middle, box.bottom()));
   LobeFlux mix = w.mix;
   p.setClipRect(box.adjusted(1, 1, -1, -1));
-  for (int unit = 0; unit < std::max(o.units, 1); ++unit) {
+  for (int unit = 0; unit < units_of(o); ++unit) {
     const std::size_t u = std::min(static_cast<std::size_t>(unit), w.roll_deg.size() - 1);
     p.save();
-    p.translate(middle + (unit_middle_m(o, unit) + w.offset_x_m.value) * scale, lamp_y);
+    p.translate(middle + (turned_unit_place(o, unit).x_m + w.offset_x_m.value) * scale, lamp_y);
     p.rotate(described_roll_deg(o, unit) + lean_times * w.roll_deg[u].value);
     QColor glow = t.light;
     glow.setAlpha(t.look == Look::Paper ? 90 : 50);

@@ -19,9 +19,7 @@ void paint_overlays(QPainter& p, const MapFit& fit, const Desk& desk, const MapS
   canvas.clip(plain.frame);
   if (settings.rings && figures) drawing::draw_rings(canvas, plain, layout, figures->rings);
   if (settings.footprints && figures) drawing::draw_nominal(canvas, plain, layout, figures->nominal, desk.units());
-  if (settings.fixture)
-    drawing::draw_fixture(canvas, plain, layout.footprint,
-                          evaluation::outline_of(desk.test()->fixture, desk.test()->bench));
+  if (settings.fixture) drawing::draw_fixture(canvas, plain, layout.footprint, evaluation::outline_of(*desk.test()));
   if (settings.coverage && figures && figures->coverage && settings.quantity != Quantity::Difference)
     drawing::draw_coverage(canvas, plain, layout, *figures->coverage, desk.units());
   if (settings.cut) drawing::draw_cut(canvas, plain, settings.cut->first, settings.cut->second);

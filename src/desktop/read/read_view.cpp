@@ -20,7 +20,9 @@
 #include "desktop/read/field_map.h"
 #include "desktop/read/figures_column.h"
 #include "desktop/read/light_page.h"
+#include "desktop/read/pictures_page.h"
 #include "desktop/read/read_tools.h"
+#include "desktop/read/retest_page.h"
 #include "desktop/read/save_picture.h"
 #include "desktop/read/targets_page.h"
 #include "desktop/read/trust_page.h"
@@ -76,10 +78,10 @@ QWidget* ReadView::make_middle() {
   auto* strip = new QWidget(middle);
   strip->setObjectName("ground");
   auto* tabs = new FlowLayout(strip, 2);
-  for (const auto& [page, text] :
-       {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
-        std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")},
-        std::pair{LightsPage, tr("5 Whole light")}, std::pair{RoomsPage, tr("6 Elsewhere")}}) {
+  for (const auto& [page, text] : {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
+                                   std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")},
+                                   std::pair{LightsPage, tr("5 Whole light")}, std::pair{RoomsPage, tr("6 Elsewhere")},
+                                   std::pair{RetestsPage, tr("7 Retest")}, std::pair{PhotosPage, tr("8 Pictures")}}) {
     auto* tab = new QPushButton(text, middle);
     tab->setCheckable(true);
     tab->setProperty("plain", true);
@@ -101,12 +103,16 @@ QWidget* ReadView::make_middle() {
   trust_ = new TrustPage(desk_, pages_);
   light_ = new LightPage(desk_, pages_);
   elsewhere_ = new ElsewherePage(desk_, pages_);
-  for (QWidget* page : std::initializer_list<QWidget*>{sweeps_, targets_, trust_, light_, elsewhere_})
+  retest_ = new RetestPage(desk_, pages_);
+  pictures_ = new PicturesPage(desk_, pages_);
+  for (QWidget* page :
+       std::initializer_list<QWidget*>{sweeps_, targets_, trust_, light_, elsewhere_, retest_, pictures_})
     pages_->addWidget(page);
   column->addWidget(pages_, 1);
   connect(sweeps_, &AllSweeps::opened, this, [this] { show_page(MapPage); });
   connect(targets_, &TargetsPage::opened, this, [this] { show_page(MapPage); });
   connect(trust_, &TrustPage::go, this, &StageView::go);
+  connect(retest_, &RetestPage::go, this, &StageView::go);
   tabs_[MapPage]->setChecked(true);
   return middle;
 }
@@ -151,7 +157,7 @@ void ReadView::refresh() {
   }
   tools_->refresh();
   desk_.worked_out().want_budgets(settings_.quantity == Quantity::Difference ? settings_.other : 0);
-  const bool predicted = desk_.between_m() && pages_->currentIndex() >= LightsPage;
+  const bool predicted = desk_.between_m() && of_light();
   title_->setText((predicted ? tr("%1 · %2 %, predicted") : tr("%1 · %2 %"))
                       .arg(text_of(length_text(predicted ? *desk_.between_m() : desk_.rung()->height_m, desk_.units())),
                            show_number(predicted ? *desk_.between_percent() : desk_.stop()->percent)));
@@ -167,6 +173,8 @@ void ReadView::refresh() {
   if (pages_->currentIndex() == SurePage) trust_->refresh();
   if (pages_->currentIndex() == LightsPage) light_->refresh();
   if (pages_->currentIndex() == RoomsPage) elsewhere_->refresh();
+  if (pages_->currentIndex() == RetestsPage) retest_->refresh();
+  if (pages_->currentIndex() == PhotosPage) pictures_->refresh();
   // The sweep that a difference is taken from is of no account where no difference is shown.
   tools_->other_choice()->setVisible(settings_.quantity == Quantity::Difference &&
                                      pages_->currentIndex() <= SweepsPage);
@@ -208,9 +216,11 @@ void ReadView::make_room() {
   figures_->setVisible(of_the_sweep && (width() >= small_width || pages_->currentIndex() == MapPage));
 }
 
+bool ReadView::of_light() const { return pages_->currentIndex() == LightsPage || pages_->currentIndex() == RoomsPage; }
+
 /// Whole light, and standing between the rungs, are for as long as their pages are in sight.
 void ReadView::offer_light() {
-  const bool in_sight = isVisible() && pages_->currentIndex() >= LightsPage;
+  const bool in_sight = isVisible() && of_light();
   desk_.offer_between(in_sight);
   desk_.worked_out().want_light(in_sight);
 }
@@ -281,7 +291,7 @@ void ReadView::arrive() {
 
 void ReadView::keyPressEvent(QKeyEvent* event) {
   const int page = event->key() - Qt::Key_1;
-  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= RoomsPage)
+  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= PhotosPage)
     return show_page(static_cast<Page>(page));
   if (event->key() == Qt::Key_E && event->modifiers() == Qt::ControlModifier) return save_picture();
   if (event->key() == Qt::Key_C && event->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier))

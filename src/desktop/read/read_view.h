@@ -16,7 +16,9 @@ class FieldMap;
 class ElsewherePage;
 class FiguresColumn;
 class LightPage;
+class PicturesPage;
 class ReadTools;
+class RetestPage;
 class TargetsPage;
 class TrustPage;
 
@@ -25,7 +27,7 @@ class TrustPage;
 class ReadView : public StageView {
   Q_OBJECT
  public:
-  enum Page { MapPage, SweepsPage, TargetPage, SurePage, LightsPage, RoomsPage };
+  enum Page { MapPage, SweepsPage, TargetPage, SurePage, LightsPage, RoomsPage, RetestsPage, PhotosPage };
 
   explicit ReadView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
@@ -49,6 +51,8 @@ class ReadView : public StageView {
   void refresh();
   void make_room();
   void offer_light();
+  /// Whether the page at hand is of the whole light, where predictions are shown.
+  bool of_light() const;
   QString state_words() const;
   QString difference_words() const;
   void show_cut();
@@ -72,6 +76,8 @@ class ReadView : public StageView {
   TrustPage* trust_;
   LightPage* light_;
   ElsewherePage* elsewhere_;
+  RetestPage* retest_;
+  PicturesPage* pictures_;
   FiguresColumn* figures_;
 };
 

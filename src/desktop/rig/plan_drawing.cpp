@@ -21,7 +21,7 @@ constexpr double grab_px = 7;
 /// What a handle is and where it stands now.
 QString handle_words(const record::TestRecord& test, const PlanHandle& handle, UnitSystem units) {
   const auto length = [&](double m) { return text_of(length_text(m, units)); };
-  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
+  const FixtureOutline o = evaluation::outline_of(test);
   switch (handle.kind) {
     case PlanHandle::Margin:
       if (const auto layout = lay_out(record::footprint_of(test.bench), record::grid_of(test.test)))
@@ -38,7 +38,9 @@ QString handle_words(const record::TestRecord& test, const PlanHandle& handle, U
     case PlanHandle::Depth:
       return QObject::tr("a unit %1 deep").arg(length(o.depth_m));
     case PlanHandle::Spacing:
-      return QObject::tr("units %1 apart, middle to middle").arg(length(o.unit_spacing_m));
+      return QObject::tr("units %1 apart, middle to middle").arg(length(o.spacing_x_m));
+    case PlanHandle::RowSpacing:
+      return QObject::tr("rows of units %1 apart, middle to middle").arg(length(o.spacing_y_m));
   }
   return {};
 }
@@ -49,6 +51,7 @@ Qt::CursorShape cursor_of(const PlanHandle& handle) {
     case PlanHandle::Spacing:
       return Qt::SizeHorCursor;
     case PlanHandle::Depth:
+    case PlanHandle::RowSpacing:
       return Qt::SizeVerCursor;
     default:
       return Qt::SizeAllCursor;
@@ -142,15 +145,21 @@ void PlanDrawing::paintEvent(QPaintEvent*) {
   }
 }
 
+namespace {
+QPolygonF polygon(const MapFit& f, const std::array<Place, 4>& corners) {
+  QPolygonF drawn;
+  for (const Place& corner : corners) drawn << f.pixel(corner.x_m, corner.y_m);
+  return drawn;
+}
+}  // namespace
+
 void PlanDrawing::draw_units(QPainter& p, const MapFit& f) const {
   QColor fill = theme().light;
   fill.setAlpha(theme().look == Look::Paper ? 110 : 50);
-  for (const Rectangle& unit : units_from_above(*test())) {
-    p.fillRect(f.box(unit), fill);
-    p.setPen(QPen(theme().quiet, 1));
-    p.setBrush(Qt::NoBrush);
-    p.drawRect(f.box(unit));
-  }
+  p.setPen(QPen(theme().quiet, 1));
+  p.setBrush(fill);
+  for (const auto& corners : units_from_above(*test())) p.drawPolygon(polygon(f, corners));
+  p.setBrush(Qt::NoBrush);
 }
 
 void PlanDrawing::draw_floor(QPainter& p, const MapFit& f, const Footprint& floor) const {
@@ -211,21 +220,22 @@ void PlanDrawing::draw_chosen(QPainter& p, const MapFit& f, const Layout& layout
       break;
     }
     case PlanHandle::Width: {
-      const QRectF first = f.box(units.front()), last = f.box(units.back());
-      p.drawLine(first.topLeft(), first.bottomLeft());
-      p.drawLine(last.topRight(), last.bottomRight());
+      const QPolygonF first = polygon(f, units.front()), last = polygon(f, units.back());
+      p.drawLine(first[3], first[0]);
+      p.drawLine(last[1], last[2]);
       break;
     }
     case PlanHandle::Depth:
-      for (const Rectangle& unit : units) {
-        const QRectF box = f.box(unit);
-        p.drawLine(box.topLeft(), box.topRight());
-        p.drawLine(box.bottomLeft(), box.bottomRight());
+      for (const auto& corners : units) {
+        const QPolygonF unit = polygon(f, corners);
+        p.drawLine(unit[0], unit[1]);
+        p.drawLine(unit[2], unit[3]);
       }
       break;
     case PlanHandle::Spacing:
-      p.drawRect(f.box(units.front()));
-      p.drawRect(f.box(units.back()));
+    case PlanHandle::RowSpacing:
+      p.drawPolygon(polygon(f, units.front()));
+      p.drawPolygon(polygon(f, units.back()));
       break;
   }
 }

@@ -266,6 +266,11 @@ void add_checklist(Form& form, Desk& desk) {
         "for. Wiring and anything opened up is for a licensed electrician; local codes decide.");
   });
   test_choice(form, desk, tr("Fans as in use"), &Test::checked_fans, answers);
+  form.note([&desk]() -> QString {
+    if (!desk.test() || !desk.test()->test.control.empty())
+      return desk.test() ? tr("Driven by: %1.").arg(text_of(desk.test()->test.control)) : QString();
+    return tr("Driven by its knob, a bypass, a controller, its fade-in off? Note it under How it is driven.");
+  });
   test_choice(form, desk, tr("Door while reading"), &Test::door,
               {{tr("not stated"), ""}, {tr("closed"), "closed"}, {tr("open"), "open"}})
       ->setObjectName("door");

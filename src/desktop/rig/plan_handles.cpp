@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/optics/fixture_shapes.h"
 #include "evaluation/rig_model.h"
 
 namespace sunbreak::desktop {
@@ -45,13 +46,15 @@ void set_spot(record::TestRecord& test, int spot, double x_m, double y_m) {
   record::set_grid(test.test, grid);
 }
 
-/// Away from the middle of the floor, along x and y.
-double out_x(const record::TestRecord& t, double x_m) { return std::abs(x_m - t.bench.width_m / 2); }
-double out_y(const record::TestRecord& t, double y_m) { return std::abs(y_m - t.bench.depth_m / 2); }
+/// How far a place is from the middle of the floor along the sides of the units, which may be turned.
+Place out_of_middle(const record::TestRecord& t, double turn_deg, double x_m, double y_m) {
+  const Vec3 own = turned_about_vertical({x_m - t.bench.width_m / 2, y_m - t.bench.depth_m / 2, 0}, -turn_deg);
+  return {std::abs(own.x), std::abs(own.y)};
+}
 
-/// A unit's width that puts the outer edge of the outer units so far from the middle.
-double width_reaching(const FixtureOutline& o, bool spaced, double out_m) {
-  return spaced ? 2 * (out_m - (o.units - 1) * o.unit_spacing_m / 2) : 2 * out_m / o.units;
+/// A unit's side that puts the outer edge of the outer units so far from the middle.
+double side_reaching(int units, double spacing_m, bool spaced, double out_m) {
+  return spaced ? 2 * (out_m - (units - 1) * spacing_m / 2) : 2 * out_m / units;
 }
 
 }  // namespace
@@ -64,13 +67,14 @@ Spot spot_of(const record::TestRecord& test, const PlanHandle& handle) {
   return record::grid_of(test.test).spots[static_cast<std::size_t>(handle.spot)];
 }
 
-std::vector<Rectangle> units_from_above(const record::TestRecord& test) {
-  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
+std::vector<std::array<Place, 4>> units_from_above(const record::TestRecord& test) {
+  const FixtureOutline o = evaluation::outline_of(test);
   const double middle_x = test.bench.width_m / 2, middle_y = test.bench.depth_m / 2;
-  std::vector<Rectangle> units;
-  for (int unit = 0; unit < o.units; ++unit) {
-    const double x = middle_x + (unit - (o.units - 1) / 2.0) * o.unit_spacing_m;
-    units.push_back({x - o.width_m / 2, middle_y - o.depth_m / 2, o.width_m, o.depth_m});
+  std::vector<std::array<Place, 4>> units;
+  for (int unit = 0; unit < units_of(o); ++unit) {
+    auto& corners = units.emplace_back();
+    const auto around = unit_corners(o, unit);
+    for (std::size_t i = 0; i < corners.size(); ++i) corners[i] = {middle_x + around[i].x_m, middle_y + around[i].y_m};
   }
   return units;
 }
@@ -85,16 +89,17 @@ std::vector<PlanHandle> plan_handles(const record::TestRecord& test) {
     for (int i = 0; i < std::ssize(record::grid_of(test.test).spots); ++i) handles.push_back({PlanHandle::Spot, i});
   handles.push_back({PlanHandle::Width});
   handles.push_back({PlanHandle::Depth});
-  if (test.fixture.units > 1) handles.push_back({PlanHandle::Spacing});
+  if (test.test.unit_columns > 1) handles.push_back({PlanHandle::Spacing});
+  if (test.test.unit_rows > 1) handles.push_back({PlanHandle::RowSpacing});
   return handles;
 }
 
 int handle_at(const record::TestRecord& test, double x_m, double y_m, double reach_m) {
   const auto layout = lay_out(record::footprint_of(test.bench), record::grid_of(test.test));
-  const Rectangle outer = units_from_above(test).back();
-  const double inner_edge = out_x(test, outer.left_m), outer_edge = out_x(test, outer.left_m + outer.width_m),
-               far_edge = outer.depth_m / 2;
-  const double across = out_x(test, x_m), deep = out_y(test, y_m);
+  const FixtureOutline o = evaluation::outline_of(test);
+  const double outer_edge = whole_width_m(o) / 2, far_edge = whole_depth_m(o) / 2;
+  const Place out = out_of_middle(test, o.turn_deg, x_m, y_m);
+  const double across = out.x_m, deep = out.y_m;
   const auto near = [&](double a, double b) { return std::abs(a - b) <= reach_m; };
   const auto handles = plan_handles(test);
   for (std::size_t i = 0; i < handles.size(); ++i) {
@@ -117,7 +122,10 @@ int handle_at(const record::TestRecord& test, double x_m, double y_m, double rea
         here = near(deep, far_edge) && across <= outer_edge;
         break;
       case PlanHandle::Spacing:
-        here = across >= inner_edge && across <= outer_edge && deep <= far_edge;
+        here = across >= outer_edge - o.width_m && across <= outer_edge && deep <= far_edge;
+        break;
+      case PlanHandle::RowSpacing:
+        here = deep >= far_edge - o.depth_m && deep <= far_edge && across <= outer_edge;
         break;
     }
     if (here) return static_cast<int>(i);
@@ -126,7 +134,8 @@ int handle_at(const record::TestRecord& test, double x_m, double y_m, double rea
 }
 
 record::TestRecord moved(record::TestRecord test, const PlanHandle& handle, double x_m, double y_m) {
-  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
+  const FixtureOutline o = evaluation::outline_of(test);
+  const Place out = out_of_middle(test, o.turn_deg, x_m, y_m);
   switch (handle.kind) {
     case PlanHandle::Margin:
       set_margins(test, margins_at(test, x_m, y_m));
@@ -135,20 +144,25 @@ record::TestRecord moved(record::TestRecord test, const PlanHandle& handle, doub
       set_spot(test, handle.spot, x_m, y_m);
       break;
     case PlanHandle::Width:
-      test.fixture.width_m = side(width_reaching(o, test.fixture.unit_spacing_m.has_value(), out_x(test, x_m)));
+      test.fixture.width_m =
+          side(side_reaching(o.columns, o.spacing_x_m, test.test.unit_spacing_x_m.has_value(), out.x_m));
       break;
     case PlanHandle::Depth:
-      test.fixture.depth_m = side(2 * out_y(test, y_m));
+      test.fixture.depth_m =
+          side(side_reaching(o.rows, o.spacing_y_m, test.test.unit_spacing_y_m.has_value(), out.y_m));
       break;
     case PlanHandle::Spacing:
-      test.fixture.unit_spacing_m = side(2 * out_x(test, x_m) / (o.units - 1));
+      test.test.unit_spacing_x_m = side(2 * out.x_m / (o.columns - 1));
+      break;
+    case PlanHandle::RowSpacing:
+      test.test.unit_spacing_y_m = side(2 * out.y_m / (o.rows - 1));
       break;
   }
   return test;
 }
 
 record::TestRecord nudged(record::TestRecord test, const PlanHandle& handle, int steps_x, int steps_y) {
-  const FixtureOutline o = evaluation::outline_of(test.fixture, test.bench);
+  const FixtureOutline o = evaluation::outline_of(test);
   const double by_m = (steps_x + steps_y) * step_m;
   switch (handle.kind) {
     case PlanHandle::Margin:
@@ -169,7 +183,10 @@ record::TestRecord nudged(record::TestRecord test, const PlanHandle& handle, int
       test.fixture.depth_m = side(o.depth_m + by_m);
       break;
     case PlanHandle::Spacing:
-      test.fixture.unit_spacing_m = side(o.unit_spacing_m + by_m);
+      test.test.unit_spacing_x_m = side(o.spacing_x_m + by_m);
+      break;
+    case PlanHandle::RowSpacing:
+      test.test.unit_spacing_y_m = side(o.spacing_y_m + by_m);
       break;
   }
   return test;

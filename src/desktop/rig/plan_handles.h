@@ -1,15 +1,17 @@
 #pragma once
 
+#include <array>
 #include <vector>
 
+#include "core/sweep/cut.h"
 #include "evaluation/sweep_view.h"
 
 namespace sunbreak::desktop {
 
 /// Something of the plan that can be taken hold of and moved: the outer stations of the grid, one of its loose spots,
-/// a side of the fixture's units, or their spacing.
+/// a side of the fixture's units, or their spacing along either side.
 struct PlanHandle {
-  enum Kind { Margin, Spot, Width, Depth, Spacing } kind = Margin;
+  enum Kind { Margin, Spot, Width, Depth, Spacing, RowSpacing } kind = Margin;
   int spot = 0;  ///< which one
   bool operator==(const PlanHandle&) const = default;
 };
@@ -19,8 +21,8 @@ bool is_of_fixture(const PlanHandle& handle);
 /// The spot that a handle of a spot is of.
 Spot spot_of(const record::TestRecord& test, const PlanHandle& handle);
 
-/// The units of the fixture as seen from above, from left to right.
-std::vector<Rectangle> units_from_above(const record::TestRecord& test);
+/// The corners of the fixture's units on the floor, row by row from the front left, each from its front left around.
+std::vector<std::array<Place, 4>> units_from_above(const record::TestRecord& test);
 
 /// What there is to take hold of in a test's plan.
 std::vector<PlanHandle> plan_handles(const record::TestRecord& test);

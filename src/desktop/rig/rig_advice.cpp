@@ -40,7 +40,7 @@ void RigAdvice::ask() {
   const record::TestRecord* test = desk_.test();
   if (!test || test->rungs.empty()) return;
   const Room room = evaluation::room_of(test->bench);
-  const FixtureOutline o = evaluation::outline_of(test->fixture, test->bench);
+  const FixtureOutline o = evaluation::outline_of(*test);
   const double height_m = std::min(test->rungs.back().height_m, room.height_m - 0.01);
   const Question question{room, o, height_m};
   if (question == asked_) return;
@@ -85,16 +85,16 @@ void RigAdvice::find_height(double ppfd, double ppf_umol_s) {
   const record::TestRecord* test = desk_.test();
   if (!test) return;
   const Room room = evaluation::room_of(test->bench);
-  std::vector<Emitter> fixture = nominal_fixture(evaluation::outline_of(test->fixture, test->bench));
+  std::vector<Emitter> fixture = nominal_fixture(evaluation::outline_of(*test));
   for (Emitter& e : fixture) e.ppf_umol_s *= ppf_umol_s;
-  const record::Id asked_of = test->test.id;
+  const auto asked_of = desk_.shown();
   height_.ask(
       [=](auto) {
         return height_for_center(*light_of(room), fixture, ppfd, lowest_tried_m, room.height_m - clearance_m);
       },
       [this, ppfd, asked_of](const std::optional<double>& height_m) {
         // Another test may have come onto the desk meanwhile: the height is not its.
-        if (!desk_.test() || desk_.test()->test.id != asked_of) return;
+        if (!desk_.test() || desk_.shown() != asked_of) return;
         if (height_m)
           emit height_found(*height_m, ppfd);
         else

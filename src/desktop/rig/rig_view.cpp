@@ -8,13 +8,16 @@
 #include <algorithm>
 
 #include "book/plan.h"
+#include "book/test_rows.h"
 #include "desktop/hang/hang_panel.h"
 #include "desktop/rig/plan_drawing.h"
 #include "desktop/rig/plan_fields.h"
 #include "desktop/rig/rig_advice.h"
 #include "desktop/rig/side_drawing.h"
+#include "desktop/rig/state_fields.h"
 #include "desktop/shelf/figures_at_stake.h"
 #include "desktop/shelf/record_fields.h"
+#include "desktop/shelf/sheet_dialog.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
@@ -69,9 +72,8 @@ RigView::RigView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(pa
   layout->addWidget(scroll, 5);
   layout->addWidget(build_side(), 7);
   connect(&desk_, &Desk::stepped_in_history, form_, &Form::drop_refusals);
-  connect(&desk_, &Desk::changed, this, [this, shown = record::Id{0}]() mutable {
-    const record::Id test = desk_.test() ? desk_.test()->test.id : 0;
-    if (std::exchange(shown, test) != test) form_->drop_refusals();
+  connect(&desk_, &Desk::changed, this, [this, shown = desk_.shown()]() mutable {
+    if (const auto now = desk_.shown(); std::exchange(shown, now) != now) form_->drop_refusals();
     if (!isVisible()) return;
     show_draft({});
     refresh();
@@ -142,7 +144,11 @@ void RigView::show_draft(const std::optional<record::TestRecord>& draft) {
 void RigView::keep_moved(const record::TestRecord& wanted, const PlanHandle& handle) {
   if (!desk_.test()) return;
   if (is_of_fixture(handle)) {
-    if (!desk_.edits().make(tr("size of the fixture"), [&](book::Edit& e) { e.save(wanted.fixture); })) show_draft({});
+    const bool kept = desk_.edits().make(tr("size of the fixture"), [&](book::Edit& e) {
+      if (wanted.fixture != desk_.test()->fixture) e.save(wanted.fixture);
+      if (wanted.test != desk_.test()->test) e.save(wanted.test);
+    });
+    if (!kept) show_draft({});
     return;
   }
   const QString problem =
@@ -172,6 +178,13 @@ void RigView::build_form() {
   add_sensor_note();
   form_->section(tr("Fixture"), "fixture");
   add_fixture_details(*form_, desk_, fixture_id);
+  form_->button_row({{tr("The sheet and pictures of the fixture…"), [this] {
+                        if (desk_.test()) SheetDialog(desk_, desk_.test()->fixture.id, this).exec();
+                      }}});
+  form_->section(tr("How its units hang"), "arrangement");
+  add_arrangement_fields(*form_, desk_);
+  form_->section(tr("Its configuration"), "configuration");
+  add_configuration_fields(*form_, desk_);
   form_->section(tr("What its maker claims"), "claims");
   add_claim_fields(*form_, desk_, fixture_id);
   form_->section(tr("Bench and walls"), "bench");
@@ -185,6 +198,10 @@ void RigView::build_form() {
   form_->section(tr("Wall meter and watts"), "watts");
   add_meter_picker(tr("Wall meter"), &Test::wall_meter_id, "wallMeterPicker");
   add_watts();
+  form_->section(tr("How it is driven"), "control");
+  add_control_fields(*form_, desk_);
+  form_->section(tr("Hours run, and retests"), "history");
+  add_history_fields(*form_, desk_);
   form_->section(tr("Disclosure, printed in every report"), "disclosure");
   add_disclosure();
   form_->section(tr("Before the light goes on"), "checklist", Form::Begins::Open);
@@ -262,6 +279,9 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
             if (!desk_.test()) return QString();
             const record::Id id = v.toLongLong();
             const auto choose = [&] {
+              const record::TestRecord whole = desk_.test()->configurations.empty()
+                                                   ? *desk_.test()
+                                                   : *book::load_test(desk_.book(), desk_.test()->test.id);
               desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
                 record::Meter fresh;
                 fresh.kind = !light ? "wall" : id == new_spectrometer ? "spectrometer" : "quantum";
@@ -269,7 +289,7 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
                 std::optional<record::Meter> chosen;
                 if (id == 0 || id == new_spectrometer) fresh.id = e.add(fresh), chosen = fresh;
                 if (id > 0) chosen = desk_.book().find<record::Meter>(id);
-                if (light) return book::choose_sensor(e, *desk_.test(), chosen);
+                if (light) return book::choose_sensor(e, whole, chosen);
                 Test test = desk_.test()->test;
                 test.*member = chosen ? std::optional(chosen->id) : std::nullopt;
                 e.save(test);

@@ -106,11 +106,11 @@ void SideDrawing::draw_room(QPainter& p, const Fit& f) const {
 
 void SideDrawing::draw_fixture(QPainter& p, const Fit& f, double height_m) const {
   const Theme& t = theme();
-  const FixtureOutline o = evaluation::outline_of(test()->fixture, test()->bench);
+  const FixtureOutline o = evaluation::outline_of(*test());
   const double middle = f.box.center().x(), y = f.y(height_m);
   p.setClipRect(f.box);
-  for (int unit = 0; unit < o.units; ++unit) {
-    const double x = middle + unit_middle_m(o, unit) * f.scale, half = o.width_m * f.scale / 2;
+  for (int unit = 0; unit < units_of(o); ++unit) {
+    const double x = middle + turned_unit_place(o, unit).x_m * f.scale, half = o.width_m * f.scale / 2;
     // The light of a unit, out to the angle at which it has halved.
     const double reach = height_m * f.scale, spread = std::tan(std::min(o.beam_angle_deg / 2, 75.0) * 0.0174533);
     QColor glow = theme().light;

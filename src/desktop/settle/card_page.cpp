@@ -20,6 +20,7 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "exchange/files/new_file.h"
+#include "record/configurations.h"
 #include "report/card_section.h"
 
 namespace sunbreak::desktop {
@@ -138,9 +139,9 @@ void CardPage::make_card() {
        before = desk_.test()->card_rows, test = desk_.test()->test.id](std::stop_token stop) {
         return evaluation::made_card(*maps, request, targets, policy, before, test, stop);
       },
-      [this, list, policy, test = desk_.test()->test.id](const std::vector<record::CardRow>& rows) {
+      [this, list, policy, shown = desk_.shown()](const std::vector<record::CardRow>& rows) {
         make_->setEnabled(true);
-        if (!desk_.test() || desk_.test()->test.id != test) return;
+        if (!desk_.test() || desk_.shown() != shown) return;
         record::Settling settling = work_.settling();
         settling.card_list = text_of(list), settling.card_policy = text_of(policy);
         desk_.edits().make(tr("settings card"), [&](book::Edit& edit) {
@@ -149,7 +150,10 @@ void CardPage::make_card() {
           else
             edit.save(settling);
           for (const record::CardRow& old : desk_.test()->card_rows) edit.erase<record::CardRow>(old.id);
-          for (const record::CardRow& row : rows) edit.add(row);
+          for (record::CardRow row : rows) {
+            row.configuration_id = record::configuration_of(*desk_.test());
+            edit.add(row);
+          }
         });
       });
 }

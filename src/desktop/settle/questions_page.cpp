@@ -68,8 +68,8 @@ QuestionsPage::QuestionsPage(Desk& desk, SettleWork& work, QWidget* parent)
 /// Numbers that are worth asking of, where none was typed yet.
 void QuestionsPage::suggest() {
   const auto& point = work_.point();
-  if (!point || !desk_.test() || suggested_for_ == desk_.test()->test.id) return;
-  suggested_for_ = desk_.test()->test.id;
+  if (!point || !desk_.test() || suggested_for_ == desk_.shown()) return;
+  suggested_for_ = desk_.shown();
   const Band band = work_.request().band;
   const auto put = [&](int q, const QString& text) { rows_[static_cast<std::size_t>(q)].number->setText(text); };
   put(OfWatts, point->setting.power_w ? show_number(std::round(*point->setting.power_w)) : QString());

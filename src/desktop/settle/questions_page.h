@@ -31,7 +31,7 @@ class QuestionsPage : public QWidget {
   Desk& desk_;
   SettleWork& work_;
   std::vector<Row> rows_;
-  record::Id suggested_for_ = 0;
+  std::pair<record::Id, record::Id> suggested_for_;
   std::vector<evaluation::SettleReply> replies_;
   Background background_;
 };

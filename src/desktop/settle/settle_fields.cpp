@@ -152,7 +152,7 @@ void SettleFields::refresh() {
   const record::Settling s = work_.settling();
   const UnitSystem units = desk_.units();
   // What was refused on another test is not this one's.
-  if (const record::Id test = desk_.test()->test.id; std::exchange(shown_test_, test) != test)
+  if (const auto shown = desk_.shown(); std::exchange(shown_, shown) != shown)
     for (QWidget* field : findChildren<QWidget*>())
       if (field->property("wrong").toBool()) accept(field);
   const auto fill = [](QLineEdit* edit, const QString& text) {

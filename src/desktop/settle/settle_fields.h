@@ -35,7 +35,7 @@ class SettleFields : public QWidget {
   QLineEdit *rule_value_, *hours_, *low_height_, *high_height_, *most_watts_, *most_ppfd_;
   QLabel *rule_unit_, *length_unit_, *problem_;
   BandSlider* band_;
-  record::Id shown_test_ = 0;
+  std::pair<record::Id, record::Id> shown_;  ///< test and configuration
 };
 
 }  // namespace sunbreak::desktop

@@ -73,7 +73,7 @@ void SettleWork::follow() {
     emit moved();
     return;
   }
-  if (const record::Id test = desk_.test()->test.id; test != test_id_) test_id_ = test, stood_ = false;
+  if (const auto shown = desk_.shown(); shown != shown_) shown_ = shown, stood_ = false;
   const record::Settling settling = this->settling();
   const SettleRequest request =
       evaluation::request_asked(settling, desk_.test()->test, tried_ ? *tried_ : desk_.band().value_or(Band{}));

@@ -76,7 +76,8 @@ class SettleWork : public QObject {
   std::shared_ptr<const evaluation::Evaluation> evaluation_;  ///< keeps that alive
   record::Settling made_of_;                                  ///< its area alone counts
   UnitSystem made_in_ = UnitSystem::Metric;
-  record::Id test_id_ = 0, rung_id_ = 0, stop_id_ = 0;
+  std::pair<record::Id, record::Id> shown_;  ///< test and configuration
+  record::Id rung_id_ = 0, stop_id_ = 0;
   int generation_ = 0;
   std::shared_ptr<const SettleMaps> maps_;
   std::optional<Problem> problem_;

@@ -95,18 +95,6 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
       ->setObjectName("fixtureWidth");
   length_line<Fixture>(form, desk, id, QObject::tr("Depth of one unit"), &Fixture::depth_m, {0.01, 10})
       ->setObjectName("fixtureDepth");
-  form.line(
-          QObject::tr("Units side by side"),
-          [=, &desk] { return QString::number(member_of(desk, id(), &Fixture::units).value_or(1)); },
-          parse_number_field({1, 12, false},
-                             [=, &desk](std::optional<double> v) {
-                               return store_member(desk, id(), &Fixture::units, static_cast<int>(*v),
-                                                   QObject::tr("units"));
-                             }))
-      ->setObjectName("fixtureUnits");
-  length_line<Fixture>(form, desk, id, QObject::tr("Middle to middle"), &Fixture::unit_spacing_m, {0.01, 10});
-  number_line<Fixture>(form, desk, id, QObject::tr("Units turned inward"), &Fixture::unit_tilt_deg, {-60, 60},
-                       QObject::tr("°"));
   const auto count = [&](const QString& name, std::optional<int> Fixture::*member) {
     form.line(
         name,
@@ -126,6 +114,9 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
   number_line<Fixture>(form, desk, id, QObject::tr("Beam angle"), &Fixture::beam_angle_deg, {5, 179}, QObject::tr("°"));
   number_line<Fixture>(form, desk, id, QObject::tr("Price"), &Fixture::price, {0, 1e7}, {});
   text_line<Fixture>(form, desk, id, QObject::tr("Currency"), &Fixture::currency);
+  date_line<Fixture>(form, desk, id, QObject::tr("Price of the day"), &Fixture::price_on);
+  number_line<Fixture>(form, desk, id, QObject::tr("Discount"), &Fixture::discount_pct, {0, 100}, QObject::tr("%"));
+  number_line<Fixture>(form, desk, id, QObject::tr("Shipping"), &Fixture::shipping, {0, 1e7}, {});
 }
 
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
@@ -193,16 +184,19 @@ void add_bench_details(Form& form, Desk& desk, const WhichId& id) {
       {QObject::tr("Left wall"), &Bench::wall_left, "wallLeft"},
       {QObject::tr("Right wall"), &Bench::wall_right, "wallRight"},
       {QObject::tr("Front, with door"), &Bench::wall_front, "wallFront"},
-      {QObject::tr("Back wall"), &Bench::wall_back, "wallBack"}};
+      {QObject::tr("Back wall"), &Bench::wall_back, "wallBack"},
+      {QObject::tr("Ceiling"), &Bench::ceiling, "benchCeiling"},
+      {QObject::tr("Floor"), &Bench::floor, "benchFloor"}};
   for (const auto& [name, member, object] : walls) {
     form.choice(
             name,
-            [] {
-              return std::vector<Choice>{{QObject::tr("not stated"), ""},
-                                         {QObject::tr("reflective"), "reflective"},
-                                         {QObject::tr("white"), "white"},
-                                         {QObject::tr("dark"), "dark"},
-                                         {QObject::tr("open"), "open"}};
+            [may_be_open = member != &Bench::floor] {
+              std::vector<Choice> choices{{QObject::tr("not stated"), ""},
+                                          {QObject::tr("reflective"), "reflective"},
+                                          {QObject::tr("white"), "white"},
+                                          {QObject::tr("dark"), "dark"}};
+              if (may_be_open) choices.push_back({QObject::tr("open"), "open"});
+              return choices;
             },
             [=, &desk, member = member] { return QVariant(text_of(member_of(desk, id(), member).value_or(""))); },
             [=, &desk, member = member, name = name](const QVariant& v) {

@@ -30,6 +30,7 @@ void show_keys(QWidget* parent, const QString& stage, const std::vector<KeyHint>
   std::vector<KeyHint> everywhere = {{QObject::tr("Alt+Home"), QObject::tr("the lab book")},
                                      {QObject::tr("Alt+1 … Alt+8"), QObject::tr("the stages, from Rig to Publish")},
                                      {QObject::tr("Page Up, Page Down"), QObject::tr("height above, height below")},
+                                     {QObject::tr("{ and }"), QObject::tr("the fixture's configuration before, after")},
                                      {QObject::tr("[ and ]"), QObject::tr("dimmer setting before, after")},
                                      {QObject::tr("Ctrl+Z, Ctrl+Shift+Z"), QObject::tr("undo, redo")},
                                      {QObject::tr("Ctrl+N"), QObject::tr("new test")},

@@ -23,6 +23,7 @@
 #include "desktop/desk/test_log.h"
 #include "desktop/home/home_view.h"
 #include "desktop/instruments/instruments_panel.h"
+#include "desktop/pictures/attach_dialog.h"
 #include "desktop/shell/about.h"
 #include "desktop/shell/key_page.h"
 #include "desktop/shell/mast.h"
@@ -182,12 +183,12 @@ void MainWindow::build_menu() {
       connect(recent->addAction(path), &QAction::triggered, this, [this, path] { open_book(path); });
     if (recent->isEmpty()) recent->addAction(tr("none but this one"))->setEnabled(false);
   });
-  entry(tr("Bring in a table or data package…"), QKeySequence::Open, [this] { choose_file(); });
+  entry(tr("Bring in a table, data package or picture…"), QKeySequence::Open, [this] { choose_file(); });
   menu->addSeparator();
   entry(tr("Undo"), QKeySequence::Undo, [this] { desk_->edits().undo(); });
   entry(tr("Redo"), QKeySequence("Ctrl+Shift+Z"), [this] { desk_->edits().redo(); });
   entry(tr("Copy the sweep as a table"), QKeySequence::Copy, [this] { copy(); });
-  entry(tr("Paste readings"), QKeySequence::Paste, [this] { paste(); });
+  entry(tr("Paste readings or a picture"), QKeySequence::Paste, [this] { paste(); });
   entry(tr("Plan the other sweeps like this one"), QKeySequence("Ctrl+G"), [this] { plan_like_this_sweep(); });
   menu->addSeparator();
   entry(tr("Metric or imperial"), QKeySequence("Ctrl+M"), [this] { units_->click(); });
@@ -210,6 +211,8 @@ void MainWindow::build_menu() {
   add_key(Qt::Key_PageDown, [page] { page(1); });
   add_key(Qt::Key_BracketLeft, [this] { desk_->step_stop(-1); });
   add_key(Qt::Key_BracketRight, [this] { desk_->step_stop(1); });
+  add_key(Qt::Key_BraceLeft, [this] { desk_->step_configuration(-1); });
+  add_key(Qt::Key_BraceRight, [this] { desk_->step_configuration(1); });
 }
 
 StageView* MainWindow::front() const { return static_cast<StageView*>(stack_->currentWidget()); }
@@ -310,6 +313,10 @@ void MainWindow::copy() {
 }
 
 void MainWindow::paste() {
+  if (stage_ && desk_->test() && clipboard_holds_picture()) {
+    attach_from_clipboard(*desk_, PictureOf::test(), this);
+    return;
+  }
   const QString text = QApplication::clipboard()->text();
   if (text.trimmed().isEmpty()) return desk_->say(tr("The clipboard holds no text to bring in."));
   bring_in_table(text_of(text), tr("the clipboard"), "pasted");

@@ -4,8 +4,10 @@
 #include <QSettings>
 
 #include "book/test_rows.h"
+#include "desktop/desk/stage_view.h"
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
+#include "desktop/pictures/attach_dialog.h"
 #include "desktop/shell/main_window.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/question.h"
@@ -20,15 +22,21 @@ constexpr qint64 largest_table = 32 << 20;
 }
 
 void MainWindow::choose_file() {
-  const QStringList paths =
-      files_to_open(this, tr("Tables of readings, or a data package"), QSettings().value("import/folder").toString(),
-                    tr("Tables and packages (*.csv *.tsv *.txt *.zip);;All files (*)"));
+  const QStringList paths = files_to_open(
+      this, tr("Tables of readings, a data package, or pictures"), QSettings().value("import/folder").toString(),
+      tr("Tables, packages and pictures (*.csv *.tsv *.txt *.zip *.png *.jpg *.jpeg);;All files (*)"));
   if (paths.isEmpty()) return;
   QSettings().setValue("import/folder", QFileInfo(paths.first()).absolutePath());
   bring_in_files(paths);
 }
 
 void MainWindow::bring_in_files(const QStringList& paths) {
+  if (std::all_of(paths.begin(), paths.end(), is_picture_file)) {
+    if (!desk_->test() || !stage_)
+      return desk_->say(tr("Open the test that the picture belongs to, then bring it in again."));
+    attach_files(*desk_, paths, PictureOf::test(), this);
+    return;
+  }
   if (paths.size() == 1) return bring_in_file(paths.first());
   if (!desk_->test() || !stage_)
     return desk_->say(tr("Open the test that the readings belong to, then bring the tables in again."));
@@ -53,12 +61,13 @@ void MainWindow::bring_in_file(const QString& path) {
         tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
   if (file.peek(2) == "PK") {
     std::vector<std::string> altered;
-    auto test_record = exchange::read_package_file(text_of(path), &altered);
+    record::PictureFiles pictures;
+    auto test_record = exchange::read_package_file(text_of(path), &altered, &pictures);
     if (!test_record) return desk_->warn(text_of(test_record.problem().sentence()));
     if (!altered.empty() && !taken_as_altered(path, altered)) return;
     record::Id id = 0;
     const QString problem = desk_->edits().plan([&]() -> std::optional<Problem> {
-      id = book::add_test(desk_->book(), test_record.value(), "bring in a data package");
+      id = book::add_test(desk_->book(), test_record.value(), "bring in a data package", pictures);
       return {};
     });
     if (!problem.isEmpty()) return desk_->warn(problem);

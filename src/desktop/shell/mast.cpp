@@ -11,6 +11,7 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/rig_model.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -21,7 +22,8 @@ Mast::Mast(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setFocusPolicy(Qt::TabFocus);
   setAccessibleName(tr("Mast: heights and dimmer settings of the test"));
   setToolTip(
-      tr("Page Up and Page Down change the height, [ and ] the dimmer setting; a click between the rungs stands there, "
+      tr("Page Up and Page Down change the height, [ and ] the dimmer setting, { and } the configuration; a click "
+         "between the rungs stands there, "
          "for a predicted sweep"));
   connect(&desk, &Desk::changed, this, [this] {
     describe();
@@ -37,6 +39,8 @@ void Mast::describe() {
   QString words = tr("Height %1, dimmer %2 %")
                       .arg(text_of(length_text(desk_.rung()->height_m, desk_.units())))
                       .arg(desk_.stop()->percent);
+  if (!desk_.test()->configurations.empty())
+    words.prepend(tr("%1. ").arg(text_of(record::configuration_name(*desk_.test(), desk_.test()->configuration_id))));
   if (const evaluation::SweepView* view = desk_.view())
     words += tr(": %1 of %2 stations read").arg(view->read()).arg(view->states.size());
   if (const int open = desk_.sweep() ? desk_.worked_out().open_checks_of(desk_.sweep()->id) : 0; open > 0)
@@ -76,9 +80,18 @@ void Mast::draw_header(QPainter& p) const {
   p.setFont(text_font(14, true));
   p.drawText(QRectF(16, 12, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
              QFontMetrics(p.font()).elidedText(text_of(desk_.test()->fixture.name), Qt::ElideRight, width() - 28));
-  p.setPen(t.quiet);
   p.setFont(text_font(11));
-  p.drawText(QRectF(16, 32, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
+  double below = 32;
+  if (!desk_.test()->configurations.empty()) {
+    p.setPen(t.ember);
+    p.drawText(QRectF(16, below, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(p.font()).elidedText(
+                   text_of(record::configuration_name(*desk_.test(), desk_.test()->configuration_id)), Qt::ElideRight,
+                   width() - 28));
+    below += 16;
+  }
+  p.setPen(t.quiet);
+  p.drawText(QRectF(16, below, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
              desk_.units() == UnitSystem::Metric ? tr("from the side · heights in cm")
                                                  : tr("from the side · heights in inches"));
 }
@@ -166,8 +179,7 @@ void Mast::draw_fixture(QPainter& p, const QRectF& box, double scale, double lam
   const record::TestRecord& test = *desk_.test();
   const double bench_scale = box.width() / test.bench.width_m;
   const double half =
-      std::clamp(whole_width_m(evaluation::outline_of(test.fixture, test.bench)), 0.05, test.bench.width_m) *
-      bench_scale / 2;
+      std::clamp(whole_width_m(evaluation::outline_of(test)), 0.05, test.bench.width_m) * bench_scale / 2;
   const double middle = box.center().x();
   p.setPen(QPen(t.quiet, 1));
   p.drawLine(QPointF(middle, box.top()), QPointF(middle - half * 0.8, lamp_y - 5));

@@ -15,6 +15,7 @@
 #include "desktop/paint/station_words.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -184,7 +185,8 @@ void StairRun::aim() {
 void StairRun::set_dial() {
   if (const double percent = *course_->setting_pct(); percent > 0)
     desk_.edits().make(tr("dimmer set"), [&](book::Edit& e) {
-      e.add(record::LampEvent{0, desk_.test()->test.id, "stop", percent, desk_.clock().utc_text()});
+      e.add(record::LampEvent{0, desk_.test()->test.id, "stop", percent, desk_.clock().utc_text(),
+                              record::configuration_of(*desk_.test())});
     });
   course_->dial_is_set();
   follow_course();
@@ -250,6 +252,7 @@ void StairRun::keep_stop() {
   const bool kept = desk_.edits().make(tr("stop of the dimmer's stair"), [&](book::Edit& e) {
     record::StairStop stop;
     stop.test_id = desk_.test()->test.id;
+    stop.configuration_id = record::configuration_of(*desk_.test());
     stop.percent = step.percent;
     stop.power_w = step.power_w;
     stop.power_factor = step.power_factor;

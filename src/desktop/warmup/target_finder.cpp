@@ -13,6 +13,7 @@
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -146,6 +147,7 @@ void TargetFinder::keep() {
   problem_->setText(problem);
   if (!problem.isEmpty()) return;
   setting.test_id = desk_.test()->test.id;
+  setting.configuration_id = record::configuration_of(*desk_.test());
   setting.target_name = text_of(target_->currentText());
   setting.place = text_of(place_->currentData().toString());
   setting.wanted_ppfd = *wanted;

@@ -10,16 +10,26 @@
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/heat_by_state.h"
+#include "evaluation/stabilization.h"
 #include "evaluation/stair_records.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
 TemperatureDialog::TemperatureDialog(Desk& desk, QWidget* parent) : QDialog(parent), desk_(desk) {
   setObjectName("temperatureDialog");
   setWindowTitle(tr("Add a temperature"));
-  resize(520, 460);
+  resize(540, 600);
   taken_.place = "driver";
   taken_.method = "infrared";
+  // The state is the one the fixture is in, as far as that is known.
+  if (desk_.rung()) taken_.height_m = desk_.rung()->height_m;
+  const evaluation::LampState lamp =
+      evaluation::lamp_at(desk_.test()->lamp_events, record::seconds_of(desk_.clock().utc_text()));
+  taken_.percent = lamp.percent && !lamp.off ? lamp.percent
+                   : desk_.stop()            ? std::optional(desk_.stop()->percent)
+                                             : std::nullopt;
   // The instrument of the last one is likely the one at hand.
   if (!desk_.test()->temperatures.empty()) {
     const record::Temperature& last = desk_.test()->temperatures.back();
@@ -35,6 +45,7 @@ TemperatureDialog::TemperatureDialog(Desk& desk, QWidget* parent) : QDialog(pare
                     this);
   caution->setProperty("quiet", true);
   layout->addWidget(caution);
+  used_ = desk_.book().all<record::Temperature>("WHERE material <> '' ORDER BY id");
   form_ = new Form(this);
   build_form();
   layout->addWidget(form_);
@@ -72,6 +83,7 @@ void TemperatureDialog::build_form() {
                                        {tr("ballast"), "ballast"},
                                        {tr("lamp"), "lamp"},
                                        {tr("leaf"), "leaf"},
+                                       {tr("swatch of canopy"), "swatch"},
                                        {tr("tent wall"), "tent wall"},
                                        {tr("floor or substrate"), "floor"},
                                        {tr("air"), "air"}};
@@ -79,9 +91,23 @@ void TemperatureDialog::build_form() {
           [this] { return QVariant(text_of(taken_.place)); },
           [=, this](const QVariant& v) {
             taken_.place = text_of(v.toString());
+            if (taken_.place != "swatch") taken_.material.clear();
             return changed();
           })
       ->setObjectName("temperaturePlace");
+  form_
+      ->line(
+          tr("Swatch of"), [this] { return text_of(taken_.material); },
+          [=, this](const QString& text) {
+            taken_.material = text_of(text.toLower());
+            if (!text.isEmpty()) taken_.place = "swatch";
+            for (const evaluation::Swatch& s : evaluation::swatches(used_))
+              if (s.material == taken_.material) taken_.emissivity_true = s.emissivity;
+            form_->refresh();
+            return changed();
+          },
+          [] { return QString(); }, swatch_names())
+      ->setObjectName("swatchMaterial");
   form_
       ->choice(
           tr("How"),
@@ -128,6 +154,20 @@ void TemperatureDialog::build_form() {
                       }),
           unit)
       ->setObjectName("temperatureRead");
+  const auto of_picture = [&](const QString& name, const char* object,
+                              std::optional<double> record::Temperature::*field, const QString& hint) {
+    form_
+        ->line(
+            name,
+            [=, this] {
+              return taken_.*field ? show_number(shown_temperature(*(taken_.*field), desk_.units()), 1) : QString();
+            },
+            temperature(-60, 1200, [=, this](std::optional<double> c) { taken_.*field = c; }), unit, hint)
+        ->setObjectName(object);
+  };
+  of_picture(tr("Hottest of a picture"), "temperatureHottest", &record::Temperature::hottest_c,
+             tr("of a thermal camera"));
+  of_picture(tr("Coldest of it"), "temperatureColdest", &record::Temperature::coldest_c, {});
   number(tr("Emissivity set"), "emissivitySet", {0.01, 1}, &record::Temperature::emissivity_set, {},
          tr("of the instrument"));
   number(tr("of the surface"), "emissivityTrue", {0.01, 1}, &record::Temperature::emissivity_true, {},
@@ -154,6 +194,23 @@ void TemperatureDialog::build_form() {
             return changed();
           })
       ->setObjectName("bareMetal");
+  form_
+      ->line(
+          tr("Hung at"), [this] { return show_length(taken_.height_m, desk_.units()); },
+          parse_length_field([this] { return desk_.units(); }, {0.01, 10},
+                             [=, this](std::optional<double> v) {
+                               taken_.height_m = v;
+                               return changed();
+                             }),
+          [this] { return text_of(symbol(surface_unit(desk_.units()))); })
+      ->setObjectName("temperatureHeight");
+  number(tr("Dimmer"), "temperatureDimmer", {0, 200}, &record::Temperature::percent, tr("%"), {});
+}
+
+QString TemperatureDialog::swatch_names() const {
+  QStringList names;
+  for (const evaluation::Swatch& s : evaluation::swatches(used_)) names << text_of(s.material);
+  return names.join(", ");
 }
 
 void TemperatureDialog::show_result() {
@@ -185,6 +242,7 @@ void TemperatureDialog::keep() {
   const auto surface = surface_temperature_c(evaluation::shot_of(*desk_.test(), taken_, desk_.units()));
   if (!surface) return show_result();
   taken_.test_id = desk_.test()->test.id;
+  taken_.configuration_id = record::configuration_of(*desk_.test());
   taken_.taken_at = desk_.clock().utc_text();
   if (desk_.edits().make(tr("temperature"), [&](book::Edit& e) { e.add(taken_); })) accept();
 }

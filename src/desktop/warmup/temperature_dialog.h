@@ -19,11 +19,13 @@ class TemperatureDialog : public QDialog {
 
  private:
   void build_form();
+  QString swatch_names() const;
   void show_result();
   void keep();
 
   Desk& desk_;
   record::Temperature taken_;
+  std::vector<record::Temperature> used_;  ///< of this lab book, with a material: own swatches among them
   bool read_ = false;
   Form* form_;
   QLabel* result_;

@@ -10,6 +10,9 @@ namespace sunbreak::desktop {
 
 class Desk;
 class FiguresTable;
+class Form;
+class HeatChart;
+class PictureStrip;
 
 /// The temperatures of the test: as read, of the surface, over air, and when; with what is to be said of them.
 class TemperaturePanel : public QWidget {
@@ -24,10 +27,16 @@ class TemperaturePanel : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  void add_limit(const QString& name, std::optional<double> record::Test::*member, const char* object, bool rise);
   void refresh();
+  void show_pictures();
+
   Desk& desk_;
   FiguresTable* table_;
-  QLabel *words_, *empty_;
+  QLabel *words_, *empty_, *verdicts_, *of_chosen_;
+  HeatChart* chart_;
+  Form* limits_;
+  PictureStrip* pictures_;
   std::vector<record::Id> shown_;
 };
 

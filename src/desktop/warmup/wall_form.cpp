@@ -11,6 +11,7 @@
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -75,6 +76,7 @@ void WallForm::keep() {
   if (!desk_.test()) return;
   record::WallReading reading;
   reading.test_id = desk_.test()->test.id;
+  reading.configuration_id = record::configuration_of(*desk_.test());
   QString problem;
   const auto read = [&](QLineEdit* field, double low, double high, std::optional<double>& value) {
     if (!problem.isEmpty()) return;

@@ -27,6 +27,7 @@
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "record/configurations.h"
 
 namespace sunbreak::desktop {
 
@@ -271,7 +272,8 @@ void WarmUpView::mark_lamp(const char* kind) {
   std::optional<double> percent;
   if (on && desk_.stop()) percent = desk_.stop()->percent;
   if (!desk_.edits().make(on ? tr("switched on") : tr("switched off"), [&](book::Edit& e) {
-        e.add(record::LampEvent{0, desk_.test()->test.id, kind, percent, desk_.clock().utc_text()});
+        e.add(record::LampEvent{0, desk_.test()->test.id, kind, percent, desk_.clock().utc_text(),
+                                record::configuration_of(*desk_.test())});
       }))
     return;
   if (on) hub_.switch_simulated(true), bring_sensor_back();

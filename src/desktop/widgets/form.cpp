@@ -137,13 +137,14 @@ void Form::align_columns() {
   }
 }
 
-int Form::add_row(const QString& name, QWidget* editor, const Show& unit) {
+int Form::add_row(const QString& name, QWidget* shown, const std::vector<QWidget*>& editors, const Show& unit) {
   const int row = grid()->rowCount();
   auto* label = quiet_label(name, body());
-  label->setBuddy(editor);
-  editor->setAccessibleName(name);
+  label->setBuddy(editors.front());
+  for (QWidget* editor : editors)
+    if (editor->accessibleName().isEmpty()) editor->setAccessibleName(name);
   grid()->addWidget(label, row, 0);
-  grid()->addWidget(editor, row, 1, 1, unit ? 1 : 2);
+  grid()->addWidget(shown, row, 1, 1, unit ? 1 : 2);
   names_.push_back(label);
   if (unit) {
     auto* unit_label = quiet_label(unit(), body());
@@ -151,10 +152,21 @@ int Form::add_row(const QString& name, QWidget* editor, const Show& unit) {
     refreshers_.push_back([=] { unit_label->setText(unit()); });
     units_.push_back(unit_label);
   }
-  editors_.push_back(editor);
-  parts_.back().editors.push_back(editor);
+  for (QWidget* editor : editors) {
+    editors_.push_back(editor);
+    parts_.back().editors.push_back(editor);
+  }
   align_columns();
   return row;
+}
+
+/// Where a refusal of what stands in a row is told.
+QLabel* Form::problem_under(int row) {
+  auto* problem = wrapped_label({}, body());
+  set_tone(problem, "bad");
+  problem->hide();
+  grid()->addWidget(problem, row + 1, 1, 1, 2);
+  return problem;
 }
 
 void Form::commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* problem) {
@@ -168,11 +180,11 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
                       Preview preview) {
   auto* edit = new QLineEdit(body());
   edit->setPlaceholderText(hint);
-  const int row = add_row(name, edit, unit);
-  auto* problem = wrapped_label({}, body());
-  set_tone(problem, "bad");
-  problem->hide();
-  grid()->addWidget(problem, row + 1, 1, 1, 2);
+  work_line(edit, problem_under(add_row(name, edit, {edit}, unit)), show, take, preview);
+  return edit;
+}
+
+void Form::work_line(QLineEdit* edit, QLabel* problem, const Show& show, const Take& take, Preview preview) {
   connect(edit, &QLineEdit::editingFinished, this, [=, this] { commit(edit, show, take, problem); });
   if (on_typing && preview == Preview::On)
     connect(edit, &QLineEdit::textEdited, this,
@@ -188,7 +200,6 @@ QLineEdit* Form::line(const QString& name, const Show& show, const Take& take, c
     if (const QString text = show(); edit->text() != text) show_text(edit, text);
   });
   refreshers_.back()();
-  return edit;
 }
 
 QComboBox* Form::choice(const QString& name, const std::function<std::vector<Choice>()>& options,
@@ -196,12 +207,12 @@ QComboBox* Form::choice(const QString& name, const std::function<std::vector<Cho
   auto* box = new QComboBox(body());
   box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   box->setMinimumContentsLength(12);
-  const int row = add_row(name, box, {});
+  work_box(box, problem_under(add_row(name, box, {box}, {})), options, show, take);
+  return box;
+}
 
-  auto* problem = wrapped_label({}, body());
-  set_tone(problem, "bad");
-  problem->hide();
-  grid()->addWidget(problem, row + 1, 1, 1, 2);
+void Form::work_box(QComboBox* box, QLabel* problem, const std::function<std::vector<Choice>()>& options,
+                    const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take) {
   const auto fill = [=] {
     const QSignalBlocker quiet(box);
     box->clear();
@@ -217,7 +228,42 @@ QComboBox* Form::choice(const QString& name, const std::function<std::vector<Cho
   refreshers_.push_back(fill);
   droppers_.push_back([=] { problem->hide(); });
   fill();
-  return box;
+}
+
+void Form::pair(const QString& name, const Cell& first, const Cell& second, const Show& unit) {
+  auto* both = new QWidget(body());
+  auto* line = new QHBoxLayout(both);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(8);
+  std::vector<QWidget*> editors;
+  for (const Cell* cell : {&first, &second}) {
+    QWidget* editor = nullptr;
+    if (cell->choices.empty()) {
+      auto* edit = new QLineEdit(both);
+      edit->setPlaceholderText(cell->hint);
+      editor = edit;
+    } else {
+      auto* box = new QComboBox(both);
+      box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+      box->setMinimumContentsLength(6);
+      editor = box;
+    }
+    editor->setObjectName(cell->object);
+    editor->setAccessibleName(name + ", " + cell->name);
+    line->addWidget(editor, 1);
+    editors.push_back(editor);
+  }
+  QLabel* problem = problem_under(add_row(name, both, editors, unit));
+  for (std::size_t i = 0; i < editors.size(); ++i) {
+    const Cell& cell = i == 0 ? first : second;
+    if (auto* edit = qobject_cast<QLineEdit*>(editors[i]))
+      work_line(edit, problem, cell.show, cell.take, Preview::Off);
+    else
+      work_box(
+          qobject_cast<QComboBox*>(editors[i]), problem, [choices = cell.choices] { return choices; },
+          [show = cell.show] { return QVariant(show()); },
+          [take = cell.take](const QVariant& v) { return take(v.toString()); });
+  }
 }
 
 void Form::button_row(const std::vector<std::pair<QString, std::function<void()>>>& buttons) {

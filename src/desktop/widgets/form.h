@@ -43,6 +43,17 @@ class Form : public QWidget {
                   const QString& hint = {}, Preview preview = Preview::On);
   QComboBox* choice(const QString& name, const std::function<std::vector<Choice>()>& options,
                     const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take);
+  /// Two editors of one thing side by side, such as what is stated of it and what was found: lines, or choices where
+  /// there are any.
+  struct Cell {
+    QString name;  ///< what screen readers say after the row's name
+    QString object;
+    Show show;
+    Take take;
+    QString hint{};
+    std::vector<Choice> choices{};
+  };
+  void pair(const QString& name, const Cell& first, const Cell& second, const Show& unit = {});
   void button_row(const std::vector<std::pair<QString, std::function<void()>>>& buttons);
 
   /// Called while a line is typed, with the change that keeping it would make; set before lines are added.
@@ -70,7 +81,11 @@ class Form : public QWidget {
   void show_part(const Part& part, bool open);
   void name_part(const Part& part);
   void align_columns();
-  int add_row(const QString& name, QWidget* editor, const Show& unit);
+  int add_row(const QString& name, QWidget* shown, const std::vector<QWidget*>& editors, const Show& unit);
+  QLabel* problem_under(int row);
+  void work_line(QLineEdit* edit, QLabel* problem, const Show& show, const Take& take, Preview preview);
+  void work_box(QComboBox* box, QLabel* problem, const std::function<std::vector<Choice>()>& options,
+                const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take);
   void commit(QLineEdit* edit, const Show& show, const Take& take, QLabel* problem);
 
   QVBoxLayout* column_;

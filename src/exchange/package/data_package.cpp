@@ -3,17 +3,21 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 
 #include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
 #include "evaluation/test_light.h"
+#include "exchange/files/digest.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/csv_writer.h"
 #include "exchange/package/integrity.h"
 #include "exchange/package/log_samples.h"
 #include "exchange/package/package_table.h"
+#include "pictures/clean_picture.h"
+#include "record/configurations.h"
 #include "record/faults.h"
 #include "record/kinds.h"
 #include "record/renumber.h"
@@ -107,15 +111,28 @@ const char* state_name(const StationState& state) {
   return state.kind == StationState::Read ? "read" : state.kind == StationState::Missing ? "missing" : "untouched";
 }
 
-/// `ids` are those that the sweeps of the record have in the package, in their order.
-std::string station_rows(const Evaluation& evaluation, const std::vector<Sweep>& ids, bool for_spreadsheet) {
+/// The ids that rows have in the package, by those they have in the lab book.
+using PlainIds = std::map<Id, Id>;
+
+template <typename Row>
+PlainIds plain_ids(const std::vector<Row>& rows, const std::vector<Row>& renumbered) {
+  PlainIds ids;
+  for (std::size_t i = 0; i < rows.size(); ++i) ids[rows[i].id] = renumbered[i].id;
+  return ids;
+}
+
+std::string station_head(bool for_spreadsheet, bool configured) {
+  if (!for_spreadsheet) return "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
+  return std::string(configured ? "configuration," : "") +
+         "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n";
+}
+
+/// `ids` of sweeps are those of the package; not asked for in a table for a spreadsheet, where `configuration` names
+/// the state where there are several.
+void append_stations(std::string& csv, const Evaluation& evaluation, const PlainIds& ids, bool for_spreadsheet,
+                     const std::string& configuration) {
   const TestRecord& record = evaluation.record();
-  std::string csv =
-      for_spreadsheet
-          ? "height_cm,dimmer_pct,row_from_door,column_from_left,x_cm,y_cm,raw,ppfd_umol_m2_s,state,station_name\r\n"
-          : "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
-  for (std::size_t n = 0; n < record.sweeps.size(); ++n) {
-    const Sweep& sweep = record.sweeps[n];
+  for (const Sweep& sweep : record.sweeps) {
     const SweepView* view = evaluation.view(sweep.id);
     if (!view) continue;
     const double height_m = record.rung(sweep.rung_id)->height_m, percent = record.stop(sweep.stop_id)->percent;
@@ -126,24 +143,24 @@ std::string station_rows(const Evaluation& evaluation, const std::vector<Sweep>&
                         ppfd = number_cell(view->ppfd[i]);
       if (for_spreadsheet)
         csv +=
+            (configuration.empty() ? "" : spreadsheet_cell(configuration) + ",") +
             fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1,
                         s.column + 1, s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
       else
-        csv += fmt::format("{},{},{},{},{},{},{},{},{}\r\n", ids[n].id, number_cell(height_m), number_cell(percent), i,
-                           number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
+        csv +=
+            fmt::format("{},{},{},{},{},{},{},{},{}\r\n", ids.at(sweep.id), number_cell(height_m), number_cell(percent),
+                        i, number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
     }
   }
-  return csv;
 }
 
 /// What was found of the whole light, and the reference rooms; the settings' is the first one's.
-std::string light_rows(const TestLight& light) {
-  std::string csv = "quantity,height_m,value,expanded_k2,unit\r\n";
+void append_light(std::string& csv, const TestLight& light, const std::string& configuration) {
   const auto add = [&](std::string_view quantity, std::optional<double> height_m, const FoundValue& v,
                        std::string_view unit) {
     if (std::isfinite(v.value))
-      csv += fmt::format("{},{},{},{},{}\r\n", quantity, height_m ? number_cell(*height_m) : "", number_cell(v.value),
-                         std::isfinite(v.expanded) ? number_cell(v.expanded) : "", unit);
+      csv += fmt::format("{},{},{},{},{},{}\r\n", configuration, quantity, height_m ? number_cell(*height_m) : "",
+                         number_cell(v.value), std::isfinite(v.expanded) ? number_cell(v.expanded) : "", unit);
   };
   const WholeLight& w = light.found();
   add("ppf", {}, light.ppf_umol_s(), "umol/s");
@@ -162,13 +179,11 @@ std::string light_rows(const TestLight& light) {
     add("restated_" + room + "_mean_ppfd", r.height_m, r.mean_ppfd, "umol/m2/s");
     add("restated_" + room + "_efficacy", r.height_m, r.efficacy_umol_j, "umol/J");
   }
-  return csv;
 }
 
-std::string figure_rows(const Evaluation& evaluation, const std::vector<Sweep>& ids) {
-  std::string csv = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
-  for (std::size_t n = 0; n < ids.size(); ++n) {
-    const Id id = evaluation.record().sweeps[n].id;
+void append_figures(std::string& csv, const Evaluation& evaluation, const PlainIds& ids) {
+  for (const Sweep& sweep : evaluation.record().sweeps) {
+    const Id id = sweep.id;
     const SweepFigures* f = evaluation.figures(id);
     if (!f) continue;
     const SweepView& view = *evaluation.view(id);
@@ -178,12 +193,11 @@ std::string figure_rows(const Evaluation& evaluation, const std::vector<Sweep>& 
       const double value = figure.value ? figure.value(source) : unread;
       if (!std::isfinite(value)) continue;
       const double expanded = budget.expanded(figure.id);
-      csv += fmt::format("{},{},{},{},{},{}\r\n", ids[n].id, figure.id, number_cell(value),
+      csv += fmt::format("{},{},{},{},{},{}\r\n", ids.at(id), figure.id, number_cell(value),
                          std::isfinite(expanded) ? number_cell(expanded) : "", quoted_cell(figure.unit),
                          quoted_cell(figure.formula));
     }
   }
-  return csv;
 }
 
 }  // namespace
@@ -197,12 +211,71 @@ std::set<std::string> package_members() {
   return names;
 }
 
-Archive make_package(const TestRecord& record, const Evaluation& evaluation, WithLight with_light) {
+namespace {
+
+constexpr std::string_view picture_folder = "pictures/";
+
+std::string picture_member(const std::string& digest, const std::string& media_type) {
+  return fmt::format("{}{}.{}", picture_folder, digest, media_type == "image/png" ? "png" : "jpg");
+}
+
+/// Puts the pictures' files in, each once; what may not be told is taken out of them, after which they go by another
+/// digest.
+void add_pictures(Archive& archive, ordered_json& resources, TestRecord& record, const PictureSource& source) {
+  std::map<std::string, std::string> given;  // by the digest on record
+  each_picture(record, [&](auto& picture) {
+    if (const auto known = given.find(picture.digest); known != given.end()) {
+      picture.digest = known->second;
+      return;
+    }
+    const auto file = source ? source(picture.digest) : std::nullopt;
+    auto clean = file ? pictures::clean_picture(*file) : Result<pictures::CleanPicture>(Problem{});
+    if (!clean) return;
+    std::string& bytes = clean.value().bytes;
+    const std::string digest = bytes == *file ? picture.digest : sha256_digits(bytes);
+    given[picture.digest] = digest;
+    picture.digest = digest;
+    picture.size_bytes = static_cast<int>(bytes.size());
+    const std::string path = picture_member(digest, picture.media_type);
+    if (!archive.emplace(path, std::move(bytes)).second) return;
+    resources.push_back({{"name", "picture-" + digest.substr(0, 16)},
+                         {"path", path},
+                         {"profile", "data-resource"},
+                         {"format", picture.media_type == "image/png" ? "png" : "jpg"},
+                         {"mediatype", picture.media_type}});
+  });
+}
+
+/// What stood elsewhere in packages of earlier formats: how units hang was of the fixture.
+void take_moved(const Archive& archive, int format, TestRecord& record) {
+  constexpr int first_with_arrangement = 8;
+  const auto member = archive.find("fixture.csv");
+  if (format >= format_of(first_with_arrangement) || member == archive.end()) return;
+  PackageTable table("fixture", member->second);
+  if (!table.next()) return;
+  const Kind& test = kind_of<Test>();
+  constexpr std::pair<const char*, const char*> moved[] = {
+      {"units", "unit_columns"}, {"unit_spacing_m", "unit_spacing_x_m"}, {"unit_tilt_deg", "unit_tilt_deg"}};
+  for (const auto& [from, to] : moved) {
+    const auto at = table.find(from);
+    if (!at) continue;
+    const Column& column = *test.column(to);
+    const auto value = value_of_cell(table.cell(*at), column.type);
+    if (!value || !column.set(&record.test, *value)) table.refuse(*at);
+  }
+}
+
+}  // namespace
+
+Archive make_package(const TestRecord& record, const Evaluations& evaluations, const PictureSource& pictures,
+                     WithLight with_light) {
   if (!record.faults.empty()) throw std::runtime_error(refusal(record.faults, "the test").seen);
-  const TestRecord b = with_plain_ids(record);
+  TestRecord b = with_plain_ids(record);
   Archive archive;
   ordered_json resources = ordered_json::array();
-  for (const TableRows& rows : tables_of(b)) add_table(archive, resources, rows);
+  ordered_json picture_resources = ordered_json::array();
+  add_pictures(archive, picture_resources, b, pictures);
+  for (const TableRows& rows : tables_of(std::as_const(b))) add_table(archive, resources, rows);
   archive["log_sample.csv"] = log_samples_csv(b.log_parts);
   resources.push_back(resource(
       "log_sample",
@@ -212,7 +285,19 @@ Archive make_package(const TestRecord& record, const Evaluation& evaluation, Wit
        field("current_a", "number", "current [A]"), field("apparent_va", "number", "apparent power [VA]"),
        field("power_factor", "number", "power factor"), field("frequency_hz", "number", "frequency [Hz]")},
       false));
-  archive["stations.csv"] = station_rows(evaluation, b.sweeps, false);
+  const PlainIds sweep_ids = plain_ids(record.sweeps, b.sweeps),
+                 configuration_ids = plain_ids(record.configurations, b.configurations);
+  std::string& stations = archive["stations.csv"] = station_head(false, false);
+  std::string& figures_csv = archive["figures.csv"] = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
+  std::string found_csv;
+  for (const auto& evaluation : evaluations) {
+    append_stations(stations, *evaluation, sweep_ids, false, {});
+    append_figures(figures_csv, *evaluation, sweep_ids);
+    const Id configuration = evaluation->record().configuration_id;
+    if (const TestLight* light = with_light == WithLight::Yes ? evaluation->light() : nullptr;
+        light && light->found().fits)
+      append_light(found_csv, *light, configuration == 0 ? "" : std::to_string(configuration_ids.at(configuration)));
+  }
   resources.push_back(resource(
       "stations",
       {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
@@ -222,7 +307,6 @@ Archive make_package(const TestRecord& record, const Evaluation& evaluation, Wit
        field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
        field("state", "string", "read, missing or untouched")},
       false));
-  archive["figures.csv"] = figure_rows(evaluation, b.sweeps);
   resources.push_back(resource(
       "figures",
       {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
@@ -230,17 +314,19 @@ Archive make_package(const TestRecord& record, const Evaluation& evaluation, Wit
        field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
        field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
       false));
-  if (const TestLight* light = with_light == WithLight::Yes ? evaluation.light() : nullptr;
-      light && light->found().fits) {
-    archive["whole_light.csv"] = light_rows(*light);
-    resources.push_back(resource("whole_light",
-                                 {field("quantity", "string", "what was found, or restated in a reference room"),
-                                  field("height_m", "number", "hanging height [m], where it depends on that"),
-                                  field("value", "number", "its value; shares as fractions of 1"),
-                                  field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit"),
-                                  field("unit", "string", "unit of the value")},
-                                 false));
+  if (!found_csv.empty()) {
+    archive["whole_light.csv"] = "configuration_id,quantity,height_m,value,expanded_k2,unit\r\n" + found_csv;
+    resources.push_back(
+        resource("whole_light",
+                 {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
+                  field("quantity", "string", "what was found, or restated in a reference room"),
+                  field("height_m", "number", "hanging height [m], where it depends on that"),
+                  field("value", "number", "its value; shares as fractions of 1"),
+                  field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit"),
+                  field("unit", "string", "unit of the value")},
+                 false));
   }
+  for (ordered_json& r : picture_resources) resources.push_back(std::move(r));
   for (ordered_json& r : resources) {
     const std::string& content = archive.at(r["path"].get<std::string>());
     r["bytes"] = content.size();
@@ -257,7 +343,9 @@ Archive make_package(const TestRecord& record, const Evaluation& evaluation, Wit
   return archive;
 }
 
-Archive make_package(const TestRecord& record) { return make_package(record, *evaluate(record)); }
+Archive make_package(const TestRecord& record, const PictureSource& pictures) {
+  return make_package(record, evaluate_all(record), pictures);
+}
 
 Result<TestRecord> read_package(const Archive& archive) {
   const auto refused = [](const std::string& why) {
@@ -278,6 +366,7 @@ Result<TestRecord> read_package(const Archive& archive) {
     TestRecord b;
     for (TableRows& rows : tables_of(b)) take_table(archive, version, rows, b.test.id);
     take_log_samples(archive, version, b.log_parts);
+    take_moved(archive, version, b);
     if (const auto faults = faults_of(b); !faults.empty()) return refusal(faults, "the data package");
     return with_plain_ids(b);
   } catch (const std::runtime_error& e) {
@@ -285,16 +374,34 @@ Result<TestRecord> read_package(const Archive& archive) {
   }
 }
 
-Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered) {
-  const auto archive = read_zip(file, package_members());
+PictureFiles pictures_in(const Archive& archive, const TestRecord& record) {
+  PictureFiles files;
+  each_picture(record, [&](const auto& picture) {
+    const auto member = archive.find(picture_member(picture.digest, picture.media_type));
+    if (member == archive.end() || sha256_digits(member->second) != picture.digest) return;
+    const auto clean = pictures::clean_picture(member->second);
+    if (clean && clean.value().bytes == member->second) files.emplace(picture.digest, member->second);
+  });
+  return files;
+}
+
+Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered,
+                                     PictureFiles* pictures) {
+  const auto archive = read_zip(file, package_members(), picture_folder);
   if (!archive) return archive.problem();
   auto record = read_package(archive.value());
   if (record && altered) *altered = alterations(archive.value(), record.value());
+  if (record && pictures) *pictures = pictures_in(archive.value(), record.value());
   return record;
 }
 
-std::string spreadsheet_csv(const Evaluation& evaluation) {
-  return station_rows(evaluation, evaluation.record().sweeps, true);
+std::string spreadsheet_csv(const Evaluations& evaluations) {
+  const bool configured = evaluations.size() > 1;
+  std::string csv = station_head(true, configured);
+  for (const auto& evaluation : evaluations)
+    append_stations(csv, *evaluation, {}, true,
+                    configured ? configuration_name(evaluation->record(), evaluation->record().configuration_id) : "");
+  return csv;
 }
 
 }  // namespace sunbreak::exchange

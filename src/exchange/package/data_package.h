@@ -3,33 +3,41 @@
 #include <filesystem>
 #include <string>
 
-#include "evaluation/evaluation.h"
+#include "evaluation/configurations.h"
 #include "exchange/package/zip_archive.h"
+#include "record/picture_files.h"
 
 namespace sunbreak::exchange {
 
 using namespace record;
 
 /// The published form of one test: a zipped Frictionless data package, one CSV file a table, documented in
-/// docs/formats.md. Complete enough to recompute every figure; reads back without loss. `evaluation` is the record's.
-/// With whole light, its figures and the reference rooms' go along, which takes a second or two.
+/// docs/formats.md. Complete enough to recompute every figure; reads back without loss. `evaluations` are the record's.
+/// With whole light, its figures and the reference rooms' go along, which takes a second or two for each configuration.
+/// Pictures go along as far as `pictures` has their files and they are sound, without what a camera told beside them.
 enum class WithLight { No, Yes };
-Archive make_package(const TestRecord& record, const evaluation::Evaluation& evaluation,
-                     WithLight with_light = WithLight::No);
+Archive make_package(const TestRecord& record, const evaluation::Evaluations& evaluations,
+                     const PictureSource& pictures = {}, WithLight with_light = WithLight::No);
 /// The same where no one has evaluated the record yet.
-Archive make_package(const TestRecord& record);
+Archive make_package(const TestRecord& record, const PictureSource& pictures = {});
 
 /// The test in a data package, its ids counted from 1. Refuses a newer format, missing tables and columns, unreadable
 /// cells, and what cannot be (record/faults.h), naming the place.
 Result<TestRecord> read_package(const Archive& archive);
-/// The same from a file, of which only package_members() are unpacked. `altered` takes what alterations() tells of it.
-Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered = nullptr);
+/// The same from a file, of which only package_members() and pictures are unpacked. `altered` takes what alterations()
+/// tells of it, `pictures` what pictures_in() finds.
+Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered = nullptr,
+                                     PictureFiles* pictures = nullptr);
 
-/// The files a data package may have.
+/// The files of a record's pictures in its package: those that are what their name says and tell nothing beside the
+/// picture.
+PictureFiles pictures_in(const Archive& archive, const TestRecord& record);
+
+/// The files a data package may have, beside its pictures.
 std::set<std::string> package_members();
 
 /// The stations of all sweeps in one table for a spreadsheet: place, height, setting, raw and corrected value.
-std::string spreadsheet_csv(const evaluation::Evaluation& evaluation);
+std::string spreadsheet_csv(const evaluation::Evaluations& evaluations);
 
 /// The format this build writes: it goes with the lab book's schema.
 int package_format();

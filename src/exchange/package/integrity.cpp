@@ -1,9 +1,7 @@
 #include "exchange/package/integrity.h"
 
 #include <fmt/format.h>
-#include <openssl/evp.h>
 
-#include <array>
 #include <cmath>
 #include <map>
 #include <nlohmann/json.hpp>
@@ -11,7 +9,8 @@
 
 #include "core/figures/figure_table.h"
 #include "core/quantity/number.h"
-#include "evaluation/evaluation.h"
+#include "evaluation/configurations.h"
+#include "exchange/files/digest.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/package_table.h"
 
@@ -69,7 +68,13 @@ void compare_resources(const Archive& archive, Told& told) {
   }
 }
 
-void compare_stations(const Archive& archive, const evaluation::Evaluation& evaluation, Told& told) {
+const evaluation::SweepView* view_of(const evaluation::Evaluations& all, record::Id sweep_id) {
+  for (const auto& evaluation : all)
+    if (const evaluation::SweepView* view = evaluation->view(sweep_id)) return view;
+  return nullptr;
+}
+
+void compare_stations(const Archive& archive, const evaluation::Evaluations& all, Told& told) {
   const auto member = archive.find("stations.csv");
   if (member == archive.end()) return;
   PackageTable table("stations", member->second);
@@ -78,7 +83,7 @@ void compare_stations(const Archive& archive, const evaluation::Evaluation& eval
   if (!sweep || !station || !raw || !ppfd) return told.add("stations.csv has other columns than it should");
   while (table.next()) {
     const auto id = whole_number(table.cell(*sweep)), at = whole_number(table.cell(*station));
-    const evaluation::SweepView* view = id ? evaluation.view(*id) : nullptr;
+    const evaluation::SweepView* view = id ? view_of(all, *id) : nullptr;
     if (!view || !at || *at < 0 || *at >= std::ssize(view->states)) {
       told.add(fmt::format("stations.csv, row {}: no such station", table.row()));
       continue;
@@ -97,20 +102,21 @@ void compare_stations(const Archive& archive, const evaluation::Evaluation& eval
   }
 }
 
-void compare_figures(const Archive& archive, const evaluation::Evaluation& evaluation, Told& told) {
+void compare_figures(const Archive& archive, const evaluation::Evaluations& all, Told& told) {
   const auto member = archive.find("figures.csv");
   if (member == archive.end()) return;
   PackageTable table("figures", member->second);
   const auto sweep = table.find("sweep_id"), name = table.find("figure"), value = table.find("value");
   if (!sweep || !name || !value) return told.add("figures.csv has other columns than it should");
   std::map<record::Id, std::map<std::string, double>> found;
-  for (const auto& [id, view] : evaluation.views()) {
-    const SweepFigures* f = evaluation.figures(id);
-    if (!f) continue;
-    const FigureSource source(view->layout, view->ppfd, *f);
-    for (const Figure& figure : figures())
-      if (figure.value) found[id][std::string(figure.id)] = figure.value(source);
-  }
+  for (const auto& evaluation : all)
+    for (const auto& [id, view] : evaluation->views()) {
+      const SweepFigures* f = evaluation->figures(id);
+      if (!f) continue;
+      const FigureSource source(view->layout, view->ppfd, *f);
+      for (const Figure& figure : figures())
+        if (figure.value) found[id][std::string(figure.id)] = figure.value(source);
+    }
   while (table.next()) {
     const auto id = whole_number(table.cell(*sweep));
     const auto stated = parse_number(table.cell(*value));
@@ -129,22 +135,14 @@ void compare_figures(const Archive& archive, const evaluation::Evaluation& evalu
 
 }  // namespace
 
-std::string sha256_words(std::string_view bytes) {
-  std::array<unsigned char, EVP_MAX_MD_SIZE> digest{};
-  unsigned size = 0;
-  if (EVP_Digest(bytes.data(), bytes.size(), digest.data(), &size, EVP_sha256(), nullptr) != 1)
-    throw std::runtime_error("a check sum could not be worked out");
-  std::string words = "sha256:";
-  for (unsigned i = 0; i < size; ++i) words += fmt::format("{:02x}", digest[i]);
-  return words;
-}
+std::string sha256_words(std::string_view bytes) { return "sha256:" + sha256_digits(bytes); }
 
 std::vector<std::string> alterations(const Archive& archive, const record::TestRecord& record) {
   Told told;
   compare_resources(archive, told);
-  const auto evaluation = evaluation::evaluate(record);
+  const evaluation::Evaluations all = evaluation::evaluate_all(record);
   for (const auto compare : {compare_stations, compare_figures}) try {
-      compare(archive, *evaluation, told);
+      compare(archive, all, told);
     } catch (const std::runtime_error& e) {
       told.add(e.what());  // what cannot be read of it is not as it was written either
     }

@@ -4,6 +4,7 @@
 #include <zip.h>
 
 #include <memory>
+#include <optional>
 #include <stdexcept>
 
 namespace sunbreak::exchange {
@@ -11,7 +12,8 @@ namespace {
 
 constexpr zip_uint64_t largest_member = 64u << 20, largest_in_all = 256u << 20;
 constexpr zip_uint32_t plain_file_0644 = 0100644;
-constexpr zip_int64_t most_members = 1000;
+constexpr zip_uint64_t largest_beside = 20u << 20, largest_beside_in_all = 512u << 20;
+constexpr zip_int64_t most_members = 3000;
 
 }  // namespace
 
@@ -52,7 +54,23 @@ std::string zip_bytes(const Archive& archive) {
   return result;
 }
 
-Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::string>& wanted) {
+namespace {
+
+/// A member's content; nothing where it is damaged.
+std::optional<std::string> content_of(zip_t* zip, zip_uint64_t index, zip_uint64_t size) {
+  const std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> member(zip_fopen_index(zip, index, 0), zip_fclose);
+  std::string content(size, '\0');
+  if (!member || zip_fread(member.get(), content.data(), size) != static_cast<zip_int64_t>(size)) return {};
+  // Reading past the end is what makes the library compare the checksum.
+  char past;
+  if (zip_fread(member.get(), &past, 1) != 0) return {};
+  return content;
+}
+
+}  // namespace
+
+Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::string>& wanted,
+                         std::string_view beside) {
   const auto refused = [&](const std::string& why) {
     return Problem{fmt::format("{} is not a whole data package ({})", file.string(), why), "nothing was taken from it",
                    "fetch the file again"};
@@ -62,26 +80,27 @@ Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::
                                                      zip_discard);
   if (!zip) return refused(code == ZIP_ER_NOENT ? "there is no such file" : "it is no zip file");
   Archive archive;
-  zip_uint64_t in_all = 0;
+  zip_uint64_t in_all = 0, beside_in_all = 0;
   const zip_int64_t count = zip_get_num_entries(zip.get(), 0);
   if (count > most_members) return refused("it holds too many files");
   for (zip_int64_t i = 0; i < count; ++i) {
     zip_stat_t stat;
     if (zip_stat_index(zip.get(), static_cast<zip_uint64_t>(i), 0, &stat) != 0 || !(stat.valid & ZIP_STAT_SIZE))
       return refused("a file in it cannot be read");
+    const auto at = static_cast<zip_uint64_t>(i);
+    if (!beside.empty() && std::string_view(stat.name).starts_with(beside)) {
+      if (stat.size > largest_beside || beside_in_all + stat.size > largest_beside_in_all) continue;
+      beside_in_all += stat.size;
+      if (auto content = content_of(zip.get(), at, stat.size)) archive.emplace(stat.name, std::move(*content));
+      continue;
+    }
     if (!wanted.empty() && !wanted.contains(stat.name)) continue;
     if (stat.size > largest_member) return refused(fmt::format("{} is over 64 MiB", stat.name));
     if ((in_all += stat.size) > largest_in_all) return refused("its files have over 256 MiB together");
     if (archive.contains(stat.name)) return refused(fmt::format("{} is in it twice", stat.name));
-    const std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> member(
-        zip_fopen_index(zip.get(), static_cast<zip_uint64_t>(i), 0), zip_fclose);
-    std::string content(stat.size, '\0');
-    if (!member || zip_fread(member.get(), content.data(), stat.size) != static_cast<zip_int64_t>(stat.size))
-      return refused(fmt::format("{} in it is damaged", stat.name));
-    // Reading past the end is what makes the library compare the checksum.
-    char past;
-    if (zip_fread(member.get(), &past, 1) != 0) return refused(fmt::format("{} in it is damaged", stat.name));
-    archive[stat.name] = std::move(content);
+    auto content = content_of(zip.get(), at, stat.size);
+    if (!content) return refused(fmt::format("{} in it is damaged", stat.name));
+    archive[stat.name] = std::move(*content);
   }
   return archive;
 }

@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 #include <string>
+#include <string_view>
 
 #include "core/result.h"
 
@@ -16,7 +17,9 @@ using Archive = std::map<std::string, std::string>;
 std::string zip_bytes(const Archive& archive);
 
 /// Reads a zip file whose checksums hold: the members named in `wanted`, or all where that is empty. What else is in it
-/// is not unpacked. Refuses what is no zip, members over 64 MiB, and over 256 MiB together.
-Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::string>& wanted = {});
+/// is not unpacked. Refuses what is no zip, members over 64 MiB, and over 256 MiB together. Those in `beside`, a folder
+/// such as "pictures/", come along as far as they are sound and have 20 MiB each and 512 MiB together.
+Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::string>& wanted = {},
+                         std::string_view beside = {});
 
 }  // namespace sunbreak::exchange

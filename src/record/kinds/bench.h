@@ -15,6 +15,7 @@ struct Bench {
   std::string wall_left, wall_right, wall_front, wall_back;  ///< reflective, white, dark, open
   std::string notes;
   bool removed = false;
+  std::string ceiling, floor;  ///< reflective, white, dark, and a ceiling open; empty: not stated
   bool operator==(const Bench&) const = default;
 };
 
@@ -37,6 +38,12 @@ struct Described<Bench> {
     columns.add("wall_back", &Bench::wall_back, "back wall").one_of({"reflective", "white", "dark", "open"});
     columns.add("notes", &Bench::notes, "remarks");
     columns.add("removed", &Bench::removed, "taken off the shelf");
+    columns.add("ceiling", &Bench::ceiling, "what is over the fixture: reflective, white, dark or open")
+        .one_of({"reflective", "white", "dark", "open"})
+        .since(8);
+    columns.add("floor", &Bench::floor, "what the stations lie on: reflective, white or dark")
+        .one_of({"reflective", "white", "dark"})
+        .since(8);
   }
 };
 

@@ -15,6 +15,7 @@ struct CardRow {
   std::optional<double> height_m, percent;  ///< nothing where no way suits it
   std::optional<double> weeks;
   bool own = false;  ///< height, setting or hours were typed by the tester
+  std::optional<Id> configuration_id{};
   bool operator==(const CardRow&) const = default;
 };
 
@@ -34,6 +35,9 @@ struct Described<CardRow> {
     columns.add("percent", &CardRow::percent, "dimmer setting").unit("%").between(0, 200);
     columns.add("weeks", &CardRow::weeks, "how long the stage lasts").unit("weeks").between(0, 200);
     columns.add("own", &CardRow::own, "height, setting or hours were typed by the tester");
+    columns.add("configuration_id", &CardRow::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

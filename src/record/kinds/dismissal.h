@@ -13,6 +13,7 @@ struct Dismissal {
   std::optional<Id> sweep_id;  ///< none: about the test as a whole
   std::string rule, stations;
   std::string saw, reason, at;
+  std::optional<Id> configuration_id{};
   bool operator==(const Dismissal&) const = default;
 };
 
@@ -28,6 +29,9 @@ struct Described<Dismissal> {
     columns.add("saw", &Dismissal::saw, "what it saw");
     columns.add("reason", &Dismissal::reason, "why it was set aside");
     columns.add("at", &Dismissal::at, "when (UTC)").moment();
+    columns.add("configuration_id", &Dismissal::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

@@ -11,14 +11,15 @@ struct Fixture {
   Id id = 0;
   std::string name, maker, kind, emitters;
   std::optional<double> width_m, depth_m;
-  int units = 1;
-  std::optional<double> unit_spacing_m, unit_tilt_deg, emitter_spacing_m;
+  std::optional<double> emitter_spacing_m;
   std::optional<int> emitters_across, emitters_deep;
   std::optional<double> beam_angle_deg;
   std::string serial;
   std::optional<double> price;
   std::string currency, obtained, interest, notes;
   bool removed = false;
+  std::string price_on;                          ///< the day of the price
+  std::optional<double> discount_pct, shipping;  ///< off the price, and on top of what is left
   bool operator==(const Fixture&) const = default;
 };
 
@@ -33,17 +34,6 @@ struct Described<Fixture> {
     columns.add("emitters", &Fixture::emitters, "emitters and their layout in the tester's words");
     columns.add("width_m", &Fixture::width_m, "size of one unit along x").unit("m").between(0.005, 20);
     columns.add("depth_m", &Fixture::depth_m, "size of one unit along y").unit("m").between(0.005, 20);
-    columns.add("units", &Fixture::units, "like units hung side by side along x as one fixture")
-        .between(1, 100)
-        .since(3);
-    columns.add("unit_spacing_m", &Fixture::unit_spacing_m, "middle to middle of neighboring units")
-        .unit("m")
-        .between(0.005, 20)
-        .since(3);
-    columns.add("unit_tilt_deg", &Fixture::unit_tilt_deg, "outer units turned inward by")
-        .unit("degrees")
-        .between(-90, 90)
-        .since(3);
     columns
         .add("emitter_spacing_m", &Fixture::emitter_spacing_m,
              "widest gap between neighboring emitters or bars, middle to middle")
@@ -67,6 +57,11 @@ struct Described<Fixture> {
     columns.add("interest", &Fixture::interest, "payment or affiliate interest");
     columns.add("notes", &Fixture::notes, "remarks");
     columns.add("removed", &Fixture::removed, "taken off the shelf");
+    columns.add("price_on", &Fixture::price_on, "day of the price (ISO 8601 date)").date().since(8);
+    columns.add("discount_pct", &Fixture::discount_pct, "taken off the price").unit("%").between(0, 100).since(8);
+    columns.add("shipping", &Fixture::shipping, "shipping on top of the price, in its currency")
+        .between(0, 1e7)
+        .since(8);
   }
 };
 

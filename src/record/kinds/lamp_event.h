@@ -13,6 +13,7 @@ struct LampEvent {
   std::string kind = "on";  ///< on, off or stop
   std::optional<double> percent;
   std::string at;
+  std::optional<Id> configuration_id{};
   bool operator==(const LampEvent&) const = default;
 };
 
@@ -25,6 +26,9 @@ struct Described<LampEvent> {
     columns.add("kind", &LampEvent::kind, "on, off, or stop (the dimmer was set)").one_of({"on", "off", "stop"});
     columns.add("percent", &LampEvent::percent, "dimmer setting [% of the dial]").between(0, 200);
     columns.add("at", &LampEvent::at, "when (UTC)").moment();
+    columns.add("configuration_id", &LampEvent::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

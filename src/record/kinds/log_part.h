@@ -15,6 +15,7 @@ struct LogPart {
   double dark_offset = 0, calibration_factor = 1;
   int count = 0;
   Bytes samples;
+  std::optional<Id> configuration_id{};
   bool operator==(const LogPart&) const = default;
 };
 
@@ -30,6 +31,9 @@ struct Described<LogPart> {
     columns.add("calibration_factor", &LogPart::calibration_factor, "multiplies the light").between(0.1, 10);
     columns.add("count", &LogPart::count, "samples in it").between(0, 10000000);
     columns.add("samples", &LogPart::samples, "the samples, packed");
+    columns.add("configuration_id", &LogPart::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

@@ -11,6 +11,7 @@ struct Rung {
   Id id = 0, test_id = 0;
   double height_m = 0.45;
   bool extra = false;  ///< not of the plan: there for what confirms a prediction
+  std::optional<Id> configuration_id{};
   bool operator==(const Rung&) const = default;
 };
 
@@ -24,6 +25,9 @@ struct Described<Rung> {
         .unit("m")
         .between(0.01, 10);
     columns.add("extra", &Rung::extra, "not of the plan: there for a sweep that confirms a prediction").since(7);
+    columns.add("configuration_id", &Rung::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

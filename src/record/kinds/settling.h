@@ -16,6 +16,7 @@ struct Settling {
   std::optional<double> area_left_m, area_front_m, area_width_m, area_depth_m;
   std::optional<double> min_height_m, max_height_m, max_power_w, max_ppfd;
   std::string card_list, card_policy = "fewest watts";
+  std::optional<Id> configuration_id{};
   bool operator==(const Settling&) const = default;
 };
 
@@ -43,6 +44,9 @@ struct Described<Settling> {
     columns.add("card_list", &Settling::card_list, "the list of targets that the settings card has its stages from");
     columns.add("card_policy", &Settling::card_policy, "by what the card chooses")
         .one_of({"fewest watts", "widest", "most even", "one height"});
+    columns.add("configuration_id", &Settling::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

@@ -13,6 +13,7 @@ struct StairStop {
   double percent = 100;
   std::optional<double> power_w, power_factor;
   std::string taken_at;
+  std::optional<Id> configuration_id{};
   bool operator==(const StairStop&) const = default;
 };
 
@@ -26,6 +27,9 @@ struct Described<StairStop> {
     columns.add("power_w", &StairStop::power_w, "power once it held").unit("W").between(0, 100000);
     columns.add("power_factor", &StairStop::power_factor, "power factor").between(0, 2);
     columns.add("taken_at", &StairStop::taken_at, "when (UTC)").moment();
+    columns.add("configuration_id", &StairStop::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

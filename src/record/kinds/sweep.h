@@ -18,6 +18,7 @@ struct Sweep {
   std::optional<double> power_w;
   std::string notes;
   bool confirms = false;  ///< a few spots that a prediction is held against; no part of what predicts
+  std::string control{};  ///< how the fixture was driven
   bool operator==(const Sweep&) const = default;
 };
 
@@ -48,6 +49,8 @@ struct Described<Sweep> {
         .between(0, 100000);
     columns.add("notes", &Sweep::notes, "remarks");
     columns.add("confirms", &Sweep::confirms, "a few spots that a prediction is held against").since(7);
+    columns.add("control", &Sweep::control, "how the fixture was driven: knob, bypass, controller, fade-in off …")
+        .since(8);
   }
 };
 

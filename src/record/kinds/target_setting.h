@@ -16,6 +16,7 @@ struct TargetSetting {
   double raw = 0;
   std::optional<double> power_w;
   std::string taken_at;
+  std::optional<Id> configuration_id{};
   bool operator==(const TargetSetting&) const = default;
 };
 
@@ -33,6 +34,10 @@ struct Described<TargetSetting> {
     columns.add("raw", &TargetSetting::raw, "value as read before correction").unit("umol/m2/s").between(-1000, 20000);
     columns.add("power_w", &TargetSetting::power_w, "power at the wall plug").unit("W").between(0, 100000);
     columns.add("taken_at", &TargetSetting::taken_at, "when (UTC)").moment();
+    columns
+        .add("configuration_id", &TargetSetting::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

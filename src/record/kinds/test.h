@@ -40,6 +40,17 @@ struct Test {
   std::optional<double> height_rule_ppfd;  ///< that the center was to read
   std::string notes, created_at;
   bool simulated = false, removed = false;
+  /// How the units of the fixture hang: a lattice about the middle, turned as a whole, its outer columns turned inward.
+  /// A tilted unit's height is that of its middle.
+  int unit_columns = 1, unit_rows = 1;
+  std::optional<double> unit_spacing_x_m, unit_spacing_y_m, unit_turn_deg, unit_tilt_deg;
+  std::string control;      ///< how the fixture is driven by now; sweeps keep what held for them
+  std::string as_it_comes;  ///< what the configuration without a row of its own is called
+  std::optional<double> hours_run;
+  std::optional<double> surface_limit_c, canopy_rise_limit_c;
+  std::string mark;       ///< by which a retest knows it, in any lab book; given when first needed
+  std::string retest_of;  ///< the mark of the earlier test
+  std::string retest_unit;
   bool operator==(const Test&) const = default;
 };
 
@@ -168,6 +179,54 @@ struct Described<Test> {
         .since(7);
     columns.add("simulated", &Test::simulated, "readings come from a simulated bench").since(2);
     columns.add("removed", &Test::removed, "taken off the shelf");
+    columns.add("unit_columns", &Test::unit_columns, "like units hung side by side along x as one fixture")
+        .between(1, 100)
+        .since(8);
+    columns.add("unit_rows", &Test::unit_rows, "rows of them along y").between(1, 100).since(8);
+    columns.add("unit_spacing_x_m", &Test::unit_spacing_x_m, "middle to middle of units along x")
+        .unit("m")
+        .between(0.005, 20)
+        .since(8);
+    columns.add("unit_spacing_y_m", &Test::unit_spacing_y_m, "middle to middle of units along y")
+        .unit("m")
+        .between(0.005, 20)
+        .since(8);
+    columns
+        .add("unit_turn_deg", &Test::unit_turn_deg, "all units turned about the vertical, counterclockwise from above")
+        .unit("degrees")
+        .between(-180, 180)
+        .since(8);
+    columns
+        .add("unit_tilt_deg", &Test::unit_tilt_deg,
+             "outer units turned inward by; their height is that of their middle")
+        .unit("degrees")
+        .between(-90, 90)
+        .since(8);
+    columns.add("control", &Test::control, "how the fixture is driven: knob, bypass, controller, fade-in off …")
+        .since(8);
+    columns
+        .add("as_it_comes", &Test::as_it_comes,
+             "name of the configuration that rows without a configuration_id are of; empty: as it comes")
+        .since(8);
+    columns.add("hours_run", &Test::hours_run, "hours the unit or its lamps had run when it was tested")
+        .unit("h")
+        .between(0, 1e6)
+        .since(8);
+    columns.add("surface_limit_c", &Test::surface_limit_c, "hottest that the tester lets a surface be")
+        .unit("deg C")
+        .between(0, 300)
+        .since(8);
+    columns
+        .add("canopy_rise_limit_c", &Test::canopy_rise_limit_c, "most that the tester lets the canopy be over the air")
+        .unit("K")
+        .between(0, 100)
+        .since(8);
+    columns.add("mark", &Test::mark, "32 hexadecimal digits by which a retest knows it; empty: none gave it one")
+        .since(8);
+    columns.add("retest_of", &Test::retest_of, "the mark of the test that it repeats").since(8);
+    columns.add("retest_unit", &Test::retest_unit, "whether that was the same unit or another of its model")
+        .one_of({"same", "another"})
+        .since(8);
   }
 };
 

@@ -14,6 +14,7 @@ struct WallReading {
   std::optional<Id> sweep_id;  ///< none: of the warm-up
   std::optional<double> power_w, voltage_v, current_a, apparent_va, power_factor, frequency_hz, light_raw;
   std::string taken_at;
+  std::optional<Id> configuration_id{};
   bool operator==(const WallReading&) const = default;
 };
 
@@ -35,6 +36,9 @@ struct Described<WallReading> {
         .between(-1000, 20000)
         .since(4);
     columns.add("taken_at", &WallReading::taken_at, "when (UTC)").moment();
+    columns.add("configuration_id", &WallReading::configuration_id, "the configuration; empty: the fixture as it comes")
+        .refers_to("configuration")
+        .since(8);
   }
 };
 

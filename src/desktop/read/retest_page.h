@@ -1,0 +1,42 @@
+#pragma once
+
+#include <QWidget>
+#include <memory>
+#include <optional>
+
+#include "desktop/desk/background.h"
+#include "desktop/desk/desk.h"
+#include "desktop/desk/stage.h"
+#include "evaluation/retest.h"
+
+class QLabel;
+class QPushButton;
+
+namespace sunbreak::desktop {
+
+class FiguresTable;
+
+/// What changed since the earlier test that this one repeats: in sentences, by sweep, and where in the pattern.
+class RetestPage : public QWidget {
+  Q_OBJECT
+ public:
+  explicit RetestPage(Desk& desk, QWidget* parent = nullptr);
+  void refresh();
+
+ signals:
+  /// Asks for the stage where the earlier test is chosen.
+  void go(sunbreak::desktop::Stage stage, const QString& field);
+
+ private:
+  void show_retest(const std::optional<evaluation::Retest>& retest);
+
+  Desk& desk_;
+  QLabel *head_, *words_;
+  FiguresTable* table_;
+  QPushButton* choose_;
+  std::shared_ptr<const evaluation::Evaluation> shown_for_;
+  std::string shown_of_;
+  Background background_;
+};
+
+}  // namespace sunbreak::desktop

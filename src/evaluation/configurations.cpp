@@ -1,0 +1,16 @@
+#include "evaluation/configurations.h"
+
+#include "record/configurations.h"
+
+namespace sunbreak::evaluation {
+
+Evaluations evaluate_all(const TestRecord& whole, UnitSystem units, const std::shared_ptr<const Evaluation>& known) {
+  Evaluations all;
+  for (const Id configuration : configurations_of(whole))
+    all.push_back(known && known->record().configuration_id == configuration
+                      ? known
+                      : evaluate(of_configuration(whole, configuration), nullptr, units));
+  return all;
+}
+
+}  // namespace sunbreak::evaluation

@@ -1,0 +1,21 @@
+#pragma once
+
+#include <functional>
+#include <string_view>
+
+#include "record/test_record.h"
+
+namespace sunbreak::evaluation {
+
+using namespace record;
+
+/// Which contributions to the uncertainty of two sweeps, by their id, are alike and cancel where they are compared:
+/// those of a meter that both were read with, its calibration where both were corrected by the same factor, the edges
+/// of one bench, the sampling by one grid.
+std::function<bool(std::string_view contribution)> shared_parts(const TestRecord& a, const Sweep& sweep_a,
+                                                                const TestRecord& b, const Sweep& sweep_b);
+
+/// The same meter, in whatever lab book: its card without its number.
+bool same_meter(const Meter* a, const Meter* b);
+
+}  // namespace sunbreak::evaluation

@@ -1,0 +1,141 @@
+#include "report/fixture_section.h"
+
+#include <fmt/format.h>
+
+#include <map>
+
+#include "evaluation/rig_model.h"
+#include "record/fact_sheet.h"
+#include "report/facts_table.h"
+
+namespace sunbreak::report {
+namespace {
+
+using kainjow::mustache::data;
+using List = kainjow::mustache::list;
+
+std::string claim_unit(const std::string& kind) {
+  return kind == "power_w"           ? " W"
+         : kind == "ppf_umol_s"      ? " µmol/s"
+         : kind == "efficacy_umol_j" ? " µmol/J"
+         : kind == "height_m"        ? " m"
+         : kind == "equivalent"      ? " W"
+                                     : "";
+}
+
+std::string claim_name(const std::string& kind) {
+  static const std::map<std::string, std::string> names{{"power_w", "Power"},
+                                                        {"ppf_umol_s", "PPF"},
+                                                        {"efficacy_umol_j", "Efficacy"},
+                                                        {"coverage", "Coverage"},
+                                                        {"height_m", "Hanging height"},
+                                                        {"dimming_range", "Dimming range"},
+                                                        {"equivalent", "Equivalent lamp"}};
+  const auto found = names.find(kind);
+  return found == names.end() ? kind : found->second;
+}
+
+std::string money(double amount, const std::string& currency) {
+  return short_number(amount, 2) + (currency.empty() ? "" : " " + currency);
+}
+
+std::string price_words(const record::Fixture& f) {
+  if (!f.price) return {};
+  std::string words = money(*f.price, f.currency);
+  if (f.discount_pct) words += fmt::format(", less {} %", short_number(*f.discount_pct, 1));
+  if (f.shipping) words += fmt::format(", shipping {}", money(*f.shipping, f.currency));
+  if (f.discount_pct || f.shipping) words += fmt::format(": {}", money(*record::cost_of(f), f.currency));
+  if (!f.price_on.empty()) words += fmt::format(" (on {})", f.price_on);
+  return words;
+}
+
+std::string fact_text(const record::FactKind& kind, const record::BoxFact& fact, UnitSystem units) {
+  if (kind.holds == record::FactKind::Length) return length_text(*fact.value, units);
+  if (!fact.value) return fact.words;
+  return short_number(*fact.value, 2) + (kind.unit.empty() ? "" : " " + std::string(kind.unit));
+}
+
+/// What is said of a fact: by the maker, by the tester, or both.
+std::string said(const record::TestRecord& b, const record::FactKind& kind, UnitSystem units) {
+  const record::BoxFact *told = record::box_fact(b, kind.name, "stated"),
+                        *checked = record::box_fact(b, kind.name, "checked");
+  std::string words;
+  if (told) words = fact_text(kind, *told, units) + " as stated";
+  if (checked) words += (words.empty() ? "" : "; ") + fact_text(kind, *checked, units) + " checked here";
+  const record::BoxFact* either = checked ? checked : told;
+  if (either && kind.holds == record::FactKind::ProtectionCode)
+    words += " (" + record::protection_words(either->words) + ")";
+  return words;
+}
+
+/// Watts an emitter: the most that was read at the wall, or is claimed, over their number.
+std::string watts_an_emitter(const record::TestRecord& b) {
+  const record::BoxFact* count = record::box_fact(b, "emitter_count", "checked");
+  if (!count) count = record::box_fact(b, "emitter_count", "stated");
+  if (!count) return {};
+  std::optional<double> watts;
+  for (const record::Sweep& sweep : b.sweeps)
+    if (sweep.power_w && *sweep.power_w > watts.value_or(0)) watts = sweep.power_w;
+  const bool measured = watts.has_value();
+  for (const record::Claim& claim : b.claims)
+    if (!watts && claim.kind == "power_w") watts = claim.value;
+  if (!watts) return {};
+  return fmt::format("{} W each, of {} W {}", short_number(*watts / *count->value, 2), short_number(*watts, 1),
+                     measured ? "read at the wall" : "claimed");
+}
+
+}  // namespace
+
+std::string arrangement_words(const record::TestRecord& b, UnitSystem units) {
+  const FixtureOutline o = evaluation::outline_of(b);
+  std::string words;
+  if (units_of(o) > 1) {
+    words = fmt::format("{} × {} units", o.columns, o.rows);
+    if (o.columns > 1) words += fmt::format(", {} apart left to right", length_text(o.spacing_x_m, units));
+    if (o.rows > 1) words += fmt::format(", {} apart front to back", length_text(o.spacing_y_m, units));
+  }
+  const auto also = [&](const std::string& more) { words += (words.empty() ? "" : "; ") + more; };
+  if (o.turn_deg != 0) also(fmt::format("turned by {}°", short_number(o.turn_deg, 1)));
+  if (o.unit_tilt_deg != 0)
+    also(fmt::format("outer units turned inward by {}°, heights to their middle", short_number(o.unit_tilt_deg, 1)));
+  return words;
+}
+
+void add_fixture_section(data& page, const record::TestRecord& b, UnitSystem units) {
+  const record::Fixture& f = b.fixture;
+  page.set("fixture", FactsTable()
+                          .add("Name", f.name)
+                          .add("Maker", f.maker)
+                          .add("Kind", f.kind)
+                          .add("Emitters", f.emitters)
+                          .add("Size", f.width_m && f.depth_m ? size_text(*f.width_m, *f.depth_m, units) : "")
+                          .add_given("Arrangement", arrangement_words(b, units))
+                          .add("Price", price_words(f))
+                          .take());
+  List groups;
+  for (std::size_t i = 0; i < record::fact_kinds().size();) {
+    const std::string_view group = record::fact_kinds()[i].group;
+    FactsTable facts;
+    for (; i < record::fact_kinds().size() && record::fact_kinds()[i].group == group; ++i) {
+      const record::FactKind& kind = record::fact_kinds()[i];
+      facts.add_given(std::string(kind.label), said(b, kind, units));
+      if (kind.name == "emitter_count") facts.add_given("Watts an emitter", watts_an_emitter(b));
+      if (kind.name == "listing_number" && !said(b, kind, units).empty())
+        facts.add_given("What it covers", std::string(record::listing_caution()));
+    }
+    if (facts.empty()) continue;
+    data one;
+    one.set("group", std::string(group));
+    one.set("facts", facts.take());
+    groups.push_back(one);
+  }
+  page.set("has_sheet", !groups.empty());
+  page.set("sheet", data(groups));
+  FactsTable claims;
+  for (const record::Claim& c : b.claims)
+    claims.add(claim_name(c.kind),
+               c.words.empty() && c.value ? short_number(*c.value, 3) + claim_unit(c.kind) : c.words);
+  page.set("claims", claims.take());
+}
+
+}  // namespace sunbreak::report
