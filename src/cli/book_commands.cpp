@@ -10,6 +10,7 @@
 #include "evaluation/sweep_view.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
+#include "record/configurations.h"
 #include "record/faults.h"
 #include "report/html_report.h"
 
@@ -47,11 +48,14 @@ int list(const std::string& file) {
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return fail(opened.problem());
   for (const record::Test& test : opened.value()->all<record::Test>("WHERE removed = 0 ORDER BY id")) {
-    const auto test_record = *book::load_test(*opened.value(), test.id);
+    auto test_record = *book::load_test(*opened.value(), test.id);
     int read = 0;
     for (const record::Placement& p : test_record.placements) read += p.reading_id.has_value();
-    fmt::print("{}\t{}\t{} heights × {} settings\t{} readings\n", test.id, record::title_of(test_record),
-               test_record.rungs.size(), test_record.stops.size(), read);
+    const std::size_t configurations = test_record.configurations.size() + 1;
+    record::keep_configuration(test_record, 0);
+    fmt::print("{}\t{}\t{} heights × {} settings{}\t{} readings\n", test.id, record::title_of(test_record),
+               test_record.rungs.size(), test_record.stops.size(),
+               configurations > 1 ? fmt::format(", {} configurations", configurations) : "", read);
   }
   return 0;
 }

@@ -12,6 +12,8 @@
 namespace sunbreak::evaluation {
 namespace {
 
+/// What a plug-in meter's watts repeat to from one day to another, beside its calibration: its last digit and the mains.
+constexpr double watts_repeat = 0.002;
 constexpr double same_height_m = 0.005, same_setting_pct = 0.5, same_side_m = 0.01, few_hours = 50;
 
 const Sweep* counterpart(const TestRecord& earlier, double height_m, double percent) {
@@ -37,13 +39,14 @@ RetestedSweep held_against(const Evaluation& now, const Sweep& sweep, const Eval
   r.percent = now.record().stop(sweep.stop_id)->percent;
   const Budget &mine = *now.budget(sweep.id), &its = *earlier.budget(other.id);
   const auto shared = shared_parts(now.record(), sweep, earlier.record(), other);
-  const auto change = [&](std::string_view id) {
+  const auto change = [&](std::string_view id, double repeats) {
     const auto k = static_cast<std::size_t>(figure_index(id));
-    return FigureChange{mine.values[k] / its.values[k], ratio_uncertainty(mine, its, id, shared)};
+    return FigureChange{mine.values[k] / its.values[k],
+                        std::hypot(ratio_uncertainty(mine, its, id, shared), 2 * std::sqrt(2.0) * repeats)};
   };
-  r.mean = change("mean_ppfd");
-  r.power = change("power_w");
-  r.efficacy = change("canopy_efficacy_umol_j");
+  r.mean = change("mean_ppfd", 0);
+  r.power = change("power_w", watts_repeat);
+  r.efficacy = change("canopy_efficacy_umol_j", watts_repeat);
   const SweepView &view = *now.view(sweep.id), &before = *earlier.view(other.id);
   if (grid_of(sweep) == grid_of(other) && view.ppfd.size() == before.ppfd.size())
     r.pattern = pattern_change(view.layout, view.ppfd, before.ppfd, noise_of(now, sweep, view),
@@ -62,7 +65,7 @@ FigureChange mean_change(const Retest& retest) {
 }
 
 std::string place_words(const RetestedSweep& s, UnitSystem units) {
-  return fmt::format("{} at {:.4g} %", length_text(s.height_m, units), s.percent);
+  return fmt::format("{} and {:.4g} %", length_text(s.height_m, units), s.percent);
 }
 
 /// "Light fell by 4.2 ± 1.1 %" for a change beyond its ±, or that it stayed within it.

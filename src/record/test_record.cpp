@@ -59,6 +59,7 @@ TestRecord without_readings(const TestRecord& record) {
   };
   std::apply([&](auto... member) { (take(member), ...); }, test_tables);
   rest.faults = record.faults;
+  rest.configuration_id = record.configuration_id;
   return rest;
 }
 

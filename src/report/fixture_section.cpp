@@ -55,17 +55,28 @@ std::string fact_text(const record::FactKind& kind, const record::BoxFact& fact,
   return short_number(*fact.value, 2) + (kind.unit.empty() ? "" : " " + std::string(kind.unit));
 }
 
-/// What is said of a fact: by the maker, by the tester, or both.
-std::string said(const record::TestRecord& b, const record::FactKind& kind, UnitSystem units) {
-  const record::BoxFact *told = record::box_fact(b, kind.name, "stated"),
-                        *checked = record::box_fact(b, kind.name, "checked");
-  std::string words;
-  if (told) words = fact_text(kind, *told, units) + " as stated";
-  if (checked) words += (words.empty() ? "" : "; ") + fact_text(kind, *checked, units) + " checked here";
-  const record::BoxFact* either = checked ? checked : told;
-  if (either && kind.holds == record::FactKind::ProtectionCode)
-    words += " (" + record::protection_words(either->words) + ")";
-  return words;
+/// A row of the sheet: what the maker says of it, what was found, and what follows. Nothing where neither is known.
+std::optional<data> sheet_row(const std::string& name, const std::string& stated, const std::string& checked,
+                              const std::string& follows) {
+  if (stated.empty() && checked.empty() && follows.empty()) return {};
+  data row;
+  row.set("name", name);
+  row.set("stated", stated);
+  row.set("checked", checked);
+  row.set("follows", follows);
+  return row;
+}
+
+std::optional<data> fact_row(const record::TestRecord& b, const record::FactKind& kind, UnitSystem units) {
+  const auto text = [&](const char* source) {
+    const record::BoxFact* fact = record::box_fact(b, kind.name, source);
+    return fact ? fact_text(kind, *fact, units) : std::string();
+  };
+  const std::string stated = text("stated"), checked = text("checked");
+  return sheet_row(std::string(kind.label), stated, checked,
+                   kind.holds == record::FactKind::ProtectionCode
+                       ? record::protection_words(checked.empty() ? stated : checked)
+                       : std::string());
 }
 
 /// Watts an emitter: the most that was read at the wall, or is claimed, over their number.
@@ -115,18 +126,22 @@ void add_fixture_section(data& page, const record::TestRecord& b, UnitSystem uni
   List groups;
   for (std::size_t i = 0; i < record::fact_kinds().size();) {
     const std::string_view group = record::fact_kinds()[i].group;
-    FactsTable facts;
+    List facts;
+    const auto add = [&](std::optional<data> row) {
+      if (row) facts.push_back(*row);
+      return row.has_value();
+    };
     for (; i < record::fact_kinds().size() && record::fact_kinds()[i].group == group; ++i) {
       const record::FactKind& kind = record::fact_kinds()[i];
-      facts.add_given(std::string(kind.label), said(b, kind, units));
-      if (kind.name == "emitter_count") facts.add_given("Watts an emitter", watts_an_emitter(b));
-      if (kind.name == "listing_number" && !said(b, kind, units).empty())
-        facts.add_given("What it covers", std::string(record::listing_caution()));
+      const bool known = add(fact_row(b, kind, units));
+      if (kind.name == "emitter_count") add(sheet_row("Watts an emitter", "", "", watts_an_emitter(b)));
+      if (kind.name == "listing_number" && known)
+        add(sheet_row("What it covers", "", "", std::string(record::listing_caution())));
     }
     if (facts.empty()) continue;
     data one;
     one.set("group", std::string(group));
-    one.set("facts", facts.take());
+    one.set("facts", data(facts));
     groups.push_back(one);
   }
   page.set("has_sheet", !groups.empty());

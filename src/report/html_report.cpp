@@ -110,9 +110,9 @@ data configuration_section(const evaluation::Evaluation& evaluation, bool named,
                            FigureSink& sink, const ReportOptions& options) {
   const record::TestRecord& b = evaluation.record();
   data part;
-  part.set("configuration_name", named ? record::configuration_name(b, b.configuration_id) : "");
+  if (named) part.set("configuration_name", record::configuration_name(b, b.configuration_id));
   for (const record::Configuration& c : b.configurations)
-    if (c.id == b.configuration_id) part.set("configuration_notes", c.notes);
+    if (c.id == b.configuration_id && !c.notes.empty()) part.set("configuration_notes", c.notes);
   add_power_section(part, b, evaluation.log(), options);
   const evaluation::TestLight* light = options.whole_light ? evaluation.light() : nullptr;
   add_light_section(part, light, options.units);

@@ -16,7 +16,7 @@ constexpr int most_side_px = 1200, most_side_on_screen_px = 720;
 
 data picture_data(const PagePicture& picture, const ReportOptions& options) {
   data one;
-  one.set("caption", picture.caption);
+  if (!picture.caption.empty()) one.set("caption", picture.caption);
   one.set("alt", picture.caption.empty() ? "a " + picture.kind + (picture.kind == "photograph" ? "" : " picture")
                                          : picture.caption);
   const auto file = options.pictures ? options.pictures(picture.digest) : std::nullopt;

@@ -15,7 +15,7 @@ may_include = {
     "record": ["core"],
     "evaluation": ["core", "record"],
     "exchange": ["core", "pictures", "record", "evaluation"],
-    "book": ["core", "record", "evaluation", "exchange"],
+    "book": ["core", "pictures", "record", "evaluation", "exchange"],
     "drawing": ["core", "record", "evaluation"],
     "report": ["core", "pictures", "record", "evaluation", "exchange", "drawing"],
     "instruments": ["core"],

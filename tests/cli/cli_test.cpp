@@ -146,7 +146,7 @@ TEST_F(Cli, DemoExportImportReportAndList) {
   ASSERT_EQ(run("demo " + book).status, 0);
   EXPECT_EQ(run("demo " + book).status, 3) << "it never writes over a lab book";
   const Outcome list = run("list " + book);
-  EXPECT_EQ(lines(list.out), 7);
+  EXPECT_EQ(lines(list.out), 8);
   EXPECT_NE(list.out.find("Ostler Six-Bar"), std::string::npos);
   EXPECT_EQ(run("export " + book + " --out " + package).status, 3) << "several tests, none named";
   ASSERT_EQ(run("export " + book + " --test 3 --out " + package).status, 0);

@@ -142,7 +142,7 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   book::fill_demo(desk().book());
   window_->show_home();
   auto* cards = find<QListWidget>("cards");
-  EXPECT_EQ(cards->count(), 7);
+  EXPECT_EQ(cards->count(), 8);
   cards->setFocus();
   key(Qt::Key_F, Qt::ControlModifier);
   type("bess tent");

@@ -122,7 +122,7 @@ TEST(SpreadsheetCsv, FormulasAreDefused) {
 TEST(Demo, IsTheSameEveryTimeAndMarkedAsSimulated) {
   TemporaryBook again;
   fill_demo(*again);
-  ASSERT_EQ(demo_tests().size(), 7u);
+  ASSERT_EQ(demo_tests().size(), 8u);
   for (const TestRecord& test : demo_tests()) {
     EXPECT_TRUE(test.test.simulated);
     EXPECT_EQ(test, again.test_record(test.test.id));

@@ -7,6 +7,7 @@
 #include <map>
 #include <numbers>
 
+#include "book/demo/demo_pictures.h"
 #include "book/demo/demo_power.h"
 #include "book/test_rows.h"
 #include "core/bench/walk_order.h"
@@ -35,6 +36,13 @@ double dimmed_watts(double percent) { return 0.03 + 0.97 * percent / 100; }
 constexpr double standby_w = 0.5;
 constexpr int stabilize_again_s = 40 * 60;
 
+/// Another state of the fixture, walked beside the one it comes in.
+struct State {
+  const char *name, *notes;
+  double light = 1, watts = 1;  ///< beside the fixture as it comes
+  std::vector<double> heights_m, percents;
+};
+
 /// One sample test: what the plan says and how far it has been walked.
 struct Plan {
   const char* title;
@@ -52,6 +60,11 @@ struct Plan {
   std::optional<PowerTruth> power{};
   int units = 1;  ///< side by side
   double unit_spacing_m = 0;
+  std::vector<BoxFact> facts{};
+  std::vector<State> states{};
+  const char* as_it_comes = "";
+  std::optional<double> hours_run{}, surface_limit_c{};
+  Id retest_of = 0;  ///< its fixture is this one's
 };
 
 class DemoWriter {
@@ -64,11 +77,16 @@ class DemoWriter {
   }
   Id add_meter(const Meter& meter) { return edit_.add(meter); }
 
-  void add_test(const Plan& plan, const Bench& bench, Id sensor, double sensor_factor, Id wall_meter) {
-    const Id fixture_id = edit_.add(plan.fixture);
+  /// Returns the test's id, and in `test.fixture_id` its fixture's.
+  Test add_test(const Plan& plan, const Bench& bench, Id sensor, double sensor_factor, Id wall_meter) {
+    const Id fixture_id = plan.retest_of != 0 ? plan.fixture.id : edit_.add(plan.fixture);
     for (Claim claim : plan.claims) {
       claim.fixture_id = fixture_id;
       edit_.add(claim);
+    }
+    for (BoxFact fact : plan.facts) {
+      fact.fixture_id = fixture_id;
+      edit_.add(fact);
     }
     Test test;
     test.fixture_id = fixture_id;
@@ -86,7 +104,10 @@ class DemoWriter {
     test.tape_from = "sensor";
     test.checked_level = test.checked_center = test.checked_height = test.checked_fans = "yes";
     test.tested_by = "volunteer on duty";
-    test.tested_on = fmt::format("2026-03-{:02}", day_);
+    test.tested_on = fmt::format("2026-{:02}-{:02}", month_, day_);
+    test.as_it_comes = plan.as_it_comes;
+    test.hours_run = plan.hours_run;
+    test.surface_limit_c = plan.surface_limit_c;
     test.mains_v = 230;
     test.mains_hz = 50;
     test.circuit_a = 16;
@@ -106,7 +127,7 @@ class DemoWriter {
       power.emplace(edit_, test, *plan.power, [this] { return noise_(); });
       const double walk_s = seconds_of(now()), on_s = walk_s - plan.power->logged_min * 60;
       power->settle(stabilized(plan.percents.front()), on_s, walk_s);
-      power->take_temperatures(walk_s - 120);
+      taken_temperatures_ = power->take_temperatures(walk_s - 120, plan.heights_m.front());
     }
     int sweep_number = 0;
     for (std::size_t s = 0; s < stops.size(); ++s) {
@@ -119,24 +140,9 @@ class DemoWriter {
         const int limit = sweep_number < plan.walked    ? most_stations
                           : sweep_number == plan.walked ? plan.then_readings
                                                         : 0;
-        if (limit == 0) continue;
-        Sweep sweep;
-        sweep.test_id = test_id;
-        sweep.rung_id = rungs[r];
-        sweep.stop_id = stops[s];
-        set_grid(sweep, plan.grid);
-        sweep.calibration_factor = sensor_factor;
-        const double percent = plan.percents[s], watts = plan.truth.watts_at_full * dimmed_watts(percent);
-        sweep.power_w = std::round(10 * watts) / 10;
-        sweep.id = edit_.add(sweep);
-        const double amperes = watts / 0.97 / 230.4;
-        edit_.add(WallReading{0, test_id, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
-                              std::round(10 * watts / 0.97) / 10, 0.97, 50.0, std::nullopt, now()});
-        walk(test, sweep, bench,
-             placed(plan.truth.emitters,
-                    {bench.width_m / 2 + plan.truth.off_x_m, bench.depth_m / 2 + plan.truth.off_y_m, plan.heights_m[r]},
-                    dimmed_light(percent)),
-             limit);
+        if (limit > 0)
+          add_sweep(plan, test, bench, sensor_factor, {rungs[r], plan.heights_m[r]}, {stops[s], plan.percents[s]},
+                    limit);
       }
     }
     if (power) {
@@ -148,11 +154,56 @@ class DemoWriter {
                           seconds_of(now()) + 5400);
       }
     }
+    for (const State& state : plan.states) walk_state(plan, state, test, bench, sensor_factor);
     ++day_;
     seconds_ = 9 * 3600;
+    return test;
   }
 
+  /// Of the latest test.
+  const std::vector<Id>& taken_temperatures() const { return taken_temperatures_; }
+
+  void in_month(int month, int day) { month_ = month, day_ = day; }
+
  private:
+  struct At {
+    Id id;
+    double value;
+  };
+
+  void add_sweep(const Plan& plan, const Test& test, const Bench& bench, double sensor_factor, const At& rung,
+                 const At& stop, int limit, double light = 1, double more_watts = 1) {
+    Sweep sweep;
+    sweep.test_id = test.id;
+    sweep.rung_id = rung.id;
+    sweep.stop_id = stop.id;
+    set_grid(sweep, plan.grid);
+    sweep.calibration_factor = sensor_factor;
+    const double watts = more_watts * plan.truth.watts_at_full * dimmed_watts(stop.value);
+    sweep.power_w = std::round(10 * watts) / 10;
+    sweep.id = edit_.add(sweep);
+    const double amperes = watts / 0.97 / 230.4;
+    edit_.add(WallReading{0, test.id, sweep.id, sweep.power_w, 230.4, std::round(1000 * amperes) / 1000,
+                          std::round(10 * watts / 0.97) / 10, 0.97, 50.0, std::nullopt, now()});
+    walk(test, sweep, bench,
+         placed(plan.truth.emitters,
+                {bench.width_m / 2 + plan.truth.off_x_m, bench.depth_m / 2 + plan.truth.off_y_m, rung.value},
+                light * dimmed_light(stop.value)),
+         limit);
+  }
+
+  void walk_state(const Plan& plan, const State& state, const Test& test, const Bench& bench, double sensor_factor) {
+    const Id configuration = edit_.add(Configuration{0, test.id, state.name, state.notes});
+    std::vector<At> rungs, stops;
+    for (const double height : state.heights_m)
+      rungs.push_back({edit_.add(Rung{0, test.id, height, false, configuration}), height});
+    for (const double percent : state.percents)
+      stops.push_back({edit_.add(Stop{0, test.id, percent, false, configuration}), percent});
+    for (const At& stop : stops)
+      for (const At& rung : rungs)
+        add_sweep(plan, test, bench, sensor_factor, rung, stop, most_stations, state.light, state.watts);
+  }
+
   StabilizedPower stabilized_power(const Plan& plan, const Bench& bench, double sensor_factor, double percent) {
     const Layout layout = lay_out(footprint_of(bench), plan.grid).value();
     const Station& s = layout.stations[reference_station(layout)];
@@ -195,14 +246,15 @@ class DemoWriter {
   }
 
   std::string now() const {
-    return fmt::format("2026-03-{:02}T{:02}:{:02}:{:02}.000Z", day_, seconds_ / 3600, seconds_ / 60 % 60,
+    return fmt::format("2026-{:02}-{:02}T{:02}:{:02}:{:02}.000Z", month_, day_, seconds_ / 3600, seconds_ / 60 % 60,
                        seconds_ % 60);
   }
 
   Edit& edit_;
   NormalDeviates noise_;
   std::map<Id, RoomLight> rooms_;
-  int day_ = 14;
+  std::vector<Id> taken_temperatures_;
+  int month_ = 3, day_ = 14;
   int seconds_ = 9 * 3600;
 };
 
@@ -225,12 +277,20 @@ Fixture fixture(const char* name, const char* maker, const char* kind, const cha
   f.emitters = emitters;
   f.width_m = width;
   f.depth_m = depth;
-  f.price = price;
+  if (price > 0) f.price = price;
   f.currency = "EUR";
   f.obtained = "bought by the library";
   f.interest = "none";
   return f;
 }
+
+BoxFact fact(const char* name, const char* source, std::optional<double> value, const char* words) {
+  return {0, 0, name, source, value, words};
+}
+BoxFact stated(const char* name, double value) { return fact(name, "stated", value, ""); }
+BoxFact stated(const char* name, const char* words) { return fact(name, "stated", {}, words); }
+BoxFact checked(const char* name, double value) { return fact(name, "checked", value, ""); }
+BoxFact checked(const char* name, const char* words) { return fact(name, "checked", {}, words); }
 
 Claim claim(const char* kind, std::optional<double> value, const char* words) { return {0, 0, kind, value, words}; }
 
@@ -257,31 +317,62 @@ void fill_demo(Book& book) {
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
     const Band fruiting{555, 925}, leafy{210, 295}, sprouts{105, 175};
 
-    writer.add_test({"Ostler Six-Bar in the tent",
-                     fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08,
-                             1.06, 389, {6, 18, 0.20, 120}),
-                     {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
-                      claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-                     {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
-                     tent.id,
-                     {0.6, 0.45, 0.3, 0.2},
-                     {100, 75, 50},
-                     twelve,
-                     "flowering & fruiting",
-                     fruiting,
-                     12,
-                     12,
-                     0,
-                     PowerTruth{0.045,
-                                420,
-                                75,
-                                {100, 90, 75, 50, 30, 20, 10, 0, 100},
-                                {{"air", "contact", 23.4, {}, {}},
-                                 {"driver", "infrared", 51.8, 0.95, 0.92},
-                                 {"bar top", "infrared", 44.6, 0.95, 0.90},
-                                 {"bar underside", "infrared", 47.9, 0.95, 0.90},
-                                 {"leaf", "infrared", 25.1, 0.95, 0.96}}}},
-                    tent, qs1, factor, w1);
+    const Test ostler = writer.add_test(
+        {"Ostler Six-Bar in the tent",
+         fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389,
+                 {6, 18, 0.20, 120}),
+         {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
+          claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
+         {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
+         tent.id,
+         {0.6, 0.45, 0.3, 0.2},
+         {100, 75, 50},
+         twelve,
+         "flowering & fruiting",
+         fruiting,
+         12,
+         12,
+         0,
+         PowerTruth{0.045,
+                    420,
+                    75,
+                    {100, 90, 75, 50, 30, 20, 10, 0, 100},
+                    {{"air", "contact", 23.4, {}, {}},
+                     {"driver", "infrared", 51.8, 0.95, 0.92},
+                     {"bar top", "infrared", 44.6, 0.95, 0.90},
+                     {"bar underside", "infrared", 47.9, 0.95, 0.90},
+                     {"leaf", "infrared", 25.1, 0.95, 0.96},
+                     {"swatch", "infrared", 27.4, 0.95, 0.95, false, "black"}}},
+         1,
+         0,
+         {stated("weight", 9.4),
+          checked("weight", 9.65),
+          stated("outer_length_m", 1.1),
+          stated("outer_width_m", 1.08),
+          stated("outer_height_m", 0.07),
+          checked("condition", "new"),
+          checked("contents", "lamp, two hangers, cord, a leaflet"),
+          checked("assembly_min", 25),
+          stated("driver_kind", "built in"),
+          checked("driver_place", "across the middle, on top"),
+          stated("emitter_count", 1728),
+          stated("emitter_mix", "white, with red at 660 nm"),
+          checked("lenses", "none"),
+          stated("ip_code", "IP65"),
+          stated("warranty_years", 5),
+          checked("cooling", "passive"),
+          checked("noise_words", "none at any setting"),
+          checked("cord_length_m", 1.8),
+          stated("voltages", "100–277 V"),
+          stated("dimming", "knob"),
+          stated("dimming_low_pct", 10),
+          stated("dimming_high_pct", 100),
+          stated("chain_power", 4)},
+         {},
+         "",
+         40},
+        tent, qs1, factor, w1);
+    const Id ostler_driver = writer.taken_temperatures().at(1);
     writer.add_test(
         {"Brindle Panel 150 in the tent",
          fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26,
@@ -350,7 +441,12 @@ void fill_demo(Book& book) {
          12,
          2,
          0,
-         PowerTruth{0.03, 380, 18, {}, {{"air", "contact", 24.6, {}, {}}, {"ballast", "infrared", 84.0, 0.95, 0.93}}}},
+         PowerTruth{0.03, 380, 18, {}, {{"air", "contact", 24.6, {}, {}}, {"ballast", "infrared", 84.0, 0.95, 0.93}}},
+         1,
+         0,
+         {checked("hours_run", 6200)},
+         {{"a new lamp", "the same hood and ballast", 1.19, 1.01, {0.8, 0.6}, {100}}},
+         "lamp of 6,200 h"},
         tent, qs1, factor, w1);
     writer.add_test({"Marrow Twin in the tent",
                      fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
@@ -371,9 +467,21 @@ void fill_demo(Book& book) {
                      12,
                      4,
                      59,
-                     PowerTruth{0.05, 600, 70, {100, 110, 100, 80, 60, 40, 20, 0, 100}, {}},
+                     PowerTruth{0.05,
+                                600,
+                                70,
+                                {100, 110, 100, 80, 60, 40, 20, 0, 100},
+                                {{"air", "contact", 23.1, {}, {}},
+                                 {"driver", "infrared", 55.2, 0.95, 0.93, false, "", 100, -40},
+                                 {"driver", "infrared", 58.6, 0.95, 0.93, false, "", 100, -12},
+                                 {"driver", "infrared", 66.4, 0.95, 0.93, false, "", 110, 0, 71.0, 42.5}}},
                      2,
-                     0.58},
+                     0.58,
+                     {},
+                     {},
+                     "",
+                     {},
+                     63},
                     tent, qs1, factor, w1);
     writer.add_test({"Tansy Round 60 in the window bay",
                      fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22,
@@ -390,6 +498,40 @@ void fill_demo(Book& book) {
                      1,
                      0},
                     bay, qs1, factor, w1);
+    Fixture again = fixture("", "", "", "", 0, 0, 0, {});
+    again.id = ostler.fixture_id;
+    writer.in_month(10, 12);
+    const Test later = writer.add_test({"Ostler Six-Bar, seven months on",
+                                        again,
+                                        {},
+                                        {bars(6, 1.0, 1.02, 18, 896 * 0.968), 0.006, 0, 320},
+                                        tent.id,
+                                        {0.6, 0.45},
+                                        {100},
+                                        twelve,
+                                        "flowering & fruiting",
+                                        fruiting,
+                                        12,
+                                        2,
+                                        0,
+                                        {},
+                                        1,
+                                        0,
+                                        {},
+                                        {},
+                                        "",
+                                        2540,
+                                        {},
+                                        ostler.id},
+                                       tent, qs1, factor, w1);
+    Test first = ostler, repeated = later;
+    first.mark = repeated.retest_of = "5b0c3a51a6f14f0e9d2f7c1a84e6d390";
+    repeated.retest_unit = "same";
+    edit.save(first);
+    edit.save(repeated);
+    const Id basil = edit.add(GrowthNote{0, ostler.id, "2026-05-02", "basil at 60 cm, 75 %: even over the whole tray"});
+    edit.add(GrowthNote{0, ostler.id, "2026-06-20", "tomatoes at 45 cm: first trusses, the corners a week behind"});
+    add_sample_pictures(edit, ostler, ostler_driver, basil);
   });
   book.forget_history();
 }

@@ -64,7 +64,8 @@ void SamplePower::walk_stair(const std::vector<StabilizedPower>& stops, int stat
   switch_off(at);
 }
 
-void SamplePower::take_temperatures(double at_s) {
+std::vector<Id> SamplePower::take_temperatures(double at_s, double height_m) {
+  std::vector<Id> taken;
   for (const PowerTruth::Shot& shot : truth_.shots) {
     Temperature t;
     t.test_id = test_.id;
@@ -74,9 +75,14 @@ void SamplePower::take_temperatures(double at_s) {
     t.emissivity_set = shot.emissivity_set;
     t.emissivity_true = shot.emissivity_true;
     t.bare_metal = shot.bare_metal;
-    t.taken_at = utc_text(at_s);
-    edit_.add(t);
+    t.material = shot.material;
+    t.height_m = height_m;
+    t.percent = shot.percent;
+    t.hottest_c = shot.hottest_c, t.coldest_c = shot.coldest_c;
+    t.taken_at = utc_text(at_s + 60 * shot.later_min);
+    taken.push_back(edit_.add(t));
   }
+  return taken;
 }
 
 void SamplePower::switch_off(double at_s) {

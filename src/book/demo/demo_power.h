@@ -18,6 +18,10 @@ struct PowerTruth {
     double read_c;
     std::optional<double> emissivity_set, emissivity_true;
     bool bare_metal = false;
+    const char* material = "";
+    double percent = 100;  ///< and the dial's setting it was taken at
+    double later_min = 0;
+    std::optional<double> hottest_c{}, coldest_c{};
   };
   std::vector<Shot> shots{};
 };
@@ -37,7 +41,8 @@ class SamplePower {
   void settle(const StabilizedPower& at, double from_s, double until_s);
   /// The stair, one setting after the other, from `from_s` on; the lamp is off after it.
   void walk_stair(const std::vector<StabilizedPower>& stops, int station, double from_s);
-  void take_temperatures(double at_s);
+  /// Returns the ids of what was taken.
+  std::vector<Id> take_temperatures(double at_s, double height_m);
   void switch_off(double at_s);
 
  private:

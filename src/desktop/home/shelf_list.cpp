@@ -43,6 +43,7 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
   } else {
     add_meter_fields(*form, desk, which, text_of(kind));
   }
+  form->refresh();
   form->set_editable(!desk.read_only());
   QObject::connect(&desk, &Desk::changed, form, &Form::refresh);
   auto* page = new QWidget(&dialog);

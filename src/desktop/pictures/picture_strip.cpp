@@ -39,7 +39,7 @@ PictureStrip::PictureStrip(Desk& desk, const PictureOf& of, QWidget* parent)
   list_->setIconSize({small_px, 92});
   list_->setGridSize({cell_width, cell_height});
   list_->setTextElideMode(Qt::ElideRight);
-  list_->setWordWrap(false);
+  list_->setWordWrap(true);
   list_->setAccessibleName(tr("Pictures"));
   list_->setToolTip(tr("Enter shows one, Delete takes it out, Ctrl+V attaches what was copied"));
   list_->installEventFilter(this);

@@ -18,6 +18,7 @@ namespace sunbreak::desktop {
 PicturesPage::PicturesPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("picturesPage");
   QVBoxLayout* column = scrolled_column(this);
+  column->setSpacing(10);
   const auto strip = [&](const char* object) {
     auto* made = new PictureStrip(desk_, PictureOf::test(), this);
     made->setObjectName(object);

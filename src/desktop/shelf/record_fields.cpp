@@ -114,7 +114,7 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
   number_line<Fixture>(form, desk, id, QObject::tr("Beam angle"), &Fixture::beam_angle_deg, {5, 179}, QObject::tr("°"));
   number_line<Fixture>(form, desk, id, QObject::tr("Price"), &Fixture::price, {0, 1e7}, {});
   text_line<Fixture>(form, desk, id, QObject::tr("Currency"), &Fixture::currency);
-  date_line<Fixture>(form, desk, id, QObject::tr("Price of the day"), &Fixture::price_on);
+  date_line<Fixture>(form, desk, id, QObject::tr("Day of the price"), &Fixture::price_on);
   number_line<Fixture>(form, desk, id, QObject::tr("Discount"), &Fixture::discount_pct, {0, 100}, QObject::tr("%"));
   number_line<Fixture>(form, desk, id, QObject::tr("Shipping"), &Fixture::shipping, {0, 1e7}, {});
 }

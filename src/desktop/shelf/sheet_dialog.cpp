@@ -137,6 +137,7 @@ SheetDialog::SheetDialog(Desk& desk, record::Id fixture_id, QWidget* parent) : Q
   auto* column = scrolled_column(page);
   auto* form = new Form(page);
   add_sheet_fields(*form, desk, [fixture_id] { return fixture_id; });
+  form->refresh();
   form->set_editable(!desk.read_only());
   connect(&desk, &Desk::changed, form, &Form::refresh);
   column->addWidget(form);
