@@ -114,7 +114,9 @@ bool is_protection_code(std::string_view text) {
   if (!within(text[2], '6') || !within(text[3], '9')) return false;
   std::string_view rest = text.substr(4);
   if (text[3] == '9' && rest.starts_with("K")) rest.remove_prefix(1);
-  return rest.size() <= 2 && std::ranges::all_of(rest, [](char c) { return c >= 'A' && c <= 'Z'; });
+  for (const std::string_view letters : {"ABCD", "HMSW"})
+    if (!rest.empty() && letters.find(rest.front()) != std::string_view::npos) rest.remove_prefix(1);
+  return rest.empty();
 }
 
 std::string protection_words(std::string_view code) {

@@ -34,8 +34,8 @@ const BoxFact* box_fact(const TestRecord& record, std::string_view name, std::st
 /// What is wrong with a fact, as what would be right; nothing where it may stand.
 std::optional<std::string> fact_fault(const BoxFact& fact);
 
-/// Whether a text is a code of protection against solids and water: IP, a digit 0 to 6 or X, a digit 0 to 9 or X (with
-/// K after a 9), then letters (IEC 60529).
+/// Whether a text is a code of protection against solids and water: IP, a digit 0 to 6 or X, a digit 0 to 9 or X (with K
+/// after a 9), then at most an additional letter A to D and a supplementary H, M, S or W (IEC 60529).
 bool is_protection_code(std::string_view text);
 
 /// What an IP code promises, in words: dust and water.

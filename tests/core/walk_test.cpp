@@ -13,18 +13,18 @@ using namespace sunbreak;
 
 namespace {
 
-Layout cells(int columns, int rows) {
+Layout cell_layout(int columns, int rows) {
   return lay_out({columns * 0.1, rows * 0.1}, {GridKind::Cells, columns, rows, 0, 0, {}}).value();
 }
 
 }  // namespace
 
 TEST(WalkOrders, FromTheDoorSnakesTheOtherWay) {
-  EXPECT_EQ(walk_order(cells(3, 2), WalkOrder::DoorToFar), (std::vector<int>{0, 1, 2, 5, 4, 3}));
+  EXPECT_EQ(walk_order(cell_layout(3, 2), WalkOrder::DoorToFar), (std::vector<int>{0, 1, 2, 5, 4, 3}));
 }
 
 TEST(WalkOrders, CenterOutwardGoesRingByRing) {
-  const auto order = walk_order(cells(3, 3), WalkOrder::CenterOutward);
+  const auto order = walk_order(cell_layout(3, 3), WalkOrder::CenterOutward);
   EXPECT_EQ(order.front(), 4);
   EXPECT_EQ(std::vector<int>(order.begin() + 1, order.end()), (std::vector<int>{6, 7, 8, 5, 2, 1, 0, 3}))
       << "around from the far left";
@@ -32,7 +32,7 @@ TEST(WalkOrders, CenterOutwardGoesRingByRing) {
 
 TEST(WalkOrders, EveryOrderVisitsEachStationOnceAndMovesByNeighbors) {
   for (const auto& [columns, rows] : {std::pair{12, 12}, {7, 5}, {1, 6}, {6, 1}, {2, 2}, {24, 8}}) {
-    const Layout layout = cells(columns, rows);
+    const Layout layout = cell_layout(columns, rows);
     for (const WalkOrder order : {WalkOrder::FarToDoor, WalkOrder::DoorToFar, WalkOrder::CenterOutward}) {
       auto walk = walk_order(layout, order);
       for (std::size_t i = 1; i < walk.size(); ++i) {
@@ -53,19 +53,19 @@ TEST(WalkOrders, NamesReadBack) {
 }
 
 TEST(WalkOrders, TheProbeIsCornersAndCenterAndEachComesOnce) {
-  const Layout layout = cells(12, 12);
+  const Layout layout = cell_layout(12, 12);
   const auto probe = opening_probe(layout);
   EXPECT_EQ(probe, (std::vector<int>{132, 143, 11, 0, reference_station(layout)}));
   const auto walk = with_probe_first(walk_order(layout, WalkOrder::FarToDoor), probe);
   EXPECT_EQ(walk.size(), 144u);
   EXPECT_EQ(std::vector<int>(walk.begin(), walk.begin() + 5), probe);
   EXPECT_EQ(walk[5], 133) << "on from the far left corner";
-  EXPECT_TRUE(opening_probe(cells(2, 9)).empty());
+  EXPECT_TRUE(opening_probe(cell_layout(2, 9)).empty());
 }
 
 TEST(WalkOrders, TheReferenceIsNearestTheMiddle) {
-  EXPECT_EQ(reference_station(cells(3, 3)), 4);
-  EXPECT_EQ(reference_station(cells(4, 4)), 5) << "of four alike the first";
+  EXPECT_EQ(reference_station(cell_layout(3, 3)), 4);
+  EXPECT_EQ(reference_station(cell_layout(4, 4)), 5) << "of four alike the first";
 }
 
 TEST(DriftCorrection, InterpolatesInTimeAndScalesToTheStart) {
