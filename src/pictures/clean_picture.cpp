@@ -36,6 +36,44 @@ bool is_frame(std::uint8_t marker) {
 }
 bool stands_alone(std::uint8_t marker) { return marker == 0x01 || (marker >= 0xD0 && marker <= 0xD7); }
 
+/// Whether a segment that stays has the shape that the standard gives it: what has another may hold anything, such as
+/// what a camera told under a marker that was damaged.
+bool is_well_formed(std::uint8_t marker, std::string_view content) {
+  const ByteReader in(content);
+  const auto byte = [&](std::size_t at) { return std::size_t{in.byte(at).value_or(0)}; };
+  if (is_frame(marker)) return in.size() >= 6 && in.size() == 6 + 3 * byte(5);
+  switch (marker) {
+    case 0xC4: {  // Huffman tables
+      std::size_t at = 0;
+      while (at + 17 <= in.size()) {
+        std::size_t codes = 0;
+        for (std::size_t i = 1; i <= 16; ++i) codes += byte(at + i);
+        if (byte(at) > 0x1F || codes > 256) return false;
+        at += 17 + codes;
+      }
+      return at == in.size();
+    }
+    case 0xDB: {  // quantization tables
+      std::size_t at = 0;
+      while (at < in.size()) at += 1 + (byte(at) >> 4 ? 128 : 64);
+      return at == in.size() && in.size() > 0;
+    }
+    case 0xCC:  // arithmetic conditioning
+      return in.size() % 2 == 0 && in.size() <= 32;
+    case start_of_scan:
+      return in.size() >= 4 && in.size() == 4 + 2 * byte(0);
+    case 0xDD:  // restart interval
+    case 0xDC:  // number of lines
+      return in.size() == 2;
+    case app_2:
+      return content.starts_with("ICC_PROFILE\0"sv);
+    case app_14:
+      return content.starts_with("Adobe"sv) && in.size() == 12;
+    default:
+      return false;
+  }
+}
+
 void put_segment(std::string& out, std::uint8_t marker, std::string_view content) {
   const std::size_t length = content.size() + 2;
   out += '\xFF';
@@ -93,9 +131,9 @@ Result<CleanPicture> clean_jpeg(std::string_view bytes) {
         clean.told_place = clean.told_place || notes.place;
         clean.told_device = clean.told_device || notes.device;
       }
-    } else if (*marker == app_2 ? !content.starts_with("ICC_PROFILE\0"sv)
-                                : (*marker >= app_0 && *marker <= app_15 && *marker != app_14) || *marker == comment) {
-      continue;
+    } else if (!is_well_formed(*marker, content)) {
+      if ((*marker >= app_0 && *marker <= app_15) || *marker == comment) continue;
+      return broken("a part of it is not as it should be");
     } else {
       if (is_frame(*marker)) {
         const auto rows = inside.two(1), columns = inside.two(3);

@@ -2,6 +2,9 @@
 
 #include <zlib.h>
 
+#include <array>
+#include <random>
+
 #include "pictures/pixels.h"
 
 namespace sunbreak::pictures {
@@ -53,6 +56,13 @@ std::string segment(char marker, const std::string& content) {
 }  // namespace
 
 std::string small_jpeg(int width, int height) { return jpeg_of(two_colors(width, height), 92); }
+
+std::string noisy_jpeg(int width, int height) {
+  std::mt19937 random(7);
+  Rgb8 p{width, height, {}};
+  for (int i = 0; i < 3 * width * height; ++i) p.bytes.push_back(static_cast<std::uint8_t>(random()));
+  return jpeg_of(p, 92);
+}
 
 std::string small_png(int width, int height) {
   const Rgb8 p = two_colors(width, height);

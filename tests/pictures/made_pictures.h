@@ -8,7 +8,10 @@ namespace sunbreak::pictures {
 /// A JPEG of a few pixels: red at the left, blue at the right.
 std::string small_jpeg(int width = 24, int height = 16);
 
-/// A PNG of the same.
+/// A JPEG of noise: much of it is coded data, as of a photograph.
+std::string noisy_jpeg(int width, int height);
+
+/// A PNG of the same as small_jpeg()'s.
 std::string small_png(int width = 24, int height = 16);
 
 /// A JPEG as a camera writes it: its make and model, the place it was taken at, an orientation, a remark, a small copy

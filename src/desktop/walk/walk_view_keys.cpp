@@ -98,6 +98,12 @@ bool WalkView::edit_key(QKeyEvent* key) {
       return move_by(0, 1);
     case Qt::Key_Down:
       return move_by(0, -1);
+    case Qt::Key_BraceLeft:
+      desk_.step_configuration(-1);
+      return true;
+    case Qt::Key_BraceRight:
+      desk_.step_configuration(1);
+      return true;
     case Qt::Key_BracketLeft:
       desk_.step_stop(-1);
       return true;
