@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "drawing/png.h"
 #include "pictures/pixels.h"
 #include "report/facts_table.h"
@@ -12,15 +14,19 @@ namespace {
 using kainjow::mustache::data;
 using List = kainjow::mustache::list;
 
-constexpr int most_side_px = 1200, most_side_on_screen_px = 720;
+constexpr int side_on_screen_px = 480;
+constexpr std::size_t most_on_screen = 12;  ///< of one thing
 
-data picture_data(const PagePicture& picture, const ReportOptions& options) {
+/// The more pictures of one thing there are, the smaller each is drawn.
+int side_px(std::size_t count) { return count <= 12 ? 1200 : count <= 40 ? 900 : 640; }
+
+data picture_data(const PagePicture& picture, const ReportOptions& options, int most_side_px) {
   data one;
   if (!picture.caption.empty()) one.set("caption", picture.caption);
   one.set("alt", picture.caption.empty() ? "a " + picture.kind + (picture.kind == "photograph" ? "" : " picture")
                                          : picture.caption);
   const auto file = options.pictures ? options.pictures(picture.digest) : std::nullopt;
-  const auto pixels = file ? pictures::pixels_of(*file, options.figures_apart ? most_side_on_screen_px : most_side_px)
+  const auto pixels = file ? pictures::pixels_of(*file, most_side_px)
                            : Result<pictures::Rgb8>(Problem{"the picture's file is not here", "", ""});
   one.set("drawn", pixels.ok());
   if (!pixels) {
@@ -46,7 +52,11 @@ std::vector<PagePicture> pictures_of(const record::TestRecord& record,
 
 void add_pictures(data& part, const std::vector<PagePicture>& pictures, const ReportOptions& options) {
   List list;
-  for (const PagePicture& picture : pictures) list.push_back(picture_data(picture, options));
+  const std::size_t drawn = options.figures_apart ? std::min(most_on_screen, pictures.size()) : pictures.size();
+  const int side = options.figures_apart ? side_on_screen_px : side_px(pictures.size());
+  for (std::size_t i = 0; i < drawn; ++i) list.push_back(picture_data(pictures[i], options, side));
+  if (drawn < pictures.size())
+    part.set("more_pictures", fmt::format("{} more pictures are in the page as written.", pictures.size() - drawn));
   part.set("has_pictures", !list.empty());
   part.set("pictures", data(list));
 }
