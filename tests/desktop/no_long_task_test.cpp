@@ -104,6 +104,8 @@ class NoLongTaskTest : public WindowTest {
       read->show_page(ReadView::LightsPage);
       desk().stand_between(desk().rung()->height_m + 0.01);
     });
+    for (const auto page : {ReadView::RetestsPage, ReadView::PhotosPage})
+      step(of + " page " + std::to_string(page), [&] { read->show_page(page); });
     step(of + " targets", [&] { read->show_page(ReadView::TargetPage); });
     for (int v = 20; v < 24; ++v) step(of + " hours", [&] { find<QSlider>("photoperiodSlider")->setValue(v); });
     step(of + " map", [&] { read->show_page(ReadView::MapPage); });

@@ -8,6 +8,7 @@
 
 #include "book/demo/demo_book.h"
 #include "desktop/window_fixture.h"
+#include "pictures/made_pictures.h"
 
 namespace sunbreak::desktop {
 
@@ -74,7 +75,7 @@ class TabWalkTest : public WindowTest {
       walk(window_.get(), of + name);
     }
     window_->show_stage(Stage::Read);
-    for (int page = 1; page <= 6; ++page) {
+    for (int page = 1; page <= 8; ++page) {
       find<QPushButton>(("readPage" + std::to_string(page)).c_str())->click();
       QTest::qWait(30);
       if (!QApplication::focusWidget()) QTest::keyClick(window_.get(), Qt::Key_Tab);
@@ -127,6 +128,18 @@ TEST_F(TabWalkTest, Dialogs) {
   });
   window_->show_stage(Stage::WarmUp);
   walk_dialog("Temperature", [&] { find<QPushButton>("addTemperature")->click(); });
+  window_->show_stage(Stage::Rig);
+  unfold_all();
+  walk_dialog("Sheet", [&] {
+    for (auto* button : window_->findChildren<QPushButton*>())
+      if (button->text().startsWith("The sheet and pictures")) return button->click();
+  });
+  const QString photo = path("photo.jpg");
+  QFile file(photo);
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write(QByteArray::fromStdString(pictures::small_jpeg()));
+  file.close();
+  walk_dialog("Attach", [&] { window_->bring_in_files({photo}); });
   window_->show_stage(Stage::Walk);
   for (int i = 0; i < 8; ++i) desk().edits().accept(i, i == 3 ? 4000 : 400 + i, "typed");
   walk_dialog("Checks", [&] { key(Qt::Key_L); });

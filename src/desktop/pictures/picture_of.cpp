@@ -8,8 +8,6 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("Pictures", text); }
-
 template <typename Row>
 KeptPicture kept(const Row& row, bool of_fixture) {
   return {row.id,     of_fixture,   row.digest,    row.caption,   row.kind,
@@ -26,7 +24,7 @@ QString sweep_words(const Desk& desk, record::Id sweep_id) {
   const record::Stop* stop = sweep ? desk.test()->stop(sweep->stop_id) : nullptr;
   return rung && stop ? QStringLiteral("%1 · %2 %")
                             .arg(text_of(length_text(rung->height_m, desk.units())), show_number(stop->percent))
-                      : tr("a sweep");
+                      : QObject::tr("a sweep");
 }
 
 template <typename Row>
@@ -39,8 +37,8 @@ Row described(Row row, const std::string& kind, const std::string& caption) {
 template <typename Row>
 bool describe(Desk& desk, record::Id id, const std::string& kind, const std::string& caption) {
   const auto row = desk.book().find<Row>(id);
-  return row &&
-         desk.edits().make(tr("caption of a picture"), [&](book::Edit& e) { e.save(described(*row, kind, caption)); });
+  return row && desk.edits().make(QObject::tr("caption of a picture"),
+                                  [&](book::Edit& e) { e.save(described(*row, kind, caption)); });
 }
 
 }  // namespace
@@ -61,19 +59,19 @@ std::vector<std::pair<PictureOf, QString>> picture_owners(const Desk& desk) {
   std::vector<std::pair<PictureOf, QString>> owners;
   const record::TestRecord* test = desk.test();
   if (!test) return owners;
-  owners.emplace_back(PictureOf::test(), tr("the test"));
-  owners.emplace_back(PictureOf::fixture(test->fixture.id), tr("the fixture, in all its tests"));
+  owners.emplace_back(PictureOf::test(), QObject::tr("the test"));
+  owners.emplace_back(PictureOf::fixture(test->fixture.id), QObject::tr("the fixture, in all its tests"));
   if (const record::Sweep* sweep = desk.sweep())
-    owners.emplace_back(PictureOf::sweep(sweep->id), tr("this sweep, %1").arg(sweep_words(desk, sweep->id)));
+    owners.emplace_back(PictureOf::sweep(sweep->id), QObject::tr("this sweep, %1").arg(sweep_words(desk, sweep->id)));
   for (const record::Temperature& t : test->temperatures)
-    owners.emplace_back(PictureOf::temperature(t.id), tr("the temperature: %1").arg(text_of(t.place)));
+    owners.emplace_back(PictureOf::temperature(t.id), QObject::tr("the temperature: %1").arg(text_of(t.place)));
   std::set<std::string> rules;
   for (const evaluation::TestFinding& f : desk.worked_out().all_findings())
     if (rules.insert(f.check.id).second)
       owners.emplace_back(PictureOf::check(f.check.id, f.sweep_id ? std::optional(f.sweep_id) : std::nullopt),
-                          tr("the check: %1").arg(text_of(f.check.id)));
+                          QObject::tr("the check: %1").arg(text_of(f.check.id)));
   for (const record::GrowthNote& note : test->growth_notes)
-    owners.emplace_back(PictureOf::note(note.id), tr("the note of %1").arg(text_of(note.noted_on)));
+    owners.emplace_back(PictureOf::note(note.id), QObject::tr("the note of %1").arg(text_of(note.noted_on)));
   return owners;
 }
 
@@ -91,7 +89,7 @@ bool attach_picture(Desk& desk, const PictureOf& of, const pictures::CleanPictur
     row.added_at = book::utc_now();
     return row;
   };
-  return desk.edits().make(tr("attach a picture"), [&](book::Edit& e) {
+  return desk.edits().make(QObject::tr("attach a picture"), [&](book::Edit& e) {
     const std::string digest = e.keep_picture(picture.bytes);
     if (of.fixture_id != 0) {
       record::FixturePicture row;
@@ -115,7 +113,7 @@ bool describe_picture(Desk& desk, const KeptPicture& picture, const std::string&
 }
 
 bool take_picture_out(Desk& desk, const KeptPicture& picture) {
-  return desk.edits().make(tr("take out a picture"), [&](book::Edit& e) {
+  return desk.edits().make(QObject::tr("take out a picture"), [&](book::Edit& e) {
     if (picture.of_fixture)
       e.erase<record::FixturePicture>(picture.id);
     else

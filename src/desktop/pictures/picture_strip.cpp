@@ -18,7 +18,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int small_px = 132, cell_width = 148, cell_height = 132;
+constexpr int small_px = 168, icon_height = 112, cell_width = 184, cell_height = 156;
 
 }  // namespace
 
@@ -36,7 +36,7 @@ PictureStrip::PictureStrip(Desk& desk, const PictureOf& of, QWidget* parent)
   list_->setMovement(QListView::Static);
   list_->setResizeMode(QListView::Adjust);
   list_->setUniformItemSizes(true);
-  list_->setIconSize({small_px, 92});
+  list_->setIconSize({small_px, icon_height});
   list_->setGridSize({cell_width, cell_height});
   list_->setTextElideMode(Qt::ElideRight);
   list_->setWordWrap(true);

@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "book/test_rows.h"
+#include "desktop/read/change_chart.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
@@ -28,8 +29,11 @@ RetestPage::RetestPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(des
   choose_->setObjectName("chooseRetest");
   connect(choose_, &QPushButton::clicked, this, [this] { emit go(Stage::Rig, "retestOf"); });
   column->addWidget(choose_, 0, Qt::AlignLeft);
+  chart_ = new ChangeChart(this);
+  column->addWidget(chart_);
   table_ = new FiguresTable(
-      {tr("Sweep"), tr("Light"), tr("Watts"), tr("Light per watt"), tr("Pattern"), tr("expected")}, tr("Retest"), this);
+      {tr("Sweep"), tr("Light"), tr("Watts"), tr("Light per watt"), tr("Pattern, RMS"), tr("if unchanged")},
+      tr("Retest"), this);
   table_->setObjectName("retestTable");
   column->addWidget(table_);
   auto* about = wrapped_label(
@@ -53,11 +57,15 @@ void RetestPage::refresh() {
            "repeats. What changed beyond the uncertainty stands here then."));
     choose_->setVisible(true);
     table_->setVisible(false);
+    chart_->setVisible(false);
     return;
   }
   const auto evaluation = desk_.worked_out().evaluation();
-  if (evaluation == shown_for_ && of == shown_of_) return;
-  shown_for_ = evaluation, shown_of_ = of;
+  if (evaluation == shown_for_ && of == shown_of_) {
+    if (answered_) show_retest();  // in another look, or other units
+    return;
+  }
+  shown_for_ = evaluation, shown_of_ = of, answered_ = false;
   choose_->setVisible(false);
   if (table_->rowCount() == 0) words_->setText(tr("Holding the two tests against each other…"));
   background_.ask(
@@ -66,16 +74,23 @@ void RetestPage::refresh() {
         if (!earlier) return {};
         return evaluation::retest_of(*evaluation, *evaluation::evaluate(*earlier, nullptr, units));
       },
-      [this](const std::optional<evaluation::Retest>& retest) { show_retest(retest); });
+      [this](std::optional<evaluation::Retest> retest) {
+        retest_ = std::move(retest);
+        answered_ = true;
+        show_retest();
+      });
 }
 
-void RetestPage::show_retest(const std::optional<evaluation::Retest>& retest) {
-  if (!retest) {
+void RetestPage::show_retest() {
+  if (!retest_) {
+    chart_->setVisible(false);
     head_->setText(tr("A retest"));
     words_->setText(tr("The test that it repeats is not in this lab book: nothing can be compared."));
     table_->setVisible(false);
     return;
   }
+  const auto& retest = retest_;
+  chart_->show_changes(retest->sweeps, desk_.units());
   head_->setText(tr("Against %1%2")
                      .arg(text_of(retest->earlier_title), retest->earlier_on.empty()
                                                               ? QString()

@@ -14,6 +14,7 @@ class QPushButton;
 
 namespace sunbreak::desktop {
 
+class ChangeChart;
 class FiguresTable;
 
 /// What changed since the earlier test that this one repeats: in sentences, by sweep, and where in the pattern.
@@ -28,14 +29,17 @@ class RetestPage : public QWidget {
   void go(sunbreak::desktop::Stage stage, const QString& field);
 
  private:
-  void show_retest(const std::optional<evaluation::Retest>& retest);
+  void show_retest();
 
   Desk& desk_;
   QLabel *head_, *words_;
+  ChangeChart* chart_;
   FiguresTable* table_;
   QPushButton* choose_;
   std::shared_ptr<const evaluation::Evaluation> shown_for_;
   std::string shown_of_;
+  bool answered_ = false;
+  std::optional<evaluation::Retest> retest_;  ///< none where the earlier test is not in this lab book
   Background background_;
 };
 

@@ -14,8 +14,6 @@ using record::Test;
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("Rig", text); }
-
 constexpr qlonglong new_configuration = -1;
 
 QLineEdit* length_of_test(Form& form, Desk& desk, const QString& name, std::optional<double> Test::*member,
@@ -51,31 +49,33 @@ void add_one(Desk& desk) {
   const auto names = record::configurations_of(*desk.test()).size();
   Id added = 0;
   const QString problem = desk.edits().plan([&]() -> std::optional<Problem> {
-    const auto made = book::add_configuration(desk.book(), *desk.test(),
-                                              text_of(tr("configuration %1").arg(static_cast<int>(names) + 1)));
+    const auto made = book::add_configuration(
+        desk.book(), *desk.test(), text_of(QObject::tr("configuration %1").arg(static_cast<int>(names) + 1)));
     if (!made) return made.problem();
     added = made.value();
     return {};
   });
   if (!problem.isEmpty()) return desk.warn(problem);
   desk.choose_configuration(added);
-  desk.say(tr("A configuration with the same heights and settings. Name what was changed; { and } go between them."));
+  desk.say(QObject::tr(
+      "A configuration with the same heights and settings. Name what was changed; { and } go between them."));
 }
 
 void take_out(Desk& desk) {
   if (!desk.test() || desk.test()->configuration_id == 0)
-    return desk.say(tr("The fixture as it comes stays. Choose the configuration that is to go."));
+    return desk.say(QObject::tr("The fixture as it comes stays. Choose the configuration that is to go."));
   const Id id = desk.test()->configuration_id;
   const QString name = text_of(record::configuration_name(*desk.test(), id));
   desk.choose_configuration(0, [&desk, id, name] {
-    if (desk.edits().make(tr("take out a configuration"), [&](book::Edit& e) { e.erase<record::Configuration>(id); }))
-      desk.say(tr("%1 is out, with its sweeps. Ctrl+Z brings it back.").arg(name));
+    if (desk.edits().make(QObject::tr("take out a configuration"),
+                          [&](book::Edit& e) { e.erase<record::Configuration>(id); }))
+      desk.say(QObject::tr("%1 is out, with its sweeps. Ctrl+Z brings it back.").arg(name));
   });
 }
 
 /// The other tests of this lab book, newest first.
 std::vector<Choice> earlier_tests(Desk& desk) {
-  std::vector<Choice> choices{{tr("no, a first test"), ""}};
+  std::vector<Choice> choices{{QObject::tr("no, a first test"), ""}};
   if (!desk.test()) return choices;
   for (const Test& t :
        desk.book().all<Test>("WHERE removed = 0 AND id <> ? ORDER BY tested_on DESC, id DESC", desk.test()->test.id)) {
@@ -96,33 +96,35 @@ QVariant repeated_test(Desk& desk) {
 }  // namespace
 
 void add_arrangement_fields(Form& form, Desk& desk) {
-  count_of_test(form, desk, tr("Units left to right"), &Test::unit_columns)->setObjectName("unitColumns");
-  count_of_test(form, desk, tr("Units front to back"), &Test::unit_rows)->setObjectName("unitRows");
-  length_of_test(form, desk, tr("Middle to middle, across"), &Test::unit_spacing_x_m, tr("side by side where empty"))
+  count_of_test(form, desk, QObject::tr("Units left to right"), &Test::unit_columns)->setObjectName("unitColumns");
+  count_of_test(form, desk, QObject::tr("Units front to back"), &Test::unit_rows)->setObjectName("unitRows");
+  length_of_test(form, desk, QObject::tr("Middle to middle, across"), &Test::unit_spacing_x_m,
+                 QObject::tr("side by side where empty"))
       ->setObjectName("unitSpacingX");
-  length_of_test(form, desk, tr("Middle to middle, deep"), &Test::unit_spacing_y_m, tr("end to end where empty"))
+  length_of_test(form, desk, QObject::tr("Middle to middle, deep"), &Test::unit_spacing_y_m,
+                 QObject::tr("end to end where empty"))
       ->setObjectName("unitSpacingY");
-  number_of_test(form, desk, tr("Turned, from above"), &Test::unit_turn_deg, {-180, 180}, tr("°"))
+  number_of_test(form, desk, QObject::tr("Turned, from above"), &Test::unit_turn_deg, {-180, 180}, QObject::tr("°"))
       ->setObjectName("unitTurn");
-  number_of_test(form, desk, tr("Outer ones inward"), &Test::unit_tilt_deg, {-60, 60}, tr("°"))
+  number_of_test(form, desk, QObject::tr("Outer ones inward"), &Test::unit_tilt_deg, {-60, 60}, QObject::tr("°"))
       ->setObjectName("unitTilt");
   form.note([&desk]() -> QString {
     return desk.test() && desk.test()->test.unit_tilt_deg.value_or(0) != 0
-               ? tr("The height of a tilted unit is that of its middle.")
+               ? QObject::tr("The height of a tilted unit is that of its middle.")
                : QString();
   });
 }
 
 void add_configuration_fields(Form& form, Desk& desk) {
   form.choice(
-          tr("Configuration"),
+          QObject::tr("Configuration"),
           [&desk] {
             std::vector<Choice> choices;
             if (desk.test())
               for (const Id id : record::configurations_of(*desk.test()))
                 choices.push_back(
                     {text_of(record::configuration_name(*desk.test(), id)), QVariant::fromValue<qlonglong>(id)});
-            choices.push_back({tr("Add one…"), QVariant::fromValue<qlonglong>(new_configuration)});
+            choices.push_back({QObject::tr("Add one…"), QVariant::fromValue<qlonglong>(new_configuration)});
             return choices;
           },
           [&desk] { return QVariant::fromValue<qlonglong>(desk.test() ? desk.test()->configuration_id : 0); },
@@ -135,7 +137,7 @@ void add_configuration_fields(Form& form, Desk& desk) {
           })
       ->setObjectName("configuration");
   form.line(
-          tr("What it is called"),
+          QObject::tr("What it is called"),
           [&desk] {
             return desk.test() ? text_of(record::configuration_name(*desk.test(), desk.test()->configuration_id))
                                : QString();
@@ -145,70 +147,74 @@ void add_configuration_fields(Form& form, Desk& desk) {
             return desk.edits().plan(
                 [&] { return book::rename_configuration(desk.book(), *desk.test(), text_of(text)); });
           },
-          {}, tr("such as: two bars added"))
+          {}, QObject::tr("such as: two bars added"))
       ->setObjectName("configurationName");
   form.note([&desk]() -> QString {
     if (!desk.test() || desk.test()->configurations.empty())
-      return tr(
+      return QObject::tr(
           "Bars added, parts unplugged, other tubes: each state has its own sweeps, stair, log and temperatures.");
-    return tr("Heights, settings and sweeps here are of this configuration alone. { and } go between them.");
+    return QObject::tr("Heights, settings and sweeps here are of this configuration alone. { and } go between them.");
   });
-  form.button_row({{tr("Add a configuration"), [&desk] { add_one(desk); }},
-                   {tr("Take this one out"), [&desk] { take_out(desk); }}});
+  form.button_row({{QObject::tr("Add a configuration"), [&desk] { add_one(desk); }},
+                   {QObject::tr("Take this one out"), [&desk] { take_out(desk); }}});
 }
 
 void add_control_fields(Form& form, Desk& desk) {
   form.line(
-          tr("Driven by"), [&desk] { return desk.test() ? text_of(desk.test()->test.control) : QString(); },
+          QObject::tr("Driven by"), [&desk] { return desk.test() ? text_of(desk.test()->test.control) : QString(); },
           [&desk](const QString& text) {
-            return store_in_test(desk, &Test::control, text_of(text), tr("how it is driven"));
+            return store_in_test(desk, &Test::control, text_of(text), QObject::tr("how it is driven"));
           },
-          {}, tr("knob, bypass, controller, fade-in off"))
+          {}, QObject::tr("knob, bypass, controller, fade-in off"))
       ->setObjectName("control");
   form.line(
-          tr("In this sweep"), [&desk] { return desk.sweep() ? text_of(desk.sweep()->control) : QString(); },
+          QObject::tr("In this sweep"), [&desk] { return desk.sweep() ? text_of(desk.sweep()->control) : QString(); },
           [&desk](const QString& text) -> QString {
-            if (!desk.sweep()) return tr("This sweep is not begun: it takes what the test says.");
+            if (!desk.sweep()) return QObject::tr("This sweep is not begun: it takes what the test says.");
             record::Sweep sweep = *desk.sweep();
             sweep.control = text_of(text);
-            return desk.edits().make(tr("how it was driven"), [&](book::Edit& e) { e.save(sweep); }) ? QString()
-                                                                                                     : tr("Not kept.");
+            return desk.edits().make(QObject::tr("how it was driven"), [&](book::Edit& e) { e.save(sweep); })
+                       ? QString()
+                       : QObject::tr("Not kept.");
           },
-          {}, tr("as the test says"))
+          {}, QObject::tr("as the test says"))
       ->setObjectName("sweepControl");
 }
 
 void add_history_fields(Form& form, Desk& desk) {
-  number_of_test(form, desk, tr("Hours already run"), &Test::hours_run, {0, 1e6}, tr("h"))->setObjectName("hoursRun");
+  number_of_test(form, desk, QObject::tr("Hours already run"), &Test::hours_run, {0, 1e6}, QObject::tr("h"))
+      ->setObjectName("hoursRun");
   form.choice(
-          tr("A retest of"), [&desk] { return earlier_tests(desk); }, [&desk] { return repeated_test(desk); },
+          QObject::tr("A retest of"), [&desk] { return earlier_tests(desk); }, [&desk] { return repeated_test(desk); },
           [&desk](const QVariant& v) -> QString {
             if (!desk.test()) return {};
             const Id earlier = v == QVariant("") ? 0 : v.toLongLong();
             const std::string unit = desk.test()->test.retest_unit.empty() ? "same" : desk.test()->test.retest_unit;
             return desk.edits().make(
-                       tr("retest"),
+                       QObject::tr("retest"),
                        [&](book::Edit& e) { book::make_retest(e, desk.book(), desk.test()->test, earlier, unit); })
                        ? QString()
-                       : tr("Not kept.");
+                       : QObject::tr("Not kept.");
           })
       ->setObjectName("retestOf");
   form.choice(
-          tr("That was"),
+          QObject::tr("That was"),
           [] {
-            return std::vector<Choice>{
-                {tr("not stated"), ""}, {tr("the same unit"), "same"}, {tr("another unit of the model"), "another"}};
+            return std::vector<Choice>{{QObject::tr("not stated"), ""},
+                                       {QObject::tr("the same unit"), "same"},
+                                       {QObject::tr("another unit of the model"), "another"}};
           },
           [&desk] { return QVariant(desk.test() ? text_of(desk.test()->test.retest_unit) : QString()); },
           [&desk](const QVariant& v) {
-            return store_in_test(desk, &Test::retest_unit, text_of(v.toString()), tr("unit of the retest"));
+            return store_in_test(desk, &Test::retest_unit, text_of(v.toString()), QObject::tr("unit of the retest"));
           })
       ->setObjectName("retestUnit");
   form.note([&desk]() -> QString {
     if (!desk.test() || desk.test()->test.retest_of.empty()) return {};
     return repeated_test(desk) == QVariant("")
-               ? tr("It repeats a test that is not in this lab book: nothing can be compared here.")
-               : tr("What changed since stands on Read, under Retest. Hours run on both tests give the decay.");
+               ? QObject::tr("It repeats a test that is not in this lab book: nothing can be compared here.")
+               : QObject::tr(
+                     "What changed since stands on Read, under Retest. Hours run on both tests give the decay.");
   });
 }
 

@@ -15,6 +15,7 @@
 #include "book/target_shelf.h"
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
+#include "desktop/theme/theme.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
