@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <array>
 
-#include "desktop/settle/curve_chart.h"
+#include "desktop/paint/round_steps.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "desktop/paint/round_steps.h"
 #include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {
@@ -18,17 +19,6 @@ QString tick_text(double value, double step) {
 }
 
 }  // namespace
-
-std::vector<double> round_steps(double low, double high, int about) {
-  if (!(high > low)) return {low};
-  const double rough = (high - low) / about, power = std::pow(10, std::floor(std::log10(rough)));
-  double step = power;
-  for (const double factor : {2.0, 5.0, 10.0})
-    if (rough > step * 1.2) step = factor * power;
-  std::vector<double> steps;
-  for (double k = std::ceil(low / step - 1e-6); k * step <= high + 1e-9 * step; ++k) steps.push_back(k * step);
-  return steps;
-}
 
 CurveChart::CurveChart(QWidget* parent) : QWidget(parent) { setMinimumSize(260, 180); }
 

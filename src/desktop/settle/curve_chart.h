@@ -32,7 +32,4 @@ class CurveChart : public QWidget {
   Curve curve_;
 };
 
-/// Round steps, about so many of them over a range.
-std::vector<double> round_steps(double low, double high, int about);
-
 }  // namespace sunbreak::desktop

@@ -7,7 +7,7 @@
 #include <cmath>
 
 #include "desktop/paint/painter_canvas.h"
-#include "desktop/settle/curve_chart.h"
+#include "desktop/paint/round_steps.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
