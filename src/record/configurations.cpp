@@ -60,6 +60,7 @@ void keep_configuration(TestRecord& record, Id wanted) {
   keep(record.card_rows);
   keep_of(record.stair_readings, &StairReading::stair_stop_id, ids_of(record.stair_stops));
   keep_of(record.sweeps, &Sweep::rung_id, ids_of(record.rungs));
+  keep_of(record.sweeps, &Sweep::stop_id, ids_of(record.stops));
   const Ids sweeps = ids_of(record.sweeps);
   keep_of(record.readings, &Reading::sweep_id, sweeps);
   keep_of(record.placements, &Placement::sweep_id, sweeps);

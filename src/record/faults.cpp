@@ -144,6 +144,10 @@ class Search {
       const Sweep& s = record_.sweeps[i];
       if (!taken.emplace(s.rung_id, s.stop_id).second)
         add("sweep", i + 1, "stop_id", std::to_string(s.stop_id), "one sweep a height and setting", s.id);
+      const Rung* rung = record_.rung(s.rung_id);
+      const Stop* stop = record_.stop(s.stop_id);
+      if (rung && stop && rung->configuration_id != stop->configuration_id)
+        add("sweep", i + 1, "stop_id", std::to_string(s.stop_id), "a setting of its height's configuration", s.id);
       check_grid("sweep", i + 1, s, s.id, false);
       stations_of_[s.id] = grid_size(s);
       corrections_[s.id] = correction_of(s);

@@ -128,6 +128,18 @@ TEST(Configurations, EachHasItsOwnAndSharesWhatIsOfAll) {
   EXPECT_EQ(configuration_of(tubes), Id{7});
 }
 
+TEST(Configurations, ASweepOfTwoOfThemIsOfNone) {
+  TestRecord t = two_states();
+  t.test.fixture_id = t.test.bench_id = 1;
+  t.sweeps.push_back({3, 1, 1, 2});
+  t.sweeps.back().columns = t.sweeps.back().rows = 4;
+  const auto faults = faults_of(t);
+  EXPECT_TRUE(std::any_of(faults.begin(), faults.end(),
+                          [](const Fault& f) { return f.table == "sweep" && f.row == 3 && f.column == "stop_id"; }));
+  for (const Id id : {Id{0}, Id{7}})
+    for (const Sweep& s : of_configuration(t, id).sweeps) EXPECT_NE(s.id, 3);
+}
+
 TEST(Configurations, OneThatIsNotThereIsTheFixtureAsItComes) {
   TestRecord whole = two_states();
   whole.test.as_it_comes = "old tubes";

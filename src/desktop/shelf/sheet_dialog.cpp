@@ -80,7 +80,7 @@ Form::Cell cell(Desk& desk, const WhichId& fixture_id, const FactKind& kind, con
   c.object = QStringLiteral("fact_%1_%2").arg(text_of(std::string(kind.name)), source);
   c.show = [=, &desk, &kind] { return shown(desk, kind, fact_of(desk, fixture_id(), kind.name, source)); };
   c.take = taker(desk, fixture_id, kind, source);
-  c.hint = text_of(std::string(kind.hint));
+  if (std::string_view(source) == "stated") c.hint = text_of(std::string(kind.hint));
   if (kind.holds != FactKind::Choice) return c;
   c.choices.push_back({QObject::tr("not stated"), ""});
   for (const std::string_view choice : kind.choices) {
@@ -98,6 +98,7 @@ void add_sheet_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
     if (kind.group != group) {
       group = kind.group;
       form.section(text_of(std::string(group)), "sheet_" + text_of(std::string(kind.name)));
+      form.pair_heads(QObject::tr("as stated"), QObject::tr("checked here"));
     }
     Form::Show unit = [text = text_of(std::string(kind.unit))] { return text; };
     if (kind.holds == FactKind::Length) unit = [&desk] { return text_of(symbol(surface_unit(desk.units()))); };

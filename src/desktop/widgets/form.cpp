@@ -230,6 +230,13 @@ void Form::work_box(QComboBox* box, QLabel* problem, const std::function<std::ve
   fill();
 }
 
+void Form::pair_heads(const QString& first, const QString& second) {
+  auto* line = new QHBoxLayout;
+  line->setSpacing(8);
+  for (const QString& head : {first, second}) line->addWidget(quiet_label(head, body()), 1);
+  grid()->addLayout(line, grid()->rowCount(), 1);
+}
+
 void Form::pair(const QString& name, const Cell& first, const Cell& second, const Show& unit) {
   auto* both = new QWidget(body());
   auto* line = new QHBoxLayout(both);

@@ -53,6 +53,8 @@ class Form : public QWidget {
     QString hint{};
     std::vector<Choice> choices{};
   };
+  /// What the two columns of the pairs below it are.
+  void pair_heads(const QString& first, const QString& second);
   void pair(const QString& name, const Cell& first, const Cell& second, const Show& unit = {});
   void button_row(const std::vector<std::pair<QString, std::function<void()>>>& buttons);
 
