@@ -161,8 +161,11 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("evenness_name", std::string(sunbreak::figure(b.test.evenness_lead).label));
   const drawing::ScaleRange range = scale_of(evaluations, options);
   List configurations;
-  for (const auto& evaluation : evaluations)
+  for (const auto& evaluation : evaluations) {
+    // Where single sweeps are asked for, only the configurations that they are of.
+    if (!options.sweeps.empty() && printed_sweeps(*evaluation, options).empty()) continue;
     configurations.push_back(configuration_section(*evaluation, evaluations.size() > 1, range, sink, options));
+  }
   page.set("configurations", data(configurations));
 
   List definitions;

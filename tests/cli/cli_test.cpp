@@ -427,3 +427,25 @@ TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
       run("elsewhere " + book + " --room white-tent --height 45cm --units 3x3 --spacing 1m" + of).err.find("take"),
       std::string::npos);
 }
+
+TEST_F(Cli, ReadTellsWhatATestKnowsAboutItsFixture) {
+  const std::string book = sample_book(), package = (folder_ / "ostler.zip").string(),
+                    other = (folder_ / "o.sunbreak").string();
+  const auto read = [&](const std::string& of) { return nlohmann::json::parse(run("read " + of + " --json").out); };
+  const auto bess = read(book + " --test 5");
+  ASSERT_EQ(bess["sweeps"].size(), 4u);
+  EXPECT_EQ(bess["sweeps"][0]["configuration"], "lamp of 6,200 h");
+  EXPECT_EQ(bess["sweeps"][3]["configuration"], "a new lamp");
+  EXPECT_EQ(bess["fixture"]["facts"]["hours_run"]["checked"], 6200);
+  // Other commands are of one configuration, by its name.
+  const auto none = run("whole-light " + book + " --test 5 --json --configuration 'another lamp'");
+  EXPECT_EQ(none.status, 3);
+  EXPECT_NE(none.err.find("it has: lamp of 6,200 h, a new lamp"), std::string::npos) << none.err;
+  // Pictures go with the package into another lab book, and out of it again.
+  const auto ostler = read(book + " --test 1");
+  EXPECT_EQ(ostler["pictures"].size(), 3u);
+  EXPECT_EQ(ostler["notes"].size(), 2u);
+  ASSERT_EQ(run("export " + book + " --test 1 --out " + package).status, 0);
+  ASSERT_EQ(run("import " + other + " " + package).status, 0);
+  EXPECT_EQ(read(other), ostler);
+}

@@ -5,6 +5,7 @@
 
 #include "core/figures/figure_table.h"
 #include "drawing/light_scale.h"
+#include "pictures/made_pictures.h"
 #include "record/faults.h"
 #include "report/html_report.h"
 
@@ -181,4 +182,68 @@ TEST(HtmlReport, SaysHowSureItsFiguresAre) {
   EXPECT_TRUE(holds(html, "Sensor calibration"));
   EXPECT_TRUE(holds(html, "Largest part of the mean&apos;s: ") || holds(html, "Largest part of the mean's: "));
   EXPECT_TRUE(holds(html, "± "));
+}
+
+TEST(HtmlReport, EachConfigurationHasItsPartAndOneAloneIsNotNamed) {
+  record::TestRecord b = small_record();
+  EXPECT_FALSE(holds(html_report({evaluation::evaluate(b)}).html, "Configuration:"));
+  b.configurations = {{1, 0, "new tubes", "four of them"}};
+  b.rungs.push_back({2, 0, 0.4, false, 1});
+  b.stops.push_back({2, 0, 100, false, 1});
+  record::Sweep sweep = b.sweeps[0];
+  sweep.id = sweep.rung_id = sweep.stop_id = 2;
+  sweep.control = "controller";
+  b.sweeps.push_back(sweep);
+  b.readings.push_back({9, 2, 0, 250, "typed", ""});
+  b.placements.push_back({9, 2, 0, 9, ""});
+  const auto all = evaluation::evaluate_all(b);
+  const std::string html = html_report(all).html;
+  EXPECT_TRUE(holds(html, "Configuration: as it comes"));
+  EXPECT_TRUE(holds(html, "Configuration: new tubes"));
+  EXPECT_TRUE(holds(html, "four of them"));
+  EXPECT_TRUE(holds(html, "Driven by: controller."));
+  ReportOptions one_sweep;
+  one_sweep.sweeps = {2};
+  const std::string alone = html_report(all, one_sweep).html;
+  EXPECT_TRUE(holds(alone, "Configuration: new tubes"));
+  EXPECT_FALSE(holds(alone, "Configuration: as it comes")) << "nothing of it was asked for";
+}
+
+TEST(HtmlReport, PicturesStandWhereTheyBelongAndADamagedOneHurtsNothing) {
+  record::TestRecord b = small_record();
+  b.fixture_pictures = {{1, 0, "photograph", "from below", "good"}};
+  b.pictures = {{1, 0, 1, {}, {}, "", "photograph", "the \"tent\" <b>", "good"},
+                {2, 0, {}, {}, {}, "", "photograph", "lost", "none"},
+                {3, 0, {}, {}, {}, "", "photograph", "broken", "bad"}};
+  ReportOptions options;
+  options.pictures = [](const std::string& digest) -> std::optional<std::string> {
+    if (digest == "good") return pictures::camera_jpeg(6);
+    if (digest == "bad") return pictures::small_jpeg().substr(0, 200);
+    return {};
+  };
+  const std::string html = html_report({evaluation::evaluate(b)}, options).html;
+  EXPECT_TRUE(holds(html, "data:image/jpeg;base64,"));
+  EXPECT_TRUE(holds(html, "<figcaption>from below</figcaption>"));
+  EXPECT_FALSE(holds(html, "<b>")) << "captions are text";
+  EXPECT_TRUE(holds(html, "s file is not here.</p>")) << "one that is missing leaves a sentence";
+  EXPECT_TRUE(holds(html, "A picture is not shown: the picture is damaged"));
+  EXPECT_TRUE(holds(html, "250")) << "and the figures stand";
+}
+
+TEST(HtmlReport, TheSheetIsPrintedWhereItIsFilled) {
+  record::TestRecord b = small_record();
+  EXPECT_FALSE(holds(html_report({evaluation::evaluate(b)}).html, "The box and what is in it"));
+  b.box_facts = {{1, 0, "weight", "stated", 6.2, ""},
+                 {2, 0, "listing_body", "stated", {}, "a body"},
+                 {3, 0, "listing_number", "stated", {}, "12-34"},
+                 {4, 0, "emitter_count", "checked", 50.0, ""}};
+  b.fixture.price = 400, b.fixture.discount_pct = 10, b.fixture.shipping = 25, b.fixture.currency = "EUR";
+  b.test.unit_columns = 2, b.test.unit_rows = 2, b.test.unit_turn_deg = 45;
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
+  EXPECT_TRUE(holds(html, "<td>6.2 kg</td>"));
+  EXPECT_TRUE(holds(html, "local codes and a licensed electrician decide"));
+  EXPECT_TRUE(holds(html, "2 W each, of 100 W read at the wall"));
+  EXPECT_TRUE(holds(html, "400 EUR, less 10 %, shipping 25 EUR: 385 EUR"));
+  EXPECT_TRUE(holds(html, "2 × 2 units"));
+  EXPECT_TRUE(holds(html, "turned by 45°"));
 }
