@@ -69,7 +69,8 @@ std::string with_resources(const std::string& schema) {
   for (const char* more : {"log_sample", "stations", "figures"}) names.push_back(more);
   j["properties"]["sunbreak_format"]["const"] = exchange::package_format();
   j["properties"]["resources"]["minItems"] = names.size();
-  j["properties"]["resources"]["items"]["properties"]["name"]["enum"] = names;
+  names.push_back("whole_light");  // where its light was found
+  j["properties"]["resources"]["items"]["anyOf"][0]["properties"]["name"]["enum"] = names;
   return j.dump(2) + "\n";
 }
 
