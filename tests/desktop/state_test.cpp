@@ -1,7 +1,9 @@
+#include <QClipboard>
 #include <QComboBox>
 #include <QDir>
 #include <QLabel>
 #include <QListWidget>
+#include <QMimeData>
 #include <QProcess>
 #include <QPushButton>
 #include <QTableWidget>
@@ -307,6 +309,36 @@ TEST_F(StateTest, WhatIsNoPictureIsRefusedInWords) {
   EXPECT_FALSE(attach_files(desk(), {path("nowhere.jpg")}, PictureOf::test(), window_.get()));
   EXPECT_TRUE(said.contains("cannot be opened"));
   EXPECT_TRUE(desk().test()->pictures.empty());
+}
+
+TEST_F(StateTest, CellsCopiedWithAPictureOfThemArePastedAsReadings) {
+  begin_test();
+  window_->show_stage(Stage::Walk);
+  QImage drawn(8, 8, QImage::Format_RGB32);
+  drawn.fill(Qt::white);
+  const auto copied = [&](bool with_text) {
+    auto* held = new QMimeData;
+    held->setImageData(drawn);
+    if (with_text) held->setText("500\t510\t520\t530\n500\t510\t520\t530\n500\t510\t520\t530\n500\t510\t520\t530\n");
+    QApplication::clipboard()->setMimeData(held);
+  };
+  QString opened;
+  const auto note_dialog = [&](const char* name) {
+    in_dialog(name, [&](QWidget* dialog) {
+      opened = dialog->objectName();
+      static_cast<QDialog*>(dialog)->reject();
+      return true;
+    });
+  };
+  copied(true);
+  note_dialog("importDialog");
+  key(Qt::Key_V, Qt::ControlModifier);
+  EXPECT_EQ(opened, "importDialog");
+  copied(false);
+  window_->show_stage(Stage::Read);
+  note_dialog("attachDialog");
+  key(Qt::Key_V, Qt::ControlModifier);
+  EXPECT_EQ(opened, "attachDialog");
 }
 
 TEST_F(StateTest, ARetestIsComparedAndNotesAreKept) {

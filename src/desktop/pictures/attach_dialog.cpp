@@ -181,6 +181,11 @@ bool clipboard_holds_picture() {
   return !urls.isEmpty() && urls.first().isLocalFile() && is_picture_file(urls.first().toLocalFile());
 }
 
+bool clipboard_holds_only_picture() {
+  const QMimeData* held = QApplication::clipboard()->mimeData();
+  return clipboard_holds_picture() && (!held->hasText() || held->hasUrls());
+}
+
 bool attach_from_clipboard(Desk& desk, const PictureOf& of, QWidget* parent) {
   const QMimeData* held = QApplication::clipboard()->mimeData();
   if (!clipboard_holds_picture()) {

@@ -39,6 +39,8 @@ bool attach_files(Desk& desk, const QStringList& paths, const PictureOf& of, QWi
 bool attach_from_clipboard(Desk& desk, const PictureOf& of, QWidget* parent);
 /// Whether the clipboard holds either.
 bool clipboard_holds_picture();
+/// Whether it holds nothing else: a spreadsheet copies a picture of its cells beside their text.
+bool clipboard_holds_only_picture();
 
 /// Whether a file's first bytes are those of a picture that can be attached.
 bool is_picture_file(const QString& path);

@@ -313,7 +313,7 @@ void MainWindow::copy() {
 }
 
 void MainWindow::paste() {
-  if (stage_ && desk_->test() && clipboard_holds_picture()) {
+  if (stage_ && desk_->test() && clipboard_holds_only_picture()) {
     attach_from_clipboard(*desk_, PictureOf::test(), this);
     return;
   }
