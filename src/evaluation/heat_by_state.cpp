@@ -50,31 +50,52 @@ ByState hottest_by_state(const std::vector<HeatRow>& rows, bool canopy) {
   return states;
 }
 
+/// What the states of one setting come to: the heights that are within the limit and those that are over it.
+struct OfSetting {
+  std::vector<double> within_m, over_m;
+};
+
+constexpr const char *the_canopy = "the canopy", *surfaces = "surfaces";
+const char* stays(std::string_view what) { return what == surfaces ? " stay" : " stays"; }
+
+/// What boost and the heights are worth, where both sides of the limit were met.
+void sum_up(std::vector<std::string>& words, const std::map<double, OfSetting>& settings, const char* what,
+            UnitSystem units) {
+  double highest_within = -1, lowest_over = INFINITY;
+  for (const auto& [percent, s] : settings) {
+    const bool boost = percent > 100;
+    if (!s.over_m.empty()) lowest_over = std::min(lowest_over, percent);
+    if (s.over_m.empty()) highest_within = std::max(highest_within, percent);
+    if (boost && s.within_m.empty())
+      words.push_back(
+          fmt::format("Boost to {:.4g} % is over your limit for {}: it is not worth its heat.", percent, what));
+    else if (boost && s.over_m.empty())
+      words.push_back(fmt::format("Boost to {:.4g} % keeps {} within your limit.", percent, what));
+    // Where hanging it higher is what brings it within the limit.
+    if (s.over_m.empty() || s.within_m.empty()) continue;
+    const double from_m = *std::ranges::min_element(s.within_m), to_m = *std::ranges::max_element(s.over_m);
+    if (0 < to_m && to_m < from_m)  // a height that is not noted tells nothing
+      words.push_back(fmt::format("At {:.4g} % {} within your limit from {} up; {} is too near.", percent,
+                                  what + std::string(stays(what)), length_text(from_m, units),
+                                  length_text(to_m, units)));
+  }
+  if (lowest_over <= 100 && highest_within >= 0 && highest_within < lowest_over)
+    words.push_back(
+        fmt::format("Of what was taken, {}{} within your limit up to {:.4g} %.", what, stays(what), highest_within));
+}
+
 void judge(std::vector<std::string>& words, const std::vector<HeatRow>& rows, bool canopy, const std::string& limit,
            UnitSystem units) {
-  const auto states = hottest_by_state(rows, canopy);
-  const char* what = canopy ? "canopy" : "surfaces";
-  double highest_within = -1, lowest_over = INFINITY;
-  for (const auto& [state, row] : states) {
-    const double by = std::abs(*row->over_limit);
-    const std::string amount = fmt::format("{:.1f} {}", shown_rise(by, units), rise_unit(units));
+  std::map<double, OfSetting> settings;
+  for (const auto& [state, row] : hottest_by_state(rows, canopy)) {
     const bool over = *row->over_limit > 0;
-    words.push_back(fmt::format("{}: {} is {} {} your limit of {}.", state_words(*row, units), row->place, amount,
+    words.push_back(fmt::format("{}: {} is {:.1f} {} {} your limit of {}.", state_words(*row, units), row->place,
+                                shown_rise(std::abs(*row->over_limit), units), rise_unit(units),
                                 over ? "over" : "under", limit));
-    if (state.first >= 0) {
-      if (over)
-        lowest_over = std::min(lowest_over, state.first);
-      else
-        highest_within = std::max(highest_within, state.first);
-    }
+    if (row->percent)
+      (over ? settings[*row->percent].over_m : settings[*row->percent].within_m).push_back(row->height_m.value_or(0));
   }
-  if (lowest_over > 100 && std::isfinite(lowest_over))
-    words.push_back(
-        fmt::format("Boost to {:.4g} % is over your limit for {}: it is not worth its heat.", lowest_over, what));
-  else if (std::isfinite(lowest_over) && highest_within >= 0 && highest_within < lowest_over)
-    words.push_back(fmt::format("Of what was taken, {} stay within your limit up to {:.4g} %.", what, highest_within));
-  else if (highest_within > 100 && !std::isfinite(lowest_over))
-    words.push_back(fmt::format("Boost to {:.4g} % keeps {} within your limit.", highest_within, what));
+  sum_up(words, settings, canopy ? the_canopy : surfaces, units);
 }
 
 }  // namespace

@@ -165,6 +165,20 @@ TEST(HeatByState, CanopyIsJudgedByItsRiseOverTheAir) {
       << heat_verdicts(t, UnitSystem::Imperial).front();
 }
 
+TEST(HeatByState, AHeightThatBringsItWithinTheLimitIsSaidSo) {
+  TestRecord t;
+  t.test.canopy_rise_limit_c = 5;
+  t.temperatures = {at(1, "air", 22, 110, 0.3), at(2, "leaf", 30, 110, 0.3), at(3, "leaf", 25, 110, 0.6),
+                    at(4, "leaf", 26, 100, 0.3)};
+  const auto words = heat_verdicts(t, UnitSystem::Metric);
+  EXPECT_TRUE(holds(words, "At 110 % the canopy stays within your limit from 60 cm up; 30 cm is too near."));
+  EXPECT_FALSE(holds(words, "Boost to 110 %")) << "it depends on the height";
+  // At one height no other is spoken of.
+  t.temperatures.pop_back();
+  t.temperatures.pop_back();
+  EXPECT_TRUE(holds(heat_verdicts(t, UnitSystem::Metric), "Boost to 110 % is over your limit for the canopy"));
+}
+
 TEST(HeatByState, OfTheSettingTheLampWasToldWhereNoneIsNoted) {
   TestRecord t;
   t.lamp_events = {{1, 1, "on", 100, "2026-03-14T09:00:00.000Z"}, {2, 1, "stop", 60, "2026-03-14T10:00:00.000Z"}};
