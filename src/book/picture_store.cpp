@@ -11,17 +11,10 @@
 #include "book/backup.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "record/picture_files.h"
 
 namespace sunbreak::book {
 namespace fs = std::filesystem;
-namespace {
-
-/// No path: digests come from files of others.
-bool is_plain(const std::string& digest) {
-  return digest.size() == 64 && digest.find_first_not_of("0123456789abcdef") == std::string::npos;
-}
-
-}  // namespace
 
 void store_picture(SQLite::Database& db, const std::string& digest, std::string_view bytes) {
   SQLite::Statement insert(db, "INSERT INTO picture_file(digest, bytes) VALUES(?, ?) ON CONFLICT DO NOTHING");
@@ -59,7 +52,7 @@ void back_up_pictures(const SQLite::Database& db, const fs::path& file, std::siz
   std::size_t written = 0;
   while (written < most_bytes && query.executeStep()) {
     const std::string digest = query.getColumn(0).getString();
-    if (kept.contains(digest) || !is_plain(digest)) continue;
+    if (kept.contains(digest) || !record::is_digest(digest)) continue;
     const auto bytes = stored_picture(db, digest);
     if (!bytes) continue;
     fs::create_directories(folder);
@@ -77,7 +70,7 @@ void bring_back_pictures(SQLite::Database& db, const fs::path& folder) {
     while (query.executeStep()) missing.insert(query.getColumn(0).getString());
   }
   for (const std::string& digest : missing) {
-    if (!is_plain(digest)) continue;
+    if (!record::is_digest(digest)) continue;
     std::ifstream in(folder / digest, std::ios::binary);
     const std::string bytes((std::istreambuf_iterator<char>(in)), {});
     if (exchange::sha256_digits(bytes) == digest) store_picture(db, digest, bytes);

@@ -155,7 +155,7 @@ int run_read(const ReadArguments& a) {
   const evaluation::Evaluations evaluations = evaluation::evaluate_all(whole);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
   ordered_json sweeps = ordered_json::array(), temperatures = ordered_json::array();
-  std::optional<Grade> grade;
+  const std::optional<Grade> grade = evaluation::weakest_grade(evaluations);
   for (const auto& evaluation : evaluations) {
     const record::TestRecord& state = evaluation->record();
     const std::string name = record::configuration_name(state, state.configuration_id);
@@ -170,7 +170,6 @@ int run_read(const ReadArguments& a) {
     temperatures.push_back(heat_json(state));
     temperatures.back()["configuration"] = name;
     if (!a.json) print_heat(state);
-    if (const auto own = evaluation->grade(); own && (!grade || *own < *grade)) grade = own;
   }
   const std::string grade_name = grade ? std::string(sunbreak::name(*grade)) : "none";
   std::optional<evaluation::Retest> retest;

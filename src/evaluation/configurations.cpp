@@ -13,4 +13,11 @@ Evaluations evaluate_all(const TestRecord& whole, UnitSystem units, const std::s
   return all;
 }
 
+std::optional<Grade> weakest_grade(const Evaluations& evaluations) {
+  std::optional<Grade> weakest;
+  for (const auto& evaluation : evaluations)
+    if (const auto grade = evaluation->grade(); grade && (!weakest || *grade < *weakest)) weakest = grade;
+  return weakest;
+}
+
 }  // namespace sunbreak::evaluation

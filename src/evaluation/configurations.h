@@ -14,4 +14,7 @@ using Evaluations = std::vector<std::shared_ptr<const Evaluation>>;
 Evaluations evaluate_all(const TestRecord& whole, UnitSystem units = UnitSystem::Metric,
                          const std::shared_ptr<const Evaluation>& known = nullptr);
 
+/// A test is graded by the weakest sweep of all its configurations; nothing where none has a reading.
+std::optional<Grade> weakest_grade(const Evaluations& evaluations);
+
 }  // namespace sunbreak::evaluation

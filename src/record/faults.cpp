@@ -14,6 +14,7 @@
 #include "core/sweep/correction.h"
 #include "record/fact_sheet.h"
 #include "record/kinds.h"
+#include "record/picture_files.h"
 #include "record/plan_grid.h"
 #include "record/utc.h"
 
@@ -263,10 +264,6 @@ class Search {
     };
     check("fixture_picture", record_.fixture_pictures);
     check("picture", record_.pictures);
-  }
-
-  static bool is_digest(const std::string& text) {
-    return text.size() == 64 && text.find_first_not_of("0123456789abcdef") == std::string::npos;
   }
 
   const TestRecord& record_;

@@ -14,6 +14,11 @@ namespace sunbreak::record {
 /// it was made for alone.
 using PictureSource = std::function<std::optional<std::string>(const std::string& digest)>;
 
+/// Whether a text can be a digest, and so no path: digests come from files of others.
+inline bool is_digest(const std::string& text) {
+  return text.size() == 64 && text.find_first_not_of("0123456789abcdef") == std::string::npos;
+}
+
 /// Files by their digest.
 using PictureFiles = std::map<std::string, std::string>;
 

@@ -125,13 +125,6 @@ data configuration_section(const evaluation::Evaluation& evaluation, bool named,
   return part;
 }
 
-std::optional<Grade> weakest_grade(const evaluation::Evaluations& evaluations) {
-  std::optional<Grade> weakest;
-  for (const auto& evaluation : evaluations)
-    if (const auto grade = evaluation->grade(); grade && (!weakest || *grade < *weakest)) weakest = grade;
-  return weakest;
-}
-
 }  // namespace
 
 HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportOptions& options) {
@@ -153,7 +146,7 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   add_retest_section(page, *evaluations.front(), options);
   const PrintedSweeps first = printed_sweeps(*evaluations.front(), options);
   add_method_section(page, b, first.empty() ? nullptr : first.front().second, units);
-  const auto grade = weakest_grade(evaluations);
+  const auto grade = evaluation::weakest_grade(evaluations);
   page.set("graded", grade.has_value());
   page.set("band", fmt::format("{}–{} µmol/m²/s", short_number(b.test.target_low_ppfd, 1),
                                short_number(b.test.target_high_ppfd, 1)));

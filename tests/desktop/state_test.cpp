@@ -105,20 +105,12 @@ TEST_F(StateTest, TheSheetIsTypedOnceAndToldByPageAndCommandLine) {
   in_dialog("sheetDialog", [](QWidget* dialog) {
     for (auto* part : dialog->findChildren<QPushButton*>())
       if (part->property("part").toBool() && part->text().startsWith('+')) part->click();
-    const auto put = [&](const char* field, const char* text) {
-      auto* edit = dialog->findChild<QLineEdit*>(field);
-      ASSERT_NE(edit, nullptr) << field;
-      edit->setFocus();
-      edit->selectAll();
-      QTest::keyClicks(edit, text);
-      QTest::keyClick(edit, Qt::Key_Tab);
-    };
-    put("fact_weight_stated", "9,4");
-    put("fact_weight_checked", "9.65");
-    put("fact_outer_length_m_stated", "110");
-    put("fact_ip_code_stated", "ip 65");
-    put("fact_emitter_count_stated", "12.5");  // no count
-    put("fact_made_on_stated", "2025-11-30");
+    put(dialog, "fact_weight_stated", "9,4");
+    put(dialog, "fact_weight_checked", "9.65");
+    put(dialog, "fact_outer_length_m_stated", "110");
+    put(dialog, "fact_ip_code_stated", "ip 65");
+    put(dialog, "fact_emitter_count_stated", "12.5");  // no count
+    put(dialog, "fact_made_on_stated", "2025-11-30");
     auto* cooling = dialog->findChild<QComboBox*>("fact_cooling_checked");
     cooling->setFocus();
     QTest::keyClick(cooling, Qt::Key_Down);
@@ -226,19 +218,11 @@ TEST_F(StateTest, ATemperatureAtBoostOverItsLimitIsSaidSo) {
   fill("surfaceLimit", "62");
   const auto take = [&](const char* read, const char* dimmer) {
     in_dialog("temperatureDialog", [=](QWidget* dialog) {
-      const auto put = [&](const char* field, const char* text) {
-        auto* edit = dialog->findChild<QLineEdit*>(field);
-        ASSERT_NE(edit, nullptr) << field;
-        edit->setFocus();
-        edit->selectAll();
-        QTest::keyClicks(edit, text);
-        QTest::keyClick(edit, Qt::Key_Tab);
-      };
       auto* how = dialog->findChild<QComboBox*>("temperatureMethod");
       how->setCurrentIndex(how->findData("contact"));
       emit how->activated(how->currentIndex());
-      put("temperatureRead", read);
-      put("temperatureDimmer", dimmer);
+      put(dialog, "temperatureRead", read);
+      put(dialog, "temperatureDimmer", dimmer);
       QTest::mouseClick(dialog->findChild<QPushButton*>("keepTemperature"), Qt::LeftButton);
       return true;
     });

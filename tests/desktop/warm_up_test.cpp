@@ -81,14 +81,6 @@ class WarmUpTest : public WindowTest {
     });
     timer->start(10);
   }
-  static void put(QWidget* dialog, const char* field, const QString& text) {
-    auto* edit = dialog->findChild<QLineEdit*>(field);
-    ASSERT_NE(edit, nullptr) << field;
-    edit->setFocus();
-    edit->selectAll();
-    QTest::keyClicks(edit, text);
-    QTest::keyClick(edit, Qt::Key_Tab);
-  }
 };
 
 }  // namespace

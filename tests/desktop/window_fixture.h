@@ -61,6 +61,15 @@ class WindowTest : public ::testing::Test {
     QTest::keyClicks(edit, text);
     QTest::keyClick(edit, Qt::Key_Return);
   }
+  /// The same in a dialog, going on to the next field.
+  static void put(QWidget* dialog, const char* field, const QString& text) {
+    auto* edit = dialog->findChild<QLineEdit*>(field);
+    ASSERT_NE(edit, nullptr) << field;
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+    QTest::keyClick(edit, Qt::Key_Tab);
+  }
   /// Opens every part of a form that is folded.
   void unfold_all() {
     for (auto* part : window_->findChildren<QPushButton*>())

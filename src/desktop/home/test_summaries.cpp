@@ -75,8 +75,8 @@ std::optional<TestSummary> summary_of(const std::filesystem::path& book, Id test
       s.read += view->read();
       s.complete += view->complete();
     }
-    if (const auto grade = evaluation->grade(); grade && (!s.grade || *grade < *s.grade)) s.grade = grade;
   }
+  s.grade = evaluation::weakest_grade(evaluations);
   const evaluation::Evaluation& shown = *evaluations.front();
   const Id fullest = fullest_of(shown);
   s.thumbnail = thumbnail_of(shown, fullest, look);

@@ -48,14 +48,17 @@ RetestPage::RetestPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(des
 void RetestPage::refresh() {
   if (!desk_.test()) return;
   const std::string of = desk_.test()->test.retest_of;
-  if (of.empty()) {
+  const bool as_it_comes = desk_.test()->configuration_id == 0;
+  if (of.empty() || !as_it_comes) {
     background_.drop();
     shown_for_.reset();
-    head_->setText(tr("A first test"));
+    head_->setText(of.empty() ? tr("A first test") : tr("A retest"));
     words_->setText(
-        tr("A year on, or with another unit of the model: walk the same heights and settings, and say which test that "
-           "repeats. What changed beyond the uncertainty stands here then."));
-    choose_->setVisible(true);
+        of.empty()
+            ? tr("A year on, or with another unit of the model: walk the same heights and settings, and say which test "
+                 "that repeats. What changed beyond the uncertainty stands here then.")
+            : tr("Retests are held against each other as the fixture comes: { and } go to that configuration."));
+    choose_->setVisible(of.empty());
     table_->setVisible(false);
     chart_->setVisible(false);
     return;
@@ -89,17 +92,16 @@ void RetestPage::show_retest() {
     table_->setVisible(false);
     return;
   }
-  const auto& retest = retest_;
-  chart_->show_changes(retest->sweeps, desk_.units());
+  const evaluation::Retest& retest = *retest_;
+  chart_->show_changes(retest.sweeps, desk_.units());
   head_->setText(tr("Against %1%2")
-                     .arg(text_of(retest->earlier_title), retest->earlier_on.empty()
-                                                              ? QString()
-                                                              : tr(", measured %1").arg(text_of(retest->earlier_on))));
+                     .arg(text_of(retest.earlier_title),
+                          retest.earlier_on.empty() ? QString() : tr(", measured %1").arg(text_of(retest.earlier_on))));
   QStringList words;
-  for (const std::string& sentence : evaluation::retest_sentences(*retest, desk_.units())) words << text_of(sentence);
+  for (const std::string& sentence : evaluation::retest_sentences(retest, desk_.units())) words << text_of(sentence);
   words_->setText(words.join("\n"));
   std::vector<std::vector<FigureCell>> rows;
-  for (const evaluation::RetestedSweep& s : retest->sweeps) {
+  for (const evaluation::RetestedSweep& s : retest.sweeps) {
     const auto change = [](const evaluation::FigureChange& c) {
       return FigureCell{text_of(evaluation::change_text(c)),
                         c.beyond() ? tr("beyond its uncertainty") : tr("within its uncertainty"), c.beyond()};

@@ -279,9 +279,10 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
             if (!desk_.test()) return QString();
             const record::Id id = v.toLongLong();
             const auto choose = [&] {
-              const record::TestRecord whole = desk_.test()->configurations.empty()
-                                                   ? *desk_.test()
-                                                   : *book::load_test(desk_.book(), desk_.test()->test.id);
+              // Its readings are those of all configurations.
+              std::optional<record::TestRecord> all;
+              if (!desk_.test()->configurations.empty()) all = book::load_test(desk_.book(), desk_.test()->test.id);
+              const record::TestRecord& whole = all ? *all : *desk_.test();
               desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
                 record::Meter fresh;
                 fresh.kind = !light ? "wall" : id == new_spectrometer ? "spectrometer" : "quantum";

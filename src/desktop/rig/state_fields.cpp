@@ -73,16 +73,18 @@ void take_out(Desk& desk) {
   });
 }
 
-/// The other tests of this lab book, newest first.
+/// The other tests of fixtures of this one's name or maker, newest first.
 std::vector<Choice> earlier_tests(Desk& desk) {
   std::vector<Choice> choices{{QObject::tr("no, a first test"), ""}};
   if (!desk.test()) return choices;
+  const record::Fixture& fixture = desk.test()->fixture;
   for (const Test& t :
-       desk.book().all<Test>("WHERE removed = 0 AND id <> ? ORDER BY tested_on DESC, id DESC", desk.test()->test.id)) {
-    const auto fixture = desk.book().find<record::Fixture>(t.fixture_id);
-    const std::string name = !t.name.empty() ? t.name : fixture ? fixture->name : "";
-    choices.push_back({t.tested_on.empty() ? text_of(name) : text_of(name + ", " + t.tested_on),
-                       QVariant::fromValue<qlonglong>(t.id)});
+       desk.book().all<Test>("WHERE removed = 0 AND id <> ? AND fixture_id IN (SELECT id FROM fixture "
+                             "WHERE name = ? OR (maker = ? AND maker <> '')) ORDER BY tested_on DESC, id DESC",
+                             desk.test()->test.id, fixture.name, fixture.maker)) {
+    const QString name = t.name.empty() ? text_of(fixture.name) : text_of(t.name);
+    choices.push_back(
+        {t.tested_on.empty() ? name : name + ", " + text_of(t.tested_on), QVariant::fromValue<qlonglong>(t.id)});
   }
   return choices;
 }
@@ -210,7 +212,9 @@ void add_history_fields(Form& form, Desk& desk) {
           })
       ->setObjectName("retestUnit");
   form.note([&desk]() -> QString {
-    if (!desk.test() || desk.test()->test.retest_of.empty()) return {};
+    if (!desk.test()) return {};
+    if (desk.test()->test.retest_of.empty())
+      return QObject::tr("Tests of fixtures of this name, or of its maker, can be repeated.");
     return repeated_test(desk) == QVariant("")
                ? QObject::tr("It repeats a test that is not in this lab book: nothing can be compared here.")
                : QObject::tr(

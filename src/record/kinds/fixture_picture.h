@@ -2,7 +2,7 @@
 
 #include <string>
 
-#include "record/kinds/description.h"
+#include "record/kinds/picture_columns.h"
 
 namespace sunbreak::record {
 
@@ -24,17 +24,7 @@ struct Described<FixturePicture> {
   template <typename Columns>
   static void describe(Columns& columns) {
     columns.add("fixture_id", &FixturePicture::fixture_id, "the fixture").belongs_to("fixture");
-    columns.add("kind", &FixturePicture::kind, "photograph, thermal or spectrum")
-        .one_of({"photograph", "thermal", "spectrum"});
-    columns.add("caption", &FixturePicture::caption, "what it shows");
-    columns.add("digest", &FixturePicture::digest, "SHA-256 of its file, 64 hexadecimal digits");
-    columns.add("media_type", &FixturePicture::media_type, "image/png or image/jpeg")
-        .one_of({"image/png", "image/jpeg"});
-    columns.add("width_px", &FixturePicture::width_px, "width as it is to be seen").unit("px").between(1, 100000);
-    columns.add("height_px", &FixturePicture::height_px, "height").unit("px").between(1, 100000);
-    columns.add("size_bytes", &FixturePicture::size_bytes, "size of its file").unit("bytes").between(1, 20971520);
-    columns.add("origin", &FixturePicture::origin, "name of the file it came from");
-    columns.add("added_at", &FixturePicture::added_at, "when it was attached (UTC)").moment();
+    describe_picture_file<FixturePicture>(columns);
   }
 };
 

@@ -3,7 +3,7 @@
 #include <optional>
 #include <string>
 
-#include "record/kinds/description.h"
+#include "record/kinds/picture_columns.h"
 
 namespace sunbreak::record {
 
@@ -31,16 +31,7 @@ struct Described<Picture> {
     columns.add("temperature_id", &Picture::temperature_id, "the temperature it shows").refers_to("temperature");
     columns.add("growth_note_id", &Picture::growth_note_id, "the note it goes with").refers_to("growth_note");
     columns.add("check_rule", &Picture::check_rule, "the check it is about, by its rule's name");
-    columns.add("kind", &Picture::kind, "photograph, thermal or spectrum")
-        .one_of({"photograph", "thermal", "spectrum"});
-    columns.add("caption", &Picture::caption, "what it shows");
-    columns.add("digest", &Picture::digest, "SHA-256 of its file, 64 hexadecimal digits");
-    columns.add("media_type", &Picture::media_type, "image/png or image/jpeg").one_of({"image/png", "image/jpeg"});
-    columns.add("width_px", &Picture::width_px, "width as it is to be seen").unit("px").between(1, 100000);
-    columns.add("height_px", &Picture::height_px, "height").unit("px").between(1, 100000);
-    columns.add("size_bytes", &Picture::size_bytes, "size of its file").unit("bytes").between(1, 20971520);
-    columns.add("origin", &Picture::origin, "name of the file it came from");
-    columns.add("added_at", &Picture::added_at, "when it was attached (UTC)").moment();
+    describe_picture_file<Picture>(columns);
   }
 };
 
