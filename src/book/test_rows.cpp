@@ -5,7 +5,9 @@
 #include <algorithm>
 #include <map>
 #include <random>
+#include <set>
 
+#include "evaluation/audit/audit.h"
 #include "record/configurations.h"
 #include "record/faults.h"
 #include "record/renumber.h"
@@ -72,6 +74,25 @@ std::optional<TestRecord> earlier_test(const Book& book, const Test& retest) {
   auto earlier = found.empty() ? std::nullopt : load_test(book, found.front().id);
   if (earlier) keep_configuration(*earlier, 0);
   return earlier;
+}
+
+std::vector<TestRecord> lamps_claimed(const Book& book, const TestRecord& test) {
+  std::vector<TestRecord> lamps;
+  std::set<Id> taken;
+  for (const Claim& claim : test.claims) {
+    if (claim.kind != "equivalent") continue;
+    for (const Test& other : book.all<Test>("WHERE removed = 0 ORDER BY id")) {
+      if (other.id == test.test.id || taken.contains(other.id)) continue;
+      const auto fixture = book.find<Fixture>(other.fixture_id);
+      if (!fixture || !evaluation::is_lamp_kind(*fixture, claim.says)) continue;
+      if (auto lamp = load_test(book, other.id)) {
+        taken.insert(other.id);
+        keep_configuration(*lamp, 0);
+        lamps.push_back(std::move(*lamp));
+      }
+    }
+  }
+  return lamps;
 }
 
 void make_retest(Edit& edit, const Book& book, Test test, Id earlier_id, const std::string& unit) {

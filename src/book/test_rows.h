@@ -14,6 +14,10 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id);
 /// The test that one says it repeats, as it comes; nothing where it says none, or this lab book has not got it.
 std::optional<TestRecord> earlier_test(const Book& book, const Test& retest);
 
+/// Tests of fixtures that are such lamps as the fixture of a test is claimed to stand in for, as they come; empty where
+/// nothing of the kind is claimed, or none was tested.
+std::vector<TestRecord> lamps_claimed(const Book& book, const TestRecord& test);
+
 /// Makes a test a retest of another, `unit` being "same" or "another"; or of none, where `earlier_id` is 0.
 void make_retest(Edit& edit, const Book& book, Test test, Id earlier_id, const std::string& unit);
 

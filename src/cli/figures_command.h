@@ -19,6 +19,9 @@ void add_power_commands(CLI::App& app, int& status);
 void add_light_commands(CLI::App& app, int& status);
 void add_settle_command(CLI::App& app, int& status);
 
+/// Adds `audit FILE`.
+void add_audit_command(CLI::App& app, int& status);
+
 /// Adds `read FILE`.
 void add_read_command(CLI::App& app, int& status);
 

@@ -12,6 +12,7 @@ int main(int argc, char** argv) {
   sunbreak::cli::add_read_command(app, status);
   sunbreak::cli::add_light_commands(app, status);
   sunbreak::cli::add_settle_command(app, status);
+  sunbreak::cli::add_audit_command(app, status);
   sunbreak::cli::add_book_commands(app, status);
   try {
     app.parse(argc, argv);

@@ -82,6 +82,16 @@ std::shared_ptr<const evaluation::Evaluation> source_earlier(const std::string& 
   return earlier ? evaluation::evaluate(*earlier) : nullptr;
 }
 
+evaluation::AuditContext source_audit_context(const std::string& file, const record::TestRecord& test) {
+  evaluation::AuditContext context;
+  context.targets = source_targets(file);
+  if (is_package(file)) return context;
+  if (auto opened = Book::open(file, Book::Mode::ReadOnly))
+    for (const record::TestRecord& lamp : book::lamps_claimed(*opened.value(), test))
+      context.others.push_back(evaluation::evaluate(lamp));
+  return context;
+}
+
 std::vector<record::CropTarget> source_targets(const std::string& file) {
   if (!is_package(file))
     if (auto opened = Book::open(file, Book::Mode::ReadOnly)) return book::crop_targets(*opened.value());

@@ -5,6 +5,7 @@
 
 #include "book/target_shelf.h"
 #include "core/result.h"
+#include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "record/picture_files.h"
 
@@ -23,6 +24,9 @@ record::PictureSource source_pictures(const std::string& file);
 
 /// The test that one is a retest of, as it comes, where the same lab book has it; null elsewhere.
 std::shared_ptr<const evaluation::Evaluation> source_earlier(const std::string& file, const record::TestRecord& test);
+
+/// What the audit of a test takes beside it: the lab book's targets, and the lamps its fixture is to stand in for.
+evaluation::AuditContext source_audit_context(const std::string& file, const record::TestRecord& test);
 
 /// The crop targets on that lab book's shelf; for a data package those that ship.
 std::vector<record::CropTarget> source_targets(const std::string& file);

@@ -91,8 +91,9 @@ std::string plain_number(double value, int decimals) {
 
 std::string found_text(const FoundValue& v, int decimals, const std::string& unit) {
   if (std::isnan(v.value)) return "not known";
-  if (std::isnan(v.expanded)) return plain_number(v.value, decimals) + " " + unit;
-  return plain_number(v.value, decimals) + " ± " + plain_number(v.expanded, decimals) + (unit == "°" ? "" : " ") + unit;
+  const std::string number =
+      plain_number(v.value, decimals) + (std::isnan(v.expanded) ? "" : " ± " + plain_number(v.expanded, decimals));
+  return unit.empty() ? number : number + (unit == "°" ? "" : " ") + unit;
 }
 
 std::vector<std::string> light_sentences(const TestLight& light, UnitSystem units) {

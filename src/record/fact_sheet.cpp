@@ -13,16 +13,17 @@ namespace {
 
 using enum FactKind::Holds;
 
-constexpr std::string_view size = "Size and weight", came = "How it came", driver = "Driver", emitters = "Emitters",
+constexpr std::string_view body = "Size and weight", came = "How it came", driver = "Driver", emitters = "Emitters",
                            safety = "Protection and listing", warranty = "Warranty", cooling = "Cooling and noise",
-                           cord = "Cord", dimming = "Dimming", chaining = "Chaining", age = "Age";
+                           cord = "Cord", dimming = "Dimming", color = "Color, as a spectrometer shows it",
+                           chaining = "Chaining", age = "Age";
 
 const std::vector<FactKind>& all_kinds() {
   static const std::vector<FactKind> kinds{
-      {"weight", size, "Weight", Number, "kg", 0.01, 500},
-      {"outer_length_m", size, "Outer length", Length, "m", 0.01, 20},
-      {"outer_width_m", size, "Outer width", Length, "m", 0.01, 20},
-      {"outer_height_m", size, "Outer height", Length, "m", 0.005, 5},
+      {"weight", body, "Weight", Number, "kg", 0.01, 500},
+      {"outer_length_m", body, "Outer length", Length, "m", 0.01, 20},
+      {"outer_width_m", body, "Outer width", Length, "m", 0.01, 20},
+      {"outer_height_m", body, "Outer height", Length, "m", 0.005, 5},
       {"condition", came, "Condition", Choice, "", 0, 0, {"new", "opened before", "used", "damaged"}},
       {"contents", came, "In the box", Words, "", 0, 0, {}, "such as: lamp, 2 hangers, cord, no manual"},
       {"assembly", came, "Assembly", Words, "", 0, 0, {}, "such as: bars clip in, one screw each"},
@@ -55,6 +56,11 @@ const std::vector<FactKind>& all_kinds() {
       {"dimming", dimming, "Dimmer", Choice, "", 0, 0, {"none", "knob", "tool", "steps", "controller"}},
       {"dimming_low_pct", dimming, "Range, lowest", Number, "%", 0, 200},
       {"dimming_high_pct", dimming, "Range, highest", Number, "%", 0, 200},
+      {"dimming_steps", dimming, "Steps", Count, "", 1, 1000},
+      {"color_temperature_k", color, "Color temperature", Number, "K", 500, 50000},
+      {"rendering_ra", color, "Color rendering", Number, "Ra", 0, 100},
+      {"uv_present", color, "UV", Choice, "", 0, 0, {"present", "none"}},
+      {"far_red_present", color, "Far red", Choice, "", 0, 0, {"present", "none"}},
       {"chain_light", chaining, "Units on one controller", Count, "", 0, 10000},
       {"chain_power", chaining, "Units on one cord", Count, "", 0, 1000},
       {"chain_limit", chaining, "Limits", Words, "", 0, 0, {}, "such as: 1,600 W in all"},

@@ -12,6 +12,7 @@
 
 #include "core/settle/settle_rule.h"
 #include "core/sweep/correction.h"
+#include "record/claim_kinds.h"
 #include "record/fact_sheet.h"
 #include "record/kinds.h"
 #include "record/picture_files.h"
@@ -60,6 +61,7 @@ class Search {
     stations();
     plan();
     sheet();
+    claims();
     pictures();
     return std::move(faults_);
   }
@@ -253,6 +255,14 @@ class Search {
       else if (!told.emplace(fact.name, fact.source).second)
         add("box_fact", i + 1, "name", fact.name, "one fact a name and source", 0);
     }
+  }
+
+  /// Claims hold what their kind allows.
+  void claims() {
+    for (std::size_t i = 0; i < record_.claims.size(); ++i)
+      if (const auto expected = claim_fault(record_.claims[i]))
+        add("claim", i + 1, "kind", claim_words(record_.claims[i], UnitSystem::Metric).substr(0, longest_shown),
+            *expected, 0);
   }
 
   /// A file is found by its digest.

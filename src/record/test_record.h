@@ -35,6 +35,7 @@
 #include "record/kinds/target_setting.h"
 #include "record/kinds/temperature.h"
 #include "record/kinds/test.h"
+#include "record/kinds/verdict_sentence.h"
 #include "record/kinds/wall_reading.h"
 
 namespace sunbreak::record {
@@ -69,6 +70,7 @@ struct TestRecord {
   std::vector<GrowthNote> growth_notes{};
   std::vector<FixturePicture> fixture_pictures{};
   std::vector<Picture> pictures{};
+  std::vector<VerdictSentence> verdict_sentences{};
   /// Where this is the part of a record that is of one configuration (record/configurations.h): its id, or 0 for the
   /// fixture as it comes. No part of the lab book.
   Id configuration_id = 0;
@@ -91,14 +93,34 @@ struct TestRecord {
 };
 
 /// The parts of a test's record, each after those that it refers to.
-inline constexpr std::tuple test_tables{
-    &TestRecord::fixture,         &TestRecord::claims,        &TestRecord::box_facts,     &TestRecord::fixture_pictures,
-    &TestRecord::bench,           &TestRecord::meters,        &TestRecord::test,          &TestRecord::configurations,
-    &TestRecord::rungs,           &TestRecord::stops,         &TestRecord::sweeps,        &TestRecord::readings,
-    &TestRecord::placements,      &TestRecord::wall_readings, &TestRecord::side_readings, &TestRecord::dismissals,
-    &TestRecord::log_parts,       &TestRecord::lamp_events,   &TestRecord::stair_stops,   &TestRecord::stair_readings,
-    &TestRecord::target_settings, &TestRecord::temperatures,  &TestRecord::own_sizes,     &TestRecord::settlings,
-    &TestRecord::card_rows,       &TestRecord::growth_notes,  &TestRecord::pictures};
+inline constexpr std::tuple test_tables{&TestRecord::fixture,
+                                        &TestRecord::claims,
+                                        &TestRecord::box_facts,
+                                        &TestRecord::fixture_pictures,
+                                        &TestRecord::bench,
+                                        &TestRecord::meters,
+                                        &TestRecord::test,
+                                        &TestRecord::configurations,
+                                        &TestRecord::rungs,
+                                        &TestRecord::stops,
+                                        &TestRecord::sweeps,
+                                        &TestRecord::readings,
+                                        &TestRecord::placements,
+                                        &TestRecord::wall_readings,
+                                        &TestRecord::side_readings,
+                                        &TestRecord::dismissals,
+                                        &TestRecord::log_parts,
+                                        &TestRecord::lamp_events,
+                                        &TestRecord::stair_stops,
+                                        &TestRecord::stair_readings,
+                                        &TestRecord::target_settings,
+                                        &TestRecord::temperatures,
+                                        &TestRecord::own_sizes,
+                                        &TestRecord::settlings,
+                                        &TestRecord::card_rows,
+                                        &TestRecord::growth_notes,
+                                        &TestRecord::pictures,
+                                        &TestRecord::verdict_sentences};
 
 template <typename Part>
 struct RecordOf {

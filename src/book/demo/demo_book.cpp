@@ -7,6 +7,7 @@
 #include <map>
 #include <numbers>
 
+#include "book/demo/demo_claims.h"
 #include "book/demo/demo_pictures.h"
 #include "book/demo/demo_power.h"
 #include "book/test_rows.h"
@@ -17,6 +18,7 @@
 #include "evaluation/rig_model.h"
 #include "evaluation/sweep_view.h"
 #include "evaluation/test_checks.h"
+#include "record/claim_kinds.h"
 
 namespace sunbreak::book {
 
@@ -47,7 +49,6 @@ struct State {
 struct Plan {
   const char* title;
   Fixture fixture;
-  std::vector<Claim> claims;
   Truth truth;
   Id bench_id;
   std::vector<double> heights_m, percents;
@@ -80,10 +81,7 @@ class DemoWriter {
   /// Returns the test's id, and in `test.fixture_id` its fixture's.
   Test add_test(const Plan& plan, const Bench& bench, Id sensor, double sensor_factor, Id wall_meter) {
     const Id fixture_id = plan.retest_of != 0 ? plan.fixture.id : edit_.add(plan.fixture);
-    for (Claim claim : plan.claims) {
-      claim.fixture_id = fixture_id;
-      edit_.add(claim);
-    }
+    if (plan.retest_of == 0) add_claims(plan, fixture_id, bench);
     for (BoxFact fact : plan.facts) {
       fact.fixture_id = fixture_id;
       edit_.add(fact);
@@ -192,6 +190,29 @@ class DemoWriter {
          limit);
   }
 
+  /// A maker's map shows the light under the fixture as it should hang, a little brighter.
+  void add_claims(const Plan& plan, Id fixture_id, const Bench& bench) {
+    for (Claim claim : sample_claims(plan.fixture.name)) {
+      claim.fixture_id = fixture_id;
+      if (claim.map_columns && claim.height_m) {
+        const Layout layout = lay_out({*claim.width_m, *claim.depth_m},
+                                      Grid{GridKind::Cells, *claim.map_columns, *claim.map_rows, 0, 0, {}})
+                                  .value();
+        std::vector<Vec3> places;
+        for (const Station& s : layout.stations)
+          places.push_back(
+              {(bench.width_m - *claim.width_m) / 2 + s.x_m, (bench.depth_m - *claim.depth_m) / 2 + s.y_m, 0});
+        const Prediction light = light_in(bench).predict_once(
+            placed(plan.truth.emitters, {bench.width_m / 2, bench.depth_m / 2, *claim.height_m}), places);
+        std::vector<double> shown;
+        for (std::size_t i = 0; i < places.size(); ++i)
+          shown.push_back(std::round(map_flattery(plan.fixture.name) * (light.direct[i] + light.reflected[i])));
+        set_map(claim, *claim.map_columns, *claim.map_rows, shown);
+      }
+      edit_.add(claim);
+    }
+  }
+
   void walk_state(const Plan& plan, const State& state, const Test& test, const Bench& bench, double sensor_factor) {
     const Id configuration = edit_.add(Configuration{0, test.id, state.name, state.notes});
     std::vector<At> rungs, stops;
@@ -292,8 +313,6 @@ BoxFact stated(const char* name, const char* words) { return fact(name, "stated"
 BoxFact checked(const char* name, double value) { return fact(name, "checked", value, ""); }
 BoxFact checked(const char* name, const char* words) { return fact(name, "checked", {}, words); }
 
-Claim claim(const char* kind, std::optional<double> value, const char* words) { return {0, 0, kind, value, words}; }
-
 }  // namespace
 
 void fill_demo(Book& book) {
@@ -317,68 +336,64 @@ void fill_demo(Book& book) {
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
     const Band fruiting{555, 925}, leafy{210, 295}, sprouts{105, 175};
 
-    const Test ostler = writer.add_test(
-        {"Ostler Six-Bar in the tent",
-         fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red", 1.08, 1.06, 389,
-                 {6, 18, 0.20, 120}),
-         {claim("power_w", 320, "320 W"), claim("efficacy_umol_j", 2.8, "2.8 µmol/J"),
-          claim("ppf_umol_s", 900, "900 µmol/s"), claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
-         {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
-         tent.id,
-         {0.6, 0.45, 0.3, 0.2},
-         {100, 75, 50},
-         twelve,
-         "flowering & fruiting",
-         fruiting,
-         12,
-         12,
-         0,
-         PowerTruth{0.045,
-                    420,
-                    75,
-                    {100, 90, 75, 50, 30, 20, 10, 0, 100},
-                    {{"air", "contact", 23.4, {}, {}},
-                     {"driver", "infrared", 51.8, 0.95, 0.92},
-                     {"bar top", "infrared", 44.6, 0.95, 0.90},
-                     {"bar underside", "infrared", 47.9, 0.95, 0.90},
-                     {"leaf", "infrared", 25.1, 0.95, 0.96},
-                     {"swatch", "infrared", 27.4, 0.95, 0.95, false, "black"}}},
-         1,
-         0,
-         {stated("weight", 9.4),
-          checked("weight", 9.65),
-          stated("outer_length_m", 1.1),
-          stated("outer_width_m", 1.08),
-          stated("outer_height_m", 0.07),
-          checked("condition", "new"),
-          checked("contents", "lamp, two hangers, cord, a leaflet"),
-          checked("assembly_min", 25),
-          stated("driver_kind", "built in"),
-          checked("driver_place", "across the middle, on top"),
-          stated("emitter_count", 1728),
-          stated("emitter_mix", "white, with red at 660 nm"),
-          checked("lenses", "none"),
-          stated("ip_code", "IP65"),
-          stated("warranty_years", 5),
-          checked("cooling", "passive"),
-          checked("noise_words", "none at any setting"),
-          checked("cord_length_m", 1.8),
-          stated("voltages", "100–277 V"),
-          stated("dimming", "knob"),
-          stated("dimming_low_pct", 10),
-          stated("dimming_high_pct", 100),
-          stated("chain_power", 4)},
-         {},
-         "",
-         40},
-        tent, qs1, factor, w1);
+    const Test ostler =
+        writer.add_test({"Ostler Six-Bar in the tent",
+                         fixture("Ostler Six-Bar", "Ostler", "six LED bars", "6 bars, 20 cm apart, white with red",
+                                 1.08, 1.06, 389, {6, 18, 0.20, 120}),
+                         {bars(6, 1.0, 1.02, 18, 896), 0.01, 0, 322},
+                         tent.id,
+                         {0.6, 0.45, 0.3, 0.2},
+                         {100, 75, 50},
+                         twelve,
+                         "flowering & fruiting",
+                         fruiting,
+                         12,
+                         12,
+                         0,
+                         PowerTruth{0.045,
+                                    420,
+                                    75,
+                                    {100, 90, 75, 50, 30, 20, 10, 0, 100},
+                                    {{"air", "contact", 23.4, {}, {}},
+                                     {"driver", "infrared", 51.8, 0.95, 0.92},
+                                     {"bar top", "infrared", 44.6, 0.95, 0.90},
+                                     {"bar underside", "infrared", 47.9, 0.95, 0.90},
+                                     {"leaf", "infrared", 25.1, 0.95, 0.96},
+                                     {"swatch", "infrared", 27.4, 0.95, 0.95, false, "black"}}},
+                         1,
+                         0,
+                         {stated("weight", 9.4),
+                          checked("weight", 9.65),
+                          stated("outer_length_m", 1.1),
+                          stated("outer_width_m", 1.08),
+                          stated("outer_height_m", 0.07),
+                          checked("condition", "new"),
+                          checked("contents", "lamp, two hangers, cord, a leaflet"),
+                          checked("assembly_min", 25),
+                          stated("driver_kind", "built in"),
+                          checked("driver_place", "across the middle, on top"),
+                          stated("emitter_count", 1728),
+                          stated("emitter_mix", "white, with red at 660 nm"),
+                          checked("lenses", "none"),
+                          stated("ip_code", "IP65"),
+                          stated("warranty_years", 5),
+                          checked("cooling", "passive"),
+                          checked("noise_words", "none at any setting"),
+                          checked("cord_length_m", 1.8),
+                          stated("voltages", "100–277 V"),
+                          stated("dimming", "knob"),
+                          stated("dimming_low_pct", 10),
+                          stated("dimming_high_pct", 100),
+                          stated("chain_power", 4)},
+                         {},
+                         "",
+                         40},
+                        tent, qs1, factor, w1);
     const Id ostler_driver = writer.taken_temperatures().at(1);
     writer.add_test(
         {"Brindle Panel 150 in the tent",
          fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white", 0.26,
                  0.30, 149, {10, 10, 0.03, 120}),
-         {claim("power_w", 150, "150 W"), claim("efficacy_umol_j", 2.7, "2.7 µmol/J"),
-          claim("coverage", std::nullopt, "flowers 90 × 90 cm")},
          {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
          tent.id,
          {0.6, 0.45, 0.3},
@@ -392,28 +407,24 @@ void fill_demo(Book& book) {
          PowerTruth{
              0.07, 3000, 170, {}, {{"air", "contact", 22.8, {}, {}}, {"bar top", "infrared", 41.0, 0.95, {}, true}}}},
         tent, qs1, factor, w1);
-    writer.add_test(
-        {"Pell Narrow 300 on the loft floor",
-         fixture("Pell Narrow 300", "Pell", "one long strip of lensed pucks", "9 lensed pucks in a row, 11 cm apart",
-                 0.1, 0.98, 119, {1, 9, 0.11, 60}),
-         {claim("power_w", 300, "300 W"), claim("efficacy_umol_j", 2.9, "2.9 µmol/J, the driver not counted"),
-          claim("coverage", std::nullopt, "lights 90 × 90 cm; its map was made at 18 cm over 50 × 50 cm")},
-         {bars(1, 0, 0.88, 9, 432, 4.8), 0, 0, 228},
-         floor.id,
-         {0.6, 0.45},
-         {100},
-         eight,
-         "flowering & fruiting",
-         fruiting,
-         12,
-         2,
-         0},
-        floor, qs1, factor, w1);
+    writer.add_test({"Pell Narrow 300 on the loft floor",
+                     fixture("Pell Narrow 300", "Pell", "one long strip of lensed pucks",
+                             "9 lensed pucks in a row, 11 cm apart", 0.1, 0.98, 119, {1, 9, 0.11, 60}),
+                     {bars(1, 0, 0.88, 9, 432, 4.8), 0, 0, 228},
+                     floor.id,
+                     {0.6, 0.45},
+                     {100},
+                     eight,
+                     "flowering & fruiting",
+                     fruiting,
+                     12,
+                     2,
+                     0},
+                    floor, qs1, factor, w1);
     writer.add_test(
         {"Wicket Four-Tube in the window bay",
          fixture("Wicket Four-Tube", "Wicket", "four fluorescent tubes", "4 tubes of 110 cm, 14 cm apart", 0.56, 1.18,
                  85, {4, 16, 0.14, 120}),
-         {claim("power_w", 108, "108 W"), claim("coverage", std::nullopt, "seedlings 60 × 120 cm")},
          {bars(4, 0.42, 1.1, 16, 118), 0, 0, 112},
          bay.id,
          {0.4, 0.2},
@@ -430,7 +441,6 @@ void fill_demo(Book& book) {
         {"Bess 400 in the tent",
          fixture("Bess 400", "Bess", "sodium lamp in a deep hood", "one lamp in a deep hood", 0.5, 0.4, 0,
                  {8, 4, 0.05, 80}),
-         {claim("power_w", 400, "400 W")},
          {reflector_lamp(0.3, 0.16, 640, 2.6), 0, 0, 434},
          tent.id,
          {0.8, 0.6},
@@ -451,10 +461,6 @@ void fill_demo(Book& book) {
     writer.add_test({"Marrow Twin in the tent",
                      fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
                              "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {8, 10, 0.05, 120}),
-                     {claim("power_w", 480, "2 × 240 W"), claim("efficacy_umol_j", 2.6, "2.6 µmol/J"),
-                      claim("equivalent", 750, "replaces a 750 W lamp"),
-                      claim("dimming_range", 110, "dims to 20 %, boosts to 110 %"),
-                      claim("coverage", std::nullopt, "flowers 120 × 120 cm")},
                      {joined(placed(tilted(board(0.3, 0.44, 8, 10, 600), 1.5, 0), {-0.29, 0, 0}),
                              placed(board(0.3, 0.44, 8, 10, 600), {0.29, 0, 0})),
                       0, 0, 471},
@@ -486,7 +492,6 @@ void fill_demo(Book& book) {
     writer.add_test({"Tansy Round 60 in the window bay",
                      fixture("Tansy Round 60", "Tansy", "small round LED board", "round board of 22 cm, white", 0.22,
                              0.22, 59, {6, 6, 0.03, 120}),
-                     {claim("power_w", 60, "60 W"), claim("coverage", std::nullopt, "microgreens 60 × 60 cm")},
                      {disc(0.1, 5, 158), 0, 0, 59},
                      bay.id,
                      {0.45, 0.3},
@@ -503,7 +508,6 @@ void fill_demo(Book& book) {
     writer.in_month(10, 12);
     const Test later = writer.add_test({"Ostler Six-Bar, seven months on",
                                         again,
-                                        {},
                                         {bars(6, 1.0, 1.02, 18, 896 * 0.968), 0.006, 0, 320},
                                         tent.id,
                                         {0.6, 0.45},

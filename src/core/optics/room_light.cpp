@@ -15,7 +15,7 @@ namespace sunbreak {
 namespace {
 
 constexpr PatchCounts coarse_counts{12, 16};
-constexpr int cut = 3;
+constexpr int finer_cut = 3;
 
 struct Side {
   double reflectance = 0;
@@ -87,7 +87,7 @@ RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
     if (reflectance <= 0) continue;
     Side side{reflectance,
               patch_grid(room, face, coarse_counts),
-              patch_grid(room, face, coarse_counts, cut),
+              patch_grid(room, face, coarse_counts, finer_cut),
               parts_->coarse_count,
               parts_->fine_count,
               {},
@@ -99,8 +99,8 @@ RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
       middles.add(middle);
       const double at[3] = {middle.x, middle.y, middle.z};
       side.from_coarse.push_back(interpolation(side.coarse, at[side.fine.u_axis()], at[side.fine.v_axis()]));
-      side.coarse_of_fine.push_back(p / side.fine.u_count() / cut * side.coarse.u_count() +
-                                    p % side.fine.u_count() / cut);
+      side.coarse_of_fine.push_back(p / side.fine.u_count() / finer_cut * side.coarse.u_count() +
+                                    p % side.fine.u_count() / finer_cut);
     }
     side.fine_middles.emplace(middles);
     parts_->coarse_count += side.coarse.size();

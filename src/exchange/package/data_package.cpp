@@ -1,4 +1,5 @@
 #include "exchange/package/data_package.h"
+#include "exchange/audit/audit_tables.h"
 
 #include <fmt/format.h>
 
@@ -205,7 +206,8 @@ void append_figures(std::string& csv, const Evaluation& evaluation, const PlainI
 int package_format() { return format_of(newest_schema()); }
 
 std::set<std::string> package_members() {
-  std::set<std::string> names{"datapackage.json", "log_sample.csv", "stations.csv", "figures.csv", "whole_light.csv"};
+  std::set<std::string> names{"datapackage.json", "log_sample.csv", "stations.csv", "figures.csv",
+                              "whole_light.csv",  "audit.csv",      "verdict.csv"};
   for (const Kind& kind : kinds())
     if (kind.facts.published) names.insert(std::string(kind.name()) + ".csv");
   return names;
@@ -268,7 +270,7 @@ void take_moved(const Archive& archive, int format, TestRecord& record) {
 }  // namespace
 
 Archive make_package(const TestRecord& record, const Evaluations& evaluations, const PictureSource& pictures,
-                     WithLight with_light) {
+                     WithLight with_light, const std::vector<evaluation::Audit>& audits) {
   if (!record.faults.empty()) throw std::runtime_error(refusal(record.faults, "the test").seen);
   TestRecord b = with_plain_ids(record);
   Archive archive;
@@ -289,14 +291,17 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
                  configuration_ids = plain_ids(record.configurations, b.configurations);
   std::string& stations = archive["stations.csv"] = station_head(false, false);
   std::string& figures_csv = archive["figures.csv"] = "sweep_id,figure,value,expanded_k2,unit,formula\r\n";
-  std::string found_csv;
-  for (const auto& evaluation : evaluations) {
+  std::string found_csv, audit_csv, verdict_csv;
+  for (std::size_t i = 0; i < evaluations.size(); ++i) {
+    const auto& evaluation = evaluations[i];
     append_stations(stations, *evaluation, sweep_ids, false, {});
     append_figures(figures_csv, *evaluation, sweep_ids);
     const Id configuration = evaluation->record().configuration_id;
+    const std::string number = configuration == 0 ? "" : std::to_string(configuration_ids.at(configuration));
+    if (i < audits.size()) append_audit(audit_csv, audits[i], number), append_verdict(verdict_csv, audits[i], number);
     if (const TestLight* light = with_light == WithLight::Yes ? evaluation->light() : nullptr;
         light && light->found().fits)
-      append_light(found_csv, *light, configuration == 0 ? "" : std::to_string(configuration_ids.at(configuration)));
+      append_light(found_csv, *light, number);
   }
   resources.push_back(resource(
       "stations",
@@ -324,6 +329,36 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
                   field("value", "number", "its value; shares as fractions of 1"),
                   field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit"),
                   field("unit", "string", "unit of the value")},
+                 false));
+  }
+  if (!audit_csv.empty()) {
+    archive["audit.csv"] = audit_head + audit_csv;
+    resources.push_back(resource(
+        "audit",
+        {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
+         field("slot", "string", "which claim: its kind, with a number from the second on"),
+         field("kind", "string", "kind of claim"), field("claimed", "number", "the figure claimed, in the unit"),
+         field("claimed_to", "number", "the upper end of a range"), field("unit", "string", "the maker's own unit"),
+         field("measured", "number", "its measured counterpart, in the same unit"),
+         field("measured_to", "number", "the upper end of a range"),
+         field("expanded_k2", "number", "expanded uncertainty (k = 2) of it, in the same unit"),
+         field("difference_pct", "number", "measured less claimed, in percent of the claim"),
+         field("chance", "number", "that what is claimed holds, 0 to 1"),
+         field("verdict", "string", "confirmed, not told apart, short, over, contradicted or not testable here"),
+         field("reason", "string", "what was compared with what"),
+         field("lifts", "string", "the act that would help most")},
+        false));
+  }
+  if (!verdict_csv.empty()) {
+    archive["verdict.csv"] = verdict_head + verdict_csv;
+    resources.push_back(
+        resource("verdict",
+                 {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
+                  field("slot", "string", "what the sentence is about"),
+                  field("aspect", "string", "light, strength, weakness, use or watch"),
+                  field("sentence", "string", "the sentence"), field("figure", "string", "the figure it is tied to"),
+                  field("value", "number", "that figure, in the unit"), field("unit", "string", "its unit"),
+                  field("own", "boolean", "written by the tester in place of the draft")},
                  false));
   }
   for (ordered_json& r : picture_resources) resources.push_back(std::move(r));

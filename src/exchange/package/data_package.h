@@ -3,6 +3,7 @@
 #include <filesystem>
 #include <string>
 
+#include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "exchange/package/zip_archive.h"
 #include "record/picture_files.h"
@@ -15,9 +16,11 @@ using namespace record;
 /// docs/formats.md. Complete enough to recompute every figure; reads back without loss. `evaluations` are the record's.
 /// With whole light, its figures and the reference rooms' go along, which takes a second or two for each configuration.
 /// Pictures go along as far as `pictures` has their files and they are sound, without what a camera told beside them.
+/// `audits` are the evaluations', in their order, where the verdicts on the maker's claims are to go along.
 enum class WithLight { No, Yes };
 Archive make_package(const TestRecord& record, const evaluation::Evaluations& evaluations,
-                     const PictureSource& pictures = {}, WithLight with_light = WithLight::No);
+                     const PictureSource& pictures = {}, WithLight with_light = WithLight::No,
+                     const std::vector<evaluation::Audit>& audits = {});
 /// The same where no one has evaluated the record yet.
 Archive make_package(const TestRecord& record, const PictureSource& pictures = {});
 

@@ -1,0 +1,75 @@
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "core/settle/settle_rule.h"
+#include "core/whole_light/elsewhere.h"
+#include "evaluation/settle_field.h"
+
+namespace sunbreak::evaluation {
+
+/// Light over a whole floor at several heights, from which any part of it can be judged at little cost.
+class FloorLight {
+ public:
+  /// The bench's own floor, as whole light or what is between the walked heights gives it. Nothing where light is not
+  /// known all over it.
+  static std::optional<FloorLight> of_bench(const TestLight& light, std::vector<double> heights_m);
+  /// Another room's floor, with the fixture over its middle. `light` has to fit.
+  static FloorLight of_room(const TestLight& light, const Room& room, const std::vector<double>& heights_m);
+
+  const Rectangle& area() const { return layout_.measured; }
+  const Layout& layout() const { return layout_; }
+  const std::vector<double>& heights_m() const { return heights_m_; }
+  const std::vector<SettleSetting>& settings() const { return settings_; }
+
+  /// What is known of a part of the floor at one of the heights and settings.
+  SettleFigures figures(const Rectangle& part, std::size_t height, const SettleSetting& setting,
+                        const Band& band) const;
+  /// Of each cell of the floor.
+  std::vector<double> ppfd(std::size_t height, const SettleSetting& setting) const;
+
+  /// The standard deviation of all light together at a height, relative.
+  double together_sd(std::size_t height) const { return together_sd_[height]; }
+
+ private:
+  Layout layout_;
+  std::vector<double> heights_m_, together_sd_;
+  std::vector<SettleSetting> settings_;
+  std::vector<std::vector<std::vector<double>>>
+      light_;  ///< by height, pattern and place, for the first setting's light
+};
+
+/// Some of the heights that a test's field has, the walked ones among them.
+std::vector<double> few_heights(const TestLight& light, UnitSystem units);
+
+/// A part of a floor of given proportions about its middle.
+Rectangle centered(const Rectangle& floor, double width_m, double depth_m);
+
+/// How large an area of given proportions about the middle of a floor is served.
+struct ServedArea {
+  double scale = 0;                    ///< of the given sides; 0 where not even a small one is
+  double expanded = 0;                 ///< of it, k = 2, by all light being off together
+  double height_m = 0, percent = 100;  ///< where that is
+};
+
+/// What is tried: all heights and settings, or only these.
+struct ServedWhere {
+  std::optional<std::size_t> height;
+  std::optional<SettleSetting> setting;
+};
+ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
+                       const ServedWhere& where = {});
+
+/// The way that most surely meets a rule over a part of a floor, with the chance, by all light being off together.
+struct SurestThere {
+  std::size_t height = 0;
+  SettleSetting setting;
+  SettleFigures figures;
+  double chance = 0;
+  bool may_hold = false;  ///< anywhere that was tried, with all light off by its ± (k = 2)
+};
+std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRule& rule, const Band& band,
+                                        const Rectangle& part, const ServedWhere& where = {});
+
+}  // namespace sunbreak::evaluation

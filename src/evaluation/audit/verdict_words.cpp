@@ -1,0 +1,323 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "core/heat/surface_temperature.h"
+#include "core/settle/surest.h"
+#include "evaluation/audit/audited_test.h"
+#include "evaluation/crop_targets.h"
+#include "evaluation/heat_by_state.h"
+#include "evaluation/light_words.h"
+#include "record/claim_kinds.h"
+#include "record/utc.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+/// From here on light counts as even, and under here as uneven: lowest ÷ mean, as lighting practice has it for areas
+/// that are to look evenly lit, and for those where nothing is asked.
+constexpr double even_from = 0.7, uneven_under = 0.5;
+/// From here on the brightest place is worth a warning [of the mean].
+constexpr double hot_spot_from = 1.6;
+/// A fall from switch-on from here on is worth waiting for.
+constexpr double fall_from = 0.02;
+constexpr double smallest_served_m = 0.2;
+
+constexpr double whole_within_m = 0.005;
+
+/// Sizes are told to whole centimeters or inches, cut: they are no surer.
+double whole_step(double length_m, UnitSystem units) {
+  const LengthUnit unit = surface_unit(units);
+  return to_m(std::floor(from_m(length_m, unit) + 1e-6), unit);
+}
+
+/// Builds one sentence with the numbers it states.
+class Sentence {
+ public:
+  Sentence(std::string slot, VerdictWords::Aspect aspect) {
+    words_.slot = std::move(slot);
+    words_.aspect = aspect;
+  }
+  Sentence& say(std::string_view text) {
+    words_.drafted += text;
+    return *this;
+  }
+  /// "424 ± 27 µmol/m²/s"; the first of a sentence is what it is tied to.
+  Sentence& number(const std::string& figure, const FoundValue& value, int decimals, const std::string& unit) {
+    words_.numbers.push_back({figure, value.value, value.expanded, decimals, unit});
+    words_.drafted += found_text(value, decimals, unit);
+    return *this;
+  }
+  Sentence& number(const std::string& figure, double value, int decimals, const std::string& unit) {
+    return number(figure, {value, unread}, decimals, unit);
+  }
+  Sentence& length(const std::string& figure, double length_m, UnitSystem units) {
+    const LengthUnit unit = surface_unit(units);
+    words_.numbers.push_back({figure, from_m(length_m, unit), unread, 1, std::string(symbol(unit))});
+    words_.drafted += length_text(length_m, units);
+    return *this;
+  }
+  Sentence& size(const std::string& figure, double width_m, double depth_m, UnitSystem units) {
+    const LengthUnit unit = surface_unit(units);
+    for (const double side : {width_m, depth_m})
+      words_.numbers.push_back({figure, from_m(side, unit), unread, 1, std::string(symbol(unit))});
+    words_.drafted += size_text(width_m, depth_m, units);
+    return *this;
+  }
+  Sentence& percent(const std::string& figure, double percent) {
+    words_.numbers.push_back({figure, percent, unread, 1, "%"});
+    words_.drafted += short_number(percent, 1) + " %";
+    return *this;
+  }
+  VerdictWords done() { return std::move(words_); }
+
+ private:
+  VerdictWords words_;
+};
+
+/// The walked sweep that says most of a fixture: the most of its area in the test's target, of those alike the fewest
+/// watts.
+struct ShownSweep {
+  const Sweep* sweep = nullptr;
+  double height_m = 0, percent = 100;
+};
+
+std::optional<ShownSweep> shown_sweep(const AuditedTest& test) {
+  std::optional<ShownSweep> best;
+  double most = -1, watts = INFINITY;
+  for (const Sweep& sweep : test.record().sweeps) {
+    const SweepFigures* f = test.evaluation().figures(sweep.id);
+    const Rung* rung = test.record().rung(sweep.rung_id);
+    const Stop* stop = test.record().stop(sweep.stop_id);
+    if (!f || !rung || !stop || sweep.confirms) continue;
+    const double in_band = f->coverage ? f->coverage->in_band_share : 0, draws = sweep.power_w.value_or(stop->percent);
+    constexpr double alike = 0.005;
+    if (in_band > most + alike || (in_band > most - alike && draws < watts))
+      most = std::max(most, in_band), watts = draws, best = ShownSweep{&sweep, rung->height_m, stop->percent};
+  }
+  return best;
+}
+
+void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
+  const auto shown = shown_sweep(test);
+  if (!shown) return;
+  const SweepFigures& f = *test.evaluation().figures(shown->sweep->id);
+  const Budget* budget = test.evaluation().budget(shown->sweep->id, test.stop());
+  if (!budget) return;
+  const SweepView& view = *test.evaluation().view(shown->sweep->id);
+  const Rectangle& area = view.layout.measured;
+  Sentence light("light", VerdictWords::Light);
+  light.say("It brings a mean of ")
+      .number("mean_ppfd", {f.mean_ppfd, budget->expanded("mean_ppfd")}, 0, "µmol/m²/s")
+      .say(" to ")
+      .size("measured_area", area.width_m, area.depth_m, test.units())
+      .say(" at ")
+      .length("height", shown->height_m, test.units())
+      .say(" and ")
+      .percent("dimmer", shown->percent);
+  if (shown->sweep->power_w) light.say(", for ").number("power_w", *shown->sweep->power_w, 0, "W");
+  words.push_back(light.say(".").done());
+
+  const double even = f.evenness.lowest_over_mean, uncertain = budget->expanded("lowest_over_mean");
+  if (even >= even_from || even < uneven_under) {
+    Sentence s("evenness", even >= even_from ? VerdictWords::Strength : VerdictWords::Weakness);
+    s.say(even >= even_from ? "Its light is even there: lowest ÷ mean is "
+                            : "Its light is uneven there: lowest ÷ mean is ")
+        .number("lowest_over_mean", {even, uncertain}, 2, "");
+    words.push_back(s.say(".").done());
+  }
+  if (const double hot = f.highest.ppfd / f.mean_ppfd; hot >= hot_spot_from) {
+    Sentence s("hot_spot", VerdictWords::Watch);
+    s.say("Mind the brightest place: it reads ")
+        .number("highest_ppfd", f.highest.ppfd, 0, "µmol/m²/s")
+        .say(", ")
+        .number("highest_over_mean", hot, 1, "times the mean");
+    words.push_back(s.say(".").done());
+  }
+}
+
+void say_whole_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
+  if (!test.fits()) return;
+  const FoundValue efficacy = test.light()->efficacy_umol_j();
+  if (std::isnan(efficacy.value)) return;
+  Sentence s("efficacy", VerdictWords::Light);
+  s.say("In all directions it gives ")
+      .number("whole_efficacy_umol_j", efficacy, 2, "µmol per joule")
+      .say(" at the wall, ")
+      .number("whole_ppf_umol_s", test.light()->ppf_umol_s(), 0, "µmol/s")
+      .say(" in all.");
+  words.push_back(s.done());
+}
+
+/// What a claim's verdict is worth saying.
+void say_claim(const AuditedClaim& a, std::vector<VerdictWords>& words) {
+  using enum Verdict;
+  const Verdict v = a.judgement.verdict;
+  if (v == NotTestable || v == NotToldApart || std::isnan(a.measured)) return;
+  static const std::set<std::string> more_is_better{"ppf_umol_s", "efficacy_umol_j", "map",          "equivalent",
+                                                    "evenness",   "boost_pct",       "power_factor", "rendering_ra"};
+  const bool better = v == Over && more_is_better.contains(a.claim.kind) && a.claim.says != "highest_over_lowest";
+  const VerdictWords::Aspect aspect = v == Confirmed || better ? VerdictWords::Strength : VerdictWords::Weakness;
+  Sentence s("claim." + a.slot, aspect);
+  std::string label = a.label;
+  if (a.claim.kind == "coverage" || a.claim.kind == "height_m") {
+    // What serves a stage is said of each target; of a claim only that it does not hold.
+    if (v == Confirmed) return;
+    s.say(label + " as claimed does not hold: ");
+    if (a.claim.kind == "coverage" && a.measured == 0)
+      s.say("nothing about the middle is served where ")
+          .number("claim." + a.slot + ".claimed", a.claimed, 0, a.unit)
+          .say(" are claimed.");
+    else if (a.claim.kind == "coverage")
+      s.number("claim." + a.slot + ".measured", {a.measured, a.expanded}, 0, a.unit)
+          .say(" along the longer side are served where ")
+          .number("claim." + a.slot + ".claimed", a.claimed, 0, a.unit)
+          .say(" are claimed.");
+    else
+      s.say("from ")
+          .number("claim." + a.slot + ".measured", a.measured, a.decimals, a.unit)
+          .say(" up it does, where ")
+          .number("claim." + a.slot + ".claimed", a.claimed, a.decimals, a.unit)
+          .say(" are claimed.");
+    words.push_back(s.done());
+    return;
+  }
+  if (a.claim.kind == "dimming_range" && v != Contradicted) return;
+  s.say(label)
+      .say(v == Confirmed ? " is as claimed: "
+           : v == Short   ? " falls short of the claim: "
+           : v == Over    ? " is over the claim: "
+                          : " is not as claimed: ")
+      .number("claim." + a.slot + ".measured", {a.measured, a.expanded}, a.decimals, a.unit)
+      .say(" measured, ")
+      .number("claim." + a.slot + ".claimed", a.claimed, a.decimals, a.unit)
+      .say(" claimed.");
+  words.push_back(s.done());
+}
+
+/// For each target of the list in use: how to run it for the whole footprint, or else how much of it is served.
+void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
+  const FloorLight* floor = test.floor();
+  if (!floor) return;
+  const Rectangle whole = floor->area();
+  const auto& maps = test.maps(whole);
+  for (const CropTarget& target : test.list()) {
+    if (test.stop().stop_requested()) return;
+    const Band band = band_of(target, target.photoperiod_h);
+    SettleRequest request = test.request(band);
+    request.sure = sure_chance;
+    const auto fewest = maps ? fewest_watts(maps.value(), request, test.stop()) : maps.problem();
+    Sentence s("target." + target.name, VerdictWords::Use);
+    s.say("For " + target.name + " (")
+        .number("target_low_ppfd", band.low, 0, "")
+        .say(" to ")
+        .number("target_high_ppfd", band.high, 0, "µmol/m²/s")
+        .say(", ")
+        .number("photoperiod_h", target.photoperiod_h, 0, "h")
+        .say(")");
+    if (fewest) {
+      const SettlePoint& p = fewest.value();
+      s.say(" hang it at ")
+          .length("settle_height", p.height->height_m, test.units())
+          .say(" and dim it to ")
+          .percent("settle_dimmer", p.setting.percent)
+          .say(": all of ")
+          .size("settle_area", whole.width_m, whole.depth_m, test.units())
+          .say(" is served, for ")
+          .number("settle_power_w", *p.setting.power_w, 0, "W")
+          .say(" (predicted).");
+      words.push_back(s.done());
+      continue;
+    }
+    const Footprint sides{whole.width_m, whole.depth_m};
+    const ServedArea served = served_area(*floor, test.rule(), band, sides);
+    if (served.scale * std::min(sides.width_m, sides.depth_m) < smallest_served_m) {
+      Sentence none("target." + target.name, VerdictWords::Use);
+      none.say("For " + target.name + " (")
+          .number("target_low_ppfd", band.low, 0, "")
+          .say(" to ")
+          .number("target_high_ppfd", band.high, 0, "µmol/m²/s")
+          .say(") it serves no area worth the name here");
+      if (const auto nearest = maps ? surest(maps.value(), request, test.stop()) : maps.problem()) {
+        const SettlePoint& p = nearest.value();
+        none.say(": nearest to it, at ")
+            .length("settle_height", p.height->height_m, test.units())
+            .say(" and ")
+            .percent("settle_dimmer", p.setting.percent)
+            .say(", the mean is ")
+            .number("settle_mean_ppfd", p.figures.mean, 0, "µmol/m²/s")
+            .say(", the edge ")
+            .number("settle_edge_ppfd", p.figures.edge, 0, "")
+            .say(" (predicted)");
+      }
+      words.push_back(none.say(".").done());
+      continue;
+    }
+    const bool all = served.scale * sides.width_m > whole.width_m - whole_within_m;
+    if (all)
+      s.say(" it is at its limit: all of ")
+          .size("settle_area", whole.width_m, whole.depth_m, test.units())
+          .say(" may be served, at ");
+    else
+      s.say(" it serves ")
+          .size("served_area", whole_step(served.scale * sides.width_m, test.units()),
+                whole_step(served.scale * sides.depth_m, test.units()), test.units())
+          .say(" about the middle, at ");
+    s.length("settle_height", served.height_m, test.units())
+        .say(" and ")
+        .percent("settle_dimmer", served.percent)
+        .say(" (predicted).");
+    words.push_back(s.done());
+  }
+}
+
+void say_watch(const AuditedTest& test, std::vector<VerdictWords>& words) {
+  const std::vector<HeatRow> rows = heat_rows(test.record(), test.units());
+  const HeatRow* hottest = nullptr;
+  for (const HeatRow& row : rows)
+    if (row.surface_c && !row.canopy && row.place != "air" && row.place != "tent wall" &&
+        (!hottest || row.surface_c.value() > hottest->surface_c.value()))
+      hottest = &row;
+  if (hottest && hottest->surface_c.value() >= burns_at_c) {
+    Sentence s("heat", VerdictWords::Watch);
+    s.say("It burns at a touch: its hottest place taken is at ")
+        .number("surface_temperature", shown_temperature(hottest->surface_c.value(), test.units()), 0,
+                std::string(temperature_unit(test.units())))
+        .say(".");
+    words.push_back(s.done());
+  }
+  if (const auto fall = fall_from_switch_on(test.record().lamp_events, test.evaluation().log());
+      fall && *fall >= fall_from) {
+    Sentence s("warm_up", VerdictWords::Watch);
+    s.say("Wait before you read it: its light falls by ")
+        .number("fall_from_switch_on_pct", 100 * *fall, 1, "%")
+        .say(" from switch-on until it is stabilized.");
+    words.push_back(s.done());
+  }
+}
+
+}  // namespace
+
+std::vector<VerdictWords> drafted_words(const AuditedTest& test, const Audit& audit) {
+  std::vector<VerdictWords> words;
+  say_light(test, words);
+  say_whole_light(test, words);
+  for (const AuditedClaim& claim : audit.claims) say_claim(claim, words);
+  say_uses(test, words);
+  say_watch(test, words);
+  for (VerdictWords& w : words) {
+    w.sentence = w.drafted;
+    const auto& own = test.record().verdict_sentences;
+    const auto written = std::ranges::find(own, w.slot, &VerdictSentence::slot);
+    if (written == own.end()) continue;
+    w.struck = written->words.empty();
+    w.own = !w.struck;
+    if (w.own) w.sentence = written->words;
+    w.figure_changed = written->drafted != w.drafted;
+  }
+  return words;
+}
+
+}  // namespace sunbreak::evaluation

@@ -1,0 +1,13 @@
+#pragma once
+
+#include <nlohmann/json.hpp>
+
+#include "evaluation/audit/audit.h"
+
+namespace sunbreak::exchange {
+
+/// {"target_list": …, "claims": […], "watts": […], "words": […]} as the command line prints it. Numbers of a claim are
+/// in its own `unit`; null where there is none. Keys: docs/formats.md.
+nlohmann::ordered_json audit_json(const evaluation::Audit& audit);
+
+}  // namespace sunbreak::exchange
