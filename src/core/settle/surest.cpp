@@ -19,14 +19,6 @@ double slack(const SettleRequest& request, const SettleFigures& f) {
 
 double effort_of(const SettleSetting& s) { return s.power_w.value_or(s.light_factor); }
 
-SettleFigures brighter_by(SettleFigures f, double factor, double local) {
-  for (double SettleFigures::*figure : {&SettleFigures::mean, &SettleFigures::edge, &SettleFigures::center,
-                                        &SettleFigures::corners, &SettleFigures::lowest, &SettleFigures::highest})
-    f.*figure *= factor;
-  f.highest *= 1 - local, f.lowest *= 1 + local;
-  return f;
-}
-
 }  // namespace
 
 Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop) {
@@ -67,6 +59,16 @@ Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request,
   return *best;
 }
 
+SettleFigures off_by(SettleFigures f, double factor, double share) {
+  for (double SettleFigures::*figure : {&SettleFigures::mean, &SettleFigures::edge, &SettleFigures::center,
+                                        &SettleFigures::corners, &SettleFigures::lowest, &SettleFigures::highest})
+    f.*figure *= factor;
+  f.highest *= 1 - share, f.lowest *= 1 + share;
+  return f;
+}
+
+double places_beside_edge(const SettleErrors& errors) { return 2 * std::hypot(errors.radial, errors.local); }
+
 bool may_be_met(const SettleMaps& maps, const SettleRequest& request) {
   const bool by_share = request.rule.kind == SettleRule::Kind::Share;
   for (const auto& height : maps.heights) {
@@ -77,7 +79,7 @@ bool may_be_met(const SettleMaps& maps, const SettleRequest& request) {
         SettleSetting brighter = setting;
         if (by_share) brighter.light_factor *= factor;
         SettleFigures f = settle_figures(*height, brighter, request.band);
-        if (!by_share) f = brighter_by(f, factor, 2 * height->errors.local);
+        if (!by_share) f = off_by(f, factor, places_beside_edge(height->errors));
         if (request.limits.allows(setting, f) && judged(request.rule, request.band, f).met()) return true;
       }
     }

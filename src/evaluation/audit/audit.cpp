@@ -78,7 +78,7 @@ Audit audit(const Evaluation& evaluation, const AuditContext& context, std::stop
     all.claims.push_back(std::move(a));
   }
   all.watts = watts_at_settings(test, claims);
-  all.words = drafted_words(test, all);
+  if (context.with_words) all.words = drafted_words(test, all);
   return all;
 }
 

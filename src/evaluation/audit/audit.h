@@ -21,6 +21,7 @@ struct AuditContext {
   /// Other tests, as they come, among which a lamp that this fixture is to stand in for may be.
   std::vector<std::shared_ptr<const Evaluation>> others;
   UnitSystem units = UnitSystem::Metric;  ///< that the words are in; those the evaluation was made with
+  bool with_words = true;                 ///< the verdict in words too, which takes half of the time
 };
 
 /// A maker's map beside ours.

@@ -126,7 +126,7 @@ Result<CoverageGround> ground_of(const AuditedTest& test, const Claim& claim) {
     g.in = "on this bench";
     g.floor = test.floor();
     if (!g.floor) return Problem{"light is not known all over the bench", "", "read the missing stations"};
-    if (claim.height_m) g.at_height = FloorLight::of_bench(light, heights);
+    if (claim.height_m) g.at_height = test.floor_at(*claim.height_m);
   }
   return g;
 }
@@ -360,12 +360,13 @@ void audit_map(const AuditedTest& test, AuditedClaim& a) {
                                        patterns[static_cast<std::size_t>(s.upper)][i], s.upper_share);
     if (std::ranges::any_of(ours, [](double e) { return std::isnan(e); }))
       return cannot("Light is not known all over the map's area.", "read the missing stations");
-    const double model = at->mean_expanded(height_m, weights),
-                 alone = std::isnan(model) ? 2 * light.between().errors_at(height_m).mean_sd : model;
     held.held = held_map(map, std::move(layout), std::move(ours));
-    held.expanded = std::hypot(alone, 2 * light.shared_light_sd());
-    if (const auto floor = FloorLight::of_bench(light, {height_m}))
-      held.outside = outside_of_map(floor->layout(), floor->ppfd(0, s), area);
+    const auto floor = test.floor_at(height_m);
+    if (!floor) return cannot("Light is not known all over the bench.", "read the missing stations");
+    held.outside = outside_of_map(floor->layout(), floor->ppfd(0, s), area);
+    // Where no model fits, what is between two heights is less sure than the meters.
+    const double model = at->mean_expanded(height_m, weights), meters = 2 * light.shared_light_sd();
+    held.expanded = std::isnan(model) ? 2 * floor->errors(0).together : std::hypot(model, meters);
     in = "in this bench";
   }
   const HeldMap& h = held.held;

@@ -180,8 +180,16 @@ const Result<SettleMaps>& AuditedTest::maps(const Rectangle& area) const {
 
 const FloorLight* AuditedTest::floor() const {
   if (!light_ || light_->question().fit.sweeps.empty()) return nullptr;
-  if (!floor_) floor_.emplace(FloorLight::of_bench(*light_, few_heights(*light_, units())));
+  if (!floor_) {
+    const auto& known = maps(whole_area(*light_));
+    floor_.emplace(known ? std::optional(FloorLight::of_maps(known.value())) : std::nullopt);
+  }
   return floor_->has_value() ? &**floor_ : nullptr;
+}
+
+std::optional<FloorLight> AuditedTest::floor_at(double height_m) const {
+  const auto made = settle_maps(*light_, whole_area(*light_), {height_m}, height_m, stop_);
+  return made ? std::optional(FloorLight::of_maps(made.value())) : std::nullopt;
 }
 
 Room AuditedTest::found_room() const {

@@ -64,6 +64,8 @@ class AuditedTest {
   const Result<SettleMaps>& maps(const Rectangle& area) const;
   /// The whole floor; null where light is not known all over it.
   const FloorLight* floor() const;
+  /// The same at one height, walked or not.
+  std::optional<FloorLight> floor_at(double height_m) const;
   /// The bench's room as it was found.
   Room found_room() const;
 

@@ -5,23 +5,19 @@
 
 #include "core/figures/nominal.h"
 #include "core/quantity/normal_quantile.h"
+#include "core/settle/surest.h"
 
 namespace sunbreak::evaluation {
 namespace {
 
-constexpr int floor_cells = 48;
-constexpr std::size_t most_heights = 16, settings_kept = 4;
+constexpr std::size_t settings_kept = 4;
+/// Of places beside the edge in a room that nothing was read in.
+constexpr double unread_room_local = 0.01;
 constexpr double smallest_m = 0.1;
 constexpr int halvings = 9;
 
-Layout floor_layout(const Rectangle& area) {
-  const double longer = std::max(area.width_m, area.depth_m);
-  const auto cells = [&](double side) {
-    return std::max(6, static_cast<int>(std::lround(floor_cells * side / longer)));
-  };
-  Layout layout =
-      lay_out({area.width_m, area.depth_m}, Grid{GridKind::Cells, cells(area.width_m), cells(area.depth_m), 0, 0, {}})
-          .value();
+Layout floor_layout(const Rectangle& area, int columns, int rows) {
+  Layout layout = lay_out({area.width_m, area.depth_m}, Grid{GridKind::Cells, columns, rows, 0, 0, {}}).value();
   // On the bench's own coordinates.
   layout.measured = area;
   for (double& x : layout.xs_m) x += area.left_m;
@@ -38,13 +34,6 @@ std::vector<SettleSetting> thinned(const std::vector<SettleSetting>& steps) {
   return kept;
 }
 
-SettleFigures times(SettleFigures f, double factor) {
-  for (double SettleFigures::*figure : {&SettleFigures::mean, &SettleFigures::edge, &SettleFigures::center,
-                                        &SettleFigures::corners, &SettleFigures::lowest, &SettleFigures::highest})
-    f.*figure *= factor;
-  return f;
-}
-
 std::vector<std::size_t> heights_tried(const FloorLight& floor, const ServedWhere& where) {
   if (where.height) return {*where.height};
   std::vector<std::size_t> all(floor.heights_m().size());
@@ -58,43 +47,33 @@ std::vector<SettleSetting> settings_tried(const FloorLight& floor, const ServedW
 
 }  // namespace
 
-std::vector<double> few_heights(const TestLight& light, UnitSystem units) {
-  const std::vector<double> heights = settle_heights(light, units);
-  if (heights.size() <= most_heights) return heights;
-  std::vector<double> kept;
-  for (std::size_t i = 0; i < most_heights; ++i) kept.push_back(heights[i * (heights.size() - 1) / (most_heights - 1)]);
-  for (const FitSweep& s : light.question().fit.sweeps) kept.push_back(s.height_m);
-  std::ranges::sort(kept);
-  kept.erase(std::unique(kept.begin(), kept.end()), kept.end());
-  return kept;
-}
-
 Rectangle centered(const Rectangle& floor, double width_m, double depth_m) {
   return {floor.left_m + (floor.width_m - width_m) / 2, floor.front_m + (floor.depth_m - depth_m) / 2, width_m,
           depth_m};
 }
 
-std::optional<FloorLight> FloorLight::of_bench(const TestLight& light, std::vector<double> heights_m) {
+FloorLight FloorLight::of_maps(const SettleMaps& maps) {
   FloorLight floor;
-  floor.layout_ = floor_layout(whole_area(light));
-  floor.heights_m_ = std::move(heights_m);
-  const SettleMaps settings = settle_settings(light);
-  floor.settings_ = thinned(settings.steps);
-  std::vector<Vec3> places;
-  for (const Station& s : floor.layout_.stations) places.push_back({s.x_m, s.y_m, 0});
-  const auto at = light.between().at_places(std::move(places));
-  floor.light_ = at->at(floor.heights_m_);
-  for (auto& patterns : floor.light_)
-    for (const auto& pattern : patterns)
-      if (std::ranges::any_of(pattern, [](double e) { return std::isnan(e); })) return {};
-  for (const double height : floor.heights_m_)
-    floor.together_sd_.push_back(std::hypot(light.between().errors_at(height).mean_sd, light.shared_light_sd()));
+  floor.layout_ = floor_layout(maps.lattice.area, maps.lattice.columns, maps.lattice.rows);
+  floor.settings_ = thinned(maps.steps);
+  for (const auto& height : maps.heights) {
+    floor.heights_m_.push_back(height->height_m);
+    floor.errors_.push_back(height->errors);
+    floor.errors_.back().together = std::hypot(height->errors.together, maps.shared_sd);
+    auto& patterns = floor.light_.emplace_back();
+    for (const SettlePattern& p : height->patterns)
+      patterns.emplace_back(p.lit.begin(), p.lit.begin() + static_cast<std::ptrdiff_t>(maps.lattice.cells));
+  }
   return floor;
 }
 
 FloorLight FloorLight::of_room(const TestLight& light, const Room& room, const std::vector<double>& heights_m) {
   FloorLight floor;
-  floor.layout_ = floor_layout({0, 0, room.width_m, room.depth_m});
+  const double longer = std::max(room.width_m, room.depth_m);
+  const auto cells = [&](double side) {
+    return std::max(6, static_cast<int>(std::lround(settle_cells * side / longer)));
+  };
+  floor.layout_ = floor_layout({0, 0, room.width_m, room.depth_m}, cells(room.width_m), cells(room.depth_m));
   floor.settings_ = thinned(settle_settings(light).steps);
   for (SettleSetting& s : floor.settings_) s.lower = s.upper = 0, s.upper_share = 0;
   const Elsewhere elsewhere(light.found(), room, floor.layout_);
@@ -103,7 +82,8 @@ FloorLight FloorLight::of_room(const TestLight& light, const Room& room, const s
     floor.heights_m_.push_back(height);
     const Restated r = elsewhere.at({}, height);
     floor.light_.push_back({r.ppfd});
-    floor.together_sd_.push_back(std::hypot(r.mean_ppfd.expanded / 2 / r.mean_ppfd.value, light.shared_light_sd()));
+    floor.errors_.push_back(
+        {std::hypot(r.mean_ppfd.expanded / 2 / r.mean_ppfd.value, light.shared_light_sd()), 0, unread_room_local});
   }
   return floor;
 }
@@ -145,12 +125,15 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
   const auto settings = settings_tried(floor, where);
   const bool by_share = rule.kind == SettleRule::Kind::Share;
   ServedArea served;
-  /// Whether an area so scaled is served with all light times a factor; where, in `served`.
-  const auto is_served = [&](double scale, double factor) {
+  /// Whether an area so scaled is served with the light off by so many times its ±, together and of places beside the
+  /// edge; where, in `served`.
+  const auto is_served = [&](double scale, double together, double places) {
     const Rectangle part = centered(floor.area(), scale * sides.width_m, scale * sides.depth_m);
     for (const std::size_t h : heights) {
       // But for shares in band, figures go with the light: they are worked out once a height and pattern.
       std::optional<SettleFigures> full;
+      const double factor = 1 + together * 2 * floor.errors(h).together,
+                   share = places * places_beside_edge(floor.errors(h));
       for (SettleSetting setting : settings) {
         if (by_share) {
           setting.light_factor *= factor;
@@ -161,7 +144,7 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
             whole.light_factor = 1;
             full = floor.figures(part, h, whole, band);
           }
-          if (!judged(rule, band, times(*full, setting.light_factor * factor)).met()) continue;
+          if (!judged(rule, band, off_by(*full, setting.light_factor * factor, share)).met()) continue;
         }
         served.height_m = floor.heights_m()[h], served.percent = setting.percent;
         return true;
@@ -169,22 +152,20 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
     }
     return false;
   };
-  const auto largest = [&](double factor) {
-    if (!is_served(least, factor)) return 0.0;
-    if (is_served(most, factor)) return most;
+  const auto largest = [&](double together, double places) {
+    if (!is_served(least, together, places)) return 0.0;
+    if (is_served(most, together, places)) return most;
     double low = least, high = most;
-    for (int i = 0; i < halvings; ++i) (is_served((low + high) / 2, factor) ? low : high) = (low + high) / 2;
-    is_served(low, factor);
+    for (int i = 0; i < halvings; ++i) (is_served((low + high) / 2, together, places) ? low : high) = (low + high) / 2;
+    is_served(low, together, places);
     return low;
   };
-  served.scale = largest(1);
-  if (served.scale == 0) return served;
-  const auto at = std::ranges::find(floor.heights_m(), served.height_m) - floor.heights_m().begin();
-  const double off = 2 * floor.together_sd(static_cast<std::size_t>(at));
+  served.scale = largest(0, 0);
   const ServedArea found = served;
-  const double dimmer = largest(1 - off), brighter = largest(1 + off);
+  const double widest = std::max({largest(0, 1), largest(1, 1), largest(-1, 1)}),
+               narrowest = found.scale == 0 ? 0 : std::min({largest(0, -1), largest(1, -1), largest(-1, -1)});
   served.height_m = found.height_m, served.percent = found.percent;
-  served.expanded = std::max(std::abs(found.scale - dimmer), std::abs(brighter - found.scale));
+  served.expanded = std::max(widest - found.scale, found.scale - narrowest);
   return served;
 }
 
@@ -196,16 +177,17 @@ std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRul
   for (const std::size_t h : heights_tried(floor, where))
     for (const SettleSetting& setting : settings_tried(floor, where)) {
       const SettleFigures f = floor.figures(part, h, setting, band);
-      const double sd = std::hypot(floor.together_sd(h), setting.light_sd);
-      const auto holds = [&](double factor) {
-        if (rule.kind != SettleRule::Kind::Share) return judged(rule, band, times(f, factor)).met();
+      const double sd = std::hypot(floor.errors(h).together, setting.light_sd),
+                   share = places_beside_edge(floor.errors(h));
+      const auto holds = [&](double factor, double places) {
+        if (rule.kind != SettleRule::Kind::Share) return judged(rule, band, off_by(f, factor, places)).met();
         SettleSetting off = setting;
         off.light_factor *= factor;
         return judged(rule, band, floor.figures(part, h, off, band)).met();
       };
       int met = 0;
-      for (int k = 0; k < draws; ++k) met += holds(1 + sd * normal_quantile((k + 0.5) / draws));
-      may_hold = may_hold || holds(1) || holds(1 - 2 * sd) || holds(1 + 2 * sd);
+      for (int k = 0; k < draws; ++k) met += holds(1 + sd * normal_quantile((k + 0.5) / draws), 0);
+      may_hold = may_hold || holds(1, share) || holds(1 - 2 * sd, share) || holds(1 + 2 * sd, share);
       const double chance = static_cast<double>(met) / draws;
       if (!best || chance > best->chance) best = SurestThere{h, setting, f, chance};
     }

@@ -12,9 +12,8 @@ namespace sunbreak::evaluation {
 /// Light over a whole floor at several heights, from which any part of it can be judged at little cost.
 class FloorLight {
  public:
-  /// The bench's own floor, as whole light or what is between the walked heights gives it. Nothing where light is not
-  /// known all over it.
-  static std::optional<FloorLight> of_bench(const TestLight& light, std::vector<double> heights_m);
+  /// The floor that maps are of.
+  static FloorLight of_maps(const SettleMaps& maps);
   /// Another room's floor, with the fixture over its middle. `light` has to fit.
   static FloorLight of_room(const TestLight& light, const Room& room, const std::vector<double>& heights_m);
 
@@ -29,19 +28,17 @@ class FloorLight {
   /// Of each cell of the floor.
   std::vector<double> ppfd(std::size_t height, const SettleSetting& setting) const;
 
-  /// The standard deviation of all light together at a height, relative.
-  double together_sd(std::size_t height) const { return together_sd_[height]; }
+  /// What is left open at a height; together with what the meters do to all light.
+  const SettleErrors& errors(std::size_t height) const { return errors_[height]; }
 
  private:
   Layout layout_;
-  std::vector<double> heights_m_, together_sd_;
+  std::vector<double> heights_m_;
+  std::vector<SettleErrors> errors_;
   std::vector<SettleSetting> settings_;
   std::vector<std::vector<std::vector<double>>>
       light_;  ///< by height, pattern and place, for the first setting's light
 };
-
-/// Some of the heights that a test's field has, the walked ones among them.
-std::vector<double> few_heights(const TestLight& light, UnitSystem units);
 
 /// A part of a floor of given proportions about its middle.
 Rectangle centered(const Rectangle& floor, double width_m, double depth_m);
@@ -49,7 +46,7 @@ Rectangle centered(const Rectangle& floor, double width_m, double depth_m);
 /// How large an area of given proportions about the middle of a floor is served.
 struct ServedArea {
   double scale = 0;                    ///< of the given sides; 0 where not even a small one is
-  double expanded = 0;                 ///< of it, k = 2, by all light being off together
+  double expanded = 0;                 ///< of it, k = 2
   double height_m = 0, percent = 100;  ///< where that is
 };
 
