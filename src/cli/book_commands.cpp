@@ -67,8 +67,9 @@ int report(const std::string& file, const std::string& test, const std::string& 
   options.units = imperial ? UnitSystem::Imperial : UnitSystem::Metric;
   options.pictures = source_pictures(file);
   options.earlier = source_earlier(file, test_record.value());
-  return write(out, file,
-               report::html_report(evaluation::evaluate_all(test_record.value(), options.units), options).html, force);
+  const evaluation::Evaluations evaluations = evaluation::evaluate_all(test_record.value(), options.units);
+  options.audits = source_audits(file, evaluations, options.units);
+  return write(out, file, report::html_report(evaluations, options).html, force);
 }
 
 int export_test(const std::string& file, const std::string& test, const std::string& out, bool csv, bool force) {
@@ -79,7 +80,8 @@ int export_test(const std::string& file, const std::string& test, const std::str
   if (!test_record.value().faults.empty()) return fail(record::refusal(test_record.value().faults, "the test"));
   return write(out, file,
                exchange::zip_bytes(exchange::make_package(test_record.value(), evaluations, source_pictures(file),
-                                                          exchange::WithLight::Yes)),
+                                                          exchange::WithLight::Yes,
+                                                          source_audits(file, evaluations, UnitSystem::Metric))),
                force);
 }
 

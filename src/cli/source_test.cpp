@@ -92,6 +92,15 @@ evaluation::AuditContext source_audit_context(const std::string& file, const rec
   return context;
 }
 
+std::vector<evaluation::Audit> source_audits(const std::string& file, const evaluation::Evaluations& evaluations,
+                                             UnitSystem units) {
+  evaluation::AuditContext context = source_audit_context(file, evaluations.front()->record());
+  context.units = units;
+  std::vector<evaluation::Audit> audits;
+  for (const auto& evaluation : evaluations) audits.push_back(evaluation::audit(*evaluation, context));
+  return audits;
+}
+
 std::vector<record::CropTarget> source_targets(const std::string& file) {
   if (!is_package(file))
     if (auto opened = Book::open(file, Book::Mode::ReadOnly)) return book::crop_targets(*opened.value());

@@ -28,6 +28,10 @@ std::shared_ptr<const evaluation::Evaluation> source_earlier(const std::string& 
 /// What the audit of a test takes beside it: the lab book's targets, and the lamps its fixture is to stand in for.
 evaluation::AuditContext source_audit_context(const std::string& file, const record::TestRecord& test);
 
+/// The audits of evaluations of one test, in their order.
+std::vector<evaluation::Audit> source_audits(const std::string& file, const evaluation::Evaluations& evaluations,
+                                             UnitSystem units);
+
 /// The crop targets on that lab book's shelf; for a data package those that ship.
 std::vector<record::CropTarget> source_targets(const std::string& file);
 

@@ -186,9 +186,8 @@ std::string claimed_value_words(const Claim& claim, UnitSystem units) {
   switch (kind->holds) {
     case ClaimKind::Size:
     case ClaimKind::Map:
-      return fmt::format("{}{}{}", kind->holds == ClaimKind::Map ? "a map of " : "",
-                         claim.stage.empty() ? "" : claim.stage + ", ",
-                         size_text(*claim.width_m, *claim.depth_m, units));
+      return (kind->holds == ClaimKind::Map ? "a map of " : "") + size_text(*claim.width_m, *claim.depth_m, units) +
+             (claim.stage.empty() ? "" : ", " + claim.stage);
     case ClaimKind::Presence:
       return *claim.value != 0 ? "present" : "none";
     case ClaimKind::Lamp:
@@ -198,7 +197,7 @@ std::string claimed_value_words(const Claim& claim, UnitSystem units) {
     case ClaimKind::Range:
       if (claim.kind == "dimming_range" && !claim.value_to)
         return (*claim.value < 100 ? "down to " : "up to ") + number_words(claim, *claim.value, units);
-      return (claim.stage.empty() ? "" : claim.stage + ", ") + range_words(claim, units);
+      return range_words(claim, units) + (claim.stage.empty() ? "" : ", " + claim.stage);
     case ClaimKind::Number:
       return number_words(claim, *claim.value, units) + (says.empty() ? "" : ", " + says);
   }

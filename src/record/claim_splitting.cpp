@@ -14,7 +14,10 @@ constexpr std::size_t longest_part = 400;
 const std::string number_pattern = R"((\d+(?:[.,]\d+)?))",
                   length_pattern = R"((cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')?)";
 
+/// "2,7" is a decimal comma; "50,000" sets thousands apart.
 double number_of(std::string digits) {
+  static const std::regex thousands(R"(\d{1,3}(?:,\d{3})+)");
+  if (std::regex_match(digits, thousands)) std::erase(digits, ',');
   std::replace(digits.begin(), digits.end(), ',', '.');
   return std::stod(digits);
 }
@@ -66,6 +69,7 @@ class SentenceReader {
     lamp();
     light();
     height();
+    sheet();
     power();
     return std::move(claims_);
   }
@@ -169,6 +173,30 @@ class SentenceReader {
     Claim& claim = add("height_m");
     claim.value = std::min(low, high), claim.unit = unit, claim.stage = stage;
     if (high != low) claim.value_to = std::max(low, high);
+  }
+
+  /// What is neither light nor hanging.
+  void sheet() {
+    if (const auto found = take(number_pattern + R"(\s*db(?:\s*\(?a\)?)?(?![a-z]))"))
+      add("noise_db").value = number_of((*found)[1].str());
+    if (const auto found = take(number_pattern + R"(\s*(kg|lbs?|pounds?)(?![a-z]))")) {
+      const std::smatch m = *found;
+      Claim& claim = add("weight_kg");
+      claim.unit = m[2].str() == "kg" ? "" : "lb";
+      claim.value = unit_of(claim).kept(number_of(m[1].str()));
+    }
+    if (const auto found = take(number_pattern + R"(\s*(?:h|hours?)(?![a-z]))"); found && kind_ != "coverage")
+      add("lifetime_h").value = number_of((*found)[1].str());
+    if (const auto found = take(number_pattern + R"(\s*°\s*([cf])(?![a-z]))")) {
+      const std::smatch m = *found;
+      Claim& claim = add("surface_temperature_c");
+      claim.unit = m[2].str() == "f" ? "°F" : "";
+      claim.value = unit_of(claim).kept(number_of(m[1].str()));
+    }
+    if (const auto found = take(R"((?:power factor|pf)\s*(?:of|[:=>≥])?\s*)" + number_pattern))
+      add("power_factor").value = number_of((*found)[1].str());
+    if (const auto found = take(number_pattern + R"(\s*a(?:mps?|mperes?)?(?![a-z]))"); found && kind_ != "equivalent")
+      add("current_a").value = number_of((*found)[1].str());
   }
 
   void power() {

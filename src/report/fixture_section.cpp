@@ -2,9 +2,8 @@
 
 #include <fmt/format.h>
 
-#include <map>
-
 #include "evaluation/rig_model.h"
+#include "record/claim_kinds.h"
 #include "record/fact_sheet.h"
 #include "report/facts_table.h"
 
@@ -13,27 +12,6 @@ namespace {
 
 using kainjow::mustache::data;
 using List = kainjow::mustache::list;
-
-std::string claim_unit(const std::string& kind) {
-  return kind == "power_w"           ? " W"
-         : kind == "ppf_umol_s"      ? " µmol/s"
-         : kind == "efficacy_umol_j" ? " µmol/J"
-         : kind == "height_m"        ? " m"
-         : kind == "equivalent"      ? " W"
-                                     : "";
-}
-
-std::string claim_name(const std::string& kind) {
-  static const std::map<std::string, std::string> names{{"power_w", "Power"},
-                                                        {"ppf_umol_s", "PPF"},
-                                                        {"efficacy_umol_j", "Efficacy"},
-                                                        {"coverage", "Coverage"},
-                                                        {"height_m", "Hanging height"},
-                                                        {"dimming_range", "Dimming range"},
-                                                        {"equivalent", "Equivalent lamp"}};
-  const auto found = names.find(kind);
-  return found == names.end() ? kind : found->second;
-}
 
 std::string money(double amount, const std::string& currency) {
   return short_number(amount, 2) + (currency.empty() ? "" : " " + currency);
@@ -147,9 +125,10 @@ void add_fixture_section(data& page, const record::TestRecord& b, UnitSystem uni
   page.set("has_sheet", !groups.empty());
   page.set("sheet", data(groups));
   FactsTable claims;
-  for (const record::Claim& c : b.claims)
-    claims.add(claim_name(c.kind),
-               c.words.empty() && c.value ? short_number(*c.value, 3) + claim_unit(c.kind) : c.words);
+  for (const record::Claim& c : record::claims_of(b)) {
+    const record::ClaimKind* kind = record::claim_kind(c.kind);
+    claims.add(kind ? std::string(kind->label) : c.kind, record::claim_words(c, units));
+  }
   page.set("claims", claims.take());
 }
 

@@ -10,6 +10,7 @@
 #include "embedded/sunbreak_report.h"
 #include "evaluation/retest.h"
 #include "record/configurations.h"
+#include "report/audit_section.h"
 #include "report/bench_section.h"
 #include "report/card_section.h"
 #include "report/confirmation_section.h"
@@ -106,13 +107,14 @@ drawing::ScaleRange scale_of(const evaluation::Evaluations& evaluations, const R
 
 /// What is of one configuration: its power, temperatures, whole light, settings and sweeps. Named where there are
 /// several.
-data configuration_section(const evaluation::Evaluation& evaluation, bool named, const drawing::ScaleRange& range,
-                           FigureSink& sink, const ReportOptions& options) {
+data configuration_section(const evaluation::Evaluation& evaluation, const evaluation::Audit* audit, bool named,
+                           const drawing::ScaleRange& range, FigureSink& sink, const ReportOptions& options) {
   const record::TestRecord& b = evaluation.record();
   data part;
   if (named) part.set("configuration_name", record::configuration_name(b, b.configuration_id));
   for (const record::Configuration& c : b.configurations)
     if (c.id == b.configuration_id && !c.notes.empty()) part.set("configuration_notes", c.notes);
+  add_audit_section(part, audit, sink, options);
   add_power_section(part, b, evaluation.log(), options);
   const evaluation::TestLight* light = options.whole_light ? evaluation.light() : nullptr;
   add_light_section(part, light, options.units);
@@ -154,10 +156,13 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("evenness_name", std::string(sunbreak::figure(b.test.evenness_lead).label));
   const drawing::ScaleRange range = scale_of(evaluations, options);
   List configurations;
-  for (const auto& evaluation : evaluations) {
+  for (std::size_t i = 0; i < evaluations.size(); ++i) {
+    const auto& evaluation = evaluations[i];
     // Where single sweeps are asked for, only the configurations that they are of.
     if (!options.sweeps.empty() && printed_sweeps(*evaluation, options).empty()) continue;
-    configurations.push_back(configuration_section(*evaluation, evaluations.size() > 1, range, sink, options));
+    configurations.push_back(configuration_section(*evaluation,
+                                                   i < options.audits.size() ? &options.audits[i] : nullptr,
+                                                   evaluations.size() > 1, range, sink, options));
   }
   page.set("configurations", data(configurations));
 

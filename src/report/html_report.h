@@ -5,6 +5,7 @@
 
 #include "core/quantity/display.h"
 #include "drawing/canvas.h"
+#include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "record/picture_files.h"
 
@@ -20,7 +21,8 @@ struct ReportOptions {
   bool figures_apart = false;
   record::PictureSource pictures;                         ///< where there is none, pictures are not drawn
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that this one repeats, where it is at hand
-  drawing::Palette palette = drawing::paper_palette();    ///< of a dark screen's preview; pages are on paper
+  std::vector<evaluation::Audit> audits;  ///< the evaluations', in their order; none: claims stand without verdicts
+  drawing::Palette palette = drawing::paper_palette();  ///< of a dark screen's preview; pages are on paper
 };
 
 struct HtmlReport {

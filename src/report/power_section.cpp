@@ -17,7 +17,7 @@ namespace {
 using kainjow::mustache::data;
 using List = kainjow::mustache::list;
 
-std::string figure(const std::optional<double>& value, int decimals) {
+std::string read_figure(const std::optional<double>& value, int decimals) {
   return value ? fmt::format("{:.{}f}", *value, decimals) : "–";
 }
 
@@ -26,11 +26,11 @@ List stair_rows(const DimmingCurve& stair) {
   for (const DimmingPoint& r : stair.rows) {
     data row;
     row.set("dial", short_number(r.dial_pct, 1));
-    row.set("share_of_light", figure(r.light_factor, 3));
+    row.set("share_of_light", read_figure(r.light_factor, 3));
     row.set("spread", r.spread ? fmt::format("{:.1f} %", 100 * *r.spread) : "–");
-    row.set("watts", figure(r.power_w, 1));
-    row.set("factor", figure(r.power_factor, 2));
-    row.set("efficacy", figure(r.relative_efficacy, 3));
+    row.set("watts", read_figure(r.power_w, 1));
+    row.set("factor", read_figure(r.power_factor, 2));
+    row.set("efficacy", read_figure(r.relative_efficacy, 3));
     row.set("off_linear", r.off_linear ? fmt::format("{:+.1f} %", 100 * *r.off_linear) : "–");
     rows.push_back(row);
   }

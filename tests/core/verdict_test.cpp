@@ -206,9 +206,10 @@ TEST(Lift, NamesTheActThatNarrowsMostAndWhatFollows) {
   EXPECT_NEAR(lift->to, std::sqrt(0.03 * 0.03 + 0.03 * 0.03 + 0.025 * 0.025), 1e-12);
   EXPECT_EQ(lift->then, Short);  // 850 ± 42 is short of 900
   EXPECT_EQ(lift_words(*lift, NotToldApart),
-            "have the sensor calibrated, and note its ±: ± 6.3 → ± 4.9 %; then the claim is told apart, if the value "
+            "have the sensor calibrated and its uncertainty stated: ± 6.3 → ± 4.9 %; then the claim is told apart, if "
+            "the value "
             "stays");
-  EXPECT_EQ(lift_words(*lift, Confirmed), "have the sensor calibrated, and note its ±: ± 6.3 → ± 4.9 %");
+  EXPECT_EQ(lift_words(*lift, Confirmed), "have the sensor calibrated and its uncertainty stated: ± 6.3 → ± 4.9 %");
 }
 
 TEST(Lift, IsNoneWhereNoActHelpsEnough) {

@@ -70,6 +70,21 @@ TestRecord whole_test() {
     t.readings.push_back({reading, 5, station, 200.0 + station, "typed", at(8000 + station), 1, {}});
     t.placements.push_back({reading, 5, station, reading, ""});
   }
+  record::Claim map;
+  map.id = 3, map.fixture_id = 1, map.kind = "map", map.unit = "", map.source = "the leaflet",
+  map.stated_on = "2026-02-20";
+  map.width_m = 0.5, map.depth_m = 0.4, map.height_m = 0.3, map.percent = 75, map.walls = "white",
+  map.map_grid = "nodes";
+  map.map_columns = 2, map.map_rows = 2, map.map_ppfd = "400 410.5 420 430";
+  record::Claim range;
+  range.id = 4, range.fixture_id = 1, range.kind = "height_m", range.value = 0.3, range.value_to = 0.45;
+  range.unit = "cm", range.stage = "flowering & fruiting";
+  record::Claim efficacy;
+  efficacy.id = 5, efficacy.fixture_id = 1, efficacy.kind = "efficacy_umol_j", efficacy.value = 2.8;
+  efficacy.says = "without driver";
+  t.claims.insert(t.claims.end(), {map, range, efficacy});
+  t.verdict_sentences = {{1, 1, "light", "Bright enough.", "It brings a mean of 1.", {}},
+                         {2, 1, "efficacy", "", "In all directions.", 1}};
   t.growth_notes = {{1, 1, "2026-05-01", "first flowers"}};
   const std::string digest(64, 'a');
   t.fixture_pictures = {{1, 1, "photograph", "on the scales", digest, "image/jpeg", 640, 480, 90000, "a.jpg", at(0)}};

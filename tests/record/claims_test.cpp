@@ -23,8 +23,8 @@ TEST(ClaimSplitting, ReadsWhatIsSurelyMeant) {
   const Case cases[] = {
       {"2 × 240 W", "", {"power_w: 480 W"}},
       {"0.3 kW", "power_w", {"power_w: 300 W"}},
-      {"flowers 120 × 120 cm", "coverage", {"coverage: flowering & fruiting, 120 × 120 cm"}},
-      {"covers 4x4 ft in veg at 18 in", "", {"coverage: young plants, 121.9 × 121.9 cm, at 45.7 cm"}},
+      {"flowers 120 × 120 cm", "coverage", {"coverage: 120 × 120 cm, flowering & fruiting"}},
+      {"covers 4x4 ft in veg at 18 in", "", {"coverage: 121.9 × 121.9 cm, young plants, at 45.7 cm"}},
       {"lights 90 × 90 cm; its map was made at 18 cm over 50 × 50 cm",
        "coverage",
        {"coverage: 90 × 90 cm", "map: a map of 50 × 50 cm, at 18 cm"}},
@@ -39,6 +39,11 @@ TEST(ClaimSplitting, ReadsWhatIsSurelyMeant) {
       {"18 in", "height_m", {"height_m: 18 in"}},
       {"120° beam", "", {"beam_angle_deg: 120°"}},
       {"4000 K, CRI 90", "", {"color_temperature_k: 4000 K", "rendering_ra: 90 Ra"}},
+      {"32 dB(A), 6.5 kg", "", {"noise_db: 32 dB(A)", "weight_kg: 6.5 kg"}},
+      {"12 lb; 50,000 hours", "", {"weight_kg: 12 lb", "lifetime_h: 50000 h"}},
+      {"draws 1.4 A at a power factor of 0.97", "", {"power_factor: 0.97", "current_a: 1.4 A"}},
+      {"never over 60 °C", "", {"surface_temperature_c: 60 °C"}},
+      {"1,200 µmol/s", "", {"ppf_umol_s: 1200 µmol/s"}},
       {"the best of all lamps", "", {}, "the best of all lamps"},
       {"320 W; made with love", "", {"power_w: 320 W"}, "made with love"},
       {"", "", {}}};

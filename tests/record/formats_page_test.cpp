@@ -70,6 +70,7 @@ std::string with_resources(const std::string& schema) {
   j["properties"]["sunbreak_format"]["const"] = exchange::package_format();
   j["properties"]["resources"]["minItems"] = names.size();
   names.push_back("whole_light");  // where its light was found
+  for (const char* more : {"audit", "verdict"}) names.push_back(more);  // where something is claimed
   j["properties"]["resources"]["items"]["anyOf"][0]["properties"]["name"]["enum"] = names;
   return j.dump(2) + "\n";
 }

@@ -16,7 +16,7 @@ struct Act {
 };
 
 constexpr std::array<Act, 10> acts{
-    {{"calibration", "the sensor's calibration", "have the sensor calibrated, and note its ±", 0.03, 0},
+    {{"calibration", "the sensor's calibration", "have the sensor calibrated and its uncertainty stated", 0.03, 0},
      {"spectral", "what the sensor makes of this spectrum", "note the sensor's spectral correction for this light",
       0.01, 0},
      {"cosine", "what the sensor makes of slanting light", "use a sensor whose cosine response is stated", 0.01, 0},

@@ -13,6 +13,7 @@
 #include "desktop/desk/edits.h"
 #include "desktop/desk/worked_out.h"
 #include "drawing/light_scale.h"
+#include "evaluation/audit/audit_keeper.h"
 
 namespace sunbreak::desktop {
 
@@ -34,6 +35,9 @@ class Desk : public QObject {
   Edits& edits() { return edits_; }
   WorkedOut& worked_out() { return *worked_out_; }
   const WorkedOut& worked_out() const { return *worked_out_; }
+
+  /// Audits that were worked out; may be asked from any thread.
+  const std::shared_ptr<evaluation::AuditKeeper>& audits() const { return audits_; }
 
   UnitSystem units() const { return units_; }
   void set_units(UnitSystem units);
@@ -134,6 +138,7 @@ class Desk : public QObject {
     bool operator==(const WalkKey&) const = default;
   };
   std::optional<WalkKey> walk_key_;
+  std::shared_ptr<evaluation::AuditKeeper> audits_ = std::make_shared<evaluation::AuditKeeper>();
   Edits edits_;
   WorkedOut* worked_out_;
   Background reading_;

@@ -2,7 +2,9 @@
 
 #include <functional>
 #include <memory>
+#include <stop_token>
 
+#include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "record/picture_files.h"
 
@@ -16,7 +18,14 @@ struct WholeTest {
   evaluation::Evaluations evaluations;
   record::PictureSource pictures;
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< that it repeats, where it repeats one that is here
+  /// Audits each evaluation, in their order, where that is not known.
+  std::function<std::vector<evaluation::Audit>()> audits;
 };
+
+/// How to audit an evaluation: to be called on any thread. What it gives is null where it was told to stop.
+using Auditing = std::function<std::shared_ptr<const evaluation::Audit>(
+    const std::shared_ptr<const evaluation::Evaluation>&, std::stop_token)>;
+Auditing auditing(const Desk& desk);
 
 /// How to get hold of the test on the desk as it is now: to be called once, on any thread, where it reads what the desk
 /// has not got. Throws where the lab book cannot be read.

@@ -218,7 +218,8 @@ void PublishView::write_package() {
   write(".zip", [get = whole_test(desk_)] {
     const WholeTest whole = get();
     return exchange::zip_bytes(
-        exchange::make_package(*whole.record, whole.evaluations, whole.pictures, exchange::WithLight::Yes));
+        exchange::make_package(*whole.record, whole.evaluations, whole.pictures,
+                                                     exchange::WithLight::Yes, whole.audits()));
   });
 }
 

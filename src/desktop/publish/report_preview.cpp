@@ -37,6 +37,7 @@ QImage drawn(const std::string& svg) {
 report::HtmlReport page_of(const WholeTest& whole, report::ReportOptions options) {
   options.pictures = whole.pictures;
   options.earlier = whole.earlier;
+  options.audits = whole.audits();
   return report::html_report(whole.evaluations, options);
 }
 

@@ -38,7 +38,8 @@ void around_the_makers(Desk& desk) {
   if (!desk.test()) return;
   for (const record::Claim& c : desk.test()->claims)
     if (c.kind == "height_m") {
-      const auto height = c.value ? c.value : height_in_words(c.words);
+      const auto height =
+          c.value ? std::optional((*c.value + c.value_to.value_or(*c.value)) / 2) : height_in_words(c.words);
       if (height) return take_heights(desk, heights_around(*height));
       return desk.warn(
           tr("The claimed hanging height, '%1', names no length. Write it like 45 cm.").arg(text_of(c.words)));

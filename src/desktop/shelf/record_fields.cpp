@@ -4,6 +4,8 @@
 #include "desktop/shelf/figures_at_stake.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
+#include "record/claim_kinds.h"
+#include "record/claim_splitting.h"
 
 namespace sunbreak::desktop {
 
@@ -66,9 +68,18 @@ QString store_claim(Desk& desk, Id fixture_id, const std::string& kind, std::opt
   const bool kept = desk.edits().make(QObject::tr("claim"), [&](book::Edit& e) {
     if (present && !value && words.empty()) return e.erase<Claim>(present->id);
     Claim claim = present.value_or(Claim{});
+    if (!words.empty()) {
+      // Words that are surely one claim of the kind state it; others are kept as words, for Audit to split.
+      const auto split = record::split_claim(words, kind);
+      const bool surely = split.claims.size() == 1 && split.rest.empty() && split.claims.front().kind == kind;
+      Claim stated = surely ? split.claims.front() : Claim{};
+      stated.id = claim.id, stated.source = claim.source, stated.stated_on = claim.stated_on;
+      claim = stated;
+    } else {
+      claim.value = value;
+    }
     claim.fixture_id = fixture_id;
     claim.kind = kind;
-    claim.value = value;
     claim.words = words;
     if (present)
       e.save(claim);
@@ -137,7 +148,8 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
           kind.name,
           [=, &desk] {
             const auto claim = claim_of(desk, fixture_id(), key);
-            return claim ? text_of(claim->words) : QString();
+            if (!claim) return QString();
+            return text_of(claim->words.empty() ? record::claimed_value_words(*claim, desk.units()) : claim->words);
           },
           [=, &desk](const QString& text) { return store_claim(desk, fixture_id(), key, {}, text_of(text)); }, {},
           QObject::tr("in the maker's words"));

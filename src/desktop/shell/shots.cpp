@@ -1,4 +1,5 @@
 #include "desktop/shell/shots.h"
+#include "desktop/audit/claim_list.h"
 
 #include <QApplication>
 #include <QCursor>
@@ -72,15 +73,13 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   read->show_page(ReadView::MapPage);
 }
 
-/// Whole light of a sweep that was walked, then a predicted one, then another room.
+/// Whole light of a sweep that was walked, then another room.
 void shoot_light(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
   open_and_wait(window, test, Stage::Read);
   auto* read = window.findChild<ReadView*>();
   read->show_page(ReadView::LightsPage);
   wait_while([&] { return !window.desk().worked_out().light(); });
   shoot("read-whole-light.png", LookChoice::Paper);
-  window.desk().stand_between(0.38);
-  shoot("read-between-loft.png", LookChoice::Loft);
   read->show_page(ReadView::RoomsPage);
   const auto* table = window.findChild<QTableWidget*>("otherTable");
   wait_while([&] { return table->rowCount() == 0; });
@@ -130,6 +129,15 @@ void shoot_settle(MainWindow& window, record::Id test, const std::function<void(
   const auto* card = window.findChild<QTableWidget*>("cardTable");
   wait_while([&] { return card->rowCount() == 0; });
   shoot("settle-card.png", LookChoice::Paper);
+}
+
+/// What the maker claims, with its map beside ours.
+void shoot_audit(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
+  open_and_wait(window, test, Stage::Audit);
+  auto* claims = window.findChild<ClaimList*>();
+  wait_while([&] { return claims->count() == 0; });
+  while (claims->chosen() && !claims->chosen()->map) claims->choose(claims->row() + 1);
+  shoot("audit.png", LookChoice::Paper);
 }
 
 }  // namespace
@@ -193,6 +201,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   shoot_read(window, ostler, shoot);
   shoot_light(window, marrow, shoot);
   shoot_settle(window, ostler, shoot);
+  shoot_audit(window, ostler, shoot);
   const auto retests = window.desk().book().all<record::Test>("WHERE retest_of <> '' AND removed = 0 ORDER BY id");
   if (!retests.empty()) shoot_retest(window, retests.front().id, ostler, shoot);
   open_and_wait(window, ostler, Stage::Publish);

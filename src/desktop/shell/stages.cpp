@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <algorithm>
 
+#include "desktop/audit/audit_stage.h"
 #include "desktop/desk/desk.h"
 #include "desktop/publish/publish_stage.h"
 #include "desktop/read/read_stage.h"
@@ -24,8 +25,7 @@ const std::vector<StageKind>& stages() {
       walk_stage(),
       read_stage(),
       settle_stage(),
-      later_stage(Stage::Audit, words("Audit"),
-                  words("Here each of the maker's claims will be held against what was measured.")),
+      audit_stage(),
       later_stage(Stage::LineUp, words("Line-up"),
                   words("Here fixtures will stand side by side, where they may be compared.")),
       publish_stage(),

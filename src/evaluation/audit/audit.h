@@ -71,10 +71,16 @@ struct VerdictWords {
   Aspect aspect = Light;
   std::string drafted;                ///< what follows from the figures now
   std::string sentence;               ///< what stands: the draft, or the tester's own
-  std::vector<StatedNumber> numbers;  ///< the first is the one it is tied to
+  std::vector<StatedNumber> numbers;  ///< in the order they stand in the draft; never empty
+  std::size_t tied = 0;               ///< which of them the sentence is about
   bool own = false, struck = false;
   bool figure_changed = false;  ///< since the tester wrote it
+
+  const StatedNumber& tied_to() const { return numbers[tied]; }
 };
+
+/// "light", "strength", "weakness", "use" or "watch": as files have it.
+const char* aspect_id(VerdictWords::Aspect aspect);
 
 struct Audit {
   std::vector<AuditedClaim> claims;
@@ -86,6 +92,9 @@ struct Audit {
 /// Audits a test of one configuration. Takes what its whole light takes where that is not known yet, and a second or
 /// two more. Where `stop` asks for an end it means nothing.
 Audit audit(const Evaluation& evaluation, const AuditContext& context, std::stop_token stop = {});
+
+/// Puts the tester's own sentences on record in place of the drafts, and marks what is struck out.
+void take_own_words(std::vector<VerdictWords>& words, const TestRecord& record);
 
 /// The list of targets that a test goes by: that of its settings card, or that of its target, or the first.
 std::string target_list_of(const TestRecord& record, const std::vector<CropTarget>& targets);

@@ -208,11 +208,11 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
   // How large an area of these proportions is served: on the bench, at the claim's height and setting where given.
   const ServedArea served = served_area(*floor, test.rule(), stage->band, size, g.where);
   a.measured = served.scale * a.claimed, a.expanded = served.expanded * a.claimed;
-  a.measured_words =
-      served.scale > 0 ? fmt::format("{} ± {:.0f} {}",
-                                     size_text(served.scale * size.width_m, served.scale * size.depth_m, test.units()),
-                                     a.expanded, a.unit)
-                       : "no area";
+  const LengthUnit unit = surface_unit(test.units());
+  a.measured_words = served.scale > 0
+                         ? fmt::format("{:.0f} × {:.0f} ± {:.0f} {}", from_m(served.scale * size.width_m, unit),
+                                       from_m(served.scale * size.depth_m, unit), a.expanded, a.unit)
+                         : "no area";
   a.judgement.difference_pct = 100 * (served.scale - 1);
   if (a.judgement.verdict == Verdict::NotToldApart) {
     a.weakest = "how sure all light is together";
@@ -371,11 +371,12 @@ void audit_map(const AuditedTest& test, AuditedClaim& a) {
   }
   const HeldMap& h = held.held;
   a.claimed = h.claimed_mean, a.measured = h.our_mean, a.expanded = held.expanded * h.our_mean;
-  a.measured_words = "a mean of " + found_text({a.measured, a.expanded}, 0, a.unit);
+  a.measured_words = found_text({a.measured, a.expanded}, 0, a.unit);
   std::vector<SurePart> parts = test.light_parts(false);
   judge(a, parts);
   a.reason = fmt::format(
-      "{}{}At {} and {} %, {}, the same places have {} where {:.0f} are claimed, a ratio of {:.2f}; lowest ÷ mean is "
+      "{}{}At {} and {} %, {}, the same places have a mean of {} where {:.0f} are claimed, a ratio of {:.2f}; lowest ÷ "
+      "mean is "
       "{:.2f} where {:.2f} is claimed; place by place the ratio varies by {:.0f} %.",
       plain, plain.empty() ? "" : " ", length_text(height_m, test.units()), short_number(percent, 1), in,
       a.measured_words, h.claimed_mean, h.mean_ratio, h.our_lowest_over_mean, h.claimed_lowest_over_mean,

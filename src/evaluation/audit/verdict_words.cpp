@@ -71,6 +71,11 @@ class Sentence {
     words_.drafted += short_number(percent, 1) + " %";
     return *this;
   }
+  /// What was said last is what the sentence is about; else the first number is.
+  Sentence& tied() {
+    words_.tied = words_.numbers.size() - 1;
+    return *this;
+  }
   VerdictWords done() { return std::move(words_); }
 
  private:
@@ -227,6 +232,7 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
           .size("settle_area", whole.width_m, whole.depth_m, test.units())
           .say(" is served, for ")
           .number("settle_power_w", *p.setting.power_w, 0, "W")
+          .tied()
           .say(" (predicted).");
       words.push_back(s.done());
       continue;
@@ -248,6 +254,7 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
             .percent("settle_dimmer", p.setting.percent)
             .say(", the mean is ")
             .number("settle_mean_ppfd", p.figures.mean, 0, "µmol/m²/s")
+            .tied()
             .say(", the edge ")
             .number("settle_edge_ppfd", p.figures.edge, 0, "")
             .say(" (predicted)");
@@ -259,11 +266,13 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
     if (all)
       s.say(" it is at its limit: all of ")
           .size("settle_area", whole.width_m, whole.depth_m, test.units())
+          .tied()
           .say(" may be served, at ");
     else
       s.say(" it serves ")
           .size("served_area", whole_step(served.scale * sides.width_m, test.units()),
                 whole_step(served.scale * sides.depth_m, test.units()), test.units())
+          .tied()
           .say(" about the middle, at ");
     s.length("settle_height", served.height_m, test.units())
         .say(" and ")
@@ -307,9 +316,31 @@ std::vector<VerdictWords> drafted_words(const AuditedTest& test, const Audit& au
   for (const AuditedClaim& claim : audit.claims) say_claim(claim, words);
   say_uses(test, words);
   say_watch(test, words);
+  take_own_words(words, test.record());
+  return words;
+}
+
+const char* aspect_id(VerdictWords::Aspect aspect) {
+  switch (aspect) {
+    case VerdictWords::Light:
+      return "light";
+    case VerdictWords::Strength:
+      return "strength";
+    case VerdictWords::Weakness:
+      return "weakness";
+    case VerdictWords::Use:
+      return "use";
+    case VerdictWords::Watch:
+      return "watch";
+  }
+  return "";
+}
+
+void take_own_words(std::vector<VerdictWords>& words, const TestRecord& record) {
   for (VerdictWords& w : words) {
     w.sentence = w.drafted;
-    const auto& own = test.record().verdict_sentences;
+    w.own = w.struck = w.figure_changed = false;
+    const auto& own = record.verdict_sentences;
     const auto written = std::ranges::find(own, w.slot, &VerdictSentence::slot);
     if (written == own.end()) continue;
     w.struck = written->words.empty();
@@ -317,7 +348,6 @@ std::vector<VerdictWords> drafted_words(const AuditedTest& test, const Audit& au
     if (w.own) w.sentence = written->words;
     w.figure_changed = written->drafted != w.drafted;
   }
-  return words;
 }
 
 }  // namespace sunbreak::evaluation

@@ -2,8 +2,6 @@
 
 #include <cmath>
 
-#include "exchange/audit/audit_tables.h"
-
 namespace sunbreak::exchange {
 namespace {
 
@@ -71,8 +69,8 @@ ordered_json sentence_json(const VerdictWords& w) {
                        {"expanded_k2", number_or_null(n.expanded)},
                        {"unit", n.unit}});
   return {{"sentence", w.sentence},
-          {"figure", w.numbers.empty() ? "" : w.numbers.front().figure},
-          {"value", w.numbers.empty() ? ordered_json(nullptr) : number_or_null(w.numbers.front().value)},
+          {"figure", w.tied_to().figure},
+          {"value", number_or_null(w.tied_to().value)},
           {"own", w.own},
           {"slot", w.slot},
           {"aspect", aspect_id(w.aspect)},

@@ -1,5 +1,5 @@
 #include "exchange/package/data_package.h"
-#include "exchange/audit/audit_tables.h"
+#include "exchange/package/audit_tables.h"
 
 #include <fmt/format.h>
 

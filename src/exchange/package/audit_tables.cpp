@@ -1,4 +1,4 @@
-#include "exchange/audit/audit_tables.h"
+#include "exchange/package/audit_tables.h"
 
 #include <fmt/format.h>
 
@@ -15,22 +15,6 @@ std::string finite_cell(double value) { return std::isfinite(value) ? number_cel
 
 }  // namespace
 
-const char* aspect_id(VerdictWords::Aspect aspect) {
-  switch (aspect) {
-    case VerdictWords::Light:
-      return "light";
-    case VerdictWords::Strength:
-      return "strength";
-    case VerdictWords::Weakness:
-      return "weakness";
-    case VerdictWords::Use:
-      return "use";
-    case VerdictWords::Watch:
-      return "watch";
-  }
-  return "";
-}
-
 void append_audit(std::string& csv, const evaluation::Audit& audit, const std::string& configuration) {
   for (const auto& a : audit.claims)
     csv +=
@@ -43,8 +27,8 @@ void append_audit(std::string& csv, const evaluation::Audit& audit, const std::s
 
 void append_verdict(std::string& csv, const evaluation::Audit& audit, const std::string& configuration) {
   for (const VerdictWords& w : audit.words) {
-    if (w.struck || w.numbers.empty()) continue;
-    const auto& tied = w.numbers.front();
+    if (w.struck) continue;
+    const auto& tied = w.tied_to();
     csv += fmt::format("{},{},{},{},{},{},{},{}\r\n", configuration, quoted_cell(w.slot), aspect_id(w.aspect),
                        quoted_cell(w.sentence), quoted_cell(tied.figure), finite_cell(tied.value),
                        quoted_cell(tied.unit), w.own ? "true" : "false");

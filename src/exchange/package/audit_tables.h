@@ -16,7 +16,4 @@ void append_audit(std::string& csv, const evaluation::Audit& audit, const std::s
 inline constexpr const char* verdict_head = "configuration_id,slot,aspect,sentence,figure,value,unit,own\r\n";
 void append_verdict(std::string& csv, const evaluation::Audit& audit, const std::string& configuration);
 
-/// "light", "strength", "weakness", "use" or "watch".
-const char* aspect_id(evaluation::VerdictWords::Aspect aspect);
-
 }  // namespace sunbreak::exchange

@@ -1,0 +1,51 @@
+#pragma once
+
+#include <QAbstractScrollArea>
+#include <memory>
+
+#include "evaluation/audit/audit.h"
+
+namespace sunbreak::desktop {
+
+/// The claims of a fixture one under another: what is claimed, claimed and measured on one small axis, the verdict in a
+/// word and a mark. Up and Down go through them.
+class ClaimList : public QAbstractScrollArea {
+  Q_OBJECT
+ public:
+  explicit ClaimList(QWidget* parent = nullptr);
+  /// Keeps the claim that is chosen, by its slot.
+  void show_audit(std::shared_ptr<const evaluation::Audit> audit);
+  /// Null where there is none.
+  const evaluation::AuditedClaim* chosen() const;
+  void choose(int row);
+  int row() const { return row_; }
+  int count() const { return audit_ ? static_cast<int>(audit_->claims.size()) : 0; }
+
+ signals:
+  void moved();
+  void wants_edit();
+
+ protected:
+  void paintEvent(QPaintEvent*) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void focusInEvent(QFocusEvent* event) override;
+  void focusOutEvent(QFocusEvent* event) override;
+
+ private:
+  void paint_row(QPainter& p, const evaluation::AuditedClaim& claim, const QRectF& room, bool chosen) const;
+  void fit_scroll();
+  void tell();
+
+  std::shared_ptr<const evaluation::Audit> audit_;
+  int row_ = 0;
+};
+
+/// The color of a verdict, and its mark painted about a point: a filled disc for confirmed, an open one for not told
+/// apart, a triangle for short and over, a square for contradicted, a dash for not testable.
+QColor verdict_color(Verdict verdict);
+void paint_verdict_mark(QPainter& p, const QPointF& middle, Verdict verdict);
+
+}  // namespace sunbreak::desktop
