@@ -2,12 +2,14 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "drawing/claim_axis.h"
 #include "drawing/svg_canvas.h"
 #include "evaluation/light_words.h"
 #include "record/claim_kinds.h"
+#include "report/svg_figures.h"
 
 namespace sunbreak::report {
 namespace {
@@ -36,7 +38,23 @@ data claim_row(const AuditedClaim& a, FigureSink& sink, const ReportOptions& opt
   row.set("measured", a.measured_words);
   row.set("verdict", verdict_words(a.judgement));
   row.set("reason", a.reason);
-  row.set("lifts", a.lifts);
+  // What would help is said where something is left open.
+  const Verdict v = a.judgement.verdict;
+  if (!a.lifts.empty() && (v == Verdict::NotToldApart || v == Verdict::NotTestable)) row.set("lifts", a.lifts);
+  if (a.map) {
+    const HeldMap& h = a.map->held;
+    const auto [lowest, highest] =
+        std::minmax({*std::ranges::min_element(h.claimed), *std::ranges::max_element(h.claimed),
+                     *std::ranges::min_element(h.ours), *std::ranges::max_element(h.ours)});
+    const drawing::ScaleRange range = drawing::round_range(lowest, highest);
+    data maps;
+    maps.set("theirs", sink.put(values_svg(h.layout, h.claimed, range, "The maker's map", options.palette)));
+    maps.set("ours",
+             sink.put(values_svg(h.layout, h.ours, range, "Ours at the same places, predicted", options.palette)));
+    maps.set("their_mean", fmt::format("{:.0f}", h.claimed_mean));
+    maps.set("our_mean", a.measured_words);
+    row.set("maps", maps);
+  }
   if (!std::isnan(a.claimed) || !std::isnan(a.measured)) row.set("axis", sink.put(axis_svg(a, options.palette)));
   return row;
 }

@@ -156,13 +156,15 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("evenness_name", std::string(sunbreak::figure(b.test.evenness_lead).label));
   const drawing::ScaleRange range = scale_of(evaluations, options);
   List configurations;
+  // Verdicts are of all sweeps together: a page of some of them has none.
+  const bool with_audits = options.sweeps.empty();
   for (std::size_t i = 0; i < evaluations.size(); ++i) {
     const auto& evaluation = evaluations[i];
     // Where single sweeps are asked for, only the configurations that they are of.
     if (!options.sweeps.empty() && printed_sweeps(*evaluation, options).empty()) continue;
-    configurations.push_back(configuration_section(*evaluation,
-                                                   i < options.audits.size() ? &options.audits[i] : nullptr,
-                                                   evaluations.size() > 1, range, sink, options));
+    configurations.push_back(
+        configuration_section(*evaluation, with_audits && i < options.audits.size() ? &options.audits[i] : nullptr,
+                              evaluations.size() > 1, range, sink, options));
   }
   page.set("configurations", data(configurations));
 

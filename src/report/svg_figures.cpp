@@ -10,7 +10,7 @@
 
 namespace sunbreak::report {
 namespace {
-constexpr double longest_side = 560, chart_width = 420, area_plot_height = 180;
+constexpr double longest_side = 560, small_side = 260, chart_width = 420, area_plot_height = 180;
 }
 
 std::string map_svg(const record::TestRecord& record, const evaluation::SweepView& view,
@@ -29,6 +29,28 @@ std::string map_svg(const record::TestRecord& record, const evaluation::SweepVie
   scene.units = units;
   scene.room_right = room.right();
   drawing::draw_map(canvas, drawing::fit_map(room, floor, true), scene);
+  return canvas.svg();
+}
+
+std::string values_svg(const Layout& layout, const std::vector<double>& ppfd, const drawing::ScaleRange& range,
+                       const std::string& label, const drawing::Palette& palette) {
+  const Footprint& floor = layout.footprint;
+  const double scale = small_side / std::max(floor.width_m, floor.depth_m);
+  const drawing::Box room{0, 0, floor.width_m * scale + 4, floor.depth_m * scale + 4};
+  drawing::SvgCanvas canvas(room.width, room.height, label, palette);
+  evaluation::SweepView view;
+  view.layout = layout, view.ppfd = ppfd;
+  view.states.resize(ppfd.size());
+  for (evaluation::StationState& state : view.states) state.kind = evaluation::StationState::Read;
+  record::Bench bare;
+  bare.width_m = floor.width_m, bare.depth_m = floor.depth_m;
+  drawing::MapScene scene;
+  scene.view = &view;
+  scene.bench = &bare;
+  scene.scale.range = range;
+  scene.rulers = scene.key = false;
+  scene.room_right = room.right();
+  drawing::draw_map(canvas, drawing::fit_map(room.grown(-2), floor, false, 0), scene);
   return canvas.svg();
 }
 

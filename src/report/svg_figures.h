@@ -16,6 +16,10 @@ std::string map_svg(const record::TestRecord& record, const evaluation::SweepVie
                     const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units,
                     const drawing::Palette& palette = drawing::paper_palette());
 
+/// Light at the places of a layout alone, without bench or scale: a map to stand beside another.
+std::string values_svg(const Layout& layout, const std::vector<double>& ppfd, const drawing::ScaleRange& range,
+                       const std::string& label, const drawing::Palette& palette = drawing::paper_palette());
+
 /// Mean of each ring as bars, wall first, with the band's low end.
 std::string rings_svg(const SweepFigures& figures, const drawing::ScaleRange& range, const std::optional<Band>& band,
                       UnitSystem units, const drawing::Palette& palette = drawing::paper_palette());

@@ -390,6 +390,38 @@ TEST_F(Cli, SettleAnswersOrSaysWhyNot) {
   }
 }
 
+TEST_F(Cli, AuditHoldsClaimsAgainstWhatWasMeasured) {
+  const std::string book = sample_book(), package = (folder_ / "pell.zip").string();
+  const auto told = run("audit " + book + " --test 3 --json");
+  ASSERT_EQ(told.status, 0) << told.err;
+  const auto j = nlohmann::json::parse(told.out);
+  ASSERT_EQ(j["claims"].size(), 4u);
+  const auto& power = j["claims"][0];
+  EXPECT_EQ(power["kind"], "power_w");
+  EXPECT_EQ(power["claimed"], 300);
+  EXPECT_EQ(power["unit"], "W");
+  EXPECT_NEAR(power["measured"].get<double>(), 228, 0.5);
+  EXPECT_NEAR(power["expanded_k2"].get<double>(), 4.6, 0.1);
+  EXPECT_NEAR(power["difference_pct"].get<double>(), -24, 0.2);
+  EXPECT_EQ(power["verdict"], "short");
+  EXPECT_EQ(j["claims"][1]["verdict"], "short") << "a driver does not lose a third";
+  EXPECT_EQ(j["claims"][2]["verdict"], "not testable here") << "it is in words alone";
+  EXPECT_EQ(j["claims"][3]["verdict"], "not testable here") << "18 cm is beyond what was walked";
+  EXPECT_FALSE(j["claims"][3]["lifts"].is_null());
+  ASSERT_FALSE(j["words"].empty());
+  EXPECT_EQ(j["words"][0]["figure"], "mean_ppfd");
+  EXPECT_EQ(j["words"][0]["own"], false);
+  EXPECT_NE(run("audit " + book + " --test 3").out.find("short by 24 %"), std::string::npos);
+  EXPECT_EQ(run("audit " + book + " --test 99").status, 3);
+  // The package has verdicts and words as tables, and audits alike.
+  ASSERT_EQ(run("export " + book + " --test 3 --out " + package).status, 0);
+  const auto archive = exchange::read_zip(package);
+  ASSERT_TRUE(archive);
+  EXPECT_NE(archive.value().at("audit.csv").find("\"power_w\",300,"), std::string::npos);
+  EXPECT_NE(archive.value().at("verdict.csv").find("mean_ppfd"), std::string::npos);
+  EXPECT_EQ(nlohmann::json::parse(run("audit " + package + " --json").out)["claims"], j["claims"]);
+}
+
 TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
   const std::string book = sample_book(), of = " --test 3 --json";
   const auto between = run("between " + book + " --height 50cm" + of);

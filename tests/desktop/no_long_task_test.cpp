@@ -6,6 +6,8 @@
 #include <iostream>
 
 #include "book/demo/demo_book.h"
+#include "desktop/audit/audit_work.h"
+#include "desktop/audit/claim_list.h"
 #include "desktop/home/test_cards.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/read/read_view.h"
@@ -123,6 +125,12 @@ class NoLongTaskTest : public WindowTest {
     for (const int by : {-3, 5, -1}) step(of + " point moved", [&] { settle->work().step(by, by); });
     for (const auto page : {SettleView::InCurves, SettleView::AsQuestions, SettleView::OnCard, SettleView::OnField})
       step(of + " settle page " + std::to_string(page), [&] { settle->show_page(page); });
+    step(
+        of + " audit", [&] { window_->show_stage(Stage::Audit); },
+        [&] { return window_->findChild<AuditWork*>()->audit() != nullptr; });
+    auto* claims = window_->findChild<ClaimList*>();
+    for (int row = 0; row < claims->count(); ++row)
+      step(of + " claim " + std::to_string(row), [&] { claims->choose(row); });
     bool shown = false;
     auto* preview = window_->findChild<ReportPreview*>();
     const auto connection = QObject::connect(preview, &ReportPreview::shown, preview, [&] { shown = true; });

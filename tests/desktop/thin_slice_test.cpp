@@ -251,11 +251,9 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
 
 TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {
   key(Qt::Key_N, Qt::ControlModifier);
-  for (const Stage stage : {Stage::Audit, Stage::LineUp}) {
-    window_->show_stage(stage);
-    bool said = false;
-    for (const QLabel* label : window_->findChildren<QLabel*>())
-      said = said || (label->isVisible() && label->text().contains("not ready yet"));
-    EXPECT_TRUE(said) << text_of(stage_kind(stage).name);
-  }
+  window_->show_stage(Stage::LineUp);
+  bool said = false;
+  for (const QLabel* label : window_->findChildren<QLabel*>())
+    said = said || (label->isVisible() && label->text().contains("not ready yet"));
+  EXPECT_TRUE(said);
 }

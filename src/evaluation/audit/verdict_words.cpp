@@ -128,15 +128,20 @@ void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
   const double even = f.evenness.lowest_over_mean, uncertain = budget->expanded("lowest_over_mean");
   if (even >= even_from || even < uneven_under) {
     Sentence s("evenness", even >= even_from ? VerdictWords::Strength : VerdictWords::Weakness);
-    s.say(even >= even_from ? "Its light is even there: lowest ÷ mean is "
-                            : "Its light is uneven there: lowest ÷ mean is ")
-        .number("lowest_over_mean", {even, uncertain}, 2, "");
+    s.say("At ")
+        .length("height", shown->height_m, test.units())
+        .say(even >= even_from ? " its light is even: lowest ÷ mean is " : " its light is uneven: lowest ÷ mean is ")
+        .number("lowest_over_mean", {even, uncertain}, 2, "")
+        .tied();
     words.push_back(s.say(".").done());
   }
   if (const double hot = f.highest.ppfd / f.mean_ppfd; hot >= hot_spot_from) {
     Sentence s("hot_spot", VerdictWords::Watch);
-    s.say("Mind the brightest place: it reads ")
+    s.say("Mind the brightest place: at ")
+        .length("height", shown->height_m, test.units())
+        .say(" it reads ")
         .number("highest_ppfd", f.highest.ppfd, 0, "µmol/m²/s")
+        .tied()
         .say(", ")
         .number("highest_over_mean", hot, 1, "times the mean");
     words.push_back(s.say(".").done());
