@@ -21,6 +21,7 @@ CubicLight::CubicLight(const WholeLightQuestion& question, int setting, double l
 
 double CubicLight::at(std::size_t station, double height_m) const {
   std::vector<double> h, e;
+  h.reserve(count()), e.reserve(count());  // asked for thousands of stations at a time
   for (std::size_t k = 0; k < count(); ++k)
     if (const double ppfd = (*sweeps_[k])[station]; ppfd > 0) h.push_back(heights_m_[k]), e.push_back(std::log(ppfd));
   if (h.empty()) return unread;

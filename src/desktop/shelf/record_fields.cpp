@@ -1,5 +1,7 @@
 #include "desktop/shelf/record_fields.h"
 
+#include <algorithm>
+
 #include "book/plan.h"
 #include "desktop/shelf/figures_at_stake.h"
 #include "desktop/widgets/field_parsers.h"
@@ -58,6 +60,11 @@ std::vector<ClaimKind> claim_kinds() {
 }
 
 std::optional<Claim> claim_of(Desk& desk, Id fixture_id, const std::string& kind) {
+  // The desk's own test has them at hand.
+  if (const record::TestRecord* test = desk.test(); test && test->fixture.id == fixture_id) {
+    const auto found = std::ranges::find(test->claims, kind, &Claim::kind);
+    return found == test->claims.end() ? std::nullopt : std::optional(*found);
+  }
   const auto claims = desk.book().all<Claim>("WHERE fixture_id = ? AND kind = ? ORDER BY id", fixture_id, kind);
   return claims.empty() ? std::nullopt : std::optional(claims.front());
 }

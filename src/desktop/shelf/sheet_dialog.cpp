@@ -17,6 +17,11 @@ using record::BoxFact;
 using record::FactKind;
 
 std::optional<BoxFact> fact_of(const Desk& desk, record::Id fixture_id, std::string_view name, const char* source) {
+  // The desk's own test has them at hand: a form of dozens asks at each change.
+  if (const record::TestRecord* test = desk.test(); test && test->fixture.id == fixture_id) {
+    const BoxFact* fact = record::box_fact(*test, name, source);
+    return fact ? std::optional(*fact) : std::nullopt;
+  }
   const auto facts = desk.book().all<BoxFact>("WHERE fixture_id = ? AND name = ? AND source = ? ORDER BY id",
                                               fixture_id, std::string(name), std::string(source));
   return facts.empty() ? std::nullopt : std::optional(facts.front());

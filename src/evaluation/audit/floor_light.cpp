@@ -10,7 +10,7 @@
 namespace sunbreak::evaluation {
 namespace {
 
-constexpr std::size_t settings_kept = 4;
+constexpr std::size_t settings_kept = 4, most_heights = 24;
 /// Of places beside the edge in a room that nothing was read in.
 constexpr double unread_room_local = 0.01;
 constexpr double smallest_m = 0.1;
@@ -56,7 +56,10 @@ FloorLight FloorLight::of_maps(const SettleMaps& maps) {
   FloorLight floor;
   floor.layout_ = floor_layout(maps.lattice.area, maps.lattice.columns, maps.lattice.rows);
   floor.settings_ = thinned(maps.steps);
-  for (const auto& height : maps.heights) {
+  const std::size_t every = (maps.heights.size() + most_heights - 1) / most_heights;
+  for (std::size_t i = 0; i < maps.heights.size(); ++i) {
+    const auto& height = maps.heights[i];
+    if (i % every != 0 && i + 1 != maps.heights.size()) continue;
     floor.heights_m_.push_back(height->height_m);
     floor.errors_.push_back(height->errors);
     floor.errors_.back().together = std::hypot(height->errors.together, maps.shared_sd);
@@ -118,7 +121,7 @@ SettleFigures FloorLight::figures(const Rectangle& part, std::size_t height, con
 }
 
 ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
-                       const ServedWhere& where) {
+                       const ServedWhere& where, ServedSure sure) {
   const double least = smallest_m / std::min(sides.width_m, sides.depth_m),
                most = std::min(floor.area().width_m / sides.width_m, floor.area().depth_m / sides.depth_m);
   const auto heights = heights_tried(floor, where);
@@ -161,6 +164,7 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
     return low;
   };
   served.scale = largest(0, 0);
+  if (sure == ServedSure::Without) return served;
   const ServedArea found = served;
   const double widest = std::max({largest(0, 1), largest(1, 1), largest(-1, 1)}),
                narrowest = found.scale == 0 ? 0 : std::min({largest(0, -1), largest(1, -1), largest(-1, -1)});

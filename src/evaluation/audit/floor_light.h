@@ -12,7 +12,7 @@ namespace sunbreak::evaluation {
 /// Light over a whole floor at several heights, from which any part of it can be judged at little cost.
 class FloorLight {
  public:
-  /// The floor that maps are of.
+  /// The floor that maps are of, at some two dozen of their heights.
   static FloorLight of_maps(const SettleMaps& maps);
   /// Another room's floor, with the fixture over its middle. `light` has to fit.
   static FloorLight of_room(const TestLight& light, const Room& room, const std::vector<double>& heights_m);
@@ -55,8 +55,10 @@ struct ServedWhere {
   std::optional<std::size_t> height;
   std::optional<SettleSetting> setting;
 };
+/// Without the ± it takes a seventh of the time, and `expanded` is 0.
+enum class ServedSure { With, Without };
 ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
-                       const ServedWhere& where = {});
+                       const ServedWhere& where = {}, ServedSure sure = ServedSure::With);
 
 /// The way that most surely meets a rule over a part of a floor, with the chance, by all light being off together.
 struct SurestThere {

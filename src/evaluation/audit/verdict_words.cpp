@@ -243,7 +243,7 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
       continue;
     }
     const Footprint sides{whole.width_m, whole.depth_m};
-    const ServedArea served = served_area(*floor, test.rule(), band, sides);
+    const ServedArea served = served_area(*floor, test.rule(), band, sides, {}, ServedSure::Without);
     if (served.scale * std::min(sides.width_m, sides.depth_m) < smallest_served_m) {
       Sentence none("target." + target.name, VerdictWords::Use);
       none.say("For " + target.name + " (")
