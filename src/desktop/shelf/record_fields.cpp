@@ -161,6 +161,16 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
           [=, &desk](const QString& text) { return store_claim(desk, fixture_id(), key, {}, text_of(text)); }, {},
           QObject::tr("in the maker's words"));
   }
+  form.note([=, &desk]() -> QString {
+    const record::TestRecord* test = desk.test();
+    const bool at_hand = test && test->fixture.id == fixture_id();
+    const auto all = at_hand ? test->claims : desk.book().all<Claim>("WHERE fixture_id = ?", fixture_id());
+    std::size_t shown = 0;
+    for (const ClaimKind& kind : claim_kinds()) shown += claim_of(desk, fixture_id(), kind.kind).has_value();
+    return all.size() > shown
+               ? QObject::tr("%1 more stand on Audit, where claims of every kind are kept.").arg(all.size() - shown)
+               : QString();
+  });
 }
 
 void add_bench_size(Form& form, Desk& desk, const WhichId& id) {

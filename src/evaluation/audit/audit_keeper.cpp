@@ -30,7 +30,8 @@ std::shared_ptr<const Audit> AuditKeeper::get(const std::shared_ptr<const Evalua
                                               const AuditContext& context, std::stop_token stop) {
   const std::lock_guard hold(working_);
   const std::vector<Id> others = ids_of(context.others);
-  for (auto kept = kept_.begin(); kept != kept_.end(); ++kept) {
+  // What other tests say is not among what is compared: with them nothing is handed on.
+  for (auto kept = others.empty() ? kept_.begin() : kept_.end(); kept != kept_.end(); ++kept) {
     if (kept->units != context.units || kept->targets != context.targets || kept->others != others ||
         !audits_alike(*kept->evaluation, *evaluation))
       continue;
