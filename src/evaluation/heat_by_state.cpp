@@ -115,16 +115,28 @@ std::vector<HeatRow> heat_rows(const TestRecord& test, UnitSystem units) {
     row.hottest_c = corrected(test, t, t.hottest_c, units);
     row.coldest_c = corrected(test, t, t.coldest_c, units);
     row.canopy = is_canopy(t);
+    row.on_fixture = !row.canopy && !is_surroundings(t);
     if (row.surface_c && shot.air_c && t.place != "air") row.rise_k = row.surface_c.value() - *shot.air_c;
     if (row.surface_c && !is_surroundings(t)) {
       const double most = std::max(row.surface_c.value(), row.hottest_c.value_or(-INFINITY));
-      if (!row.canopy && test.test.surface_limit_c) row.over_limit = most - *test.test.surface_limit_c;
+      if (row.on_fixture && test.test.surface_limit_c) row.over_limit = most - *test.test.surface_limit_c;
       if (row.canopy && test.test.canopy_rise_limit_c && shot.air_c)
         row.over_limit = most - *shot.air_c - *test.test.canopy_rise_limit_c;
     }
     rows.push_back(std::move(row));
   }
   return rows;
+}
+
+std::optional<HottestPlace> hottest_of_fixture(const std::vector<HeatRow>& rows,
+                                               const std::function<bool(const HeatRow&)>& wanted) {
+  std::optional<HottestPlace> hottest;
+  for (const HeatRow& row : rows) {
+    if (!row.surface_c || !row.on_fixture || (wanted && !wanted(row))) continue;
+    const double here = std::max(row.surface_c.value(), row.hottest_c.value_or(-INFINITY));
+    if (!hottest || here > hottest->celsius) hottest = {&row, here};
+  }
+  return hottest;
 }
 
 std::vector<std::string> heat_verdicts(const TestRecord& test, UnitSystem units) {

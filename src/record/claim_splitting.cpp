@@ -5,6 +5,7 @@
 #include <regex>
 
 #include "core/quantity/length.h"
+#include "core/quantity/lower_case.h"
 #include "record/claim_kinds.h"
 
 namespace sunbreak::record {
@@ -39,9 +40,7 @@ bool has_word(const std::string& text, std::initializer_list<const char*> words)
 }
 
 std::string lowered(std::string_view text) {
-  std::string low(text);
-  for (char& c : low)
-    if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
+  std::string low = lower_case(text);
   for (const std::string_view cross : {"×", " by "})
     for (auto at = low.find(cross); at != std::string::npos; at = low.find(cross)) low.replace(at, cross.size(), " x ");
   for (const std::string_view micro : {"µ", "μ"})

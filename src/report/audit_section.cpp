@@ -2,7 +2,6 @@
 
 #include <fmt/format.h>
 
-#include <algorithm>
 #include <cmath>
 
 #include "drawing/claim_axis.h"
@@ -43,9 +42,7 @@ data claim_row(const AuditedClaim& a, FigureSink& sink, const ReportOptions& opt
   if (!a.lifts.empty() && (v == Verdict::NotToldApart || v == Verdict::NotTestable)) row.set("lifts", a.lifts);
   if (a.map) {
     const HeldMap& h = a.map->held;
-    const auto [lowest, highest] =
-        std::minmax({*std::ranges::min_element(h.claimed), *std::ranges::max_element(h.claimed),
-                     *std::ranges::min_element(h.ours), *std::ranges::max_element(h.ours)});
+    const auto [lowest, highest] = h.light_range();
     const drawing::ScaleRange range = drawing::round_range(lowest, highest);
     data maps;
     maps.set("theirs", sink.put(values_svg(h.layout, h.claimed, range, "The maker's map", options.palette)));

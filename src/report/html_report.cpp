@@ -158,6 +158,9 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   List configurations;
   // Verdicts are of all sweeps together: a page of some of them has none.
   const bool with_audits = options.sweeps.empty();
+  page.set("claims_audited", with_audits && std::ranges::any_of(options.audits, [](const evaluation::Audit& a) {
+                               return !a.claims.empty();
+                             }));
   for (std::size_t i = 0; i < evaluations.size(); ++i) {
     const auto& evaluation = evaluations[i];
     // Where single sweeps are asked for, only the configurations that they are of.

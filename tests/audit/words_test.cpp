@@ -46,6 +46,8 @@ std::optional<double> worked_out_anew(const Evaluation& e, const Audit& audit, c
     for (const AuditedClaim& a : audit.claims) {
       if (n.figure == "claim." + a.slot + ".measured") return a.measured;
       if (n.figure == "claim." + a.slot + ".claimed") return a.claimed;
+      if (n.figure == "claim." + a.slot + ".measured_to") return a.measured_to;
+      if (n.figure == "claim." + a.slot + ".claimed_to") return a.claimed_to;
     }
     ADD_FAILURE() << "no claim " << n.figure;
   }

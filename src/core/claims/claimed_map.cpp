@@ -42,6 +42,11 @@ HeldMap held_map(const ClaimedMap& map, Layout layout, std::vector<double> ours)
   return held;
 }
 
+std::pair<double, double> HeldMap::light_range() const {
+  return std::minmax({*std::ranges::min_element(claimed), *std::ranges::max_element(claimed),
+                      *std::ranges::min_element(ours), *std::ranges::max_element(ours)});
+}
+
 std::optional<OutsideOfMap> outside_of_map(const Layout& floor, const std::vector<double>& ppfd,
                                            const Footprint& area) {
   const double x = floor.measured.left_m + floor.measured.width_m / 2,

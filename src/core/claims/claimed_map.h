@@ -1,6 +1,7 @@
 #pragma once
 
 #include <optional>
+#include <utility>
 #include <vector>
 
 #include "core/bench/grid.h"
@@ -27,6 +28,9 @@ struct HeldMap {
   double claimed_lowest_over_mean = 0, our_lowest_over_mean = 0;
   double pattern_spread =
       0;  ///< standard deviation of the ratios about the ratio of means, relative: how alike they are
+
+  /// The least and the most light in either.
+  std::pair<double, double> light_range() const;
 };
 
 /// The places of a map on its area; refuses what is no map.

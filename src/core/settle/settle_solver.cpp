@@ -11,9 +11,6 @@ namespace {
 
 using Kind = SettleRule::Kind;
 
-/// What orders ways that are otherwise as good: watts, or the light where they are not known.
-double effort(const SettleSetting& setting) { return setting.power_w.value_or(setting.light_factor); }
-
 /// A search over all heights and steps that the limits allow.
 class Search {
  public:

@@ -44,6 +44,9 @@ struct SettleAnswers {
 };
 SettleAnswers settle(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
 
+/// What orders ways that are otherwise as good: watts, or the light where they are not known.
+inline double effort(const SettleSetting& setting) { return setting.power_w.value_or(setting.light_factor); }
+
 /// A setting a share of the way between two neighboring ones.
 SettleSetting blended(const SettleSetting& a, const SettleSetting& b, double share);
 

@@ -17,8 +17,6 @@ double slack(const SettleRequest& request, const SettleFigures& f) {
   return std::min(m.to_too_dim, m.to_too_bright) / (request.rule.kind == SettleRule::Kind::Share ? 1 : size);
 }
 
-double effort_of(const SettleSetting& s) { return s.power_w.value_or(s.light_factor); }
-
 }  // namespace
 
 Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop) {
@@ -32,7 +30,7 @@ Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request,
   const auto consider = [&](const Place& place) {
     SettlePoint p = point_at(maps, request, *place.height, *place.setting);
     if (!best || p.chance > best->chance + as_likely ||
-        (p.chance > best->chance - as_likely && effort_of(p.setting) < effort_of(best->setting)))
+        (p.chance > best->chance - as_likely && effort(p.setting) < effort(best->setting)))
       best = std::move(p);
   };
   for (const auto& height : maps.heights) {

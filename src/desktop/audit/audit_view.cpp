@@ -203,9 +203,7 @@ void AuditView::show_chosen() {
   detail_->setText(lines.join("\n"));
   if (a->map) {
     const HeldMap& h = a->map->held;
-    const auto [lowest, highest] =
-        std::minmax({*std::ranges::min_element(h.claimed), *std::ranges::max_element(h.claimed),
-                     *std::ranges::min_element(h.ours), *std::ranges::max_element(h.ours)});
+    const auto [lowest, highest] = h.light_range();
     const drawing::ValueScale scale{drawing::round_range(lowest, highest)};
     std::vector<RowMap> shown{
         {tr("The maker's"), tr("mean %1").arg(h.claimed_mean, 0, 'f', 0), h.layout, h.claimed, scale, {}},
@@ -230,7 +228,7 @@ void AuditView::show_chosen() {
   if (a->claim.kind == "power_w" && work_->audit()) {
     std::vector<std::vector<FigureCell>> rows;
     for (const auto& w : work_->audit()->watts) {
-      const double off = 100 * (w.wall.value / w.badge_w - 1);
+      const double off = w.difference_pct();
       rows.push_back({{tr("%1 %").arg(show_number(w.percent, 1)), {}},
                       {std::isnan(w.badge_w) ? QStringLiteral("–") : tr("%1 W").arg(w.badge_w, 0, 'f', 0), {}},
                       {text_of(evaluation::found_text(w.wall, 0, "W")), {}},

@@ -70,6 +70,8 @@ Audit audit(const Evaluation& evaluation, const AuditContext& context, std::stop
     const ClaimKind* kind = claim_kind(claim.kind);
     a.label = kind ? std::string(kind->label) : claim.kind;
     a.claimed_words = claimed_value_words(claim, context.units);
+    if (kind && claim.value && kind->holds == ClaimKind::Number)
+      a.unit = unit_of(claim).symbol, a.claimed = unit_of(claim).stated(*claim.value);
     const auto one = audits().find(claim.kind);
     if (!kind || one == audits().end())
       not_testable(a, "This build does not know claims of that kind.", "");

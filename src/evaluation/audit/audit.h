@@ -54,6 +54,7 @@ struct WattsAtSetting {
   double percent = 100;
   double badge_w = unread;  ///< the badge's share of that setting
   FoundValue wall;
+  double difference_pct() const { return 100 * (wall.value / badge_w - 1); }
 };
 
 /// A number that a sentence of the verdict states.

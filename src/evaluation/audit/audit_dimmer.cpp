@@ -81,13 +81,12 @@ void audit_dimming_range(const AuditedTest& test, AuditedClaim& a) {
   a.measured = a.claimed, a.measured_to = a.claimed_to;
   if (at_low) {
     const DimmedTo d = dimmed_to(*at_low);
-    a.measured = d.least(), a.expanded = 100 * factor_expanded * d.least() / 100;
+    a.measured = d.least();
     a.reason = "The stair has " + dimmed_words(d) + ".";
     if (std::isnan(d.least()))
       return not_testable(a, "Neither light nor watts were read there.",
                           fmt::format("read the stair at {:.0f} %", low));
-    const double least_reading = std::max(1.0, a.expanded);
-    if (d.least() > low + least_reading + telling_share * low) worst = {Verdict::Contradicted, unread, 0};
+    if (d.least() > low + dial_reading + telling_share * low) worst = {Verdict::Contradicted, unread, 0};
   }
   if (at_high) {
     const DimmedTo d = dimmed_to(*at_high);
@@ -121,7 +120,6 @@ void audit_boost(const AuditedTest& test, AuditedClaim& a) {
   a.measured = light.value, a.expanded = light.expanded;
   a.decimals = 1;
   a.measured_words = found_text(light, 1, "% of the light at 100 %");
-  // Within a tenth is too wide for a boost of a tenth: what is told apart is what it adds.
   a.judgement = judge_figure(dial, light);
   const auto at_full = test.watts(100), at_boost = test.watts(dial);
   a.reason = fmt::format("At {} % it gives {}", short_number(dial, 1), a.measured_words);

@@ -18,21 +18,18 @@ bool audits_alike(const Evaluation& a, const Evaluation& b) {
   return x == y;
 }
 
-std::vector<Id> ids_of(const std::vector<std::shared_ptr<const Evaluation>>& others) {
-  std::vector<Id> ids;
-  for (const auto& other : others) ids.push_back(other->record().test.id);
-  return ids;
-}
-
 }  // namespace
 
 std::shared_ptr<const Audit> AuditKeeper::get(const std::shared_ptr<const Evaluation>& evaluation,
                                               const AuditContext& context, std::stop_token stop) {
+  // What other tests say is not among what is compared: with them nothing is kept.
+  if (!context.others.empty()) {
+    auto made = std::make_shared<const Audit>(audit(*evaluation, context, stop));
+    return stop.stop_requested() ? nullptr : made;
+  }
   const std::lock_guard hold(working_);
-  const std::vector<Id> others = ids_of(context.others);
-  // What other tests say is not among what is compared: with them nothing is handed on.
-  for (auto kept = others.empty() ? kept_.begin() : kept_.end(); kept != kept_.end(); ++kept) {
-    if (kept->units != context.units || kept->targets != context.targets || kept->others != others ||
+  for (auto kept = kept_.begin(); kept != kept_.end(); ++kept) {
+    if (kept->units != context.units || kept->targets != context.targets ||
         !audits_alike(*kept->evaluation, *evaluation))
       continue;
     if (kept->evaluation != evaluation) {
@@ -45,7 +42,7 @@ std::shared_ptr<const Audit> AuditKeeper::get(const std::shared_ptr<const Evalua
   }
   auto made = std::make_shared<const Audit>(audit(*evaluation, context, stop));
   if (stop.stop_requested()) return nullptr;
-  kept_.push_front({evaluation, context.targets, others, context.units, made});
+  kept_.push_front({evaluation, context.targets, context.units, made});
   if (kept_.size() > most_kept) kept_.pop_back();
   return made;
 }

@@ -20,7 +20,6 @@ class AuditKeeper {
   struct Kept {
     std::shared_ptr<const Evaluation> evaluation;
     std::vector<CropTarget> targets;
-    std::vector<Id> others;
     UnitSystem units;
     std::shared_ptr<const Audit> audit;
   };

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/lower_case.h"
 #include "core/uncertainty/budget.h"
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/heat_by_state.h"
@@ -14,12 +15,6 @@ namespace sunbreak::evaluation {
 namespace {
 
 constexpr double same_watts = 0.15, same_size = 0.02, same_height = 0.1;
-
-std::string lower(std::string text) {
-  std::ranges::transform(text, text.begin(),
-                         [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c + 32) : c; });
-  return text;
-}
 
 /// The watts a lamp is called by: its badge, or what was read.
 std::optional<double> nominal_watts(const TestRecord& record) {
@@ -77,21 +72,13 @@ std::string unlike(const TestRecord& a, const TestRecord& b) {
   return {};
 }
 
-std::optional<double> hottest_c(const TestRecord& record, UnitSystem units) {
-  std::optional<double> most;
-  for (const HeatRow& row : heat_rows(record, units))
-    if (row.surface_c && !row.canopy && row.place != "air" && row.place != "tent wall")
-      most = std::max(most.value_or(-300), std::max(row.surface_c.value(), row.hottest_c.value_or(-300)));
-  return most;
-}
-
 }  // namespace
 
 bool is_lamp_kind(const Fixture& fixture, const std::string& kind) {
-  const std::string named = lower(fixture.name + " " + fixture.kind + " " + fixture.emitters);
+  const std::string named = lower_case(fixture.name + " " + fixture.kind + " " + fixture.emitters);
   std::string word;
   bool any = false;
-  for (const char c : lower(kind) + " ") {
+  for (const char c : lower_case(kind) + " ") {
     if (c != ' ') {
       word += c;
       continue;
@@ -156,10 +143,11 @@ void audit_equivalent(const AuditedTest& test, AuditedClaim& a) {
       even(test.evaluation(), pair->first), even(*lamp, pair->second));
   if (pair->first.sweep->power_w && pair->second.sweep->power_w)
     a.reason += fmt::format("; {:.0f} beside {:.0f} W", *pair->first.sweep->power_w, *pair->second.sweep->power_w);
-  const auto hot = hottest_c(test.record(), test.units()), their_hot = hottest_c(lamp->record(), test.units());
+  const auto rows = heat_rows(test.record(), test.units()), their_rows = heat_rows(lamp->record(), test.units());
+  const auto hot = hottest_of_fixture(rows), their_hot = hottest_of_fixture(their_rows);
   if (hot && their_hot)
-    a.reason += fmt::format("; hottest surface {:.0f} beside {:.0f} {}", shown_temperature(*hot, test.units()),
-                            shown_temperature(*their_hot, test.units()), temperature_unit(test.units()));
+    a.reason += fmt::format("; hottest surface {:.0f} beside {:.0f} {}", shown_temperature(hot->celsius, test.units()),
+                            shown_temperature(their_hot->celsius, test.units()), temperature_unit(test.units()));
   a.reason += ".";
 }
 

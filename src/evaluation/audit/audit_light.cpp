@@ -15,12 +15,8 @@ namespace {
 
 constexpr double same_height_m = 0.002, same_dial = 0.05;
 
-std::string dial_words(double percent) { return fmt::format("{} %", short_number(percent, 1)); }
-
 /// What keeps the whole light from being known, if anything does.
 bool lacks_whole_light(const AuditedTest& test, AuditedClaim& a) {
-  a.claimed = unit_of(a.claim).stated(*a.claim.value);
-  a.unit = unit_of(a.claim).symbol;
   if (!test.light()) {
     not_testable(a, "No sweep has readings.", "walk two heights");
     return true;
@@ -119,21 +115,16 @@ void audit_ppf(const AuditedTest& test, AuditedClaim& a) {
 void audit_efficacy(const AuditedTest& test, AuditedClaim& a) {
   const double claimed = *a.claim.value, percent = a.claim.percent.value_or(100);
   a.decimals = 2;
-  const bool impossible = claimed > most_efficacy;
-  const auto impossible_words =
-      fmt::format("No lamp gives more than {:.1f} µmol/J: the claim is impossible as light.", most_efficacy);
-  if (lacks_whole_light(test, a)) {
-    if (impossible) a.judgement = judge_efficacy(claimed, {}, {}).judgement, a.reason = impossible_words, a.lifts = {};
+  if (claimed > most_efficacy) {
+    a.judgement = judge_efficacy(claimed, {}, {}).judgement;
+    a.reason = fmt::format("No lamp gives more than {:.1f} µmol/J: the claim is impossible as light.", most_efficacy);
     return;
   }
+  if (lacks_whole_light(test, a)) return;
   const auto ppf = whole_ppf(test, percent);
+  if (!ppf) return not_testable(a, "The light at " + dial_words(percent) + " is not known.", ppf.problem().remedy);
   const auto watts = test.watts(percent);
-  if (!ppf || !watts) {
-    not_testable(a, !ppf ? "The light at " + dial_words(percent) + " is not known." : "No watts are on record.",
-                 !ppf ? ppf.problem().remedy : "read the wall meter at " + dial_words(percent));
-    if (impossible) a.judgement = judge_efficacy(claimed, {}, {}).judgement, a.reason = impossible_words, a.lifts = {};
-    return;
-  }
+  if (!watts) return not_testable(a, "No watts are on record.", "read the wall meter at " + dial_words(percent));
   const double value = ppf.value().value / watts->value,
                relative = std::hypot(ppf.value().expanded / ppf.value().value, watts->expanded / watts->value);
   const FoundValue measured{value, relative * value};
@@ -146,10 +137,7 @@ void audit_efficacy(const AuditedTest& test, AuditedClaim& a) {
   const EfficacyJudgement e = judge_efficacy(claimed, losses, measured);
   a.judgement = e.judgement;
   a.reason = fmt::format("Whole light over the watts at the wall, at {}: {}.", dial_words(percent), a.measured_words);
-  if (e.impossible_claim) {
-    a.reason += " " + impossible_words;
-    a.lifts = {};
-  } else if (e.impossible_measurement) {
+  if (e.impossible_measurement) {
     a.reason += fmt::format(" More than {:.1f} µmol/J no lamp gives: the measurement is impossible.", most_efficacy);
     a.lifts = "read watts and the sensor's factor again";
   } else if (!std::isnan(e.driver_share.value) && losses == DriverLosses::LeftOut) {
@@ -182,7 +170,6 @@ void audit_beam(const AuditedTest& test, AuditedClaim& a) {
 
 void audit_evenness(const AuditedTest& test, AuditedClaim& a) {
   const ClaimUnit& unit = unit_of(a.claim);
-  a.claimed = unit.stated(*a.claim.value), a.unit = unit.symbol;
   a.decimals = a.unit == "%" ? 0 : 2;
   if (!test.light()) return not_testable(a, "No sweep has readings.", "walk a height");
   const auto three = [&](const Sweep& sweep) {

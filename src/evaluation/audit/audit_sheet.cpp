@@ -35,7 +35,8 @@ constexpr Checked checked_kinds[] = {
 /// Usual ± of a temperature, by how it was taken [K], k = 2.
 constexpr double contact_expanded_k = 2, shot_expanded_k = 3;
 
-constexpr double near_full_pct = 99;
+/// Dials stand at a setting, or at full, to this [%].
+constexpr double same_setting_pct = 0.5, near_full_pct = 1;
 
 }  // namespace
 
@@ -43,8 +44,7 @@ void audit_checked(const AuditedTest& test, AuditedClaim& a) {
   const auto* kind = std::ranges::find(checked_kinds, a.claim.kind, &Checked::claim);
   const ClaimUnit& unit = unit_of(a.claim);
   const bool presence = claim_kind(a.claim.kind)->holds == ClaimKind::Presence;
-  a.unit = unit.symbol, a.decimals = kind->decimals;
-  if (!presence) a.claimed = unit.stated(*a.claim.value);
+  a.decimals = kind->decimals;
   const BoxFact* fact = box_fact(test.record(), kind->fact, "checked");
   if (!fact)
     return not_testable(a, "It was not checked here.",
@@ -68,35 +68,29 @@ void audit_checked(const AuditedTest& test, AuditedClaim& a) {
 }
 
 void audit_surface(const AuditedTest& test, AuditedClaim& a) {
-  const ClaimUnit& unit = unit_of(a.claim);
-  a.claimed = unit.stated(*a.claim.value), a.unit = unit.symbol;
-  const HeatRow* hottest = nullptr;
   const std::vector<HeatRow> rows = heat_rows(test.record(), test.units());
-  const auto most = [](const HeatRow& row) { return std::max(row.surface_c.value(), row.hottest_c.value_or(-300)); };
-  for (const HeatRow& row : rows) {
-    if (!row.surface_c || row.canopy || row.place == "air" || row.place == "tent wall") continue;
-    if (a.claim.percent ? std::abs(row.percent.value_or(-1) - *a.claim.percent) > 0.5
-                        : row.percent && (*row.percent < near_full_pct || *row.percent > 100.5))
-      continue;
-    if (!hottest || most(row) > most(*hottest)) hottest = &row;
-  }
+  const auto hottest = hottest_of_fixture(rows, [&](const HeatRow& row) {
+    if (a.claim.percent) return std::abs(row.percent.value_or(-1) - *a.claim.percent) <= same_setting_pct;
+    return !row.percent || std::abs(*row.percent - 100) <= near_full_pct;
+  });
   if (!hottest)
     return not_testable(a, "No surface temperature of the fixture is on record at that setting.",
                         "take the temperature of its hottest surface once it is stabilized");
-  const auto taken = std::ranges::find(test.record().temperatures, hottest->id, &Temperature::id);
+  const auto taken = std::ranges::find(test.record().temperatures, hottest->row->id, &Temperature::id);
   const double expanded_k = taken->method == "contact" ? contact_expanded_k : shot_expanded_k;
-  a.measured = unit.stated(most(*hottest)), a.expanded = expanded_k / unit.factor;
+  const ClaimUnit& unit = unit_of(a.claim);
+  a.measured = unit.stated(hottest->celsius), a.expanded = expanded_k / unit.factor;
   a.measured_words = found_text({a.measured, a.expanded}, 0, a.unit);
   judge(a, {}, ClaimSense::AtMost);
-  a.reason = fmt::format("The hottest place taken, {}: {}", hottest->place, a.measured_words);
-  a.reason += hottest->rise_k ? fmt::format(", {:.0f} {} over the air.", shown_rise(*hottest->rise_k, test.units()),
-                                            rise_unit(test.units()))
-                              : "; the air was not taken beside it.";
+  a.reason = fmt::format("The hottest place taken, {}: {}", hottest->row->place, a.measured_words);
+  a.reason += hottest->row->rise_k
+                  ? fmt::format(", {:.0f} {} over the air.", shown_rise(*hottest->row->rise_k, test.units()),
+                                rise_unit(test.units()))
+                  : "; the air was not taken beside it.";
   if (taken->bare_metal) a.reason += " It was bare metal, which reads low.";
 }
 
 void audit_lifetime(const AuditedTest&, AuditedClaim& a) {
-  a.claimed = unit_of(a.claim).stated(*a.claim.value), a.unit = unit_of(a.claim).symbol;
   not_testable(a, "A lifetime is not told by a test of hours.",
                "test the same unit again after some thousand hours: the retest tells what light it lost");
 }

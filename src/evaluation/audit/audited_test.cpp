@@ -8,8 +8,10 @@
 #include <set>
 
 #include "core/figures/figure_table.h"
+#include "core/quantity/lower_case.h"
 #include "evaluation/budget_question.h"
 #include "evaluation/crop_targets.h"
+#include "evaluation/rig_model.h"
 #include "evaluation/stabilization.h"
 #include "record/claim_splitting.h"
 
@@ -32,12 +34,6 @@ double sd_of_mean(const std::vector<double>& values) {
   for (const double v : values) squares += (v - mean) * (v - mean);
   const auto n = static_cast<double>(values.size());
   return std::sqrt(squares / (n - 1) / n);
-}
-
-std::string lower_case(std::string text) {
-  for (char& c : text)
-    if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
-  return text;
 }
 
 }  // namespace
@@ -98,7 +94,7 @@ std::optional<FoundValue> AuditedTest::watts(double percent) const {
   return FoundValue{*between, wall_meter_ * *between};
 }
 
-std::vector<double> AuditedTest::wall_values(double percent,
+std::optional<double> AuditedTest::wall_mean(double percent,
                                              const std::function<std::optional<double>(const WallReading&)>& of) const {
   std::vector<double> values;
   for (const WallReading& reading : record().wall_readings) {
@@ -114,7 +110,7 @@ std::vector<double> AuditedTest::wall_values(double percent,
     }
     if (at && same_setting(*at, percent)) values.push_back(*value);
   }
-  return values;
+  return values.empty() ? std::nullopt : std::optional(mean_of(values));
 }
 
 Result<SettleSetting> AuditedTest::setting(double percent) const {
@@ -192,15 +188,46 @@ std::optional<FloorLight> AuditedTest::floor_at(double height_m) const {
   return made ? std::optional(FloorLight::of_maps(made.value())) : std::nullopt;
 }
 
-Room AuditedTest::found_room() const {
-  Room room = light_->question().fit.room;
-  const auto& found = light_->found().reflectance;
+std::optional<Room> AuditedTest::other_room(const Claim& claim) const {
+  const Footprint size{*claim.width_m, *claim.depth_m};
+  Bench claimed = record().bench;
+  if (!claim.walls.empty())
+    claimed.wall_left = claimed.wall_right = claimed.wall_front = claimed.wall_back = claim.walls;
+  const Room& fitted = light_->question().fit.room;
+  if (claimed != record().bench) {
+    claimed.width_m = size.width_m, claimed.depth_m = size.depth_m, claimed.height_m = fitted.height_m;
+    claimed.ceiling.clear(), claimed.floor.clear();
+    return room_of(claimed);
+  }
+  if (fits_in(size, whole_area(*light_))) return {};
+  const auto& found = light_->found().reflectance;  // in the order of `faces`
   const auto of = [&](std::size_t face) { return std::isnan(found[face].value) ? 0.0 : found[face].value; };
-  room.reflectance = {of(0), of(1), of(2), of(3), 0, 0};
-  // In the order of `faces`: left, right, front, back, floor, ceiling.
-  room.reflectance.floor = of(4), room.reflectance.ceiling = of(5);
-  return room;
+  return Room{size.width_m, size.depth_m, fitted.height_m, {of(0), of(1), of(2), of(3), of(5), of(4)}};
 }
+
+std::optional<Problem> beyond_reach(const AuditedTest& test, double height_m) {
+  constexpr double rounding_m = 1e-6;
+  const auto [low, high] = test.light()->heights_m();
+  if (height_m >= low - rounding_m && height_m <= high + rounding_m) return {};
+  return Problem{fmt::format("{} is beyond what can be told ({} to {})", length_text(height_m, test.units()),
+                             length_text(low, test.units()), length_text(high, test.units())),
+                 "", "walk a height near " + length_text(height_m, test.units())};
+}
+
+Problem elsewhere_not_known(const AuditedTest& test) {
+  const std::string& advice = test.light()->found().advice;
+  return {"it is claimed for another space, and the whole light that would tell is not known", "",
+          advice.empty() ? "walk two heights" : advice};
+}
+
+std::string room_words(const Claim& claim, UnitSystem units) {
+  const std::string size = size_text(*claim.width_m, *claim.depth_m, units);
+  if (claim.walls.empty()) return fmt::format("a space of {} with this bench's walls", size);
+  return fmt::format("a space of {} {}", size,
+                     claim.walls == "open" ? "without walls" : "with " + claim.walls + " walls");
+}
+
+std::string dial_words(double percent) { return fmt::format("{} %", short_number(percent, 1)); }
 
 void judge(AuditedClaim& a, std::span<const SurePart> parts, ClaimSense sense) {
   const FoundValue measured{a.measured, a.expanded};

@@ -35,8 +35,8 @@ class AuditedTest {
   std::vector<double> percents_with_watts() const;
   /// What the wall meter is sure to, relative, k = 2.
   double wall_meter_expanded() const { return wall_meter_; }
-  /// Of a column that a wall meter shows, its values at a setting.
-  std::vector<double> wall_values(double percent,
+  /// The mean of what a wall meter showed at a setting; nothing where it showed none of it.
+  std::optional<double> wall_mean(double percent,
                                   const std::function<std::optional<double>(const WallReading&)>& of) const;
 
   /// Light of a setting beside the first one's, with its relative standard deviation.
@@ -66,8 +66,9 @@ class AuditedTest {
   const FloorLight* floor() const;
   /// The same at one height, walked or not.
   std::optional<FloorLight> floor_at(double height_m) const;
-  /// The bench's room as it was found.
-  Room found_room() const;
+  /// The room that a claim of an area is of, where that is not the bench: with the walls that it names, or the bench's
+  /// own as they were found, as large as the area. Nothing where the bench will do.
+  std::optional<Room> other_room(const Claim& claim) const;
 
  private:
   const Evaluation& evaluation_;
@@ -82,7 +83,8 @@ class AuditedTest {
   mutable std::optional<std::optional<FloorLight>> floor_;
 };
 
-// One family of claims each; they fill in all but claim, slot, label and claimed_words.
+// One family of claims each. Claim, slot, label, claimed_words are filled in; of a number so are claimed and unit, in
+// the maker's own.
 void audit_power(const AuditedTest& test, AuditedClaim& a);
 void audit_current(const AuditedTest& test, AuditedClaim& a);
 void audit_power_factor(const AuditedTest& test, AuditedClaim& a);
@@ -99,6 +101,14 @@ void audit_surface(const AuditedTest& test, AuditedClaim& a);
 void audit_lifetime(const AuditedTest& test, AuditedClaim& a);
 void audit_equivalent(const AuditedTest& test, AuditedClaim& a);
 void audit_map(const AuditedTest& test, AuditedClaim& a);
+
+/// Why a height cannot be told, if it cannot; and why another room cannot.
+std::optional<Problem> beyond_reach(const AuditedTest& test, double height_m);
+Problem elsewhere_not_known(const AuditedTest& test);
+/// "a space of 90 × 90 cm with white walls"
+std::string room_words(const Claim& claim, UnitSystem units);
+/// "75 %"
+std::string dial_words(double percent);
 
 /// Judges what was set as claimed and measured, and says what would help.
 void judge(AuditedClaim& a, std::span<const SurePart> parts, ClaimSense sense = ClaimSense::AtLeast);

@@ -34,18 +34,16 @@ std::vector<SettleSetting> thinned(const std::vector<SettleSetting>& steps) {
   return kept;
 }
 
-std::vector<std::size_t> heights_tried(const FloorLight& floor, const ServedWhere& where) {
-  if (where.height) return {*where.height};
-  std::vector<std::size_t> all(floor.heights_m().size());
-  for (std::size_t i = 0; i < all.size(); ++i) all[i] = i;
-  return all;
-}
-
-std::vector<SettleSetting> settings_tried(const FloorLight& floor, const ServedWhere& where) {
-  return where.setting ? std::vector{*where.setting} : floor.settings();
+std::vector<SettleSetting> settings_tried(const FloorLight& floor, const std::optional<SettleSetting>& at) {
+  return at ? std::vector{*at} : floor.settings();
 }
 
 }  // namespace
+
+bool fits_in(const Footprint& size, const Rectangle& floor) {
+  constexpr double touching_m = 0.005;
+  return size.width_m <= floor.width_m + touching_m && size.depth_m <= floor.depth_m + touching_m;
+}
 
 Rectangle centered(const Rectangle& floor, double width_m, double depth_m) {
   return {floor.left_m + (floor.width_m - width_m) / 2, floor.front_m + (floor.depth_m - depth_m) / 2, width_m,
@@ -108,7 +106,9 @@ SettleFigures FloorLight::figures(const Rectangle& part, std::size_t height, con
   f.lowest = INFINITY;
   for (const double e : raster.ppfd) {
     f.mean += e, f.lowest = std::min(f.lowest, e), f.highest = std::max(f.highest, e);
-    f.in_band += band.contains(e), f.too_dim += e<band.low, f.too_bright += e> band.high;
+    f.in_band += band.contains(e);
+    f.too_dim += (e < band.low) ? 1 : 0;
+    f.too_bright += (e > band.high) ? 1 : 0;
   }
   const auto count = static_cast<double>(raster.ppfd.size());
   f.mean /= count, f.in_band /= count, f.too_dim /= count, f.too_bright /= count;
@@ -121,18 +121,17 @@ SettleFigures FloorLight::figures(const Rectangle& part, std::size_t height, con
 }
 
 ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
-                       const ServedWhere& where, ServedSure sure) {
+                       const std::optional<SettleSetting>& at, ServedSure sure) {
   const double least = smallest_m / std::min(sides.width_m, sides.depth_m),
                most = std::min(floor.area().width_m / sides.width_m, floor.area().depth_m / sides.depth_m);
-  const auto heights = heights_tried(floor, where);
-  const auto settings = settings_tried(floor, where);
+  const auto settings = settings_tried(floor, at);
   const bool by_share = rule.kind == SettleRule::Kind::Share;
   ServedArea served;
   /// Whether an area so scaled is served with the light off by so many times its ±, together and of places beside the
   /// edge; where, in `served`.
   const auto is_served = [&](double scale, double together, double places) {
     const Rectangle part = centered(floor.area(), scale * sides.width_m, scale * sides.depth_m);
-    for (const std::size_t h : heights) {
+    for (std::size_t h = 0; h < floor.heights_m().size(); ++h) {
       // But for shares in band, figures go with the light: they are worked out once a height and pattern.
       std::optional<SettleFigures> full;
       const double factor = 1 + together * 2 * floor.errors(h).together,
@@ -174,12 +173,12 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
 }
 
 std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRule& rule, const Band& band,
-                                        const Rectangle& part, const ServedWhere& where) {
+                                        const Rectangle& part, const std::optional<SettleSetting>& at) {
   constexpr int draws = 41;
   bool may_hold = false;
   std::optional<SurestThere> best;
-  for (const std::size_t h : heights_tried(floor, where))
-    for (const SettleSetting& setting : settings_tried(floor, where)) {
+  for (std::size_t h = 0; h < floor.heights_m().size(); ++h)
+    for (const SettleSetting& setting : settings_tried(floor, at)) {
       const SettleFigures f = floor.figures(part, h, setting, band);
       const double sd = std::hypot(floor.errors(h).together, setting.light_sd),
                    share = places_beside_edge(floor.errors(h));

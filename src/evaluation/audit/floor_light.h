@@ -40,6 +40,9 @@ class FloorLight {
       light_;  ///< by height, pattern and place, for the first setting's light
 };
 
+/// Whether an area is no larger than a floor, to half a centimeter.
+bool fits_in(const Footprint& size, const Rectangle& floor);
+
 /// A part of a floor of given proportions about its middle.
 Rectangle centered(const Rectangle& floor, double width_m, double depth_m);
 
@@ -50,17 +53,13 @@ struct ServedArea {
   double height_m = 0, percent = 100;  ///< where that is
 };
 
-/// What is tried: all heights and settings, or only these.
-struct ServedWhere {
-  std::optional<std::size_t> height;
-  std::optional<SettleSetting> setting;
-};
-/// Without the ± it takes a seventh of the time, and `expanded` is 0.
+/// Over all heights, at all settings or at one. Without the ± it takes a seventh of the time, and `expanded` is 0.
 enum class ServedSure { With, Without };
 ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
-                       const ServedWhere& where = {}, ServedSure sure = ServedSure::With);
+                       const std::optional<SettleSetting>& at = {}, ServedSure sure = ServedSure::With);
 
-/// The way that most surely meets a rule over a part of a floor, with the chance, by all light being off together.
+/// The way that most surely meets a rule over a part of a floor, at all settings or at one, with the chance, by all
+/// light being off together.
 struct SurestThere {
   std::size_t height = 0;
   SettleSetting setting;
@@ -69,6 +68,6 @@ struct SurestThere {
   bool may_hold = false;  ///< anywhere that was tried, with all light off by its ± (k = 2)
 };
 std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRule& rule, const Band& band,
-                                        const Rectangle& part, const ServedWhere& where = {});
+                                        const Rectangle& part, const std::optional<SettleSetting>& at = {});
 
 }  // namespace sunbreak::evaluation

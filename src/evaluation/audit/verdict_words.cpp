@@ -71,6 +71,13 @@ class Sentence {
     words_.drafted += short_number(percent, 1) + " %";
     return *this;
   }
+  /// "30 to 45 cm" of a claim, or of what was measured of it; one end where both are the same or only one is known.
+  Sentence& range(const AuditedClaim& a, const char* which, double low, double high) {
+    const std::string figure = "claim." + a.slot + which;
+    if (!std::isnan(high) && high != low) number(figure, low, a.decimals, "").say(" to ");
+    return number(figure + (high != low && !std::isnan(high) ? "_to" : ""), std::isnan(high) ? low : high, a.decimals,
+                  a.unit);
+  }
   /// What was said last is what the sentence is about; else the first number is.
   Sentence& tied() {
     words_.tied = words_.numbers.size() - 1;
@@ -171,7 +178,7 @@ void say_claim(const AuditedClaim& a, std::vector<VerdictWords>& words) {
   const bool better = v == Over && more_is_better.contains(a.claim.kind) && a.claim.says != "highest_over_lowest";
   const VerdictWords::Aspect aspect = v == Confirmed || better ? VerdictWords::Strength : VerdictWords::Weakness;
   Sentence s("claim." + a.slot, aspect);
-  std::string label = a.label;
+  const std::string& label = a.label;
   if (a.claim.kind == "coverage" || a.claim.kind == "height_m") {
     // What serves a stage is said of each target; of a claim only that it does not hold.
     if (v == Confirmed) return;
@@ -186,15 +193,19 @@ void say_claim(const AuditedClaim& a, std::vector<VerdictWords>& words) {
           .number("claim." + a.slot + ".claimed", a.claimed, 0, a.unit)
           .say(" are claimed.");
     else
-      s.say("from ")
-          .number("claim." + a.slot + ".measured", a.measured, a.decimals, a.unit)
-          .say(" up it does, where ")
-          .number("claim." + a.slot + ".claimed", a.claimed, a.decimals, a.unit)
-          .say(" are claimed.");
+      s.range(a, ".measured", a.measured, a.measured_to)
+          .say(" does, ")
+          .range(a, ".claimed", a.claimed, a.claimed_to)
+          .say(" is claimed.");
     words.push_back(s.done());
     return;
   }
-  if (a.claim.kind == "dimming_range" && v != Contradicted) return;
+  if (a.claim.kind == "dimming_range") {
+    if (v != Contradicted) return;
+    s.say(label + " is not as claimed: ").range(a, ".measured", a.measured, a.measured_to).say(" measured, ");
+    words.push_back(s.range(a, ".claimed", a.claimed, a.claimed_to).say(" claimed.").done());
+    return;
+  }
   s.say(label)
       .say(v == Confirmed ? " is as claimed: "
            : v == Short   ? " falls short of the claim: "
@@ -289,15 +300,10 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
 
 void say_watch(const AuditedTest& test, std::vector<VerdictWords>& words) {
   const std::vector<HeatRow> rows = heat_rows(test.record(), test.units());
-  const HeatRow* hottest = nullptr;
-  for (const HeatRow& row : rows)
-    if (row.surface_c && !row.canopy && row.place != "air" && row.place != "tent wall" &&
-        (!hottest || row.surface_c.value() > hottest->surface_c.value()))
-      hottest = &row;
-  if (hottest && hottest->surface_c.value() >= burns_at_c) {
+  if (const auto hottest = hottest_of_fixture(rows); hottest && hottest->celsius >= burns_at_c) {
     Sentence s("heat", VerdictWords::Watch);
     s.say("It burns at a touch: its hottest place taken is at ")
-        .number("surface_temperature", shown_temperature(hottest->surface_c.value(), test.units()), 0,
+        .number("surface_temperature", shown_temperature(hottest->celsius, test.units()), 0,
                 std::string(temperature_unit(test.units())))
         .say(".");
     words.push_back(s.done());

@@ -1,7 +1,6 @@
 #include "exchange/tables/header_words.h"
 
 #include <algorithm>
-#include <cctype>
 #include <vector>
 
 namespace sunbreak::exchange {
@@ -18,13 +17,6 @@ std::vector<std::string> words_of(std::string_view header) {
 }
 
 }  // namespace
-
-std::string lower_case(std::string_view text) {
-  std::string result(text);
-  std::transform(result.begin(), result.end(), result.begin(),
-                 [](unsigned char c) { return static_cast<char>(c < 0x80 ? std::tolower(c) : c); });
-  return result;
-}
 
 bool header_names(std::string_view header, std::string_view name) {
   if (name.find(' ') != name.npos) {

@@ -3,10 +3,9 @@
 #include <string>
 #include <string_view>
 
-namespace sunbreak::exchange {
+#include "core/quantity/lower_case.h"
 
-/// ASCII letters made small.
-std::string lower_case(std::string_view text);
+namespace sunbreak::exchange {
 
 /// Whether a header cell has `name` among its words ("Power (kW)" has power and kw). A name of two words may stand
 /// anywhere in it.
