@@ -12,8 +12,6 @@
 namespace sunbreak::evaluation {
 namespace {
 
-/// What a plug-in meter's watts repeat to from one day to another, beside its calibration: its last digit and the mains.
-constexpr double watts_repeat = 0.002;
 constexpr double same_height_m = 0.005, same_setting_pct = 0.5, same_side_m = 0.01, few_hours = 50;
 
 const Sweep* counterpart(const TestRecord& earlier, double height_m, double percent) {

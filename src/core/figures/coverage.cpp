@@ -95,6 +95,16 @@ double in_band_share(const Raster& raster, const Band& band) {
   return count / static_cast<double>(raster.ppfd.size());
 }
 
+double in_band_share(const RasterPlan& plan, std::span<const double> ppfd, const Band& band) {
+  std::vector<double> line(plan.station_columns()), samples(plan.columns());
+  int count = 0;
+  for (int row = 0; row < plan.rows(); ++row) {
+    plan.sample_row(ppfd, row, line, samples);
+    for (const double e : samples) count += band.contains(e);
+  }
+  return count / (static_cast<double>(plan.columns()) * plan.rows());
+}
+
 Coverage coverage(const Raster& raster, const Band& band) {
   Coverage result;
   result.band = band;

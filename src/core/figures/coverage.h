@@ -28,6 +28,9 @@ struct Coverage {
 /// Share of the samples that lie in a band; unread ones do not.
 double in_band_share(const Raster& raster, const Band& band);
 
+/// The same of a sweep's samples, without putting them together first.
+double in_band_share(const RasterPlan& plan, std::span<const double> ppfd, const Band& band);
+
 /// Coverage of the field's raster. Each sample stands for its own small cell, so that areas and sides are right to one
 /// cell; a circle or rectangle never touches a cell that is out of band or unread.
 Coverage coverage(const Raster& raster, const Band& band);

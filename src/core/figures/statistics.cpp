@@ -40,7 +40,7 @@ std::vector<double> ranked(std::span<double> values, std::span<const std::size_t
   const double low = *lowest, span = *highest - *lowest;
   std::vector<double> found;
   found.reserve(ranks.size());
-  if (values.size() < 200 || !(span > 0) || !std::isfinite(span)) {
+  if (values.size() < 64 || !(span > 0) || !std::isfinite(span)) {
     std::sort(values.begin(), values.end());
     for (const std::size_t rank : ranks) found.push_back(values[rank]);
     return found;

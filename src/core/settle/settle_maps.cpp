@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "core/bench/edge_shape.h"
 #include "core/settle/settle_kernel.h"
 
 namespace sunbreak {
@@ -31,9 +32,7 @@ Between between(const SettleHeight& height, const SettleSetting& setting) {
 }  // namespace
 
 double radial_shape(const SettleLattice& lattice, const Vec3& place) {
-  const double u = 2 * (place.x - lattice.area.left_m) / lattice.area.width_m - 1,
-               v = 2 * (place.y - lattice.area.front_m) / lattice.area.depth_m - 1;
-  return 1.5 * (u * u + v * v) - 1;
+  return edge_shape(lattice.area, place.x, place.y);
 }
 
 SettleHeight settle_height(const SettleLattice& lattice, double height_m, std::vector<std::vector<double>> light,

@@ -12,7 +12,7 @@ Field::Field(const Layout& layout, std::span<const double> ppfd)
       ys_(layout.ys_m),
       values_(ppfd.begin(), ppfd.end()) {}
 
-Field::Bracket Field::bracket(const std::vector<double>& places, double place) {
+RasterPlan::Between RasterPlan::bracket(const std::vector<double>& places, double place) {
   const int last = static_cast<int>(places.size()) - 1;
   if (place <= places.front()) return {0, 0, 0};
   if (place >= places.back()) return {last, last, 0};
@@ -25,7 +25,7 @@ Field::Bracket Field::bracket(const std::vector<double>& places, double place) {
 
 double Field::at(double x_m, double y_m) const {
   if (!exists()) return unread;
-  const Bracket x = bracket(xs_, x_m), y = bracket(ys_, y_m);
+  const auto x = RasterPlan::bracket(xs_, x_m), y = RasterPlan::bracket(ys_, y_m);
   const double* low = values_.data() + static_cast<std::size_t>(y.low) * columns_;
   const double* high = values_.data() + static_cast<std::size_t>(y.high) * columns_;
   const double front = low[x.low] + x.share * (low[x.high] - low[x.low]);
@@ -33,10 +33,8 @@ double Field::at(double x_m, double y_m) const {
   return front + y.share * (back - front);
 }
 
-Raster Field::raster(const Rectangle& area, double step_m) const {
-  Raster raster;
-  raster.area = area;
-  if (!exists()) return raster;
+RasterPlan::RasterPlan(const Layout& layout, const Rectangle& area, double step_m) : station_columns_(layout.columns) {
+  if (!layout.is_lattice()) return;
   // Coarser where the area is large for its step: never more samples than can be worked with.
   const double wanted = area.width_m / step_m * (area.depth_m / step_m);
   if (!(wanted <= most_raster_samples)) step_m *= std::sqrt(wanted / most_raster_samples);
@@ -44,24 +42,45 @@ Raster Field::raster(const Rectangle& area, double step_m) const {
     const double samples = std::round(length_m / step_m);
     return samples > 1 ? static_cast<int>(std::min(samples, most_raster_samples)) : 1;
   };
-  raster.columns = count(area.width_m);
-  raster.rows = count(area.depth_m);
-  raster.ppfd.resize(static_cast<std::size_t>(raster.columns) * raster.rows);
-
-  std::vector<Bracket> across(raster.columns);
-  for (int i = 0; i < raster.columns; ++i) across[i] = bracket(xs_, area.left_m + (i + 0.5) * raster.step_x_m());
-  std::vector<double> line(columns_);
-  for (int j = 0; j < raster.rows; ++j) {
-    const Bracket y = bracket(ys_, area.front_m + (j + 0.5) * raster.step_y_m());
-    const double* low = values_.data() + static_cast<std::size_t>(y.low) * columns_;
-    const double* high = values_.data() + static_cast<std::size_t>(y.high) * columns_;
-    for (int i = 0; i < columns_; ++i) line[i] = low[i] + y.share * (high[i] - low[i]);
-    double* out = raster.ppfd.data() + static_cast<std::size_t>(j) * raster.columns;
-    for (int i = 0; i < raster.columns; ++i) {
-      const Bracket& x = across[i];
-      out[i] = line[x.low] + x.share * (line[x.high] - line[x.low]);
-    }
+  const int columns = count(area.width_m), rows = count(area.depth_m);
+  const double step_x_m = area.width_m / columns, step_y_m = area.depth_m / rows;
+  for (int i = 0; i < columns; ++i) {
+    across_.push_back(bracket(layout.xs_m, area.left_m + (i + 0.5) * step_x_m));
+    share_.push_back(across_.back().share);
+    if (i == 0 || across_[i].low != across_[i - 1].low || across_[i].high != across_[i - 1].high) begins_.push_back(i);
   }
+  begins_.push_back(columns);
+  for (int j = 0; j < rows; ++j) along_.push_back(bracket(layout.ys_m, area.front_m + (j + 0.5) * step_y_m));
+}
+
+void RasterPlan::sample_row(std::span<const double> ppfd, int row, std::span<double> line,
+                            std::span<double> samples) const {
+  const Between& y = along_[row];
+  const double* low = ppfd.data() + static_cast<std::size_t>(y.low) * station_columns_;
+  const double* high = ppfd.data() + static_cast<std::size_t>(y.high) * station_columns_;
+  for (int i = 0; i < station_columns_; ++i) line[i] = low[i] + y.share * (high[i] - low[i]);
+  for (std::size_t run = 0; run + 1 < begins_.size(); ++run) {
+    const Between& x = across_[begins_[run]];
+    const double from = line[x.low], rise = line[x.high] - from;
+    for (int i = begins_[run]; i < begins_[run + 1]; ++i) samples[i] = from + share_[i] * rise;
+  }
+}
+
+Raster Field::raster(const Rectangle& area, double step_m) const {
+  Raster raster;
+  raster.area = area;
+  if (!exists()) return raster;
+  Layout lattice;
+  lattice.columns = columns_, lattice.rows = static_cast<int>(ys_.size());
+  lattice.xs_m = xs_, lattice.ys_m = ys_;
+  const RasterPlan plan(lattice, area, step_m);
+  raster.columns = plan.columns();
+  raster.rows = plan.rows();
+  raster.ppfd.resize(static_cast<std::size_t>(raster.columns) * raster.rows);
+  std::vector<double> line(columns_);
+  for (int j = 0; j < raster.rows; ++j)
+    plan.sample_row(values_, j, line,
+                    std::span(raster.ppfd).subspan(static_cast<std::size_t>(j) * raster.columns, raster.columns));
   return raster;
 }
 

@@ -24,6 +24,31 @@ struct Raster {
 
 inline constexpr double most_raster_samples = 4e6;
 
+/// Where a raster's samples lie between the stations of a lattice: made once for many sweeps over the same lattice.
+class RasterPlan {
+ public:
+  /// In cells as near to `step_m` as divides the area evenly, or coarser where that would be over most_raster_samples.
+  RasterPlan(const Layout& layout, const Rectangle& area, double step_m);
+
+  int columns() const { return static_cast<int>(across_.size()); }
+  int rows() const { return static_cast<int>(along_.size()); }
+  /// Gives a row of samples [columns()] of a sweep; `line` is room for one value a column of stations.
+  void sample_row(std::span<const double> ppfd, int row, std::span<double> line, std::span<double> samples) const;
+  int station_columns() const { return station_columns_; }
+
+ private:
+  struct Between {
+    int low, high;
+    double share;  ///< of `high`
+  };
+  friend class Field;
+  static Between bracket(const std::vector<double>& places, double place);
+  int station_columns_ = 0;
+  std::vector<Between> across_, along_;
+  std::vector<double> share_;  ///< of the samples of a row, as across_ has them
+  std::vector<int> begins_;    ///< the first sample of each run between the same two station columns
+};
+
 /// The continuous field between stations: bilinear, keeping the outer value from the outer stations to the edge of the
 /// measured area. Defined on lattices only. A place is unknown where any of the stations it depends on was not read.
 class Field {
@@ -51,12 +76,6 @@ class Field {
   Raster raster(const Rectangle& area, double step_m) const;
 
  private:
-  struct Bracket {
-    int low, high;
-    double share;  ///< of `high`
-  };
-  static Bracket bracket(const std::vector<double>& places, double place);
-
   int columns_ = 0;
   Rectangle area_;
   std::vector<double> xs_, ys_, values_;

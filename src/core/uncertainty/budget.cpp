@@ -32,7 +32,8 @@ using Values = std::vector<double>;
 /// Works figures out anew for readings that are a little off.
 class Refigure {
  public:
-  explicit Refigure(const BudgetQuestion& q) : q_(q), band_(q.context.target), context_(q.context) {
+  explicit Refigure(const BudgetQuestion& q)
+      : q_(q), band_(q.context.target), context_(q.context), raster_(*q.layout, q.layout->measured, coverage_step_m) {
     context_.target.reset();
     context_.nominal_sizes.clear();
   }
@@ -50,15 +51,14 @@ class Refigure {
   }
 
   double in_band_share(std::span<const double> ppfd) const {
-    const Field field(*q_.layout, ppfd);
-    if (!band_ || !field.exists()) return unread;
-    return sunbreak::in_band_share(field.raster(coverage_step_m), *band_);
+    return band_ && q_.layout->is_lattice() ? sunbreak::in_band_share(raster_, ppfd, *band_) : unread;
   }
 
  private:
   const BudgetQuestion& q_;
   std::optional<Band> band_;
   FigureContext context_;
+  RasterPlan raster_;
 };
 
 /// Half the distance between the figures with an error to one side and to the other.
@@ -163,6 +163,10 @@ std::vector<double> noiseless(const BudgetQuestion& q) {
 }
 
 RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
+  if (q.repeatability.value == 0 && q.position_m.value == 0) {
+    const Values none(figures().size(), 0);
+    return {none, none, none};
+  }
   const std::vector<double> light = noiseless(q);
   const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
   const Values base = refigure(light);
@@ -279,6 +283,10 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
     noise.push_back(std::hypot(random.repeatability[k], random.position[k]));
   add("grid", "Grid sampling", {0, Origin::Measured, "difference between the full grid and its two half grids"}, false,
       grid_sampling(q, refigure, budget.values, noise));
+  if (q.level.value > 0) add("level", "Prediction of all light", q.level, false, whole(q.level));
+  if (q.pattern.value > 0)
+    add("pattern", "Prediction of its pattern", q.pattern, false,
+        pattern(q, refigure, [&](std::size_t i) { return q.pattern.value * at(q.pattern_shape, i); }));
   add("power", "Power meter", q.power, true, of_power(q, refigure));
   add("edges", "Footprint edges", q.edge_m, true, edges(q, budget.values), true);
   budget.bias = random.bias;

@@ -38,7 +38,12 @@ struct BudgetQuestion {
   std::vector<double> walked;       ///< share of the walk's time at which each station was read
   InputQuantity power{0.01};
   InputQuantity edge_m{0.003};  ///< of the footprint's width and of its depth
-  std::stop_token stop{};       ///< where it asks for an end the work is given up, and what is returned means nothing
+  // Of light that was not read as it stands, but predicted or dimmed; a list of its parts has these only where they
+  // are.
+  InputQuantity level{0};             ///< of all of it together
+  InputQuantity pattern{0};           ///< of its edge beside its middle, and
+  std::vector<double> pattern_shape;  ///< how that goes over the stations
+  std::stop_token stop{};  ///< where it asks for an end the work is given up, and what is returned means nothing
 };
 
 /// One line of the budget: what it adds to each figure, in the figure's own unit and in the order of figures().

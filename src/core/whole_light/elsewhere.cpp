@@ -76,21 +76,22 @@ struct Elsewhere::Parts {
     if (room.reflects()) light += exchange.reflected(gathering, received);
     return static_cast<double>(middles.size()) * light;
   }
-  /// Mean over the floor for 1 µmol/s of each lobe and fixture.
-  Eigen::VectorXd mean_by_lobe(const std::vector<Vec3>& middles, double height_m) const {
+  /// Light of the stations, each by its weight, for 1 µmol/s of each lobe and fixture: a column a row of weights.
+  Eigen::MatrixXd weighed_by_lobe(const std::vector<Vec3>& middles, double height_m,
+                                  const Eigen::MatrixXd& weighings) const {
     Eigen::MatrixXd received = Eigen::MatrixXd::Zero(room.fine_patches(), mixes);
-    Eigen::VectorXd mean = Eigen::VectorXd::Zero(mixes);
+    Eigen::MatrixXd light = Eigen::MatrixXd::Zero(mixes, weighings.rows());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
       const auto lamp = sources(middles, unit, height_m, span());
       const double part = model->parameters().share(model->known.best.values, unit) / units;
-      mean += part * (weights * direct_by_lobe(lamp, facing)).transpose();
+      light += part * (weighings * direct_by_lobe(lamp, facing)).transpose();
       received += part * room.received(lamp, true);
     }
     if (room.reflects())
-      mean += received.transpose() *
-              exchange.reflected_by({weights * gathering.coarse, weights * gathering.fine}).transpose();
-    return static_cast<double>(middles.size()) * mean;
+      light += received.transpose() *
+               exchange.reflected_by({weighings * gathering.coarse, weighings * gathering.fine}).transpose();
+    return static_cast<double>(middles.size()) * light;
   }
 };
 
@@ -116,14 +117,23 @@ Restated Elsewhere::at(const HangingPattern& pattern, double height_m, double li
   r.lowest_ppfd = light.minCoeff();
   r.highest_ppfd = light.maxCoeff();
   r.mean_ppfd.value = p.weights * light;
-  Eigen::VectorXd slopes = Eigen::VectorXd::Zero(mixes + p.model->parameters().size());
-  slopes.head(mixes) = light_factor * p.mean_by_lobe(middles, height_m);
+  // What beam, whole light and the emitters' extent do to the mean and to the dimmest station.
+  Eigen::Index dimmest = 0;
+  light.minCoeff(&dimmest);
+  Eigen::MatrixXd weighings = Eigen::MatrixXd::Zero(2, light.size());
+  weighings.row(0) = p.weights;
+  weighings(1, dimmest) = 1;
+  Eigen::MatrixXd slopes = Eigen::MatrixXd::Zero(mixes + p.model->parameters().size(), 2);
+  slopes.topRows(mixes) = light_factor * p.weighed_by_lobe(middles, height_m, weighings);
   if (const Eigen::Index k = p.model->parameters().find(FitParameter::Kind::Span); k >= 0) {
     const Eigen::VectorXd wider = p.of_mix(middles, height_m, p.span() + span_step, true);
     const Eigen::VectorXd as_is = p.of_mix(middles, height_m, p.span(), true);
-    slopes(mixes + k) = light_factor * (p.weights * (wider - as_is)).value() / span_step;
+    slopes.row(mixes + k) = light_factor * (weighings * (wider - as_is)).transpose() / span_step;
   }
-  r.mean_ppfd.expanded = std::hypot(p.model->known.expanded(slopes), model_error * r.mean_ppfd.value);
+  const double mean = r.mean_ppfd.value, evenness = r.lowest_ppfd / mean;
+  r.mean_ppfd.expanded = std::hypot(p.model->known.expanded(slopes.col(0)), model_error * mean);
+  r.lowest_over_mean = {evenness, std::hypot(p.model->known.expanded((slopes.col(1) - evenness * slopes.col(0)) / mean),
+                                             model_error * evenness)};
   return r;
 }
 

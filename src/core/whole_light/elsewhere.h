@@ -20,6 +20,7 @@ struct Restated {
   std::vector<double> ppfd;  ///< one a station
   FoundValue mean_ppfd;      ///< area-weighted; ± of beam and whole light, without the sensor's calibration
   double lowest_ppfd = 0, highest_ppfd = 0;
+  FoundValue lowest_over_mean;  ///< ± of beam and whole light
 };
 
 /// Another room with stations on its floor, made once; what hangs in it is changed at little cost. Fixtures hang true:
