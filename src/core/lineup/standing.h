@@ -1,0 +1,45 @@
+#pragma once
+
+#include <cstdint>
+#include <initializer_list>
+#include <utility>
+#include <vector>
+
+#include "core/sweep/field.h"
+
+namespace sunbreak {
+
+/// A part of how unsure a figure is that other entries may share: what it comes from (one number for one calibration of
+/// one meter, one bench's edges), and its standard uncertainty in the figure's unit.
+struct SharedPart {
+  std::uint32_t source = 0;
+  double standard = 0;
+};
+
+/// One entry's figure as it stands in a line-up: its value with what it is sure to. What no other entry can share is
+/// one variance; `bias` is what pulls the figure one way (JCGM 100, F.2.4.5). Value NaN: the entry has no such figure.
+struct Standing {
+  double value = unread;
+  double own_variance = 0, bias = 0;
+  std::vector<SharedPart> shared;  ///< by source, ascending, each source once
+
+  /// Of it all, shared or not.
+  double variance() const;
+  /// U = 2 u + |bias| (k = 2).
+  double expanded() const;
+};
+
+/// A difference with its ± (k = 2).
+struct StandingDifference {
+  double value = 0, expanded = 0;
+  bool beyond() const { return (value < 0 ? -value : value) > expanded; }
+};
+
+/// `a` less `b`. What both take from one source cancels as far as it is alike: u² = own + own + Σ (aₛ − bₛ)².
+StandingDifference difference(const Standing& a, const Standing& b);
+
+/// A value that others make, with the slope on each of them: their parts go along by their slopes, those of one source
+/// together and with their signs.
+Standing worked_out(double value, std::initializer_list<std::pair<double, const Standing*>> from);
+
+}  // namespace sunbreak

@@ -1,0 +1,9 @@
+#pragma once
+
+namespace sunbreak {
+
+/// Counts up with each change of how a figure or its uncertainty is worked out: what was kept of the method before is
+/// worked out anew.
+inline constexpr int method_version = 1;
+
+}  // namespace sunbreak
