@@ -1,0 +1,185 @@
+#include "evaluation/lineup/lineup.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <stdexcept>
+
+#include "evaluation/light_words.h"
+
+namespace sunbreak::evaluation {
+
+LineUp::LineUp(std::vector<LineUpMember> members, LineUpTerms terms, UnitSystem units)
+    : members_(std::move(members)),
+      terms_(std::move(terms)),
+      units_(units),
+      figure_(figure_of(terms_)),
+      sources_(number_sources()),
+      facts_(gather_facts()),
+      comparable_(facts_, figure_.needed),
+      ranking_(standings(figure_.id), figure_.better, terms_.sure, &comparable_) {
+  find_groups();
+}
+
+const LineUpFigure& LineUp::figure_of(const LineUpTerms& terms) {
+  const int at = lineup_figure_index(terms.figure);
+  if (at < 0) throw std::logic_error("no figure '" + terms.figure + "' in line-ups");
+  return lineup_figures()[static_cast<std::size_t>(at)];
+}
+
+std::vector<std::vector<std::uint32_t>> LineUp::number_sources() const {
+  std::map<std::string, std::uint32_t, std::less<>> numbers;
+  std::vector<std::vector<std::uint32_t>> all;
+  for (const LineUpMember& m : members_) {
+    auto& own = all.emplace_back();
+    for (const std::string& source : m.entry->sources)
+      own.push_back(numbers.try_emplace(source, static_cast<std::uint32_t>(numbers.size())).first->second);
+  }
+  return all;
+}
+
+std::vector<ComparedFacts> LineUp::gather_facts() const {
+  std::vector<ComparedFacts> facts;
+  for (const LineUpMember& m : members_) facts.push_back(m.entry->facts);
+  return facts;
+}
+
+Standing LineUp::standing(std::size_t member, int figure) const {
+  const LineUpEntry& entry = *members_[member].entry;
+  Standing s;
+  if (entry.none) return s;
+  const EntryFigure& f = entry.figures[static_cast<std::size_t>(figure)];
+  s.value = f.value, s.own_variance = f.own_variance, s.bias = f.bias;
+  for (const auto& [source, standard] : f.shared)
+    s.shared.push_back({sources_[member][static_cast<std::size_t>(source)], standard});
+  std::ranges::sort(s.shared, {}, &SharedPart::source);
+  return s;
+}
+
+Standing LineUp::money(std::size_t member, const LineUpFigure& figure) const {
+  const Entrant& e = members_[member].entrant;
+  if (!e.cost || e.currency != terms_.currency) return {};
+  const Standing ppf = standing(member, lineup_figure_index("ppf_umol_s")),
+                 power = standing(member, lineup_figure_index("power_w"));
+  if (figure.id == "price_per_umol_s") return price_of_light(*e.cost, ppf);
+  if (figure.id == "cost_per_mol") return cost_of_mole(*e.cost, power, ppf, terms_.money);
+  return cost_over_years(*e.cost, power, terms_.money);
+}
+
+std::vector<Standing> LineUp::standings(std::string_view figure_id) const {
+  const int at = lineup_figure_index(figure_id);
+  if (at < 0) throw std::logic_error("no figure '" + std::string(figure_id) + "' in line-ups");
+  const LineUpFigure& f = lineup_figures()[static_cast<std::size_t>(at)];
+  std::vector<Standing> all;
+  all.reserve(members_.size());
+  for (std::size_t m = 0; m < members_.size(); ++m) {
+    if (f.from == LineUpFigure::From::Price) {
+      all.push_back(money(m, f));
+      continue;
+    }
+    all.push_back(standing(m, at));
+    if (f.id != "dli_mean_mol_m2_d") continue;
+    // Daily light goes with the hours, which are the line-up's.
+    const Standing own = std::move(all.back());
+    const double hours = terms_.photoperiod_h / members_[m].entry->photoperiod_h;
+    all.back() = worked_out(own.value * hours, {{hours, &own}});
+  }
+  return all;
+}
+
+std::string LineUp::why_none(int member) const {
+  const auto m = static_cast<std::size_t>(member);
+  if (std::isfinite(ranking_.standings()[m].value)) return {};
+  const LineUpEntry& entry = *members_[m].entry;
+  const Entrant& e = members_[m].entrant;
+  if (entry.none) return entry.none->seen + (entry.none->means.empty() ? "" : "; " + entry.none->means);
+  if (figure_.from == LineUpFigure::From::Price) {
+    if (!e.cost) return "its price is not on record";
+    if (e.currency != terms_.currency)
+      return fmt::format("its price is in {}, the line-up's money is {}",
+                         e.currency.empty() ? "no stated money" : e.currency, terms_.currency);
+  }
+  for (const auto& [figure, lack] : entry.lacks)
+    if (figure == lineup_figure_index(figure_.id)) return lack;
+  if (figure_.table && !figure_.table->lacks.empty()) return std::string(figure_.table->lacks);
+  return "watts or light that it takes are not on record";
+}
+
+std::vector<Unlike> LineUp::why_not(int a, int b) const {
+  return sunbreak::why_not(facts_[static_cast<std::size_t>(a)], facts_[static_cast<std::size_t>(b)], figure_.needed,
+                           units_);
+}
+
+void LineUp::find_groups() {
+  std::vector<std::vector<int>> classes;  // that are in each group
+  for (const int m : ranking_.order()) {
+    const int own = comparable_.class_of(m);
+    std::size_t g = 0;
+    while (g < groups_.size() &&
+           !std::ranges::all_of(classes[g], [&](int other) { return comparable_.may_classes(own, other); }))
+      ++g;
+    if (g == groups_.size()) groups_.emplace_back(), classes.emplace_back();
+    groups_[g].push_back(m);
+    if (std::ranges::find(classes[g], own) == classes[g].end()) classes[g].push_back(own);
+  }
+  std::ranges::stable_sort(groups_, std::greater(), &std::vector<int>::size);
+}
+
+const std::vector<std::vector<int>>& LineUp::dominated() const {
+  return *dominated_.get([&] { return std::optional(find_dominated()); });
+}
+
+std::vector<std::vector<int>> LineUp::find_dominated() const {
+  std::vector<DominanceAxis> axes{{standings("mean_ppfd"), Better::More},
+                                  {standings("lowest_over_mean"), Better::More},
+                                  {standings("power_w"), Better::Less}};
+  if (terms_.price_counts) {
+    DominanceAxis price{{}, Better::Less};
+    for (const LineUpMember& m : members_) {
+      Standing& s = price.standings.emplace_back();
+      if (m.entrant.cost && m.entrant.currency == terms_.currency) s.value = *m.entrant.cost;
+    }
+    axes.push_back(std::move(price));
+  }
+  const Comparability all_needed(facts_, Needs::All);
+  return dominated_by(axes, &all_needed);
+}
+
+std::string LineUp::rank_words(const RankInterval& r) {
+  if (r.of == 0) return "–";
+  return r.low == r.high ? fmt::format("{} of {}", r.low, r.of) : fmt::format("{} to {} of {}", r.low, r.high, r.of);
+}
+
+std::vector<PairSentence> pair_sentences(const LineUp& lineup, int a, int b, UnitSystem units) {
+  std::vector<PairSentence> all;
+  const auto& members = lineup.members();
+  const Entrant &first = members[static_cast<std::size_t>(a)].entrant,
+                &second = members[static_cast<std::size_t>(b)].entrant;
+  for (const LineUpFigure& f : lineup_figures()) {
+    const auto standings = lineup.standings(f.id);
+    const Standing &x = standings[static_cast<std::size_t>(a)], &y = standings[static_cast<std::size_t>(b)];
+    if (std::isnan(x.value) || std::isnan(y.value)) continue;
+    PairSentence s;
+    s.figure_id = f.id, s.a = x.value, s.b = y.value;
+    s.difference = difference(x, y);
+    s.told_apart = s.difference.beyond();
+    const double per = shown_per_stored(f, units);
+    const std::string unit = shown_unit(f, units, lineup.terms().currency),
+                      sure = fmt::format("{:.{}f}", s.difference.expanded * per, f.decimals + 1),
+                      off = fmt::format("{:.{}f}", std::abs(s.difference.value) * per, f.decimals + 1);
+    const std::string with_unit = unit.empty() ? "" : " " + unit;
+    if (s.told_apart) {
+      const bool higher = s.difference.value > 0;
+      s.words = fmt::format("{}: {} has {} ± {}{} {} than {}.", f.label, first.fixture, off, sure, with_unit,
+                            higher ? "more" : "less", second.fixture);
+    } else {
+      s.words = fmt::format("{}: not told apart; they differ by {}{}, within ± {}.", f.label, off, with_unit, sure);
+    }
+    all.push_back(std::move(s));
+  }
+  return all;
+}
+
+}  // namespace sunbreak::evaluation

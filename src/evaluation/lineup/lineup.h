@@ -1,0 +1,92 @@
+#pragma once
+
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+#include "core/lineup/dominance.h"
+#include "core/lineup/light_for_money.h"
+#include "evaluation/lineup/entrant.h"
+#include "evaluation/lineup/lineup_figures.h"
+#include "evaluation/once.h"
+
+namespace sunbreak::evaluation {
+
+/// What a line-up is by, beside what its entries are.
+struct LineUpTerms {
+  std::string figure = "canopy_efficacy_umol_j";
+  Sure sure = Sure::EachPair;
+  MoneyTerms money;
+  std::string currency = "EUR";  ///< prices in another are no prices here
+  double photoperiod_h = 12;     ///< that daily light is of
+  bool price_counts = false;     ///< among what dominance looks at
+  bool operator==(const LineUpTerms&) const = default;
+};
+
+struct LineUpMember {
+  Entrant entrant;
+  std::shared_ptr<const LineUpEntry> entry;
+};
+
+/// Fixtures held against each other by one figure, in one way. Members keep their places; results speak of them by
+/// those.
+class LineUp {
+ public:
+  LineUp(std::vector<LineUpMember> members, LineUpTerms terms, UnitSystem units = UnitSystem::Metric);
+  LineUp(const LineUp&) = delete;  // its parts refer to each other
+
+  const std::vector<LineUpMember>& members() const { return members_; }
+  const LineUpTerms& terms() const { return terms_; }
+  const LineUpFigure& figure() const { return figure_; }
+  const Ranking& ranking() const { return ranking_; }
+
+  /// Any figure of all members, with what they have in common.
+  std::vector<Standing> standings(std::string_view figure_id) const;
+  /// Why a member has no value of the line-up's figure; empty where it has one.
+  std::string why_none(int member) const;
+
+  /// Reasons why two may not be compared by the line-up's figure; empty where they may.
+  std::vector<Unlike> why_not(int a, int b) const;
+
+  /// Members in groups of those that may be compared, the largest first, each in the ranking's order; what has no value
+  /// is in none.
+  const std::vector<std::vector<int>>& groups() const { return groups_; }
+
+  /// By light (mean PPFD), evenness (lowest ÷ mean), watts, and price where it counts.
+  const std::vector<std::vector<int>>& dominated() const;
+
+  /// "2 to 4 of 7", "3 of 7".
+  static std::string rank_words(const RankInterval& rank);
+
+ private:
+  std::vector<LineUpMember> members_;
+  LineUpTerms terms_;
+  UnitSystem units_;
+  const LineUpFigure& figure_;
+  std::vector<std::vector<std::uint32_t>> sources_;  ///< a member's sources as numbers that all share
+  std::vector<ComparedFacts> facts_;
+  Comparability comparable_;
+  Ranking ranking_;
+  std::vector<std::vector<int>> groups_;
+  Once<std::vector<std::vector<int>>> dominated_;
+
+  static const LineUpFigure& figure_of(const LineUpTerms& terms);
+  std::vector<std::vector<std::uint32_t>> number_sources() const;
+  std::vector<ComparedFacts> gather_facts() const;
+  Standing standing(std::size_t member, int figure) const;
+  Standing money(std::size_t member, const LineUpFigure& figure) const;
+  void find_groups();
+  std::vector<std::vector<int>> find_dominated() const;
+};
+
+/// A sentence for each figure that both have: which is higher, by how much, and whether that is beyond its uncertainty.
+struct PairSentence {
+  std::string figure_id, words;
+  double a = unread, b = unread;
+  StandingDifference difference;
+  bool told_apart = false;
+};
+std::vector<PairSentence> pair_sentences(const LineUp& lineup, int a, int b, UnitSystem units);
+
+}  // namespace sunbreak::evaluation

@@ -1,0 +1,55 @@
+#include "evaluation/lineup/shared_sources.h"
+
+#include <fmt/format.h>
+
+#include <map>
+
+#include "core/quantity/lower_case.h"
+
+namespace sunbreak::evaluation {
+namespace {
+
+std::string meter_words(const Meter* meter, const std::string& owner) {
+  return meter ? fmt::format("{}|{}|{}|{}", owner, meter->kind, meter->name, meter->calibrated_on) : std::string();
+}
+
+}  // namespace
+
+std::string kind_of_light(const Fixture& fixture) {
+  static const std::map<std::string, std::string, std::less<>> kinds{
+      {"sodium", "sodium"}, {"hps", "sodium"}, {"halide", "metal halide"},    {"ceramic", "metal halide"},
+      {"led", "LED"},       {"diode", "LED"},  {"fluorescent", "fluorescent"}};
+  const std::string text = lower_case(fixture.kind + " " + fixture.emitters + " " + fixture.name);
+  std::string word;
+  for (const char c : text + " ") {
+    if (c >= 'a' && c <= 'z') {
+      word += c;
+      continue;
+    }
+    if (const auto kind = kinds.find(word.ends_with('s') && word != "hps" ? word.substr(0, word.size() - 1) : word);
+        kind != kinds.end())
+      return kind->second;
+    word.clear();
+  }
+  return {};
+}
+
+std::string shared_source(std::string_view contribution, const TestRecord& record, const Sweep& sweep,
+                          const std::string& owner) {
+  const std::string sensor = meter_words(record.meter(record.test.sensor_id), owner);
+  if (!sensor.empty()) {
+    if (contribution == "cosine") return "cosine|" + sensor;
+    if (contribution == "calibration") return fmt::format("calibration|{}|{}", sensor, sweep.calibration_factor);
+    if (contribution == "spectral") {
+      const std::string light = kind_of_light(record.fixture);
+      return light.empty() ? std::string() : fmt::format("spectral|{}|{}|{}", sensor, sweep.spectral_factor, light);
+    }
+  }
+  const std::string wall = meter_words(record.meter(record.test.wall_meter_id), owner);
+  if (contribution == "power" && !wall.empty()) return "power|" + wall;
+  if (contribution == "edges")
+    return fmt::format("edges|{}|{}|{}|{}", owner, record.bench.name, record.bench.width_m, record.bench.depth_m);
+  return {};
+}
+
+}  // namespace sunbreak::evaluation

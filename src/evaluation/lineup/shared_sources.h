@@ -1,0 +1,22 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+
+#include "record/test_record.h"
+
+namespace sunbreak::evaluation {
+
+using namespace record;
+
+/// What a contribution to the budget of a sweep comes from, as a text that all have in common whom the same cause makes
+/// err alike: a calibration of a sensor, its response to one kind of light and to low angles, a wall meter, the edges
+/// of a bench. Empty for what is a sweep's own. `owner` is who the meters and the bench belong to.
+std::string shared_source(std::string_view contribution, const TestRecord& record, const Sweep& sweep,
+                          const std::string& owner);
+
+/// "LED", "sodium", "metal halide", "fluorescent" or "" by how a fixture is described: what a sensor's spectral
+/// response does to two of one kind is taken as alike.
+std::string kind_of_light(const Fixture& fixture);
+
+}  // namespace sunbreak::evaluation
