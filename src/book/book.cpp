@@ -237,7 +237,8 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
   std::unique_ptr<Book> book(new Book);
   book->file_ = file;
   book->read_only_ = true;
-  book->db_ = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY, 2000);
+  book->db_ = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 2000);
+  book->db_->exec("PRAGMA mmap_size = 268435456");
   return book;
 }
 
@@ -309,9 +310,10 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   SQLite::Statement prune(*db_, "DELETE FROM edit_log WHERE id <= ?");
   prune.bind(1, static_cast<std::int64_t>(db_->getLastInsertRowid() - undo_steps_kept));
   prune.exec();
+  const Change made = mark_changed(changeset);
   transaction.commit();
   acknowledge();
-  announce(changeset);
+  announce(made);
 }
 
 void Book::read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const {
@@ -337,6 +339,7 @@ void Book::keep(LogPart& part) {
     part.id = rows_->insert(kind_of<LogPart>(), &part);
   else
     rows_->update(kind_of<LogPart>(), &part);
+  renew_content(part.test_id);
   transaction.commit();
 }
 
@@ -381,14 +384,36 @@ bool Book::step_history(bool undoing) {
   mark.bind(1, undoing ? 1 : 0);
   mark.bind(2, id);
   mark.exec();
+  const Change made = mark_changed(changeset);
   transaction.commit();
-  announce(changeset);
+  announce(made);
   return true;
 }
 
-void Book::announce(const std::string& changeset) {
+Change Book::mark_changed(const std::string& changeset) {
+  Change change = change_of(*db_, changeset);
+  for (const Id test : change.tests) renew_content(test);
+  return change;
+}
+
+void Book::renew_content(Id test_id) {
+  SQLite::Statement renew(*db_,
+                          "INSERT INTO content_token(test_id, token) VALUES(?, hex(randomblob(8))) ON CONFLICT(test_id) "
+                          "DO UPDATE SET token = excluded.token");
+  renew.bind(1, test_id);
+  renew.exec();
+}
+
+std::map<Id, std::string> Book::content_tokens() const {
+  std::map<Id, std::string> tokens;
+  SQLite::Statement query(*db_, "SELECT test_id, token FROM content_token");
+  while (query.executeStep()) tokens[query.getColumn(0).getInt64()] = query.getColumn(1).getString();
+  return tokens;
+}
+
+void Book::announce(const Change& change) {
   ++revision_;
-  if (on_change) on_change(change_of(*db_, changeset));
+  if (on_change) on_change(change);
 }
 
 }  // namespace sunbreak::book

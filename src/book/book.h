@@ -123,6 +123,10 @@ class Book {
   /// What was done so far can no longer be undone; for data that was not the user's doing.
   void forget_history();
 
+  /// A token for each test, another one after each change of what is part of it: where it is the same, so is the test, in
+  /// this file, a copy and a backup. What stands on a shelf is not part of a test.
+  std::map<Id, std::string> content_tokens() const;
+
   /// Counts up with each change, own or undone; what is worked out from the book is stale when it has moved.
   std::uint64_t revision() const { return revision_; }
 
@@ -140,7 +144,10 @@ class Book {
   bool step_history(bool undoing);
   void bring_back_pictures(const std::filesystem::path& folder);
   std::optional<std::string> history_label(bool undone) const;
-  void announce(const std::string& changeset);
+  void announce(const Change& change);
+  /// Gives the tests that a changeset touched new tokens; tells what it touched.
+  Change mark_changed(const std::string& changeset);
+  void renew_content(Id test_id);
   void back_up_today();
   void look_for_lost_work();
   void acknowledge() noexcept;

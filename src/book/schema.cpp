@@ -215,6 +215,13 @@ ALTER TABLE fixture DROP COLUMN unit_tilt_deg;
 CREATE TABLE picture_file(digest TEXT PRIMARY KEY, bytes BLOB NOT NULL);
 )sql";
 
+/// 9 -> 10: by what tests' contents are told apart; not undone with them, since what was is another content again.
+constexpr int first_with_content = 10;
+constexpr const char* to_first_with_content = R"sql(
+CREATE TABLE content_token(test_id INTEGER PRIMARY KEY, token TEXT NOT NULL);
+INSERT INTO content_token SELECT id, hex(randomblob(8)) FROM test;
+)sql";
+
 constexpr int written_steps = static_cast<int>(std::size(steps));
 
 }  // namespace
@@ -231,6 +238,7 @@ void migrate(SQLite::Database& db, int to) {
       apply_described(db, version + 1);
     if (version + 1 == first_with_targets) seed_targets(db);
     if (version + 1 == first_with_arrangement) db.exec(to_first_with_arrangement);
+    if (version + 1 == first_with_content) db.exec(to_first_with_content);
   }
   db.exec("PRAGMA user_version = " + std::to_string(to));
   db.exec("PRAGMA application_id = " + std::to_string(application_id));

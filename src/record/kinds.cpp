@@ -129,9 +129,10 @@ const Kind* kind_named(std::string_view name) {
   return found == all.end() ? nullptr : &*found;
 }
 
-int newest_schema() {
+int newest_schema(Schemas of) {
   int newest = 1;
   for (const Kind& kind : kinds()) {
+    if (of == Schemas::Published && !kind.facts.published) continue;
     newest = std::max(newest, kind.facts.since);
     for (const Column& column : kind.columns) newest = std::max(newest, column.since);
   }

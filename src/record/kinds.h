@@ -13,8 +13,9 @@ std::span<const Kind> kinds();
 /// Null where no kind has that name.
 const Kind* kind_named(std::string_view name);
 
-/// The highest schema that any kind or column came with.
-int newest_schema();
+/// The highest schema that any kind or column came with; or any that packages have.
+enum class Schemas { All, Published };
+int newest_schema(Schemas of = Schemas::All);
 
 /// Where a kind stands in kinds().
 template <typename Record>

@@ -18,6 +18,7 @@
 #include "record/kinds/fixture.h"
 #include "record/kinds/fixture_picture.h"
 #include "record/kinds/growth_note.h"
+#include "record/kinds/guest.h"
 #include "record/kinds/lamp_event.h"
 #include "record/kinds/log_part.h"
 #include "record/kinds/meter.h"
@@ -26,6 +27,7 @@
 #include "record/kinds/placement.h"
 #include "record/kinds/reading.h"
 #include "record/kinds/rung.h"
+#include "record/kinds/saved_line_up.h"
 #include "record/kinds/settling.h"
 #include "record/kinds/side_reading.h"
 #include "record/kinds/stair_reading.h"
@@ -140,6 +142,8 @@ struct AllKinds {
                    Part TestRecord::*...) { (visit(std::type_identity<typename RecordOf<Part>::type>{}), ...); },
                test_tables);
     visit(std::type_identity<CropTarget>{});
+    visit(std::type_identity<SavedLineUp>{});
+    visit(std::type_identity<Guest>{});
   }
 };
 

@@ -203,7 +203,7 @@ void append_figures(std::string& csv, const Evaluation& evaluation, const PlainI
 
 }  // namespace
 
-int package_format() { return format_of(newest_schema()); }
+int package_format() { return format_of(newest_schema(Schemas::Published)); }
 
 std::set<std::string> package_members() {
   std::set<std::string> names{"datapackage.json", "log_sample.csv", "stations.csv", "figures.csv",

@@ -42,7 +42,7 @@ std::set<std::string> package_members();
 /// The stations of all sweeps in one table for a spreadsheet: place, height, setting, raw and corrected value.
 std::string spreadsheet_csv(const evaluation::Evaluations& evaluations);
 
-/// The format this build writes: it goes with the lab book's schema.
+/// The format this build writes: it goes with the schema that last changed what is published.
 int package_format();
 
 }  // namespace sunbreak::exchange
