@@ -13,6 +13,7 @@ int main(int argc, char** argv) {
   sunbreak::cli::add_light_commands(app, status);
   sunbreak::cli::add_settle_command(app, status);
   sunbreak::cli::add_audit_command(app, status);
+  sunbreak::cli::add_line_up_commands(app, status);
   sunbreak::cli::add_book_commands(app, status);
   try {
     app.parse(argc, argv);

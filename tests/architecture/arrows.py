@@ -16,11 +16,12 @@ may_include = {
     "evaluation": ["core", "record"],
     "exchange": ["core", "pictures", "record", "evaluation"],
     "book": ["core", "pictures", "record", "evaluation", "exchange"],
+    "gathering": ["core", "pictures", "record", "evaluation", "exchange", "book"],
     "drawing": ["core", "record", "evaluation"],
     "report": ["core", "pictures", "record", "evaluation", "exchange", "drawing"],
     "instruments": ["core"],
-    "desktop": ["core", "pictures", "record", "evaluation", "exchange", "book", "drawing", "report", "instruments"],
-    "cli": ["core", "pictures", "record", "evaluation", "exchange", "book", "report"],
+    "desktop": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "drawing", "report", "instruments"],
+    "cli": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "report"],
 }
 forbidden = [
     ("core", r'[<"](Q[A-Z]|Qt|q[a-z]+\.h)|<(filesystem|fstream|iostream|chrono|ctime)>', "the core knows no Qt, files or clock"),
@@ -29,6 +30,7 @@ forbidden = [
     ("evaluation", r'<Q[A-Z]|[<"](SQLite|sqlite)|<(filesystem|fstream)>', "what is worked out knows no Qt, SQLite or files"),
     ("exchange", r'<Q[A-Z]|[<"](SQLite|sqlite)', "files of others know neither Qt nor SQLite"),
     ("book", r'<Q[A-Z]', "the lab book knows no Qt"),
+    ("gathering", r'<Q[A-Z]', "what is gathered for line-ups knows no Qt"),
     ("drawing", r'<Q[A-Z]|[<"](SQLite|sqlite)|<(filesystem|fstream)>', "drawings know no window, files or SQLite"),
     ("report", r'<Q[A-Z]|[<"](SQLite|sqlite)', "reports know neither Qt nor SQLite"),
     ("cli", r'<Q[A-Z]', "the command line needs no screen"),

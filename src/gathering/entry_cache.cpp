@@ -1,0 +1,116 @@
+#include "gathering/entry_cache.h"
+
+#include <SQLiteCpp/Database.h>
+#include <SQLiteCpp/Statement.h>
+#include <SQLiteCpp/Transaction.h>
+
+#include <fmt/format.h>
+
+#include "core/method_version.h"
+
+namespace sunbreak::gathering {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr int format = 1;
+constexpr int busy_ms = 200;
+
+/// Another method gives other figures: what it gave before is no use.
+std::string made_by() { return fmt::format("{}/{}", format, method_version); }
+
+}  // namespace
+
+EntryCache::EntryCache() = default;
+EntryCache::~EntryCache() = default;
+EntryCache::EntryCache(EntryCache&&) noexcept = default;
+
+fs::path EntryCache::file_beside(const fs::path& book) {
+  fs::path file = book;
+  return file += ".cache";
+}
+
+EntryCache EntryCache::beside(const fs::path& book) {
+  EntryCache cache;
+  const fs::path file = file_beside(book);
+  try {
+    cache.open(file);
+  } catch (const std::exception&) {
+    // A damaged one is made anew, once; where that fails, too, nothing is kept.
+    cache.db_.reset();
+    std::error_code error;
+    fs::remove(file, error);
+    try {
+      cache.open(file);
+    } catch (const std::exception&) {
+      cache.db_.reset();
+    }
+  }
+  return cache;
+}
+
+void EntryCache::open(const fs::path& file) {
+  db_ = std::make_unique<SQLite::Database>(
+      file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX, busy_ms);
+  db_->exec("PRAGMA mmap_size = 536870912");
+  db_->exec("PRAGMA journal_mode = WAL");
+  db_->exec("PRAGMA synchronous = OFF");  // losing it costs time, nothing else
+  db_->exec("CREATE TABLE IF NOT EXISTS made_by(method TEXT NOT NULL)");
+  db_->exec(
+      "CREATE TABLE IF NOT EXISTS entry(key TEXT PRIMARY KEY, used_on INTEGER NOT NULL, bytes BLOB NOT NULL) "
+      "WITHOUT ROWID");
+  SQLite::Statement query(*db_, "SELECT method FROM made_by");
+  const std::string kept = query.executeStep() ? query.getColumn(0).getString() : std::string();
+  query.reset();
+  if (kept == made_by()) return;
+  SQLite::Transaction transaction(*db_);
+  db_->exec("DELETE FROM entry");
+  db_->exec("DELETE FROM made_by");
+  SQLite::Statement insert(*db_, "INSERT INTO made_by VALUES(?)");
+  insert.bind(1, made_by());
+  insert.exec();
+  transaction.commit();
+}
+
+std::map<std::string, std::string> EntryCache::find(const std::vector<std::string>& keys) {
+  std::map<std::string, std::string> found;
+  if (!db_) return found;
+  try {
+    SQLite::Statement query(*db_, "SELECT bytes FROM entry WHERE key = ?");
+    for (const std::string& key : keys) {
+      query.bind(1, key);
+      if (query.executeStep()) {
+        const SQLite::Column bytes = query.getColumn(0);
+        found[key].assign(static_cast<const char*>(bytes.getBlob()), static_cast<std::size_t>(bytes.getBytes()));
+      }
+      query.reset();
+    }
+  } catch (const std::exception&) {
+    db_.reset();
+  }
+  return found;
+}
+
+void EntryCache::keep(const std::map<std::string, std::string>& found) {
+  if (!db_ || found.empty()) return;
+  try {
+    SQLite::Transaction transaction(*db_);
+    SQLite::Statement insert(*db_, "INSERT OR REPLACE INTO entry VALUES(?, CAST(julianday('now') AS INTEGER), ?)");
+    for (const auto& [key, bytes] : found) {
+      insert.bind(1, key);
+      insert.bind(2, bytes.data(), static_cast<int>(bytes.size()));
+      insert.exec();
+      insert.reset();
+    }
+    db_->exec("DELETE FROM entry WHERE used_on < CAST(julianday('now') AS INTEGER) - 90");
+    // The oldest go first where it grows too large.
+    if (db_->execAndGet("SELECT page_count * page_size FROM pragma_page_count(), pragma_page_size()").getInt64() >
+        (std::int64_t{512} << 20))
+      db_->exec("DELETE FROM entry WHERE used_on <= (SELECT min(used_on) FROM entry)");
+    transaction.commit();
+  } catch (const std::exception&) {
+    db_.reset();
+  }
+}
+
+}  // namespace sunbreak::gathering

@@ -1,0 +1,39 @@
+#pragma once
+
+#include <filesystem>
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace SQLite {
+class Database;
+}
+
+namespace sunbreak::gathering {
+
+/// What tests were worked out to, kept in a file beside the lab book by their content and by the method that worked
+/// them out. Never the truth: it may be deleted at any time, and one that is damaged, of another build or not writable
+/// is as good as none. Asked by one thread at a time.
+class EntryCache {
+ public:
+  /// The cache of a lab book; makes the file where there is none. Where that cannot be, it keeps nothing.
+  static EntryCache beside(const std::filesystem::path& book);
+  /// One that keeps nothing.
+  EntryCache();
+  ~EntryCache();
+  EntryCache(EntryCache&&) noexcept;
+
+  static std::filesystem::path file_beside(const std::filesystem::path& book);
+
+  /// Those of the keys that are kept, with their bytes.
+  std::map<std::string, std::string> find(const std::vector<std::string>& keys);
+  /// Keeps what was found. What nobody has asked for in three months, or is over 512 MiB, is dropped.
+  void keep(const std::map<std::string, std::string>& found);
+
+ private:
+  void open(const std::filesystem::path& file);
+  std::unique_ptr<SQLite::Database> db_;
+};
+
+}  // namespace sunbreak::gathering

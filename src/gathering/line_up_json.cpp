@@ -1,0 +1,158 @@
+#include "gathering/line_up_json.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "exchange/package/csv_writer.h"
+#include "gathering/json_number.h"
+
+namespace sunbreak::gathering {
+namespace {
+
+using evaluation::LineUp;
+using evaluation::LineUpFigure;
+using nlohmann::ordered_json;
+
+/// Past so many pairs it is told which groups may not be compared, and the pairs are left out.
+constexpr std::size_t most_pairs = 5000;
+
+/// Members with a value in the order of the ranking, group by group, then those without.
+std::vector<int> in_order(const LineUp& lineup) {
+  std::vector<int> order;
+  std::vector<bool> taken(lineup.members().size(), false);
+  for (const auto& group : lineup.groups())
+    for (const int m : group) order.push_back(m), taken[static_cast<std::size_t>(m)] = true;
+  for (std::size_t m = 0; m < taken.size(); ++m)
+    if (!taken[m]) order.push_back(static_cast<int>(m));
+  return order;
+}
+
+ordered_json names(const LineUp& lineup, const std::vector<int>& members) {
+  ordered_json list = ordered_json::array();
+  for (const int m : members) list.push_back(lineup.members()[static_cast<std::size_t>(m)].entrant.title);
+  return list;
+}
+
+std::string unit_of(const LineUpFigure& f, const std::string& currency) {
+  if (f.from != LineUpFigure::From::Price) return f.unit.empty() ? "1" : std::string(f.unit);
+  return f.unit.empty() ? currency : fmt::format("{} {}", currency, f.unit);
+}
+
+/// How many of the watts and light were not told as they stand.
+std::string changes_words(const evaluation::LineUpEntry& entry) {
+  std::string words;
+  for (const std::string& change : entry.changes) words += (words.empty() ? "" : " ") + change;
+  return words;
+}
+
+}  // namespace
+
+ordered_json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem units) {
+  const LineUpFigure& f = lineup.figure();
+  const auto& members = lineup.members();
+  ordered_json j{{"way", way_id(ready.question.way)},
+                 {"way_words", declared_way(ready, units)},
+                 {"figure", std::string(f.id)},
+                 {"label", std::string(f.label)},
+                 {"unit", unit_of(f, lineup.terms().currency)},
+                 {"better", f.better == Better::More ? "more" : "less"},
+                 {"sure", lineup.terms().sure == Sure::AllPairs ? "all pairs" : "each pair"},
+                 {"rows", ordered_json::array()},
+                 {"not_comparable", ordered_json::array()}};
+  for (const int m : in_order(lineup)) {
+    const auto i = static_cast<std::size_t>(m);
+    const evaluation::LineUpMember& member = members[i];
+    const Standing& s = lineup.ranking().standings()[i];
+    const RankInterval rank = lineup.ranking().rank(m);
+    ordered_json row{
+        {"test", member.entrant.title},
+        {"fixture", member.entrant.fixture},
+        {"tester", member.entrant.tester},
+        {"tested_on", member.entrant.tested_on},
+        {"guest", member.entrant.guest.empty() ? ordered_json(nullptr) : ordered_json(member.entrant.guest)},
+        {"value", json_number(s.value)},
+        {"expanded_k2", json_number(std::isfinite(s.value) ? s.expanded() : unread)},
+        {"rank_low", rank.of > 0 ? ordered_json(rank.low) : ordered_json(nullptr)},
+        {"rank_high", rank.of > 0 ? ordered_json(rank.high) : ordered_json(nullptr)},
+        {"rank_of", rank.of > 0 ? ordered_json(rank.of) : ordered_json(nullptr)},
+        {"ties", names(lineup, lineup.ranking().ties(m))},
+        {"dominated_by", names(lineup, lineup.dominated()[i])},
+        {"height_m", json_number(member.entry->height_m)},
+        {"dimmer_pct", member.entry->none ? ordered_json(nullptr) : json_number(member.entry->percent)},
+        {"power_w", member.entry->power_w ? json_number(*member.entry->power_w) : ordered_json(nullptr)},
+        {"changes", member.entry->changes}};
+    if (const std::string why = lineup.why_none(m); !why.empty()) row["why_none"] = why;
+    j["rows"].push_back(std::move(row));
+  }
+  const std::vector<int> order = in_order(lineup);
+  std::size_t left_out = 0;
+  for (std::size_t a = 0; a < order.size(); ++a)
+    for (std::size_t b = a + 1; b < order.size(); ++b) {
+      if (members[static_cast<std::size_t>(order[a])].entry->none ||
+          members[static_cast<std::size_t>(order[b])].entry->none || lineup.ranking().may_compare(order[a], order[b]))
+        continue;
+      if (j["not_comparable"].size() >= most_pairs) {
+        ++left_out;
+        continue;
+      }
+      const auto why = lineup.why_not(order[a], order[b]);
+      ordered_json switches = ordered_json::array();
+      for (const Unlike& u : why)
+        for (const std::string& way : u.switches) switches.push_back(way);
+      j["not_comparable"].push_back({{"a", members[static_cast<std::size_t>(order[a])].entrant.title},
+                                     {"b", members[static_cast<std::size_t>(order[b])].entrant.title},
+                                     {"why", why_not_words(why)},
+                                     {"switches", std::move(switches)}});
+    }
+  if (left_out > 0) j["not_comparable_more"] = left_out;
+  return j;
+}
+
+std::string line_up_table(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem units) {
+  const LineUpFigure& f = lineup.figure();
+  const std::string unit = evaluation::shown_unit(f, units, lineup.terms().currency);
+  std::string text = fmt::format("{}\nrank\tfixture\ttester\ttested on\t{}{}\t±\tdominated by\n",
+                                 declared_way(ready, units), f.label, unit.empty() ? "" : " [" + unit + "]");
+  const double per = evaluation::shown_per_stored(f, units);
+  for (const int m : in_order(lineup)) {
+    const auto i = static_cast<std::size_t>(m);
+    const evaluation::Entrant& e = lineup.members()[i].entrant;
+    const Standing& s = lineup.ranking().standings()[i];
+    std::string dominated;
+    for (const int d : lineup.dominated()[i])
+      dominated += (dominated.empty() ? "" : ", ") + lineup.members()[static_cast<std::size_t>(d)].entrant.title;
+    const bool known = std::isfinite(s.value);
+    text += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\t{}\n", LineUp::rank_words(lineup.ranking().rank(m)), e.title, e.tester,
+                        e.tested_on, known ? fmt::format("{:.6g}", s.value * per) : lineup.why_none(m),
+                        known ? fmt::format("{:.3g}", s.expanded() * per) : "", dominated);
+  }
+  return text;
+}
+
+std::string line_up_csv(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem units) {
+  std::string csv =
+      "test,fixture,tester,tested_on,figure,unit,value,expanded_k2,rank_low,rank_high,rank_of,dominated_by,way,changes,"
+      "why_none\n";
+  using exchange::number_cell, exchange::spreadsheet_cell;
+  for (const int m : in_order(lineup)) {
+    const auto i = static_cast<std::size_t>(m);
+    const evaluation::LineUpMember& member = lineup.members()[i];
+    const Standing& s = lineup.ranking().standings()[i];
+    const RankInterval rank = lineup.ranking().rank(m);
+    std::string dominated;
+    for (const int d : lineup.dominated()[i])
+      dominated += (dominated.empty() ? "" : "; ") + lineup.members()[static_cast<std::size_t>(d)].entrant.title;
+    const auto place = [&](int at) { return rank.of > 0 ? std::to_string(at) : std::string(); };
+    csv += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", spreadsheet_cell(member.entrant.title),
+                       spreadsheet_cell(member.entrant.fixture), spreadsheet_cell(member.entrant.tester),
+                       spreadsheet_cell(member.entrant.tested_on), lineup.figure().id,
+                       spreadsheet_cell(unit_of(lineup.figure(), lineup.terms().currency)), number_cell(s.value),
+                       number_cell(std::isfinite(s.value) ? s.expanded() : unread), place(rank.low), place(rank.high),
+                       place(rank.of), spreadsheet_cell(dominated), spreadsheet_cell(declared_way(ready, units)),
+                       spreadsheet_cell(changes_words(*member.entry)), spreadsheet_cell(lineup.why_none(m)));
+  }
+  return csv;
+}
+
+}  // namespace sunbreak::gathering

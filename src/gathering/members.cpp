@@ -1,0 +1,186 @@
+#include "gathering/members.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <fstream>
+#include <map>
+#include <set>
+#include <sstream>
+
+#include "book/test_rows.h"
+#include "evaluation/lineup/entrant.h"
+#include "exchange/files/digest.h"
+#include "exchange/package/data_package.h"
+#include "record/configurations.h"
+
+namespace sunbreak::gathering {
+namespace {
+
+namespace fs = std::filesystem;
+using evaluation::Entrant;
+using namespace record;
+using book::Book;
+
+template <typename Row>
+std::map<Id, Row> by_id(const Book& book) {
+  std::map<Id, Row> rows;
+  for (Row& row : book.all<Row>()) rows.emplace(row.id, std::move(row));
+  return rows;
+}
+
+template <typename Row>
+std::map<Id, std::vector<Row>> by_parent(const Book& book, Id Row::*parent) {
+  std::map<Id, std::vector<Row>> rows;
+  for (Row& row : book.all<Row>()) rows[row.*parent].push_back(std::move(row));
+  return rows;
+}
+
+/// A record's row as a text, for telling contents apart.
+template <typename Row>
+void add_text(std::string& text, const Row& row) {
+  for (const Column& c : kind_of<Row>().columns) {
+    const Value value = c.get(&row);
+    if (const auto* whole = std::get_if<std::int64_t>(&value))
+      text += std::to_string(*whole);
+    else if (const auto* number = std::get_if<double>(&value))
+      text += fmt::format("{}", *number);
+    else if (const auto* words = std::get_if<std::string_view>(&value))
+      text += *words;
+    text += '\x1f';
+  }
+}
+
+/// Of a file's bytes; empty where it cannot be read.
+std::string digest_of(const fs::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  std::ostringstream bytes;
+  bytes << in.rdbuf();
+  return in && bytes ? exchange::sha256_digits(bytes.str()) : std::string();
+}
+
+/// By what entrants' entries are found again: the test's token, and what it takes from the shelves.
+class ContentKeys {
+ public:
+  explicit ContentKeys(const Book& book) : tokens_(book.content_tokens()) {}
+
+  std::string key(const TestRecord& head) {
+    const auto token = tokens_.find(head.test.id);
+    if (token == tokens_.end()) return {};
+    std::string text = token->second + text_of(fixtures_, head.fixture) + text_of(benches_, head.bench);
+    for (const Meter& meter : head.meters) text += text_of(meters_, meter);
+    return fmt::format("{}-{}", exchange::sha256_digits(text), head.configuration_id);
+  }
+
+ private:
+  template <typename Row>
+  static const std::string& text_of(std::map<Id, std::string>& known, const Row& row) {
+    const auto [at, added] = known.try_emplace(row.id);
+    if (added) add_text(at->second, row);
+    return at->second;
+  }
+  std::map<Id, std::string> tokens_, fixtures_, benches_, meters_;
+};
+
+}  // namespace
+
+std::vector<Entrant> entrants_of(const Book& book) {
+  const auto fixtures = by_id<Fixture>(book);
+  const auto benches = by_id<Bench>(book);
+  const auto meters = by_id<Meter>(book);
+  const auto rungs = by_parent<Rung>(book, &Rung::test_id);
+  const auto configurations = by_parent<Configuration>(book, &Configuration::test_id);
+  const auto claims = by_parent<Claim>(book, &Claim::fixture_id);
+  ContentKeys keys(book);
+  std::vector<Entrant> all;
+  const auto take = [](auto& rows, const auto& map, Id id) {
+    if (const auto found = map.find(id); found != map.end()) rows = found->second;
+  };
+  for (const Test& test : book.all<Test>("WHERE removed = 0 ORDER BY id")) {
+    const auto fixture = fixtures.find(test.fixture_id);
+    const auto bench = benches.find(test.bench_id);
+    if (fixture == fixtures.end() || bench == benches.end()) continue;
+    TestRecord head;
+    head.test = test, head.fixture = fixture->second, head.bench = bench->second;
+    for (const auto& id : {test.sensor_id, test.wall_meter_id})
+      if (id && meters.contains(*id)) head.meters.push_back(meters.at(*id));
+    take(head.rungs, rungs, test.id);
+    take(head.configurations, configurations, test.id);
+    take(head.claims, claims, test.fixture_id);
+    const auto add = [&](const TestRecord& narrowed) {
+      all.push_back(evaluation::entrant_of(narrowed));
+      all.back().content = keys.key(narrowed);
+    };
+    if (head.configurations.empty()) {
+      add(head);
+      continue;
+    }
+    for (const Id configuration : configurations_of(head)) add(of_configuration(head, configuration));
+  }
+  return all;
+}
+
+std::vector<fs::path> package_files(const std::vector<fs::path>& files_and_folders,
+                                    std::vector<RefusedGuest>& refused) {
+  std::vector<fs::path> files;
+  std::set<fs::path> taken;
+  const auto take = [&](const fs::path& file) {
+    std::error_code error;
+    const fs::path whole = fs::weakly_canonical(file, error);
+    if (taken.insert(error ? file : whole).second) files.push_back(file);
+  };
+  for (const fs::path& given : files_and_folders) {
+    std::error_code error;
+    if (!fs::is_directory(given, error)) {
+      take(given);
+      continue;
+    }
+    std::vector<fs::path> inside;
+    for (auto it = fs::directory_iterator(given, error); !error && it != fs::directory_iterator(); it.increment(error))
+      if (it->path().extension() == ".zip") inside.push_back(it->path());
+    if (error)
+      refused.push_back(
+          {given,
+           {"the folder cannot be read: " + error.message(), "its packages are left out", "look at its rights"}});
+    std::ranges::sort(inside);
+    for (const fs::path& file : inside) take(file);
+  }
+  return files;
+}
+
+Guests guests_from(const std::vector<fs::path>& files_and_folders, std::stop_token stop) {
+  Guests guests;
+  for (const fs::path& file : package_files(files_and_folders, guests.refused)) {
+    if (stop.stop_requested()) break;
+    std::vector<std::string> differs;
+    auto record = exchange::read_package_file(file, &differs);
+    if (!record) {
+      guests.refused.push_back({file, record.problem()});
+      continue;
+    }
+    const std::string digest = digest_of(file);
+    Guests::One one{{}, std::move(differs)};
+    for (const Id configuration : configurations_of(record.value())) {
+      Entrant& e = one.entrants.emplace_back(evaluation::entrant_of(of_configuration(record.value(), configuration)));
+      e.test_id = 0, e.configuration_id = configuration;
+      e.guest = file.string();
+      if (!digest.empty()) e.content = fmt::format("guest-{}-{}", digest, configuration);
+    }
+    guests.tests.push_back(std::move(one));
+  }
+  return guests;
+}
+
+Result<TestRecord> record_of(const Entrant& entrant, const Book* book) {
+  if (!entrant.guest.empty()) {
+    auto record = exchange::read_package_file(entrant.guest);
+    if (record) keep_configuration(record.value(), entrant.configuration_id);
+    return record;
+  }
+  auto record = book ? book::load_test(*book, entrant.test_id) : std::nullopt;
+  if (!record) return Problem{"the test is no longer in the lab book", "", "look at the line-up again"};
+  keep_configuration(*record, entrant.configuration_id);
+  return std::move(*record);
+}
+
+}  // namespace sunbreak::gathering
