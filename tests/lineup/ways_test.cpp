@@ -1,0 +1,263 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "evaluation/lineup/lineup.h"
+#include "evaluation/lineup/shared_sources.h"
+#include "gathering/entry_bytes.h"
+#include "gathering/line_up_request.h"
+#include "record/configurations.h"
+
+namespace sunbreak {
+namespace {
+
+using evaluation::EntryQuestion;
+using evaluation::LineUp;
+using evaluation::LineUpEntry;
+using evaluation::LineUpMember;
+using evaluation::LineUpTerms;
+using record::Id;
+using record::TestRecord;
+
+/// A test whose light is made by a formula: `light` at each place and height at full, and a stair whose light goes with
+/// the dial to a power while its watts go with it plainly.
+struct MadeTest {
+  double width_m = 1.2, depth_m = 1.2;
+  int columns = 6, rows = 6;
+  std::vector<double> heights_m{0.4};
+  double watts = 200, dim_power = 1;
+  bool with_stair = true;
+  std::string walls = "reflective", name = "made";
+  double (*light)(double x_m, double y_m, double height_m) = [](double, double, double) { return 500.0; };
+
+  TestRecord record() const {
+    TestRecord r;
+    r.test.id = r.fixture.id = r.bench.id = 1;
+    r.test.fixture_id = r.test.bench_id = 1;
+    r.test.name = r.fixture.name = name;
+    r.fixture.emitters = "LED";
+    r.fixture.price = 150, r.fixture.currency = "EUR";
+    r.bench.name = "bench", r.bench.width_m = width_m, r.bench.depth_m = depth_m, r.bench.height_m = 2;
+    r.bench.wall_left = r.bench.wall_right = r.bench.wall_front = r.bench.wall_back = walls;
+    r.meters = {{1, "quantum", "Q", "2026-01-10", 1, 0, 2.0, 4000.0, 0.03, 0.02, "", false, 1},
+                {2, "wall", "W", "2026-01-10", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false, 1}};
+    r.test.sensor_id = 1, r.test.wall_meter_id = 2;
+    r.test.columns = columns, r.test.rows = rows;
+    r.test.opening_probe = false, r.test.reference_every = 0;
+    r.stops = {{1, 1, 100}};
+    const Layout layout = lay_out({width_m, depth_m}, Grid{GridKind::Cells, columns, rows, 0, 0, {}}).value();
+    Id reading = 0;
+    for (std::size_t h = 0; h < heights_m.size(); ++h) {
+      const Id id = static_cast<Id>(h + 1);
+      r.rungs.push_back({id, 1, heights_m[h]});
+      record::Sweep sweep{id, 1, id, 1, "cells", columns, rows};
+      sweep.power_w = watts;
+      r.sweeps.push_back(sweep);
+      for (std::size_t i = 0; i < layout.stations.size(); ++i) {
+        const Station& s = layout.stations[i];
+        r.readings.push_back({++reading, id, static_cast<int>(i), light(s.x_m, s.y_m, heights_m[h]), "typed", ""});
+        r.placements.push_back({reading, id, static_cast<int>(i), reading});
+      }
+    }
+    if (!with_stair) return r;
+    Id stair = 0;
+    for (const double percent : {100.0, 80.0, 60.0, 40.0, 20.0}) {
+      const Id id = static_cast<Id>(r.stair_stops.size() + 1);
+      r.stair_stops.push_back({id, 1, percent, watts * percent / 100, {}, ""});
+      r.stair_readings.push_back({++stair, id, 0, 400 * std::pow(percent / 100, dim_power), "typed"});
+    }
+    return r;
+  }
+};
+
+LineUpEntry entry(const TestRecord& record, const std::string& way,
+                  EntryQuestion::Take take = EntryQuestion::Take::Sweep) {
+  EntryQuestion q;
+  q.way = parse_way(way).value();
+  q.usual_height_m = 0.4;
+  q.band = {300, 600};
+  q.take = take;
+  return evaluation::entry_of(*evaluation::evaluate(record), q, "");
+}
+
+double value(const LineUpEntry& e, const char* figure) {
+  return e.figures[static_cast<std::size_t>(evaluation::lineup_figure_index(figure))].value;
+}
+double expanded(const LineUpEntry& e, const char* figure) {
+  const evaluation::EntryFigure& f = e.figures[static_cast<std::size_t>(evaluation::lineup_figure_index(figure))];
+  double squares = f.own_variance;
+  for (const auto& [source, standard] : f.shared) squares += standard * standard;
+  return 2 * std::sqrt(squares) + std::abs(f.bias);
+}
+
+double slanted(double x_m, double y_m, double) { return 300 + 200 * x_m + 100 * y_m; }
+
+/// As measured a line-up says what Read says.
+TEST(WaysTest, AsMeasuredIsWhatReadHas) {
+  MadeTest made;
+  made.light = slanted, made.heights_m = {0.6, 0.4};
+  const auto evaluation = evaluation::evaluate(made.record());
+  const LineUpEntry e = entry(made.record(), "as-measured");
+  EXPECT_DOUBLE_EQ(e.height_m, 0.4) << "the height nearest to the usual one";
+  const Budget& budget = *evaluation->budget(2);
+  for (const char* figure : {"mean_ppfd", "lowest_over_mean", "ppf_umol_s", "cv"}) {
+    EXPECT_DOUBLE_EQ(value(e, figure), budget.values[static_cast<std::size_t>(figure_index(figure))]) << figure;
+    EXPECT_NEAR(expanded(e, figure), budget.expanded(figure), 1e-9 * budget.expanded(figure)) << figure;
+  }
+  EXPECT_GT(expanded(e, "canopy_efficacy_umol_j"), budget.expanded("canopy_efficacy_umol_j"))
+      << "watts repeat to their last digit only";
+  EXPECT_NEAR(value(e, "heat_btu_h"), 682.4, 0.01);
+  EXPECT_TRUE(e.changes.empty());
+}
+
+/// Of a plane 300 + 200 x + 100 y over 120 × 120 cm the middle 60 × 60 cm has the mean in its middle, too, and runs
+/// from 300 + 60 + 30 at its corner.
+TEST(WaysTest, APartAboutTheMiddle) {
+  MadeTest made;
+  made.light = slanted;
+  const LineUpEntry e = entry(made.record(), "footprint:60x60cm");
+  EXPECT_NEAR(value(e, "mean_ppfd"), 480, 1e-9);
+  EXPECT_NEAR(value(e, "ppf_umol_s"), 480 * 0.36, 1e-9);
+  EXPECT_NEAR(value(e, "lowest_ppfd"), 300 + 200 * (0.3 + 0.075) + 100 * (0.3 + 0.075), 1e-9) << "4 × 4 cells";
+  EXPECT_EQ(e.facts.grid, "4 × 4 cells");
+  EXPECT_DOUBLE_EQ(e.facts.footprint.width_m, 0.6);
+  ASSERT_EQ(e.changes.size(), 1u);
+  EXPECT_EQ(entry(made.record(), "footprint:120x120cm").changes.size(), 0u) << "its own is its own";
+  const LineUpEntry none = entry(made.record(), "footprint:150x60cm");
+  ASSERT_TRUE(none.none);
+  EXPECT_EQ(none.none->seen, "120 × 120 cm was measured");
+}
+
+/// 6 × 6 cells of a plane make 3 × 3 by fours: the mean stays, the lowest is the mean of four.
+TEST(WaysTest, ACommonGrid) {
+  MadeTest made;
+  made.light = slanted;
+  const LineUpEntry e = entry(made.record(), "grid:3x3");
+  EXPECT_NEAR(value(e, "mean_ppfd"), 480, 1e-9);
+  EXPECT_NEAR(value(e, "lowest_ppfd"), 300 + 200 * 0.2 + 100 * 0.2, 1e-9);
+  EXPECT_EQ(e.facts.grid, "3 × 3 cells");
+  EXPECT_TRUE(entry(made.record(), "grid:7x7").none) << "readings can be averaged, not invented";
+}
+
+/// Watts go with the dial, light with its 0.8th power: at 120 of 200 W 60 % is set, with 0.6 ^ 0.8 of the light.
+TEST(WaysTest, EqualWattsByTheStair) {
+  MadeTest made;
+  made.dim_power = 0.8;
+  const LineUpEntry full = entry(made.record(), "as-measured"), e = entry(made.record(), "equal-watts:120");
+  EXPECT_NEAR(e.percent, 60, 1e-9);
+  EXPECT_NEAR(*e.power_w, 120, 1e-9);
+  EXPECT_NEAR(value(e, "mean_ppfd"), 500 * std::pow(0.6, 0.8), 1e-9);
+  EXPECT_NEAR(value(e, "lowest_over_mean"), value(full, "lowest_over_mean"), 1e-12);
+  EXPECT_NEAR(value(e, "canopy_efficacy_umol_j"), 500 * std::pow(0.6, 0.8) * 1.44 / 120, 1e-9);
+  // The wall meter errs by 1 %, which is 0.8 % of the light there.
+  EXPECT_GT(expanded(e, "mean_ppfd") / value(e, "mean_ppfd"), expanded(full, "mean_ppfd") / value(full, "mean_ppfd"));
+  EXPECT_NEAR(value(entry(made.record(), "equal-watts:90"), "mean_ppfd"), 500 * std::pow(0.45, 0.8), 1.5)
+      << "between two steps";
+  EXPECT_EQ(entry(made.record(), "equal-watts:250").none->seen, "it has 200 W at most");
+  EXPECT_EQ(entry(made.record(), "equal-watts:30").none->seen, "its light is known down to 40 W");
+  made.with_stair = false;
+  EXPECT_TRUE(entry(made.record(), "equal-watts:120").none);
+  EXPECT_FALSE(entry(made.record(), "equal-watts:200").none) << "what it draws anyway";
+}
+
+TEST(WaysTest, EqualCenterByTheStair) {
+  MadeTest made;
+  const LineUpEntry e = entry(made.record(), "equal-center:250");
+  EXPECT_NEAR(value(e, "mean_ppfd"), 250, 1e-9);
+  EXPECT_NEAR(*e.power_w, 100, 0.5);
+  EXPECT_TRUE(entry(made.record(), "equal-center:600").none);
+}
+
+/// A height that was walked is taken as it was walked; another is predicted, and one far off refused.
+TEST(WaysTest, EqualHeight) {
+  MadeTest made;
+  made.heights_m = {0.6, 0.4, 0.3};
+  made.light = [](double x, double y, double h) {
+    const double r2 = (x - 0.6) * (x - 0.6) + (y - 0.6) * (y - 0.6);
+    return 400 * h * h / std::pow(h * h + r2, 2);
+  };
+  made.walls = "open";
+  const LineUpEntry walked = entry(made.record(), "height:60cm"), between = entry(made.record(), "height:50cm");
+  EXPECT_TRUE(walked.changes.empty());
+  ASSERT_FALSE(between.none) << between.none->sentence();
+  EXPECT_LT(value(between, "mean_ppfd"), value(entry(made.record(), "height:40cm"), "mean_ppfd"));
+  EXPECT_GT(value(between, "mean_ppfd"), value(walked, "mean_ppfd"));
+  EXPECT_EQ(between.changes.size(), 1u);
+  EXPECT_TRUE(entry(made.record(), "height:120cm").none);
+}
+
+TEST(WaysTest, WhatAFigureTakesBesideIsToldWhereItIsNotThere) {
+  MadeTest made;
+  const LineUpEntry e = entry(made.record(), "as-measured", EntryQuestion::Take::WholeLight);
+  EXPECT_TRUE(std::isnan(value(e, "utilization")));
+  ASSERT_FALSE(e.lacks.empty()) << "light that is the same everywhere comes from no fixture";
+  const LineUpEntry banded = entry(made.record(), "as-measured", EntryQuestion::Take::Band);
+  EXPECT_DOUBLE_EQ(value(banded, "coverage"), 1) << "all 500 in 300 to 600";
+}
+
+TEST(WaysTest, KeptEntriesAreTheSameAgain) {
+  MadeTest made;
+  made.light = slanted;
+  for (const char* way : {"as-measured", "equal-watts:120", "equal-watts:900", "footprint:60x60cm+grid:3x3"}) {
+    const LineUpEntry e = entry(made.record(), way);
+    const std::string bytes = gathering::bytes_of(e);
+    const auto back = gathering::entry_from(bytes);
+    ASSERT_TRUE(back);
+    EXPECT_EQ(gathering::bytes_of(*back), bytes);
+    EXPECT_EQ(back->changes, e.changes);
+    for (std::size_t cut = 0; cut < bytes.size(); cut += 97)
+      EXPECT_FALSE(gathering::entry_from(std::string_view(bytes).substr(0, cut))) << "half a file is no entry";
+  }
+}
+
+/// Two tests by one sensor and one by another that is called the same in another lab.
+TEST(WaysTest, MetersOfAnotherLabAreOthers) {
+  MadeTest made;
+  EntryQuestion q;
+  q.usual_height_m = 0.4;
+  const auto evaluation = evaluation::evaluate(made.record());
+  std::vector<LineUpMember> members;
+  for (const char* owner : {"", "", "guest Ferry Lane"})
+    members.push_back({evaluation::entrant_of(made.record()),
+                       std::make_shared<LineUpEntry>(evaluation::entry_of(*evaluation, q, owner))});
+  for (LineUpMember& m : members) std::const_pointer_cast<LineUpEntry>(m.entry)->facts.grade = Grade::Working;
+  LineUpTerms terms;
+  terms.figure = "mean_ppfd";
+  const LineUp lineup(members, terms);
+  const auto s = lineup.standings("mean_ppfd");
+  EXPECT_LT(difference(s[0], s[1]).expanded, 0.5 * difference(s[0], s[2]).expanded);
+  EXPECT_EQ(lineup.ranking().rank(0), (RankInterval{1, 3, 3}));
+  ASSERT_FALSE(pair_sentences(lineup, 0, 1, UnitSystem::Metric).empty());
+  EXPECT_EQ(pair_sentences(lineup, 0, 1, UnitSystem::Metric).front().words.substr(0, 36),
+            "Mean PPFD: not told apart; they diff");
+}
+
+TEST(WaysTest, MoneyNeedsAPriceInTheLineUpsMoney) {
+  MadeTest made;
+  TestRecord pounds = made.record(), unpriced = made.record();
+  pounds.fixture.currency = "GBP";
+  unpriced.fixture.price.reset();
+  std::vector<LineUpMember> members;
+  for (const TestRecord& r : {made.record(), pounds, unpriced})
+    members.push_back({evaluation::entrant_of(r), std::make_shared<LineUpEntry>(entry(r, "as-measured"))});
+  LineUpTerms terms;
+  terms.figure = "price_per_umol_s";
+  const LineUp lineup(members, terms);
+  EXPECT_NEAR(lineup.ranking().standings()[0].value, 150 / (500 * 1.44), 1e-12);
+  EXPECT_EQ(lineup.why_none(1), "its price is in GBP, the line-up's money is EUR");
+  EXPECT_EQ(lineup.why_none(2), "its price is not on record");
+}
+
+/// Sources of error, by what is the same.
+TEST(WaysTest, LightOfOneKindErrsAlike) {
+  record::Fixture f;
+  f.kind = "six LED bars";
+  EXPECT_EQ(evaluation::kind_of_light(f), "LED");
+  f.kind = "fluorescent tubes";
+  EXPECT_EQ(evaluation::kind_of_light(f), "fluorescent");
+  f.kind = "assembled lamp, titled";
+  EXPECT_EQ(evaluation::kind_of_light(f), "") << "words, not letters";
+}
+
+}  // namespace
+}  // namespace sunbreak
