@@ -9,6 +9,8 @@
 #include "desktop/audit/audit_work.h"
 #include "desktop/audit/claim_list.h"
 #include "desktop/home/test_cards.h"
+#include "desktop/lineup/lineup_view.h"
+#include "desktop/lineup/lineup_work.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/read/read_view.h"
 #include "desktop/read/targets_page.h"
@@ -131,6 +133,13 @@ class NoLongTaskTest : public WindowTest {
     auto* claims = window_->findChild<ClaimList*>();
     for (int row = 0; row < claims->count(); ++row)
       step(of + " claim " + std::to_string(row), [&] { claims->choose(row); });
+    step(
+        of + " line-up", [&] { window_->show_stage(Stage::LineUp); },
+        [&] { return window_->findChild<LineUpWork*>()->shown() && !window_->findChild<LineUpWork*>()->working(); });
+    auto* lineup = window_->findChild<LineUpView*>();
+    for (const auto page : {LineUpView::AsMaps, LineUpView::AsScatter, LineUpView::AsCurves, LineUpView::AsPair,
+                            LineUpView::AsSuits, LineUpView::OverTime, LineUpView::OnStrip})
+      step(of + " line-up page " + std::to_string(page), [&] { lineup->show_page(page); });
     bool shown = false;
     auto* preview = window_->findChild<ReportPreview*>();
     const auto connection = QObject::connect(preview, &ReportPreview::shown, preview, [&] { shown = true; });

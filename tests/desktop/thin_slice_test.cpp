@@ -248,12 +248,3 @@ TEST_F(WindowTest, ASecondWindowOnTheBookIsReadOnlyAndSaysSo) {
   EXPECT_FALSE(second->desk().edits().accept(0, 400, "typed"));
   EXPECT_TRUE(second->desk().book().all<record::Reading>().empty());
 }
-
-TEST_F(WindowTest, StagesStillToComeAreClearlyNotReady) {
-  key(Qt::Key_N, Qt::ControlModifier);
-  window_->show_stage(Stage::LineUp);
-  bool said = false;
-  for (const QLabel* label : window_->findChildren<QLabel*>())
-    said = said || (label->isVisible() && label->text().contains("not ready yet"));
-  EXPECT_TRUE(said);
-}

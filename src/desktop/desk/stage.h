@@ -16,7 +16,7 @@ class TestLog;
 enum class Stage { Rig, WarmUp, Walk, Read, Settle, Audit, LineUp, Publish };
 
 /// How far a stage of the test on the desk is.
-enum class StageMark { ToCome, Untouched, Begun, Done, NeedsLook };
+enum class StageMark { Untouched, Begun, Done, NeedsLook };
 
 /// What the frame lends to its stages; all of it outlives them.
 struct StageTools {
@@ -30,7 +30,7 @@ struct StageKind {
   Stage stage = Stage::Rig;
   QString name;
   std::function<StageView*(const StageTools& tools, QWidget* parent)> make;
-  /// Its mark for the test on the desk, which there is; none for a stage that is still to come.
+  /// Its mark for the test on the desk, which there is.
   StageMark (*mark)(const Desk& desk) = nullptr;
 };
 

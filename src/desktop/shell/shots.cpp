@@ -1,5 +1,4 @@
 #include "desktop/shell/shots.h"
-#include "desktop/audit/claim_list.h"
 
 #include <QApplication>
 #include <QCursor>
@@ -11,8 +10,10 @@
 #include <QPushButton>
 #include <QTableWidget>
 
+#include "desktop/audit/claim_list.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/home/test_cards.h"
+#include "desktop/lineup/lineup_work.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/read/read_view.h"
 #include "desktop/settle/settle_view.h"
@@ -73,17 +74,13 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   read->show_page(ReadView::MapPage);
 }
 
-/// Whole light of a sweep that was walked, then another room.
+/// Whole light of a sweep that was walked.
 void shoot_light(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
   open_and_wait(window, test, Stage::Read);
   auto* read = window.findChild<ReadView*>();
   read->show_page(ReadView::LightsPage);
   wait_while([&] { return !window.desk().worked_out().light(); });
   shoot("read-whole-light.png", LookChoice::Paper);
-  read->show_page(ReadView::RoomsPage);
-  const auto* table = window.findChild<QTableWidget*>("otherTable");
-  wait_while([&] { return table->rowCount() == 0; });
-  shoot("read-elsewhere.png", LookChoice::Paper);
   read->show_page(ReadView::MapPage);
 }
 
@@ -138,6 +135,17 @@ void shoot_audit(MainWindow& window, record::Id test, const std::function<void(c
   wait_while([&] { return claims->count() == 0; });
   while (claims->chosen() && !claims->chosen()->map) claims->choose(claims->row() + 1);
   shoot("audit.png", LookChoice::Paper);
+}
+
+/// Fixtures by how even they are: ties, one that is dominated, others that may not be held against them.
+void shoot_line_up(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
+  open_and_wait(window, test, Stage::LineUp);
+  auto* work = window.findChild<LineUpWork*>();
+  record::SavedLineUp asked = work->asked();
+  asked.figure = "lowest_over_mean";
+  work->ask(asked);
+  wait_while([&] { return work->working() || !work->shown(); });
+  shoot("line-up.png", LookChoice::Paper);
 }
 
 }  // namespace
@@ -202,6 +210,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   shoot_light(window, marrow, shoot);
   shoot_settle(window, ostler, shoot);
   shoot_audit(window, ostler, shoot);
+  shoot_line_up(window, ostler, shoot);
   const auto retests = window.desk().book().all<record::Test>("WHERE retest_of <> '' AND removed = 0 ORDER BY id");
   if (!retests.empty()) shoot_retest(window, retests.front().id, ostler, shoot);
   open_and_wait(window, ostler, Stage::Publish);

@@ -1,22 +1,18 @@
 #include "desktop/shell/stages.h"
 
-#include <QCoreApplication>
 #include <algorithm>
 
 #include "desktop/audit/audit_stage.h"
 #include "desktop/desk/desk.h"
+#include "desktop/lineup/lineup_stage.h"
 #include "desktop/publish/publish_stage.h"
 #include "desktop/read/read_stage.h"
 #include "desktop/rig/rig_stage.h"
 #include "desktop/settle/settle_stage.h"
-#include "desktop/shell/later_stage.h"
 #include "desktop/walk/walk_stage.h"
 #include "desktop/warmup/warm_up_stage.h"
 
 namespace sunbreak::desktop {
-namespace {
-QString words(const char* text) { return QCoreApplication::translate("stages", text); }
-}  // namespace
 
 const std::vector<StageKind>& stages() {
   static const std::vector<StageKind> list = {
@@ -26,8 +22,7 @@ const std::vector<StageKind>& stages() {
       read_stage(),
       settle_stage(),
       audit_stage(),
-      later_stage(Stage::LineUp, words("Line-up"),
-                  words("Here fixtures will stand side by side, where they may be compared.")),
+      lineup_stage(),
       publish_stage(),
   };
   return list;
@@ -38,7 +33,6 @@ const StageKind& stage_kind(Stage stage) {
 }
 
 StageMark mark_of(const StageKind& kind, const Desk& desk) {
-  if (!kind.mark) return StageMark::ToCome;
   return desk.test() ? kind.mark(desk) : StageMark::Untouched;
 }
 

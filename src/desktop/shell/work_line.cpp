@@ -15,8 +15,6 @@ namespace {
 
 QString mark_words(StageMark mark) {
   switch (mark) {
-    case StageMark::ToCome:
-      return WorkLine::tr("not ready yet");
     case StageMark::Untouched:
       return WorkLine::tr("untouched");
     case StageMark::Begun:
@@ -70,15 +68,12 @@ void WorkLine::paintEvent(QPaintEvent*) {
     const bool here = stage_ && *stage_ == stages()[i].stage;
     const bool off = !desk_.test();
     const StageMark mark = mark_of(stages()[i], desk_);
-    const QColor color = here ? t.ember : off || mark == StageMark::ToCome ? t.quiet : t.ink;
+    const QColor color = here ? t.ember : off ? t.quiet : t.ink;
     p.setBrush(t.panel);
     p.setPen(Qt::NoPen);
     p.drawEllipse(middle, 10, 10);
-    p.setPen(QPen(color, here ? 3 : 2, mark == StageMark::ToCome ? Qt::DotLine : Qt::SolidLine));
+    p.setPen(QPen(color, here ? 3 : 2));
     switch (mark) {
-      case StageMark::ToCome:
-        p.drawEllipse(middle, 5, 5);
-        break;
       case StageMark::Untouched:
         p.drawEllipse(middle, 6, 6);
         break;

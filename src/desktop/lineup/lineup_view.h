@@ -1,0 +1,71 @@
+#pragma once
+
+#include <vector>
+
+#include "desktop/desk/desk.h"
+#include "desktop/desk/stage_view.h"
+#include "desktop/lineup/lineup_pages.h"
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QStackedWidget;
+
+namespace sunbreak::desktop {
+
+class LineUpStrip;
+class LineUpWork;
+class SuitsPage;
+
+/// Line-up: fixtures held against each other by one figure, in one declared way.
+class LineUpView : public StageView {
+  Q_OBJECT
+ public:
+  enum Page { OnStrip, AsMaps, AsScatter, AsCurves, AsPair, AsSuits, OverTime };
+  explicit LineUpView(Desk& desk, QWidget* parent = nullptr);
+
+  void show_page(Page page);
+  LineUpWork& work() { return *work_; }
+  void arrive() override;
+  std::vector<KeyHint> keys() const override;
+  QString copy() override;
+  bool page(int by) override;
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  void refresh();
+  void show_state();
+  void show_scene();
+  /// Asks for what is asked now with one thing of it changed.
+  void change(const std::function<void(record::SavedLineUp&)>& change);
+  void take_way();
+  /// Makes the chosen one's group comparable with the first, by the first way that does.
+  void use_switch();
+  void leave_out();
+  void save();
+  void choose_guests();
+  void add_guests(const QStringList& paths);
+  void fill_ways();
+
+  Desk& desk_;
+  LineUpWork* work_;
+  LineUpStrip* strip_;
+  QComboBox *figure_, *way_, *sure_;
+  QLineEdit* filter_;
+  QLabel *declared_, *state_;
+  QPushButton *cancel_, *guests_, *save_;
+  QStackedWidget* pages_;
+  std::vector<QPushButton*> tabs_;
+  std::vector<LineUpPage*> shown_pages_;
+  MemberDetail* detail_;
+  SuitsPage* suits_;
+};
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,250 @@
+#include <QClipboard>
+#include <QComboBox>
+#include <QDropEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMimeData>
+#include <QProcess>
+#include <QPushButton>
+#include <QTableWidget>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "book/demo/demo_book.h"
+#include "book/test_rows.h"
+#include "desktop/lineup/lineup_strip.h"
+#include "desktop/lineup/lineup_view.h"
+#include "desktop/lineup/lineup_work.h"
+#include "desktop/lineup/suits_page.h"
+#include "desktop/widgets/text.h"
+#include "exchange/files/new_file.h"
+#include "exchange/package/data_package.h"
+#include "exchange/package/zip_archive.h"
+#include "window_fixture.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+
+namespace {
+
+/// The sample lab book lined up by keys in the real window.
+class LineUpTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    book::fill_demo(desk().book());
+    open_test(1, Stage::LineUp);
+    ASSERT_TRUE(settled());
+  }
+  LineUpWork* work() { return window_->findChild<LineUpWork*>(); }
+  LineUpStrip* strip() { return find<LineUpStrip>("lineupStrip"); }
+  bool settled() {
+    return QTest::qWaitFor([&] { return work()->shown() && !work()->working(); }, 90000);
+  }
+  const evaluation::LineUp& lineup() { return *work()->shown()->lineup; }
+  int member(const std::string& title) {
+    for (int m = 0; m < std::ssize(lineup().members()); ++m)
+      if (lineup().members()[static_cast<std::size_t>(m)].entrant.title == title) return m;
+    return -1;
+  }
+  /// Down through the strip until that one is under the hand.
+  bool walk_to(const std::string& title) {
+    key(Qt::Key_Home);
+    for (std::size_t i = 0; i < lineup().members().size(); ++i, key(Qt::Key_Down))
+      if (strip()->chosen() == member(title)) return true;
+    return false;
+  }
+  QString words() { return find<QLabel>("lineupWords")->text(); }
+  nlohmann::json command_line(const QStringList& arguments) {
+    QProcess cli;
+    cli.start(SUNBREAK_CLI, arguments + QStringList{"--json"});
+    EXPECT_TRUE(cli.waitForFinished(120000));
+    EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
+    return nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+  }
+  /// Holds what is shown against the command line's answer, to the last digit.
+  void expect_same(const nlohmann::json& there) {
+    ASSERT_EQ(there["rows"].size(), lineup().members().size());
+    for (const auto& row : there["rows"]) {
+      const int m = member(row["test"]);
+      ASSERT_GE(m, 0) << row["test"];
+      const Standing& s = lineup().ranking().standings()[static_cast<std::size_t>(m)];
+      const RankInterval rank = lineup().ranking().rank(m);
+      if (row["value"].is_null()) {
+        EXPECT_TRUE(std::isnan(s.value)) << row["test"];
+        continue;
+      }
+      EXPECT_DOUBLE_EQ(row["value"].get<double>(), s.value) << row["test"];
+      EXPECT_DOUBLE_EQ(row["expanded_k2"].get<double>(), s.expanded()) << row["test"];
+      EXPECT_EQ(row["rank_low"].get<int>(), rank.low) << row["test"];
+      EXPECT_EQ(row["rank_high"].get<int>(), rank.high) << row["test"];
+      EXPECT_EQ(row["ties"].size(), lineup().ranking().ties(m).size()) << row["test"];
+      EXPECT_EQ(row["dominated_by"].size(), lineup().dominated()[static_cast<std::size_t>(m)].size()) << row["test"];
+    }
+  }
+};
+
+}  // namespace
+
+/// A tester's way through the stage, by keys alone.
+TEST_F(LineUpTest, FiguresWaysTiesARefusalAndTwoSideBySide) {
+  EXPECT_EQ(lineup().members().size(), 9u);
+  expect_same(command_line({"line-up", text_of(book_file())}));
+
+  // The figure, by the keyboard.
+  key(Qt::Key_B);
+  auto* figure = find<QComboBox>("lineupFigure");
+  ASSERT_TRUE(figure->hasFocus());
+  QTest::keyClicks(figure, "lowest");
+  while (figure->currentData().toString() != "lowest_over_mean") QTest::keyClick(figure, Qt::Key_Down);
+  figure->activated(figure->currentIndex());
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().figure().id, "lowest_over_mean");
+  expect_same(command_line({"line-up", text_of(book_file()), "--by", "lowest_over_mean"}));
+  strip()->setFocus();
+
+  // Ties, and one that is dominated.
+  ASSERT_TRUE(walk_to("Ostler Six-Bar in the tent"));
+  EXPECT_TRUE(words().contains("Rank 1 to 2 of 6")) << words().toStdString();
+  EXPECT_TRUE(words().contains("Not told apart from: Ostler Six-Bar, seven months on")) << words().toStdString();
+  ASSERT_TRUE(walk_to("Bess 400 in the tent · lamp of 6,200 h"));
+  EXPECT_TRUE(words().contains("Dominated by Ostler Six-Bar in the tent")) << words().toStdString();
+
+  // A refusal, with what would mend it.
+  ASSERT_TRUE(walk_to("Brindle Panel 150 in the tent"));
+  key(Qt::Key_Space);
+  ASSERT_TRUE(walk_to("Pell Narrow 300 on the loft floor"));
+  EXPECT_TRUE(words().contains("May not be held against Brindle Panel 150 in the tent: footprints of"))
+      << words().toStdString();
+  EXPECT_TRUE(words().contains("open-floor")) << words().toStdString();
+  key(Qt::Key_Return);
+  EXPECT_TRUE(find<QLabel>("pairWhyNot")->text().contains("reflective walls"))
+      << find<QLabel>("pairWhyNot")->text().toStdString();
+  EXPECT_EQ(find<QTableWidget>("pairTable")->rowCount(), 0) << "no figure is said to be better";
+  key(Qt::Key_Escape);
+
+  // In one room they may.
+  key(Qt::Key_W);
+  auto* way = find<QComboBox>("lineupWay");
+  QTest::keyClicks(way->lineEdit(), "open-floor+footprint:110x110cm+grid:6x6");
+  QTest::keyClick(way->lineEdit(), Qt::Key_Return);
+  ASSERT_TRUE(settled());
+  EXPECT_TRUE(
+      lineup().why_not(member("Pell Narrow 300 on the loft floor"), member("Brindle Panel 150 in the tent")).empty());
+  EXPECT_EQ(strip()->chosen(), member("Pell Narrow 300 on the loft floor")) << "the same one under the hand";
+  expect_same(command_line({"line-up", text_of(book_file()), "--by", "lowest_over_mean", "--way",
+                            "open-floor+footprint:110x110cm+grid:6x6"}));
+  key(Qt::Key_Return);
+  EXPECT_GT(find<QTableWidget>("pairTable")->rowCount(), 15);
+  for (const int page : {2, 3, 4, 7, 1}) key(static_cast<Qt::Key>(Qt::Key_0 + page));
+  desk().say({});
+  key(Qt::Key_C, Qt::ControlModifier);
+  EXPECT_TRUE(QGuiApplication::clipboard()->text().contains("Pell Narrow 300 on the loft floor\t"));
+}
+
+TEST_F(LineUpTest, WhoIsInIt) {
+  key(Qt::Key_F);
+  auto* filter = find<QLineEdit>("lineupFilter");
+  ASSERT_TRUE(filter->hasFocus());
+  QTest::keyClicks(filter, "tent power<400");
+  QTest::keyClick(filter, Qt::Key_Return);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().members().size(), 3u) << "two Ostlers and the Brindle";
+  expect_same(command_line({"line-up", text_of(book_file()), "--filter", "tent power<400"}));
+  strip()->setFocus();
+  key(Qt::Key_Home);
+  key(Qt::Key_Delete);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().members().size(), 2u);
+  key(Qt::Key_S);
+  ASSERT_TRUE(settled());
+  const auto kept = desk().book().all<record::SavedLineUp>();
+  ASSERT_EQ(kept.size(), 1u);
+  EXPECT_EQ(kept.front().filter, "tent power<400");
+  key(Qt::Key_R);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().members().size(), 3u);
+  // What cannot be read is said, and what stood stays typed.
+  key(Qt::Key_F);
+  filter->selectAll();
+  QTest::keyClicks(filter, "weight<3");
+  QTest::keyClick(filter, Qt::Key_Return);
+  ASSERT_TRUE(settled());
+  EXPECT_TRUE(find<QLabel>("lineupState")->text().contains("'weight<3' is no condition"))
+      << find<QLabel>("lineupState")->text().toStdString();
+}
+
+/// A guest's package is read where it lies, marked, and worked out from its readings.
+TEST_F(LineUpTest, AGuestStandsInIt) {
+  record::TestRecord guest = *book::load_test(desk().book(), 2);
+  guest.test.name = "Brindle at the ferry", guest.test.tested_by = "Ferry Lane Growers' Shed";
+  const auto file = text_of(path("ferry.zip"));
+  ASSERT_FALSE(exchange::write_new_file(file, exchange::zip_bytes(exchange::make_package(guest))));
+  ASSERT_FALSE(exchange::write_new_file(text_of(path("broken.zip")), "no package"));
+  const auto tests = desk().book().all<record::Test>().size();
+  QMimeData urls;
+  urls.setUrls({QUrl::fromLocalFile(path("ferry.zip")), QUrl::fromLocalFile(path("broken.zip"))});
+  auto* view = window_->findChild<LineUpView*>();
+  QDragEnterEvent enter(QPoint(200, 200), Qt::CopyAction, &urls, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(view, &enter);
+  QDropEvent drop(QPointF(200, 200), Qt::CopyAction, &urls, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(view, &drop);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().members().size(), 10u);
+  EXPECT_TRUE(find<QLabel>("lineupState")->text().contains("1 package could not be read"));
+  EXPECT_TRUE(find<QLabel>("lineupState")->toolTip().contains("broken.zip"));
+  EXPECT_EQ(desk().book().all<record::Test>().size(), tests) << "a guest is no test of this lab book";
+  const int there = member("Brindle at the ferry");
+  ASSERT_GE(there, 0);
+  const int own = member("Brindle Panel 150 in the tent");
+  const auto& s = lineup().ranking().standings();
+  EXPECT_DOUBLE_EQ(s[static_cast<std::size_t>(there)].value, s[static_cast<std::size_t>(own)].value);
+  EXPECT_GT(difference(s[static_cast<std::size_t>(there)], s[static_cast<std::size_t>(own)]).expanded,
+            1.2 * s[static_cast<std::size_t>(own)].expanded())
+      << "another lab's meters are other meters, whatever they are called";
+  key(Qt::Key_Z, Qt::ControlModifier);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().members().size(), 9u) << "sent home";
+}
+
+/// The question turned round, with the command line's answer.
+TEST_F(LineUpTest, ARoomIsAskedFor) {
+  key(Qt::Key_F);
+  QTest::keyClicks(find<QLineEdit>("lineupFilter"), "tent LED");
+  QTest::keyClick(find<QLineEdit>("lineupFilter"), Qt::Key_Return);
+  ASSERT_TRUE(settled());
+  strip()->setFocus();
+  key(Qt::Key_6);
+  auto* room = find<QLineEdit>("suitRoom");
+  ASSERT_TRUE(room->hasFocus());
+  const auto type = [&](const char* name, const char* text) {
+    auto* edit = find<QLineEdit>(name);
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+  };
+  type("suitRoom", "somewhere");
+  QTest::keyClick(room, Qt::Key_Return);
+  EXPECT_TRUE(find<QLabel>("suitState")->text().contains("is not a footprint"));
+  type("suitRoom", "2 x 2 m");
+  type("suitLow", "245");
+  type("suitHigh", "500");
+  type("suitHours", "14");
+  QTest::keyClick(find<QLineEdit>("suitHours"), Qt::Key_Return);
+  auto* page = window_->findChild<SuitsPage*>();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !page->working() && !page->answers().empty(); }, 90000));
+  const auto there = command_line({"suits", text_of(book_file()), "--filter", "tent LED", "--room", "2x2m",
+                                   "--target-low", "245", "--target-high", "500", "--photoperiod", "14"});
+  const auto* table = find<QTableWidget>("suitTable");
+  ASSERT_EQ(static_cast<std::size_t>(table->rowCount()),
+            there["rows"].size() + there["almost"].size() + there["unknown"].size());
+  ASSERT_FALSE(there["rows"].empty());
+  for (std::size_t r = 0; r < there["rows"].size(); ++r) {
+    const auto& row = there["rows"][r];
+    EXPECT_EQ(text_of(table->item(static_cast<int>(r), 0)->text()), row["test"].get<std::string>());
+    EXPECT_EQ(table->item(static_cast<int>(r), 1)->text().toInt(), row["count"].get<int>());
+    EXPECT_EQ(table->item(static_cast<int>(r), 6)->text(),
+              QString::number(row["lowest_over_mean"].get<double>(), 'f', 2));
+  }
+  EXPECT_TRUE(find<QLabel>("suitState")->text().contains("licensed electrician"));
+}
