@@ -12,6 +12,8 @@
 
 #include "book/demo/demo_book.h"
 #include "core/sweep/field.h"
+#include "desktop/lineup/lineup_strip.h"
+#include "desktop/lineup/lineup_work.h"
 #include "desktop/paint/sweep_map.h"
 #include "desktop/read/field_map.h"
 #include "desktop/read/read_view.h"
@@ -22,6 +24,7 @@
 #include "desktop/theme/theme.h"
 #include "desktop/warmup/trace_chart.h"
 #include "evaluation/wall_log.h"
+#include "many_tests.h"
 
 using namespace sunbreak;
 using namespace sunbreak::desktop;
@@ -312,6 +315,25 @@ void frame_of_a_day_at_one_hertz(benchmark::State& state) {
   }
 }
 BENCHMARK(frame_of_a_day_at_one_hertz)->ArgName("zoomed")->Arg(0)->Arg(1)->Arg(4)->Unit(benchmark::kMillisecond);
+
+/// The strip of Line-up with 2,000 fixtures: a step down the rows and its frame, with the words beside it.
+void frame_of_two_thousand(benchmark::State& state) {
+  QTemporaryDir folder;
+  const auto file = folder.filePath("many.sunbreak").toStdString();
+  bench::make_many_tests(file, 2000);
+  MainWindow window(std::move(book::Book::open(file).value()));
+  window.resize(1280, 800);
+  window.show();
+  open_and_wait(window, 1, Stage::LineUp);
+  auto* work = window.findChild<LineUpWork*>();
+  while (work->working() || !work->shown()) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 100);
+  auto* strip = window.findChild<LineUpStrip*>();
+  for (auto _ : state) {
+    strip->step(strip->chosen() == strip->in_order().back() ? -2000 : 7);
+    strip->viewport()->repaint();
+  }
+}
+BENCHMARK(frame_of_two_thousand)->Name("line-up-frame-2000")->Unit(benchmark::kMillisecond)->Iterations(300);
 
 }  // namespace
 

@@ -28,14 +28,6 @@ double shared_part(const Budget& budget, std::string_view figure_id) {
   return budget.values[k] > 0 ? 2 * std::sqrt(squares) / budget.values[k] : 0;
 }
 
-std::optional<MonotoneCubic> curve(const std::map<double, double>& points) {
-  if (points.size() < 2) return {};
-  std::vector<double> x, y;
-  for (const auto& [at, value] : points) x.push_back(at), y.push_back(value);
-  auto made = MonotoneCubic::through(x, y);
-  return made ? std::optional(made.value()) : std::nullopt;
-}
-
 /// The ± of a predicted figure relative to its value: of means by the prediction of means, of extremes by that of
 /// stations; NaN for the rest.
 double relative_expanded(std::string_view id, const PredictedSweep& p, const SweepFigures& f,
@@ -89,8 +81,8 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
       if (row.power_w && full_power && !power.contains(row.dial_pct)) power[row.dial_pct] = *row.power_w;
     }
   }
-  light_curve_ = curve(light);
-  power_curve_ = curve(power);
+  light_curve_ = MonotoneCubic::through(light);
+  power_curve_ = MonotoneCubic::through(power);
 }
 
 void TestLight::work_out_left_out(const std::stop_token& stop) const {

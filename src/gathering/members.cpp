@@ -91,6 +91,7 @@ std::vector<Entrant> entrants_of(const Book& book) {
   const auto rungs = by_parent<Rung>(book, &Rung::test_id);
   const auto configurations = by_parent<Configuration>(book, &Configuration::test_id);
   const auto claims = by_parent<Claim>(book, &Claim::fixture_id);
+  const auto facts = by_parent<BoxFact>(book, &BoxFact::fixture_id);
   ContentKeys keys(book);
   std::vector<Entrant> all;
   const auto take = [](auto& rows, const auto& map, Id id) {
@@ -107,6 +108,7 @@ std::vector<Entrant> entrants_of(const Book& book) {
     take(head.rungs, rungs, test.id);
     take(head.configurations, configurations, test.id);
     take(head.claims, claims, test.fixture_id);
+    take(head.box_facts, facts, test.fixture_id);
     const auto add = [&](const TestRecord& narrowed) {
       all.push_back(evaluation::entrant_of(narrowed));
       all.back().content = keys.key(narrowed);

@@ -422,6 +422,66 @@ TEST_F(Cli, AuditHoldsClaimsAgainstWhatWasMeasured) {
   EXPECT_EQ(nlohmann::json::parse(run("audit " + package + " --json").out)["claims"], j["claims"]);
 }
 
+TEST_F(Cli, LineUpRanksWhatMayBeComparedAndSaysWhyNot) {
+  const std::string book = sample_book();
+  const auto j = nlohmann::json::parse(run("line-up " + book + " --by lowest_over_mean --json").out);
+  EXPECT_EQ(j["way"], "as-measured");
+  EXPECT_EQ(j["rows"].size(), 9u);
+  const auto row = [&](const nlohmann::json& from, const std::string& test) {
+    for (const auto& r : from["rows"])
+      if (r["test"] == test) return r;
+    return nlohmann::json();
+  };
+  const auto ostler = row(j, "Ostler Six-Bar in the tent");
+  EXPECT_EQ(ostler["rank_low"], 1);
+  EXPECT_EQ(ostler["rank_high"], 2);
+  EXPECT_EQ(ostler["ties"], nlohmann::json::array({"Ostler Six-Bar, seven months on"}));
+  EXPECT_FALSE(row(j, "Bess 400 in the tent · lamp of 6,200 h")["dominated_by"].empty());
+  bool told = false;
+  for (const auto& pair : j["not_comparable"])
+    told = told || (pair["a"] == "Brindle Panel 150 in the tent" && pair["b"] == "Pell Narrow 300 on the loft floor" &&
+                    pair["why"].get<std::string>().find("reflective walls and no walls") != std::string::npos);
+  EXPECT_TRUE(told);
+  // By the stair at equal watts, two of them are there at all, and the others say why not.
+  const auto equal = nlohmann::json::parse(run("line-up " + book + " --by mean_ppfd --way equal-watts:200 --json").out);
+  EXPECT_NEAR(row(equal, "Ostler Six-Bar in the tent")["power_w"].get<double>(), 200, 1e-6);
+  EXPECT_TRUE(row(equal, "Tansy Round 60 in the window bay")["value"].is_null());
+  EXPECT_NE(row(equal, "Tansy Round 60 in the window bay")["why_none"], "");
+  const Outcome table = run("line-up " + book + " --csv");
+  EXPECT_EQ(lines(table.out), 10);
+  EXPECT_EQ(table.out.substr(0, 13), "test,fixture,");
+  // A package is a guest; what cannot be used is refused with what can.
+  const std::string package = (folder_ / "guest.zip").string();
+  ASSERT_EQ(run("export " + book + " --test 2 --out " + package).status, 0);
+  const auto guest = nlohmann::json::parse(run("line-up " + book + " " + package + " --json").out);
+  EXPECT_EQ(guest["rows"].size(), 10u);
+  for (const char* wrong : {" --by beauty", " --way sideways", " --way best:moss", " --filter weight=3",
+                            " --target moss", " --target-low 300"})
+    EXPECT_EQ(run("line-up " + book + wrong).status, 3) << wrong;
+  EXPECT_EQ(run("line-up " + (folder_ / "none.sunbreak").string()).status, 3);
+}
+
+TEST_F(Cli, SuitsTellsWhichFixturesLightARoom) {
+  const std::string book = sample_book();
+  const std::string room =
+      "suits " + book + " --filter Brindle --target-low 150 --target-high 500 --photoperiod 14 --room ";
+  const auto j = nlohmann::json::parse(run(room + "1.2x1.2m --walls reflective --json").out);
+  ASSERT_EQ(j["rows"].size(), 1u);
+  const auto& suit = j["rows"][0];
+  EXPECT_EQ(suit["count"], 1);
+  // Price and 3 years of 14 h a day at 0.30.
+  EXPECT_NEAR(suit["cost"].get<double>(),
+              suit["price"].get<double>() + suit["power_w"].get<double>() * 3 * 365 * 14 / 1000 * 0.3, 1e-6);
+  const auto poor = nlohmann::json::parse(run(room + "1.2x1.2m --walls reflective --budget 20W --json").out);
+  ASSERT_EQ(poor["almost"].size(), 1u);
+  EXPECT_NE(poor["almost"][0]["why_not"].get<std::string>().find("over the budget"), std::string::npos);
+  const auto small = nlohmann::json::parse(run(room + "0.2x0.2m --json").out);
+  ASSERT_EQ(small["unknown"].size(), 1u);
+  EXPECT_NE(small["unknown"][0]["why"].get<std::string>().find("does not fit"), std::string::npos);
+  for (const char* wrong : {"3m", "0x3m", "3x4m --budget cheap", "3x4m --by beauty", "3x4m --room-height 9cm"})
+    EXPECT_EQ(run(room + wrong).status, 3) << wrong;
+}
+
 TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
   const std::string book = sample_book(), of = " --test 3 --json";
   const auto between = run("between " + book + " --height 50cm" + of);

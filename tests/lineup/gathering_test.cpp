@@ -348,7 +348,7 @@ TEST(GuestsTest, WhatIsStatedAndWhatComesOut) {
 TEST(FilterTest, WordsAndBounds) {
   Entrant e;
   e.title = "Ostler in the tent", e.kind = "six LED bars", e.cost = 240, e.claimed_w = 320, e.tested_on = "2026-03-14";
-  e.width_m = 1.2, e.depth_m = 0.6;
+  e.width_m = 1.2, e.depth_m = 0.6, e.facts = "cooling: passive";
   const auto lets = [&](const char* text) {
     const auto filter = evaluation::EntrantFilter::parse(text);
     EXPECT_TRUE(filter.ok()) << text;
@@ -357,6 +357,7 @@ TEST(FilterTest, WordsAndBounds) {
   EXPECT_TRUE(lets(""));
   EXPECT_TRUE(lets("ostler led"));
   EXPECT_FALSE(lets("ostler sodium"));
+  EXPECT_TRUE(lets("passive"));
   EXPECT_TRUE(lets("price<241 watts>=320 area<=0.73 year=2026 own measured"));
   EXPECT_FALSE(lets("price<240"));
   EXPECT_FALSE(lets("guest"));

@@ -42,6 +42,13 @@ Result<MonotoneCubic> MonotoneCubic::through(std::span<const double> x, std::spa
   return c;
 }
 
+std::optional<MonotoneCubic> MonotoneCubic::through(const std::map<double, double>& points) {
+  std::vector<double> x, y;
+  for (const auto& [at, value] : points) x.push_back(at), y.push_back(value);
+  auto made = through(x, y);
+  return made ? std::optional(std::move(made.value())) : std::nullopt;
+}
+
 double MonotoneCubic::at(double x) const {
   if (x <= x_.front()) return y_.front();
   if (x >= x_.back()) return y_.back();

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <map>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -14,6 +16,8 @@ class MonotoneCubic {
  public:
   /// Through (x, y), at least two, x strictly rising; otherwise a Problem.
   static Result<MonotoneCubic> through(std::span<const double> x, std::span<const double> y);
+  /// The same through y by x; nothing through fewer than two points.
+  static std::optional<MonotoneCubic> through(const std::map<double, double>& points);
 
   /// Beyond the outer points it keeps their value.
   double at(double x) const;

@@ -19,6 +19,7 @@
 #include "desktop/paint/light_maps.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
+#include "desktop/widgets/framed.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/scrolled.h"
 #include "desktop/widgets/text.h"
@@ -28,20 +29,6 @@
 namespace sunbreak::desktop {
 
 using evaluation::AuditedClaim;
-
-namespace {
-
-/// A widget in a plain one of its own: what is drawn about the one that has the keyboard becomes its neighbor, and a
-/// splitter would make a part of that.
-QWidget* framed(QWidget* inner, QWidget* parent) {
-  auto* frame = new QWidget(parent);
-  auto* layout = new QVBoxLayout(frame);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->addWidget(inner);
-  return frame;
-}
-
-}  // namespace
 
 AuditView::AuditView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk), work_(new AuditWork(desk, this)) {
   setObjectName("ground");

@@ -69,7 +69,7 @@ std::string short_name(const LineUpScene& scene, int number) {
 }
 
 QString value_text(const LineUpScene& scene, const LineUpFigure& f, int number, UnitSystem units) {
-  const Standing s = scene.shown->lineup->standings(f.id)[static_cast<std::size_t>(number)];
+  const Standing s = scene.shown->lineup->standing(f.id, number);
   return text_of(
       evaluation::shown_with_uncertainty(f, s.value, s.expanded(), units, scene.shown->lineup->terms().currency));
 }
@@ -173,7 +173,7 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
       lines << (ways.isEmpty() ? tr("Nothing here makes them alike.")
                                : tr("What makes them alike: %1.").arg(ways.join(", ")));
     } else {
-      const auto standings = lineup.standings(lineup.figure().id);
+      const auto& standings = lineup.ranking().standings();
       const StandingDifference d =
           difference(standings[static_cast<std::size_t>(m)], standings[static_cast<std::size_t>(scene.chosen.second)]);
       if (std::isfinite(d.value))
@@ -191,7 +191,7 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
   words_->setText(lines.join("\n"));
   std::vector<std::vector<FigureCell>> rows;
   for (const LineUpFigure& f : evaluation::lineup_figures()) {
-    const Standing s = lineup.standings(f.id)[static_cast<std::size_t>(m)];
+    const Standing s = lineup.standing(f.id, m);
     if (std::isnan(s.value)) continue;
     rows.push_back(
         {{text_of(f.label), text_of(f.meaning)},

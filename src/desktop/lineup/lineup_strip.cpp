@@ -204,6 +204,7 @@ void LineUpStrip::paintEvent(QPaintEvent*) {
   }
   for (const Bracket& b : brackets_) {
     const Row &first = rows_[static_cast<std::size_t>(b.first)], &last = rows_[static_cast<std::size_t>(b.last)];
+    if (last.top + last.height < from || first.top - from > axis_room.height()) continue;
     drawing::draw_tie_bracket(canvas, axis_room.right() + 8 + b.lane * lane_px, first.top - from + 8,
                               last.top + last.height - from - 8);
   }

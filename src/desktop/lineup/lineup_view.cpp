@@ -21,24 +21,12 @@
 #include "desktop/lineup/lineup_work.h"
 #include "desktop/lineup/suits_page.h"
 #include "desktop/widgets/file_dialogs.h"
+#include "desktop/widgets/framed.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "gathering/line_up_json.h"
 
 namespace sunbreak::desktop {
-namespace {
-
-/// A widget in a plain one of its own, as a splitter wants it.
-QWidget* in_frame(QWidget* inner, QWidget* parent) {
-  auto* frame = new QWidget(parent);
-  auto* layout = new QVBoxLayout(frame);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->addWidget(inner);
-  return frame;
-}
-
-}  // namespace
-
 LineUpView::LineUpView(Desk& desk, QWidget* parent)
     : StageView(parent), desk_(desk), work_(new LineUpWork(desk, this)) {
   setObjectName("ground");
@@ -137,7 +125,7 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   detail_->setMinimumWidth(300);
   auto* across = new QSplitter(Qt::Horizontal, this);
   across->setChildrenCollapsible(false);
-  across->addWidget(in_frame(strip_, this));
+  across->addWidget(framed(strip_, this));
   across->addWidget(detail_);
   across->setStretchFactor(0, 3);
   across->setStretchFactor(1, 1);

@@ -49,14 +49,6 @@ std::map<double, DialPoint> dial_of(const WayLight& light, const Evaluation& eva
   return dial;
 }
 
-std::optional<MonotoneCubic> curve(const std::map<double, double>& points) {
-  if (points.size() < 2) return {};
-  std::vector<double> x, y;
-  for (const auto& [at, value] : points) x.push_back(at), y.push_back(value);
-  auto made = MonotoneCubic::through(x, y);
-  return made ? std::optional(made.value()) : std::nullopt;
-}
-
 }  // namespace
 
 std::optional<Problem> dim(WayLight& light, const Evaluation& evaluation, const LineUpWay& way) {
@@ -88,7 +80,8 @@ std::optional<Problem> dim(WayLight& light, const Evaluation& evaluation, const 
                    dial.size() > 1 ? "read its stair further down" : "read its stair, or walk another setting"};
   double factor = factors.begin()->second, percent = percents.begin()->second, power = powers.begin()->second,
          slope = 0;
-  const auto factor_at = curve(factors), percent_at = curve(percents), power_at = curve(powers);
+  const auto factor_at = MonotoneCubic::through(factors), percent_at = MonotoneCubic::through(percents),
+             power_at = MonotoneCubic::through(powers);
   if (factor_at && percent_at && power_at) {
     factor = factor_at->at(wanted), percent = percent_at->at(wanted), power = power_at->at(wanted);
     const double step = 0.01 * wanted, low = std::max(least, wanted - step), high = std::min(most, wanted + step);

@@ -56,6 +56,9 @@ Entrant entrant_of(const TestRecord& r) {
   e.fixture = r.fixture.name, e.maker = r.fixture.maker, e.kind = r.fixture.kind, e.obtained = r.fixture.obtained;
   e.bench = r.bench.name, e.walls = walls_words(r.bench);
   if (const Meter* sensor = r.meter(r.test.sensor_id)) e.sensor = sensor->name;
+  e.facts = r.fixture.emitters;
+  for (const BoxFact& fact : r.box_facts)
+    if (!fact.words.empty()) e.facts += fmt::format(" {}: {}", fact.name, fact.words);
   e.currency = r.fixture.currency, e.cost = cost_of(r.fixture);
   for (const Claim& claim : claims_of(r))
     if (claim.kind == "power_w" && claim.value && !e.claimed_w) e.claimed_w = claim.value;
@@ -100,8 +103,8 @@ Result<EntrantFilter> EntrantFilter::parse(const std::string& text) {
 bool EntrantFilter::words_found(const Entrant& e) const {
   if (words_.empty()) return true;
   const std::string told =
-      lower_case(fmt::format("{} {} {} {} {} {} {} {} {} {} {} {}", e.title, e.fixture, e.maker, e.kind, e.bench,
-                             e.walls, e.tester, e.tested_on, e.sensor, e.obtained,
+      lower_case(fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {}", e.facts, e.title, e.fixture, e.maker, e.kind,
+                             e.bench, e.walls, e.tester, e.tested_on, e.sensor, e.obtained,
                              e.guest.empty() ? "own" : "guest " + e.guest, e.simulated ? "simulated" : "measured"));
   return std::ranges::all_of(words_, [&](const std::string& word) { return told.find(word) != std::string::npos; });
 }

@@ -18,6 +18,7 @@ struct Entrant {
   std::string tester, tested_on;
   std::string fixture, maker, kind, obtained;
   std::string bench, walls, sensor;
+  std::string facts;  ///< emitters, and what is known of the box in words: "cooling: passive"
   std::string currency;
   std::optional<double> cost;  ///< price less discount, with shipping
   std::optional<double> claimed_w;

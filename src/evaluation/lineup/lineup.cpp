@@ -11,22 +11,26 @@
 
 namespace sunbreak::evaluation {
 
+namespace {
+
+const LineUpFigure& figure_named(std::string_view id) {
+  const int at = lineup_figure_index(id);
+  if (at < 0) throw std::logic_error("no figure '" + std::string(id) + "' in line-ups");
+  return lineup_figures()[static_cast<std::size_t>(at)];
+}
+
+}  // namespace
+
 LineUp::LineUp(std::vector<LineUpMember> members, LineUpTerms terms, UnitSystem units)
     : members_(std::move(members)),
       terms_(std::move(terms)),
       units_(units),
-      figure_(figure_of(terms_)),
+      figure_(figure_named(terms_.figure)),
       sources_(number_sources()),
       facts_(gather_facts()),
       comparable_(facts_, figure_.needed),
       ranking_(standings(figure_.id), figure_.better, terms_.sure, &comparable_) {
   find_groups();
-}
-
-const LineUpFigure& LineUp::figure_of(const LineUpTerms& terms) {
-  const int at = lineup_figure_index(terms.figure);
-  if (at < 0) throw std::logic_error("no figure '" + terms.figure + "' in line-ups");
-  return lineup_figures()[static_cast<std::size_t>(at)];
 }
 
 std::vector<std::vector<std::uint32_t>> LineUp::number_sources() const {
@@ -46,7 +50,7 @@ std::vector<ComparedFacts> LineUp::gather_facts() const {
   return facts;
 }
 
-Standing LineUp::standing(std::size_t member, int figure) const {
+Standing LineUp::own_standing(std::size_t member, int figure) const {
   const LineUpEntry& entry = *members_[member].entry;
   Standing s;
   if (entry.none) return s;
@@ -61,31 +65,31 @@ Standing LineUp::standing(std::size_t member, int figure) const {
 Standing LineUp::money(std::size_t member, const LineUpFigure& figure) const {
   const Entrant& e = members_[member].entrant;
   if (!e.cost || e.currency != terms_.currency) return {};
-  const Standing ppf = standing(member, lineup_figure_index("ppf_umol_s")),
-                 power = standing(member, lineup_figure_index("power_w"));
+  const Standing ppf = own_standing(member, lineup_figure_index("ppf_umol_s")),
+                 power = own_standing(member, lineup_figure_index("power_w"));
   if (figure.id == "price_per_umol_s") return price_of_light(*e.cost, ppf);
   if (figure.id == "cost_per_mol") return cost_of_mole(*e.cost, power, ppf, terms_.money);
   return cost_over_years(*e.cost, power, terms_.money);
 }
 
+Standing LineUp::standing_of(const LineUpFigure& f, std::size_t member) const {
+  if (f.from == LineUpFigure::From::Price) return money(member, f);
+  Standing own = own_standing(member, static_cast<int>(&f - lineup_figures().data()));
+  if (f.id != "dli_mean_mol_m2_d") return own;
+  // Daily light goes with the hours, which are the line-up's.
+  const double hours = terms_.photoperiod_h / members_[member].entry->photoperiod_h;
+  return worked_out(own.value * hours, {{hours, &own}});
+}
+
+Standing LineUp::standing(std::string_view figure_id, int member) const {
+  return standing_of(figure_named(figure_id), static_cast<std::size_t>(member));
+}
+
 std::vector<Standing> LineUp::standings(std::string_view figure_id) const {
-  const int at = lineup_figure_index(figure_id);
-  if (at < 0) throw std::logic_error("no figure '" + std::string(figure_id) + "' in line-ups");
-  const LineUpFigure& f = lineup_figures()[static_cast<std::size_t>(at)];
+  const LineUpFigure& f = figure_named(figure_id);
   std::vector<Standing> all;
   all.reserve(members_.size());
-  for (std::size_t m = 0; m < members_.size(); ++m) {
-    if (f.from == LineUpFigure::From::Price) {
-      all.push_back(money(m, f));
-      continue;
-    }
-    all.push_back(standing(m, at));
-    if (f.id != "dli_mean_mol_m2_d") continue;
-    // Daily light goes with the hours, which are the line-up's.
-    const Standing own = std::move(all.back());
-    const double hours = terms_.photoperiod_h / members_[m].entry->photoperiod_h;
-    all.back() = worked_out(own.value * hours, {{hours, &own}});
-  }
+  for (std::size_t m = 0; m < members_.size(); ++m) all.push_back(standing_of(f, m));
   return all;
 }
 
@@ -158,8 +162,7 @@ std::vector<PairSentence> pair_sentences(const LineUp& lineup, int a, int b, Uni
   const Entrant &first = members[static_cast<std::size_t>(a)].entrant,
                 &second = members[static_cast<std::size_t>(b)].entrant;
   for (const LineUpFigure& f : lineup_figures()) {
-    const auto standings = lineup.standings(f.id);
-    const Standing &x = standings[static_cast<std::size_t>(a)], &y = standings[static_cast<std::size_t>(b)];
+    const Standing x = lineup.standing(f.id, a), y = lineup.standing(f.id, b);
     if (std::isnan(x.value) || std::isnan(y.value)) continue;
     PairSentence s;
     s.figure_id = f.id, s.a = x.value, s.b = y.value;

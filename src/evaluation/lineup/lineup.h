@@ -43,6 +43,7 @@ class LineUp {
 
   /// Any figure of all members, with what they have in common.
   std::vector<Standing> standings(std::string_view figure_id) const;
+  Standing standing(std::string_view figure_id, int member) const;
   /// Why a member has no value of the line-up's figure; empty where it has one.
   std::string why_none(int member) const;
 
@@ -71,10 +72,10 @@ class LineUp {
   std::vector<std::vector<int>> groups_;
   Once<std::vector<std::vector<int>>> dominated_;
 
-  static const LineUpFigure& figure_of(const LineUpTerms& terms);
   std::vector<std::vector<std::uint32_t>> number_sources() const;
   std::vector<ComparedFacts> gather_facts() const;
-  Standing standing(std::size_t member, int figure) const;
+  Standing own_standing(std::size_t member, int figure) const;
+  Standing standing_of(const LineUpFigure& figure, std::size_t member) const;
   Standing money(std::size_t member, const LineUpFigure& figure) const;
   void find_groups();
   std::vector<std::vector<int>> find_dominated() const;
