@@ -18,6 +18,11 @@ using evaluation::EntryQuestion;
 using evaluation::LineUpEntry;
 using Entries = std::vector<std::shared_ptr<const LineUpEntry>>;
 
+/// Entries carry sentences, which are in units.
+std::string key_of(const EntryQuestion& question, UnitSystem units) {
+  return question_key(question) + (units == UnitSystem::Metric ? "" : "|imperial");
+}
+
 std::string key_of(const Entrant& entrant, const std::string& question) {
   return entrant.content.empty() ? std::string() : entrant.content + "|" + question;
 }
@@ -76,8 +81,8 @@ void EntryStore::keep(const std::string& key, std::shared_ptr<const LineUpEntry>
 }
 
 Entries kept_entries(const std::vector<Entrant>& entrants, const EntryQuestion& question,
-                     const std::optional<std::filesystem::path>& book, EntryStore& store) {
-  const std::string asked = question_key(question);
+                     const std::optional<std::filesystem::path>& book, EntryStore& store, UnitSystem units) {
+  const std::string asked = key_of(question, units);
   Entries entries(entrants.size());
   std::vector<std::string> wanted;
   for (std::size_t i = 0; i < entrants.size(); ++i) {
@@ -104,7 +109,7 @@ Entries kept_entries(const std::vector<Entrant>& entrants, const EntryQuestion& 
 Entries fill_entries(const std::vector<Entrant>& entrants, const EntryQuestion& question,
                      const std::optional<std::filesystem::path>& book, EntryStore& store, UnitSystem units,
                      std::stop_token stop, const std::function<void(const Filling&)>& on_progress, int threads) {
-  Entries entries = kept_entries(entrants, question, book, store);
+  Entries entries = kept_entries(entrants, question, book, store, units);
   std::vector<std::size_t> open;
   for (std::size_t i = 0; i < entries.size(); ++i)
     if (!entries[i]) open.push_back(i);
@@ -113,7 +118,7 @@ Entries fill_entries(const std::vector<Entrant>& entrants, const EntryQuestion& 
   if (on_progress) on_progress(filling);
   if (open.empty()) return entries;
 
-  const std::string asked = question_key(question);
+  const std::string asked = key_of(question, units);
   EntryCache cache = book ? EntryCache::beside(*book) : EntryCache();
   std::map<std::string, std::string> to_keep;
   constexpr std::size_t kept_at_once = 64;

@@ -44,6 +44,6 @@ std::vector<std::shared_ptr<const evaluation::LineUpEntry>> fill_entries(
 /// Those entries that are in the store or the cache; null for the others. Fast.
 std::vector<std::shared_ptr<const evaluation::LineUpEntry>> kept_entries(
     const std::vector<evaluation::Entrant>& entrants, const evaluation::EntryQuestion& question,
-    const std::optional<std::filesystem::path>& book, EntryStore& store);
+    const std::optional<std::filesystem::path>& book, EntryStore& store, UnitSystem units = UnitSystem::Metric);
 
 }  // namespace sunbreak::gathering

@@ -61,9 +61,9 @@ void LineUpWork::cancel() {
 }
 
 void LineUpWork::follow() {
-  if (!in_sight_ || !stale_) return;
-  stale_ = false;
   const UnitSystem units = desk_.units();
+  if (!in_sight_ || (!stale_ && units_ == units)) return;
+  stale_ = false, units_ = units;
   std::vector<std::filesystem::path> places;
   for (const record::Guest& g : desk_.book().all<record::Guest>()) places.emplace_back(g.path);
   if (guests_ && guests_->places != places) guests_.reset();

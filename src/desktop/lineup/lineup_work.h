@@ -53,6 +53,7 @@ class LineUpWork : public QObject {
 
   Desk& desk_;
   bool in_sight_ = false, stale_ = true;
+  UnitSystem units_ = UnitSystem::Metric;  ///< that it was asked for in
   record::SavedLineUp asked_;
   std::shared_ptr<const ShownLineUp> shown_;
   std::shared_ptr<gathering::EntryStore> store_ = std::make_shared<gathering::EntryStore>();
