@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <atomic>
 #include <condition_variable>
+#include <future>
 #include <memory>
 #include <mutex>
 #include <thread>
@@ -48,6 +49,18 @@ void run_crew(std::size_t count, const std::optional<std::filesystem::path>& boo
     }
     for (const std::size_t n : fresh) done(n);
   }
+}
+
+void run_slices(std::size_t count, const std::function<void(std::size_t, std::size_t)>& work) {
+  // Of fewer a thread takes longer to start than it helps.
+  constexpr std::size_t worth_a_thread = 100;
+  const std::size_t slices =
+      std::clamp<std::size_t>(count / worth_a_thread, 1, std::max(1u, std::thread::hardware_concurrency()));
+  std::vector<std::future<void>> others;
+  for (std::size_t s = 1; s < slices; ++s)
+    others.push_back(std::async(std::launch::async, work, s * count / slices, (s + 1) * count / slices));
+  work(0, count / slices);
+  for (std::future<void>& other : others) other.get();
 }
 
 }  // namespace sunbreak::gathering

@@ -17,4 +17,8 @@ void run_crew(std::size_t count, const std::optional<std::filesystem::path>& boo
               const std::stop_token& stop, const std::function<void(std::size_t number, const book::Book* book)>& work,
               const std::function<void(std::size_t number)>& done);
 
+/// Does `work` for the numbers up to `count` in runs of neighbours, [from, to), one run a thread. It throws what the
+/// first of them threw.
+void run_slices(std::size_t count, const std::function<void(std::size_t from, std::size_t to)>& work);
+
 }  // namespace sunbreak::gathering

@@ -3,6 +3,7 @@
 #include <SQLiteCpp/Database.h>
 #include <SQLiteCpp/Statement.h>
 #include <SQLiteCpp/Transaction.h>
+#include <sqlite3.h>
 
 #include <fmt/format.h>
 
@@ -13,7 +14,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr int format = 1;
+constexpr int format = 2;
 constexpr int busy_ms = 200;
 
 /// Another method gives other figures: what it gave before is no use.
@@ -35,9 +36,10 @@ EntryCache EntryCache::beside(const fs::path& book) {
   const fs::path file = file_beside(book);
   try {
     cache.open(file);
-  } catch (const std::exception&) {
-    // A damaged one is made anew, once; where that fails, too, nothing is kept.
+  } catch (const SQLite::Exception& e) {
     cache.db_.reset();
+    if (e.getErrorCode() == SQLITE_BUSY || e.getErrorCode() == SQLITE_LOCKED) return cache;
+    // A damaged one is made anew, once; where that fails, too, nothing is kept.
     std::error_code error;
     fs::remove(file, error);
     try {
@@ -52,13 +54,13 @@ EntryCache EntryCache::beside(const fs::path& book) {
 void EntryCache::open(const fs::path& file) {
   db_ = std::make_unique<SQLite::Database>(
       file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX, busy_ms);
+  db_->exec("PRAGMA page_size = 16384");  // holds an entry
   db_->exec("PRAGMA mmap_size = 536870912");
   db_->exec("PRAGMA journal_mode = WAL");
   db_->exec("PRAGMA synchronous = OFF");  // losing it costs time, nothing else
   db_->exec("CREATE TABLE IF NOT EXISTS made_by(method TEXT NOT NULL)");
   db_->exec(
-      "CREATE TABLE IF NOT EXISTS entry(key TEXT PRIMARY KEY, used_on INTEGER NOT NULL, bytes BLOB NOT NULL) "
-      "WITHOUT ROWID");
+      "CREATE TABLE IF NOT EXISTS entry(key TEXT PRIMARY KEY, used_on INTEGER NOT NULL, bytes BLOB NOT NULL)");
   SQLite::Statement query(*db_, "SELECT method FROM made_by");
   const std::string kept = query.executeStep() ? query.getColumn(0).getString() : std::string();
   query.reset();
@@ -72,23 +74,23 @@ void EntryCache::open(const fs::path& file) {
   transaction.commit();
 }
 
-std::map<std::string, std::string> EntryCache::find(const std::vector<std::string>& keys) {
-  std::map<std::string, std::string> found;
-  if (!db_) return found;
+void EntryCache::find(std::span<const std::string> keys,
+                      const std::function<void(std::size_t, std::string_view)>& take) {
+  if (!db_) return;
   try {
+    SQLite::Transaction transaction(*db_);  // one lock for all
     SQLite::Statement query(*db_, "SELECT bytes FROM entry WHERE key = ?");
-    for (const std::string& key : keys) {
-      query.bind(1, key);
+    for (std::size_t n = 0; n < keys.size(); ++n) {
+      query.bindNoCopy(1, keys[n]);
       if (query.executeStep()) {
         const SQLite::Column bytes = query.getColumn(0);
-        found[key].assign(static_cast<const char*>(bytes.getBlob()), static_cast<std::size_t>(bytes.getBytes()));
+        take(n, {static_cast<const char*>(bytes.getBlob()), static_cast<std::size_t>(bytes.getBytes())});
       }
       query.reset();
     }
   } catch (const std::exception&) {
     db_.reset();
   }
-  return found;
 }
 
 void EntryCache::keep(const std::map<std::string, std::string>& found) {

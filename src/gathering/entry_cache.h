@@ -1,10 +1,12 @@
 #pragma once
 
 #include <filesystem>
+#include <functional>
 #include <map>
 #include <memory>
+#include <span>
 #include <string>
-#include <vector>
+#include <string_view>
 
 namespace SQLite {
 class Database;
@@ -26,8 +28,9 @@ class EntryCache {
 
   static std::filesystem::path file_beside(const std::filesystem::path& book);
 
-  /// Those of the keys that are kept, with their bytes.
-  std::map<std::string, std::string> find(const std::vector<std::string>& keys);
+  /// Tells `take` of those of the keys that are kept: the place among them, and the bytes, which last as long as the
+  /// call.
+  void find(std::span<const std::string> keys, const std::function<void(std::size_t, std::string_view)>& take);
   /// Keeps what was found. What nobody has asked for in three months, or is over 512 MiB, is dropped.
   void keep(const std::map<std::string, std::string>& found);
 

@@ -85,24 +85,24 @@ Entries kept_entries(const std::vector<Entrant>& entrants, const EntryQuestion& 
   const std::string asked = key_of(question, units);
   Entries entries(entrants.size());
   std::vector<std::string> wanted;
+  std::vector<std::size_t> places;  // of those, among the entrants
   for (std::size_t i = 0; i < entrants.size(); ++i) {
-    const std::string key = key_of(entrants[i], asked);
+    std::string key = key_of(entrants[i], asked);
     if (key.empty()) continue;
     entries[i] = store.find(key);
-    if (!entries[i]) wanted.push_back(key);
+    if (!entries[i]) wanted.push_back(std::move(key)), places.push_back(i);
   }
   if (!book || wanted.empty()) return entries;
-  const auto kept = EntryCache::beside(*book).find(wanted);
-  for (std::size_t i = 0; i < entrants.size(); ++i) {
-    if (entries[i]) continue;
-    const std::string key = key_of(entrants[i], asked);
-    const auto found = kept.find(key);
-    if (found == kept.end()) continue;
-    if (auto entry = entry_from(found->second)) {
-      entries[i] = std::make_shared<const LineUpEntry>(std::move(*entry));
-      store.keep(key, entries[i]);
-    }
-  }
+  EntryCache cache = EntryCache::beside(*book);  // mends a damaged one before others open it
+  run_slices(wanted.size(), [&](std::size_t from, std::size_t to) {
+    EntryCache own = from == 0 ? std::move(cache) : EntryCache::beside(*book);
+    own.find(std::span(wanted).subspan(from, to - from), [&](std::size_t n, std::string_view bytes) {
+      auto entry = entry_from(bytes);
+      if (!entry) return;
+      entries[places[from + n]] = std::make_shared<const LineUpEntry>(std::move(*entry));
+      store.keep(wanted[from + n], entries[places[from + n]]);
+    });
+  });
   return entries;
 }
 

@@ -12,6 +12,7 @@
 #include "evaluation/lineup/entrant.h"
 #include "exchange/files/digest.h"
 #include "exchange/package/data_package.h"
+#include "gathering/crew.h"
 #include "record/configurations.h"
 
 namespace sunbreak::gathering {
@@ -59,28 +60,16 @@ std::string digest_of(const fs::path& file) {
   return in && bytes ? exchange::sha256_digits(bytes.str()) : std::string();
 }
 
-/// By what entrants' entries are found again: the test's token, and what it takes from the shelves.
-class ContentKeys {
- public:
-  explicit ContentKeys(const Book& book) : tokens_(book.content_tokens()) {}
-
-  std::string key(const TestRecord& head) {
-    const auto token = tokens_.find(head.test.id);
-    if (token == tokens_.end()) return {};
-    std::string text = token->second + text_of(fixtures_, head.fixture) + text_of(benches_, head.bench);
-    for (const Meter& meter : head.meters) text += text_of(meters_, meter);
-    return fmt::format("{}-{}", exchange::sha256_digits(text), head.configuration_id);
-  }
-
- private:
-  template <typename Row>
-  static const std::string& text_of(std::map<Id, std::string>& known, const Row& row) {
-    const auto [at, added] = known.try_emplace(row.id);
-    if (added) add_text(at->second, row);
-    return at->second;
-  }
-  std::map<Id, std::string> tokens_, fixtures_, benches_, meters_;
-};
+/// By what an entrant's entry is found again: the test's token, and what it takes from the shelves.
+std::string content_key(const std::map<Id, std::string>& tokens, const TestRecord& head) {
+  const auto token = tokens.find(head.test.id);
+  if (token == tokens.end()) return {};
+  std::string text = token->second;
+  add_text(text, head.fixture);
+  add_text(text, head.bench);
+  for (const Meter& meter : head.meters) add_text(text, meter);
+  return fmt::format("{}-{}", exchange::sha256_digits(text), head.configuration_id);
+}
 
 }  // namespace
 
@@ -92,15 +81,17 @@ std::vector<Entrant> entrants_of(const Book& book) {
   const auto configurations = by_parent<Configuration>(book, &Configuration::test_id);
   const auto claims = by_parent<Claim>(book, &Claim::fixture_id);
   const auto facts = by_parent<BoxFact>(book, &BoxFact::fixture_id);
-  ContentKeys keys(book);
-  std::vector<Entrant> all;
+  const std::map<Id, std::string> tokens = book.content_tokens();
+  const std::vector<Test> tests = book.all<Test>("WHERE removed = 0 ORDER BY id");
+  std::vector<std::vector<Entrant>> of_test(tests.size());
   const auto take = [](auto& rows, const auto& map, Id id) {
     if (const auto found = map.find(id); found != map.end()) rows = found->second;
   };
-  for (const Test& test : book.all<Test>("WHERE removed = 0 ORDER BY id")) {
+  const auto tell = [&](std::size_t n) {
+    const Test& test = tests[n];
     const auto fixture = fixtures.find(test.fixture_id);
     const auto bench = benches.find(test.bench_id);
-    if (fixture == fixtures.end() || bench == benches.end()) continue;
+    if (fixture == fixtures.end() || bench == benches.end()) return;
     TestRecord head;
     head.test = test, head.fixture = fixture->second, head.bench = bench->second;
     for (const auto& id : {test.sensor_id, test.wall_meter_id})
@@ -110,15 +101,19 @@ std::vector<Entrant> entrants_of(const Book& book) {
     take(head.claims, claims, test.fixture_id);
     take(head.box_facts, facts, test.fixture_id);
     const auto add = [&](const TestRecord& narrowed) {
-      all.push_back(evaluation::entrant_of(narrowed));
-      all.back().content = keys.key(narrowed);
+      of_test[n].push_back(evaluation::entrant_of(narrowed));
+      of_test[n].back().content = content_key(tokens, narrowed);
     };
-    if (head.configurations.empty()) {
+    if (head.configurations.empty())
       add(head);
-      continue;
-    }
-    for (const Id configuration : configurations_of(head)) add(of_configuration(head, configuration));
-  }
+    else
+      for (const Id configuration : configurations_of(head)) add(of_configuration(head, configuration));
+  };
+  run_slices(tests.size(), [&](std::size_t from, std::size_t to) {
+    for (std::size_t n = from; n < to; ++n) tell(n);
+  });
+  std::vector<Entrant> all;
+  for (std::vector<Entrant>& entrants : of_test) std::ranges::move(entrants, std::back_inserter(all));
   return all;
 }
 

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
+#include <ranges>
 #include <set>
 
 #include "core/figures/area_curve.h"
@@ -33,7 +34,7 @@ using evaluation::LineUpMember;
 
 namespace {
 
-constexpr int maps_a_row = 4, map_rows = 2, most_curves = 8, profile_steps = 60;
+constexpr int maps_a_row = 4, map_rows = 2, most_curves = 8, most_names = 8, profile_steps = 60;
 constexpr double area_step_m = 0.02;
 
 const LineUpMember& member(const LineUpScene& scene, int number) {
@@ -63,8 +64,8 @@ drawing::ScaleRange scale_over(const LineUpScene& scene) {
 /// The fixture's name, or the test's where several in the line-up have that fixture.
 std::string short_name(const LineUpScene& scene, int number) {
   const evaluation::Entrant& e = member(scene, number).entrant;
-  const auto same = std::ranges::count(scene.shown->lineup->members(), e.fixture,
-                                       [](const LineUpMember& m) { return m.entrant.fixture; });
+  const auto same = std::ranges::count_if(scene.shown->lineup->members(),
+                                          [&](const LineUpMember& m) { return m.entrant.fixture == e.fixture; });
   return same > 1 ? member_name(e).toStdString() : e.fixture;
 }
 
@@ -153,11 +154,19 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
                       lineup.terms().sure == Sure::AllPairs ? tr(", sure for all pairs together") : QString());
   }
   QStringList ties;
-  for (const int t : lineup.ranking().ties(m)) ties << text_of(short_name(scene, t));
+  const std::vector<int> tied = lineup.ranking().ties(m);
+  for (const int t : tied) {
+    if (ties.size() == most_names) {
+      ties << tr("%1 more").arg(std::ssize(tied) - most_names);
+      break;
+    }
+    ties << text_of(short_name(scene, t));
+  }
   if (!ties.isEmpty()) lines << tr("Not told apart from: %1.").arg(ties.join(", "));
   QStringList dominated;
-  for (const int d : lineup.dominated()[static_cast<std::size_t>(m)])
-    dominated << member_name(member(scene, d).entrant);
+  const std::vector<int>& by = lineup.dominated()[static_cast<std::size_t>(m)];
+  for (const int d : by | std::views::take(most_names)) dominated << member_name(member(scene, d).entrant);
+  if (std::ssize(by) > most_names) dominated << tr("%1 more").arg(std::ssize(by) - most_names);
   if (!dominated.isEmpty())
     lines << tr("Dominated by %1: nowhere worse in light, evenness%2, better in one beyond uncertainty.")
                  .arg(dominated.join(", "), lineup.terms().price_counts ? tr(", watts and price") : tr(" and watts"));

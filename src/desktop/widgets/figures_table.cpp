@@ -40,11 +40,17 @@ void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {
   for (int r = 0; r < rowCount(); ++r)
     for (int c = 0; c < columnCount() && c < static_cast<int>(rows[r].size()); ++c) {
       const FigureCell& cell = rows[r][c];
-      auto* item = new QTableWidgetItem(cell.attention ? marked_attention(cell.text) : cell.text);
-      item->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
-      item->setToolTip(cell.tip);
-      if (cell.attention) item->setForeground(theme().attention);
-      setItem(r, c, item);
+      QTableWidgetItem* item = this->item(r, c);
+      if (!item) {
+        item = new QTableWidgetItem;
+        item->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+        setItem(r, c, item);
+      }
+      const QString text = cell.attention ? marked_attention(cell.text) : cell.text;
+      if (item->text() != text) item->setText(text);
+      if (item->toolTip() != cell.tip) item->setToolTip(cell.tip);
+      const QBrush ink = cell.attention ? QBrush(theme().attention) : QBrush();
+      if (item->foreground() != ink) item->setData(Qt::ForegroundRole, cell.attention ? QVariant(ink) : QVariant());
     }
   if (current >= 0 && current < rowCount()) setCurrentCell(current, 0);
   setFixedHeight(horizontalHeader()->sizeHint().height() + row_px * rowCount() + 4);

@@ -1,6 +1,5 @@
 #include "exchange/files/digest.h"
 
-#include <fmt/format.h>
 #include <openssl/evp.h>
 
 #include <array>
@@ -13,8 +12,10 @@ std::string sha256_digits(std::string_view bytes) {
   unsigned size = 0;
   if (EVP_Digest(bytes.data(), bytes.size(), digest.data(), &size, EVP_sha256(), nullptr) != 1)
     throw std::runtime_error("a check sum could not be worked out");
+  constexpr std::string_view digits = "0123456789abcdef";
   std::string words;
-  for (unsigned i = 0; i < size; ++i) words += fmt::format("{:02x}", digest[i]);
+  words.reserve(2 * size);
+  for (unsigned i = 0; i < size; ++i) words += digits[digest[i] >> 4], words += digits[digest[i] & 0xF];
   return words;
 }
 
