@@ -271,7 +271,9 @@ void add_line_up_commands(CLI::App& app, int& status) {
   auto a = std::make_shared<LineUpArguments>();
   CLI::App* c = app.add_subcommand("line-up", "Fixtures held against each other by one figure, in one declared way");
   c->add_option("FILE", a->files, "lab books, data packages (.zip), folders of packages")->required();
-  c->add_option("--by", a->asked.figure, "the figure, by its id; canopy_efficacy_umol_j by default");
+  c->add_option(
+      "--by", a->asked.figure,
+      "the figure, by its id; canopy_efficacy_umol_j by default; or an index of your own: index:FIGURE=WEIGHT,...");
   c->add_option(
       "--way", a->asked.way,
       "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, "

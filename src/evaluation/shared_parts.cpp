@@ -9,11 +9,11 @@
 namespace sunbreak::evaluation {
 namespace {
 
-constexpr double same_side_m = 0.001;
+constexpr double one_bench_side_m = 0.001;
 
 bool same_space(const Bench& a, const Bench& b) {
-  return a.name == b.name && std::abs(a.width_m - b.width_m) <= same_side_m &&
-         std::abs(a.depth_m - b.depth_m) <= same_side_m;
+  return a.name == b.name && std::abs(a.width_m - b.width_m) <= one_bench_side_m &&
+         std::abs(a.depth_m - b.depth_m) <= one_bench_side_m;
 }
 
 }  // namespace

@@ -56,6 +56,7 @@ ordered_json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSy
                  {"figure", std::string(f.id)},
                  {"label", std::string(f.label)},
                  {"unit", unit_of(f, lineup.terms().currency)},
+                 {"weights", ready.weights.empty() ? ordered_json(nullptr) : ordered_json(ready.weights)},
                  {"better", f.better == Better::More ? "more" : "less"},
                  {"sure", lineup.terms().sure == Sure::AllPairs ? "all pairs" : "each pair"},
                  {"rows", ordered_json::array()},
@@ -146,7 +147,7 @@ std::string line_up_csv(const LineUp& lineup, const ReadyLineUp& ready, UnitSyst
     const auto place = [&](int at) { return rank.of > 0 ? std::to_string(at) : std::string(); };
     csv += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", spreadsheet_cell(member.entrant.title),
                        spreadsheet_cell(member.entrant.fixture), spreadsheet_cell(member.entrant.tester),
-                       spreadsheet_cell(member.entrant.tested_on), lineup.figure().id,
+                       spreadsheet_cell(member.entrant.tested_on), spreadsheet_cell(std::string(lineup.figure().id)),
                        spreadsheet_cell(unit_of(lineup.figure(), lineup.terms().currency)), number_cell(s.value),
                        number_cell(std::isfinite(s.value) ? s.expanded() : unread), place(rank.low), place(rank.high),
                        place(rank.of), spreadsheet_cell(dominated), spreadsheet_cell(declared_way(ready, units)),

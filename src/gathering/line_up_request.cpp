@@ -15,6 +15,7 @@ namespace {
 using evaluation::Entrant;
 using evaluation::EntryQuestion;
 using evaluation::LineUpFigure;
+using evaluation::OwnIndex;
 
 /// What most have in common; of as frequent ones the first.
 template <typename Key, typename Of>
@@ -55,11 +56,19 @@ std::optional<std::pair<std::string, Band>> target_band(const std::string& words
 Result<ReadyLineUp> ready_line_up(const record::SavedLineUp& asked, std::span<const Entrant> entrants,
                                   const std::vector<record::CropTarget>& targets) {
   ReadyLineUp ready;
-  const int figure = evaluation::lineup_figure_index(asked.figure);
-  if (figure < 0) {
+  if (OwnIndex::is(asked.figure)) {
+    const auto index = OwnIndex::parse(asked.figure);
+    if (!index) return index.problem();
+    for (const OwnIndex::Part& p : index.value().parts)
+      ready.question.take = std::max(ready.question.take, take_for(*p.figure));
+    ready.weights = index.value().words();
+  } else if (const int figure = evaluation::lineup_figure_index(asked.figure); figure >= 0) {
+    ready.question.take = take_for(evaluation::lineup_figures()[static_cast<std::size_t>(figure)]);
+  } else {
     std::string known;
     for (const LineUpFigure& f : evaluation::lineup_figures()) known += (known.empty() ? "" : ", ") + std::string(f.id);
-    return Problem{fmt::format("there is no figure '{}' to line up by", asked.figure), "", "choose one of " + known};
+    return Problem{fmt::format("there is no figure '{}' to line up by", asked.figure), "",
+                   "choose one of " + known + ", or weigh several: index:figure=weight,figure=weight"};
   }
   auto way = parse_way(asked.way);
   if (!way) return way.problem();
@@ -67,7 +76,6 @@ Result<ReadyLineUp> ready_line_up(const record::SavedLineUp& asked, std::span<co
   if (!rule) return rule.problem();
   ready.question.way = way.value();
   ready.question.rule = rule.value();
-  ready.question.take = take_for(evaluation::lineup_figures()[static_cast<std::size_t>(figure)]);
   std::vector<std::vector<double>> heights;
   for (const Entrant& e : entrants) heights.push_back(e.walked_heights_m);
   ready.question.usual_height_m = evaluation::usual_height_m(heights);
@@ -109,7 +117,9 @@ std::string declared_way(const ReadyLineUp& ready, UnitSystem units) {
     words += fmt::format("; {}: {}", band, settle_rule_words(ready.question.rule, ready.question.band));
   else if (take == EntryQuestion::Take::Band)
     words += "; target: " + band;
-  return words + ".";
+  words += ".";
+  if (!ready.weights.empty()) words += " Own index (100 is the middle of this line-up): " + ready.weights + ".";
+  return words;
 }
 
 }  // namespace sunbreak::gathering

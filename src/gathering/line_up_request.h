@@ -17,6 +17,7 @@ struct ReadyLineUp {
   evaluation::EntryQuestion question;
   evaluation::LineUpTerms terms;
   std::string target_name;  ///< of the band
+  std::string weights;      ///< of the user's own index, in words; empty where it is by a figure of the table
 };
 
 /// A Problem names the word of the request that cannot be used.

@@ -3,10 +3,12 @@
 #include <QDropEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMimeData>
 #include <QProcess>
 #include <QPushButton>
 #include <QTableWidget>
+#include <QTimer>
 #include <cmath>
 #include <nlohmann/json.hpp>
 
@@ -174,6 +176,57 @@ TEST_F(LineUpTest, WhoIsInIt) {
       << find<QLabel>("lineupState")->text().toStdString();
 }
 
+/// Two line-ups are kept; the first is called otherwise and opened again; one is by an index of the user's own.
+TEST_F(LineUpTest, KeptOnesAndAnIndex) {
+  key(Qt::Key_S);
+  ASSERT_TRUE(settled());
+  QTimer::singleShot(0, [&] {
+    auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    ASSERT_TRUE(QTest::qWaitForWindowActive(dialog));
+    auto* weights = dialog->findChild<QTableWidget*>("indexWeights");
+    QTest::keyClick(dialog->findChild<QPushButton*>("takeIndex"), Qt::Key_Space);
+    EXPECT_TRUE(dialog->findChild<QLabel*>("indexProblem")->text().contains("has no figure in it"));
+    for (int row = 0; row < weights->rowCount(); ++row) {
+      const QString name = weights->item(row, 0)->text();
+      if (name == "Canopy efficacy") weights->item(row, 1)->setText("2");
+      if (name == "lowest ÷ mean") weights->item(row, 1)->setText("1");
+    }
+    QTest::keyClick(dialog->findChild<QPushButton*>("takeIndex"), Qt::Key_Space);
+  });
+  key(Qt::Key_I);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().terms().figure, "index:lowest_over_mean=1,canopy_efficacy_umol_j=2");
+  EXPECT_TRUE(find<QLabel>("lineupDeclared")->text().contains("2 × canopy efficacy"))
+      << find<QLabel>("lineupDeclared")->text().toStdString();
+  expect_same(command_line({"line-up", text_of(book_file()), "--by", text_of(lineup().terms().figure).toUtf8()}));
+  QTimer::singleShot(0, [&] {
+    auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    ASSERT_TRUE(QTest::qWaitForWindowActive(dialog));
+    auto* list = dialog->findChild<QListWidget*>("keptList");
+    ASSERT_EQ(list->count(), 1);
+    QTest::keyClick(list, Qt::Key_F2);
+    auto* name = dialog->findChild<QLineEdit*>("keptName");
+    ASSERT_TRUE(name->hasFocus());
+    QTest::keyClicks(name, "By efficacy");
+    QTest::keyClick(name, Qt::Key_Return);
+    EXPECT_TRUE(list->item(0)->text().startsWith("By efficacy: by Canopy efficacy, as-measured"))
+        << list->item(0)->text().toStdString();
+    QTest::keyClick(list, Qt::Key_Return);
+  });
+  key(Qt::Key_K);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(lineup().terms().figure, "canopy_efficacy_umol_j");
+  EXPECT_EQ(work()->asked().name, "By efficacy");
+  QTimer::singleShot(0, [&] {
+    auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    ASSERT_TRUE(QTest::qWaitForWindowActive(dialog));
+    QTest::keyClick(dialog->findChild<QListWidget*>("keptList"), Qt::Key_Delete);
+    QTest::keyClick(dialog, Qt::Key_Escape);
+  });
+  key(Qt::Key_K);
+  EXPECT_TRUE(desk().book().all<record::SavedLineUp>("WHERE removed = 0").empty());
+}
+
 /// A guest's package is read where it lies, marked, and worked out from its readings.
 TEST_F(LineUpTest, AGuestStandsInIt) {
   record::TestRecord guest = *book::load_test(desk().book(), 2);
@@ -202,9 +255,22 @@ TEST_F(LineUpTest, AGuestStandsInIt) {
   EXPECT_GT(difference(s[static_cast<std::size_t>(there)], s[static_cast<std::size_t>(own)]).expanded,
             1.2 * s[static_cast<std::size_t>(own)].expanded())
       << "another lab's meters are other meters, whatever they are called";
-  key(Qt::Key_Z, Qt::ControlModifier);
+  // Home again by the list of guests.
+  QTimer::singleShot(0, [&] {
+    auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    ASSERT_TRUE(QTest::qWaitForWindowActive(dialog));
+    auto* guests = dialog->findChild<QListWidget*>("guestList");
+    ASSERT_EQ(guests->count(), 2);
+    QTest::keyClick(guests, Qt::Key_Home);
+    if (!guests->currentItem()->text().endsWith("ferry.zip")) QTest::keyClick(guests, Qt::Key_Down);
+    QTest::keyClick(guests, Qt::Key_Delete);
+    EXPECT_EQ(guests->count(), 1);
+    QTest::keyClick(dialog, Qt::Key_Escape);
+  });
+  key(Qt::Key_K);
   ASSERT_TRUE(settled());
   EXPECT_EQ(lineup().members().size(), 9u) << "sent home";
+  EXPECT_TRUE(QFile::exists(path("ferry.zip"))) << "nothing becomes of the file";
 }
 
 /// The question turned round, with the command line's answer.

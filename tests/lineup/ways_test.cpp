@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "evaluation/lineup/lineup.h"
+#include "evaluation/lineup/own_index.h"
 #include "evaluation/lineup/shared_sources.h"
 #include "gathering/entry_bytes.h"
 #include "gathering/line_up_request.h"
@@ -184,6 +185,91 @@ TEST(WaysTest, EqualHeight) {
   EXPECT_GT(value(between, "mean_ppfd"), value(walked, "mean_ppfd"));
   EXPECT_EQ(between.changes.size(), 1u);
   EXPECT_TRUE(entry(made.record(), "height:120cm").none);
+}
+
+/// A small lamp of Lambert's kind, walked without walls: restated on an open floor it gives what its formula gives at
+/// the cells there, at a height that nobody walked and on another footprint.
+TEST(WaysTest, RestatedOnAnOpenFloor) {
+  MadeTest made;
+  made.columns = made.rows = 8;
+  made.heights_m = {0.7, 0.55, 0.4, 0.3};
+  made.walls = "open";
+  const auto lamp = [](double x, double y, double h) {
+    const double r2 = (x - 0.6) * (x - 0.6) + (y - 0.6) * (y - 0.6);
+    return 150 * h * h / std::pow(h * h + r2, 2);
+  };
+  made.light = lamp;
+  TestRecord record = made.record();
+  record.fixture.depth_m = record.fixture.width_m = 0.05;
+  const LineUpEntry e = entry(record, "open-floor+footprint:80x80cm+height:50cm");
+  ASSERT_FALSE(e.none) << e.none->sentence();
+  const Layout cells = lay_out(e.footprint, e.grid).value();
+  double mean = 0, lowest = INFINITY;
+  for (const Station& s : cells.stations) {
+    const double ppfd = lamp(s.x_m + 0.2, s.y_m + 0.2, 0.5);
+    mean += ppfd / static_cast<double>(cells.stations.size()), lowest = std::min(lowest, ppfd);
+  }
+  EXPECT_NEAR(e.footprint.width_m, 0.8, 1e-9);
+  EXPECT_NEAR(value(e, "mean_ppfd"), mean, 0.005 * mean);
+  EXPECT_NEAR(value(e, "mean_ppfd"), mean, expanded(e, "mean_ppfd"));
+  EXPECT_NEAR(value(e, "lowest_over_mean"), lowest / mean, expanded(e, "lowest_over_mean"));
+  EXPECT_EQ(e.facts.walls, "open floor");
+  EXPECT_DOUBLE_EQ(*e.power_w, 200) << "watts are as they were read";
+  EXPECT_NEAR(value(e, "canopy_efficacy_umol_j"), value(e, "mean_ppfd") * 0.64 / 200, 1e-9);
+}
+
+/// 500 everywhere at any height: for 300 to 600 it is dimmed as far as is still sure, with watts and light of that
+/// step.
+TEST(WaysTest, EachAtItsBest) {
+  MadeTest made;
+  made.heights_m = {0.5, 0.4};
+  EntryQuestion q;
+  q.way = parse_way("best:300-600").value();
+  q.band = {300, 600};
+  q.rule = parse_settle_rule("every").value();
+  const LineUpEntry e = evaluation::entry_of(*evaluation::evaluate(made.record()), q, "");
+  ASSERT_FALSE(e.none) << e.none->sentence();
+  EXPECT_GE(e.percent, 60) << "less is under 300";
+  EXPECT_LT(e.percent, 65) << "more is wasted";
+  EXPECT_NEAR(*e.power_w, 2 * e.percent, 0.02 * e.percent);
+  EXPECT_NEAR(value(e, "mean_ppfd"), 5 * e.percent, 0.02 * 5 * e.percent);
+  EXPECT_NEAR(value(e, "canopy_efficacy_umol_j"), 500 * 1.44 / 200, 0.04);
+  EXPECT_EQ(e.facts.height_rule.empty(), false);
+}
+
+TEST(WaysTest, AnIndexOfOnesOwn) {
+  MadeTest bright, dim;
+  bright.light = [](double, double, double) { return 500.0; };
+  dim.light = [](double, double, double) { return 400.0; };
+  std::vector<LineUpMember> members;
+  for (const MadeTest* made : {&bright, &dim})
+    members.push_back(
+        {evaluation::entrant_of(made->record()), std::make_shared<LineUpEntry>(entry(made->record(), "as-measured"))});
+  for (LineUpMember& m : members) std::const_pointer_cast<LineUpEntry>(m.entry)->facts.grade = Grade::Working;
+  LineUpTerms terms;
+  terms.figure = "index:mean_ppfd=3,power_w";
+  const LineUp lineup(members, terms);
+  const auto& s = lineup.ranking().standings();
+  // 1.25 times the light with three of four weights, the same watts: 1.25^0.75 between them, 100 in the middle.
+  EXPECT_NEAR(s[0].value, 100 * std::pow(1.25, 0.375), 1e-9);
+  EXPECT_NEAR(s[1].value, 100 / std::pow(1.25, 0.375), 1e-9);
+  const Standing light = lineup.standing("mean_ppfd", 0), watts = lineup.standing("power_w", 0);
+  EXPECT_NEAR(
+      std::sqrt(s[0].variance()) / s[0].value,
+      std::hypot(0.75 * std::sqrt(light.variance()) / light.value, 0.25 * std::sqrt(watts.variance()) / watts.value),
+      1e-12);
+  EXPECT_EQ(lineup.ranking().rank(0), (RankInterval{1, 1, 2})) << "one sensor read both";
+  EXPECT_EQ(evaluation::OwnIndex::parse(terms.figure).value().words(), "3 × mean PPFD, 1 × less wall power");
+  EXPECT_EQ(evaluation::OwnIndex::parse(terms.figure).value().id(), "index:mean_ppfd=3,power_w=1");
+}
+
+TEST(WaysTest, AnIndexThatIsNone) {
+  for (const char* text : {"index:", "index:light", "index:mean_ppfd=", "index:mean_ppfd=-1", "index:mean_ppfd=0",
+                           "index:mean_ppfd=nan", "index:mean_ppfd=1e9", "index:mean_ppfd,mean_ppfd", "index:,"}) {
+    const auto index = evaluation::OwnIndex::parse(text);
+    ASSERT_FALSE(index.ok()) << text;
+    EXPECT_FALSE(index.problem().remedy.empty()) << text;
+  }
 }
 
 TEST(WaysTest, WhatAFigureTakesBesideIsToldWhereItIsNotThere) {

@@ -28,7 +28,7 @@ StandingDifference difference(const Standing& a, const Standing& b) {
   return {a.value - b.value, 2 * std::sqrt(variance) + std::abs(a.bias - b.bias)};
 }
 
-Standing worked_out(double value, std::initializer_list<std::pair<double, const Standing*>> from) {
+Standing worked_out(double value, std::span<const std::pair<double, const Standing*>> from) {
   Standing made;
   made.value = value;
   std::map<std::uint32_t, double> shared;

@@ -2,6 +2,7 @@
 
 #include <cstdint>
 #include <initializer_list>
+#include <span>
 #include <utility>
 #include <vector>
 
@@ -40,6 +41,9 @@ StandingDifference difference(const Standing& a, const Standing& b);
 
 /// A value that others make, with the slope on each of them: their parts go along by their slopes, those of one source
 /// together and with their signs.
-Standing worked_out(double value, std::initializer_list<std::pair<double, const Standing*>> from);
+Standing worked_out(double value, std::span<const std::pair<double, const Standing*>> from);
+inline Standing worked_out(double value, std::initializer_list<std::pair<double, const Standing*>> from) {
+  return worked_out(value, std::span(from.begin(), from.size()));
+}
 
 }  // namespace sunbreak

@@ -21,6 +21,9 @@ constexpr double usual_side_part = 0.15;
 constexpr double station_model_error = 0.0015;
 /// Residuals beyond so many times the common scatter lose weight, and beyond the other are left out.
 constexpr double doubtful = 2.5, odd = 6;
+/// However well they agree, readings are not trusted beyond this part of what meters, places and the model's patches
+/// allow: else what the model leaves out is bent into the height.
+constexpr double least_scale = 0.1;
 
 bool same_places(const Layout& a, const Layout& b) {
   return a.stations.size() == b.stations.size() &&
@@ -219,7 +222,7 @@ void WholeLightFit::weigh(const State& state) {
   for (const double flux : state.at.flux) unknowns += flux > 0;
   for (const auto kind : {FitParameter::Kind::Roll, FitParameter::Kind::Side, FitParameter::Kind::HeightShift})
     unknowns += model_->parameters().find(kind) >= 0;
-  scale_ = std::max(1e-3, std::sqrt(squares / std::max(taken - unknowns, 0.3 * taken)));
+  scale_ = std::max(least_scale, std::sqrt(squares / std::max(taken - unknowns, 0.3 * taken)));
 }
 
 void WholeLightFit::normal_equations(const State& state, Eigen::MatrixXd& form, Eigen::VectorXd& pull) const {

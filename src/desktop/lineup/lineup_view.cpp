@@ -17,8 +17,10 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "desktop/lineup/kept_dialog.h"
 #include "desktop/lineup/lineup_strip.h"
 #include "desktop/lineup/lineup_work.h"
+#include "desktop/lineup/own_index_dialog.h"
 #include "desktop/lineup/suits_page.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/framed.h"
@@ -44,8 +46,11 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   figure_->setAccessibleName(tr("Figure"));
   figure_->setToolTip(tr("B  the figure that they are lined up by"));
   for (const auto& f : evaluation::lineup_figures()) figure_->addItem(text_of(f.label), text_of(f.id));
+  figure_->addItem(tr("An index of your own…"), QString());
   connect(figure_, &QComboBox::activated, this, [this] {
-    change([this](record::SavedLineUp& a) { a.figure = text_of(figure_->currentData().toString()); });
+    const std::string id = text_of(figure_->currentData().toString());
+    if (id.empty()) return weigh();
+    change([&](record::SavedLineUp& a) { a.figure = id; });
   });
   head->addWidget(figure_);
   way_ = new QComboBox(this);
@@ -88,6 +93,8 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   connect(guests_, &QPushButton::clicked, this, &LineUpView::choose_guests);
   save_ = button(tr("S  Keep"), "lineupSave", tr("Keeps what is lined up, by what and how."));
   connect(save_, &QPushButton::clicked, this, &LineUpView::save);
+  kept_ = button(tr("K  Kept…"), "lineupKept", tr("Line-ups that were kept, and guests, to open or send home."));
+  connect(kept_, &QPushButton::clicked, this, &LineUpView::show_kept);
   column->addLayout(head);
   declared_ = wrapped_label({}, this);
   declared_->setObjectName("lineupDeclared");
@@ -148,6 +155,7 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   connect(work_, &LineUpWork::progressed, this, &LineUpView::show_state);
   connect(strip_, &LineUpStrip::moved, this, &LineUpView::show_scene);
   connect(strip_, &LineUpStrip::opened, this, [this] {
+    if (work_->stopped()) return work_->go_on();
     if (strip_->second() < 0 || strip_->second() == strip_->chosen())
       return desk_.say(tr("Choose a second one with the space bar; Enter shows the two side by side."));
     show_page(AsPair);
@@ -197,7 +205,8 @@ void LineUpView::hideEvent(QHideEvent* event) {
 
 void LineUpView::refresh() {
   const record::SavedLineUp& asked = work_->asked();
-  figure_->setCurrentIndex(std::max(0, figure_->findData(text_of(asked.figure))));
+  const int figure = figure_->findData(text_of(asked.figure));
+  figure_->setCurrentIndex(figure >= 0 ? figure : figure_->count() - 1);
   if (!way_->lineEdit()->hasFocus() || !work_->working()) fill_ways();
   if (!filter_->hasFocus()) filter_->setText(text_of(asked.filter));
   sure_->setCurrentIndex(asked.all_pairs ? 1 : 0);
@@ -217,7 +226,10 @@ void LineUpView::show_state() {
     set_tone(state_, "");
     return state_->setText(f.of > 0 ? tr("%1 of %2 tests…").arg(f.done).arg(f.of) : tr("Reading what is on record…"));
   }
-  if (!shown) return state_->setText(tr("Stopped."));
+  if (!shown || work_->stopped()) {
+    set_tone(state_, "attention");
+    return state_->setText(tr("Stopped. Enter goes on; what is done is kept."));
+  }
   if (shown->problem) {
     set_tone(state_, "attention");
     declared_->clear();
@@ -295,7 +307,7 @@ void LineUpView::use_switch() {
     const std::string joined = (way == "as-measured" ? "" : way + "+") + u.switches.front();
     if (parse_way(joined)) way = joined;
   }
-  // A later part of one kind takes the place of an earlier one.
+  // Parts that do not go together were left out above; the reasons that stay are told anew on the strip.
   change([&](record::SavedLineUp& a) { a.way = way_id(parse_way(way).value()); });
 }
 
@@ -311,11 +323,24 @@ void LineUpView::leave_out() {
   desk_.say(tr("%1 is left out. R brings all back.").arg(member_name(entrant)));
 }
 
+void LineUpView::weigh() {
+  OwnIndexDialog dialog(work_->asked().figure, this);
+  if (dialog.exec() != QDialog::Accepted) return refresh();
+  change([&](record::SavedLineUp& a) { a.figure = dialog.figure(); });
+}
+
+void LineUpView::show_kept() {
+  KeptDialog dialog(desk_, work_->asked().id, this);
+  const bool taken = dialog.exec() == QDialog::Accepted;
+  if (dialog.guests_changed()) work_->look_again();
+  if (taken && dialog.chosen()) work_->ask(*dialog.chosen());
+}
+
 void LineUpView::save() {
   if (desk_.read_only()) return;
   record::SavedLineUp asked = work_->asked();
-  const auto& shown = work_->shown();
-  if (asked.name.empty() && shown) asked.name = "by " + asked.figure;
+  if (asked.name.empty())
+    asked.name = text_of(tr("Line-up of %1").arg(text_of(desk_.clock().utc_text().substr(0, 10))));
   const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
     desk_.book().edit("keep a line-up", [&](book::Edit& e) {
       if (asked.id != 0 && desk_.book().find<record::SavedLineUp>(asked.id))
@@ -394,6 +419,10 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
         return choose_guests();
       case Qt::Key_S:
         return save();
+      case Qt::Key_K:
+        return show_kept();
+      case Qt::Key_I:
+        return weigh();
       case Qt::Key_R:
         return change([](record::SavedLineUp& a) { a.left_out.clear(); });
       case Qt::Key_Delete:
@@ -424,7 +453,8 @@ std::vector<KeyHint> LineUpView::keys() const {
           {"P", tr("dominance with the price, or without")},
           {tr("Delete, R"), tr("leave one out; bring all back")},
           {"G", tr("guests: other testers' packages")},
-          {"S", tr("keep this line-up")},
+          {"I", tr("an index of your own")},
+          {"S, K", tr("keep this line-up; kept ones and guests")},
           {"Ctrl+C", tr("copy the line-up as a table")}};
 }
 

@@ -50,6 +50,9 @@ class LineUpView : public StageView {
   void use_switch();
   void leave_out();
   void save();
+  /// Asks for an index of the user's own.
+  void weigh();
+  void show_kept();
   void choose_guests();
   void add_guests(const QStringList& paths);
   void fill_ways();
@@ -60,7 +63,7 @@ class LineUpView : public StageView {
   QComboBox *figure_, *way_, *sure_;
   QLineEdit* filter_;
   QLabel *declared_, *state_;
-  QPushButton *cancel_, *guests_, *save_;
+  QPushButton *cancel_, *guests_, *save_, *kept_;
   QStackedWidget* pages_;
   std::vector<QPushButton*> tabs_;
   std::vector<LineUpPage*> shown_pages_;

@@ -57,13 +57,19 @@ void LineUpWork::cancel() {
   if (!background_.working()) return;
   background_.drop();
   tick_.stop();
+  stopped_ = true;
   emit changed();
+}
+
+void LineUpWork::go_on() {
+  stale_ = true;
+  follow();
 }
 
 void LineUpWork::follow() {
   const UnitSystem units = desk_.units();
   if (!in_sight_ || (!stale_ && units_ == units)) return;
-  stale_ = false, units_ = units;
+  stale_ = stopped_ = false, units_ = units;
   std::vector<std::filesystem::path> places;
   for (const record::Guest& g : desk_.book().all<record::Guest>()) places.emplace_back(g.path);
   if (guests_ && guests_->places != places) guests_.reset();

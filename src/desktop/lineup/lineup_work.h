@@ -38,6 +38,9 @@ class LineUpWork : public QObject {
   /// Works it out anew: guests' folders are looked through again.
   void look_again();
   void cancel();
+  /// Whether it was stopped before it was worked out; then go_on() takes it up again.
+  bool stopped() const { return stopped_; }
+  void go_on();
 
   /// The latest; null until there is one.
   const std::shared_ptr<const ShownLineUp>& shown() const { return shown_; }
@@ -52,7 +55,7 @@ class LineUpWork : public QObject {
   void follow();
 
   Desk& desk_;
-  bool in_sight_ = false, stale_ = true;
+  bool in_sight_ = false, stale_ = true, stopped_ = false;
   UnitSystem units_ = UnitSystem::Metric;  ///< that it was asked for in
   record::SavedLineUp asked_;
   std::shared_ptr<const ShownLineUp> shown_;

@@ -19,15 +19,25 @@ const LineUpFigure& figure_named(std::string_view id) {
   return lineup_figures()[static_cast<std::size_t>(at)];
 }
 
+std::optional<OwnIndex> index_asked(std::string_view figure) {
+  if (!OwnIndex::is(figure)) return {};
+  auto index = OwnIndex::parse(figure);
+  if (!index) throw std::logic_error(index.problem().sentence());
+  return std::move(index.value());
+}
+
 }  // namespace
 
 LineUp::LineUp(std::vector<LineUpMember> members, LineUpTerms terms, UnitSystem units)
     : members_(std::move(members)),
       terms_(std::move(terms)),
       units_(units),
-      figure_(figure_named(terms_.figure)),
+      index_(index_asked(terms_.figure)),
+      index_words_(index_ ? index_->words() : std::string()),
+      figure_(index_ ? index_->figure(terms_.figure, index_words_) : figure_named(terms_.figure)),
       sources_(number_sources()),
       facts_(gather_facts()),
+      log_middle_(index_ ? find_log_middle() : 0),
       comparable_(facts_, figure_.needed),
       ranking_(standings(figure_.id), figure_.better, terms_.sure, &comparable_) {
   find_groups();
@@ -72,21 +82,40 @@ Standing LineUp::money(std::size_t member, const LineUpFigure& figure) const {
   return cost_over_years(*e.cost, power, terms_.money);
 }
 
+std::vector<Standing> LineUp::index_parts(std::size_t member) const {
+  std::vector<Standing> values;
+  for (const OwnIndex::Part& p : index_->parts) values.push_back(standing_of(*p.figure, member));
+  return values;
+}
+
+double LineUp::find_log_middle() const {
+  double sum = 0;
+  int known = 0;
+  for (std::size_t m = 0; m < members_.size(); ++m)
+    if (const double log = index_->log_of(index_parts(m)); std::isfinite(log)) sum += log, ++known;
+  return known > 0 ? sum / known : 0;
+}
+
 Standing LineUp::standing_of(const LineUpFigure& f, std::size_t member) const {
+  if (&f == &figure_ && index_) return index_->standing(index_parts(member), log_middle_);
   if (f.from == LineUpFigure::From::Price) return money(member, f);
-  Standing own = own_standing(member, static_cast<int>(&f - lineup_figures().data()));
+  Standing own = own_standing(member, lineup_figure_index(f.id));
   if (f.id != "dli_mean_mol_m2_d") return own;
   // Daily light goes with the hours, which are the line-up's.
   const double hours = terms_.photoperiod_h / members_[member].entry->photoperiod_h;
   return worked_out(own.value * hours, {{hours, &own}});
 }
 
+const LineUpFigure& LineUp::figure_of(std::string_view id) const {
+  return id == figure_.id ? figure_ : figure_named(id);
+}
+
 Standing LineUp::standing(std::string_view figure_id, int member) const {
-  return standing_of(figure_named(figure_id), static_cast<std::size_t>(member));
+  return standing_of(figure_of(figure_id), static_cast<std::size_t>(member));
 }
 
 std::vector<Standing> LineUp::standings(std::string_view figure_id) const {
-  const LineUpFigure& f = figure_named(figure_id);
+  const LineUpFigure& f = figure_of(figure_id);
   std::vector<Standing> all;
   all.reserve(members_.size());
   for (std::size_t m = 0; m < members_.size(); ++m) all.push_back(standing_of(f, m));
@@ -99,6 +128,14 @@ std::string LineUp::why_none(int member) const {
   const LineUpEntry& entry = *members_[m].entry;
   const Entrant& e = members_[m].entrant;
   if (entry.none) return entry.none->seen + (entry.none->means.empty() ? "" : "; " + entry.none->means);
+  if (index_) {
+    std::string missing;
+    const std::vector<Standing> values = index_parts(m);
+    for (std::size_t i = 0; i < values.size(); ++i)
+      if (!(values[i].value > 0))
+        missing += (missing.empty() ? "" : ", ") + in_a_sentence(index_->parts[i].figure->label);
+    return fmt::format("of what its index weighs there is no value over 0: {}", missing);
+  }
   if (figure_.from == LineUpFigure::From::Price) {
     if (!e.cost) return "its price is not on record";
     if (e.currency != terms_.currency)

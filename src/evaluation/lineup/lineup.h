@@ -9,6 +9,7 @@
 #include "core/lineup/light_for_money.h"
 #include "evaluation/lineup/entrant.h"
 #include "evaluation/lineup/lineup_figures.h"
+#include "evaluation/lineup/own_index.h"
 #include "evaluation/once.h"
 
 namespace sunbreak::evaluation {
@@ -64,9 +65,12 @@ class LineUp {
   std::vector<LineUpMember> members_;
   LineUpTerms terms_;
   UnitSystem units_;
-  const LineUpFigure& figure_;
+  std::optional<OwnIndex> index_;  ///< that they are lined up by, if by one
+  std::string index_words_;
+  LineUpFigure figure_;
   std::vector<std::vector<std::uint32_t>> sources_;  ///< a member's sources as numbers that all share
   std::vector<ComparedFacts> facts_;
+  double log_middle_ = 0;  ///< of the index
   Comparability comparable_;
   Ranking ranking_;
   std::vector<std::vector<int>> groups_;
@@ -74,6 +78,9 @@ class LineUp {
 
   std::vector<std::vector<std::uint32_t>> number_sources() const;
   std::vector<ComparedFacts> gather_facts() const;
+  const LineUpFigure& figure_of(std::string_view id) const;
+  std::vector<Standing> index_parts(std::size_t member) const;
+  double find_log_middle() const;
   Standing own_standing(std::size_t member, int figure) const;
   Standing standing_of(const LineUpFigure& figure, std::size_t member) const;
   Standing money(std::size_t member, const LineUpFigure& figure) const;
