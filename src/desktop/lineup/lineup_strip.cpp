@@ -19,8 +19,8 @@ using evaluation::LineUp;
 
 constexpr int member_px = 40, words_px = 54, axis_px = 22, edge_px = 12, gap_px = 10, lane_px = 8, most_lanes = 3;
 constexpr int rank_px = 80, value_px = 112;
-/// Of what rank, brackets and value leave, the name has so much, the axis the rest.
-constexpr double name_share = 0.52;
+/// Of what rank, brackets and value leave, the name has so much, the axis the rest; of little more.
+double name_share(double width_px) { return width_px < 300 ? 0.64 : 0.52; }
 
 QString elided_to(const QPainter& p, const QString& text, double width) {
   return p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width));
@@ -192,7 +192,7 @@ void LineUpStrip::paintEvent(QPaintEvent*) {
     return;
   }
   const double wide = viewport()->width() - 2 * edge_px - 3 * gap_px - rank_px - value_px - most_lanes * lane_px;
-  const QRectF axis_room(edge_px + rank_px + gap_px + name_share * wide + gap_px, 0, (1 - name_share) * wide,
+  const QRectF axis_room(edge_px + rank_px + gap_px + name_share(wide) * wide + gap_px, 0, (1 - name_share(wide)) * wide,
                          viewport()->height() - axis_px);
   const int from = verticalScrollBar()->value();
   PainterCanvas canvas(p);

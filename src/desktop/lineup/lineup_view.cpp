@@ -52,13 +52,13 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
     if (id.empty()) return weigh();
     change([&](record::SavedLineUp& a) { a.figure = id; });
   });
-  head->addWidget(figure_);
+  head->addWidget(figure_, 2);
   way_ = new QComboBox(this);
   way_->setObjectName("lineupWay");
   way_->setAccessibleName(tr("Way"));
   way_->setEditable(true);
   way_->setInsertPolicy(QComboBox::NoInsert);
-  way_->setMinimumWidth(120);
+  way_->setMinimumWidth(110);
   way_->setToolTip(tr("W  what is made alike; several are joined by +"));
   connect(way_, &QComboBox::activated, this, &LineUpView::take_way);
   connect(way_->lineEdit(), &QLineEdit::returnPressed, this, &LineUpView::take_way);
@@ -75,8 +75,8 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   sure_ = new QComboBox(this);
   sure_->setObjectName("lineupSure");
   sure_->setAccessibleName(tr("How sure ranks are"));
-  sure_->addItem(tr("each pair sure"));
-  sure_->addItem(tr("all pairs sure"));
+  sure_->addItem(tr("each pair"));
+  sure_->addItem(tr("all pairs"));
   sure_->setToolTip(tr("H  ranks by each pair for itself, or by all pairs together (Holm)"));
   connect(sure_, &QComboBox::activated, this,
           [this](int at) { change([at](record::SavedLineUp& a) { a.all_pairs = at == 1; }); });
@@ -89,11 +89,11 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
     head->addWidget(b);
     return b;
   };
-  guests_ = button(tr("G  Guests…"), "lineupGuests", tr("Other testers' packages, from a folder; or drop them here."));
+  guests_ = button(tr("G Guests…"), "lineupGuests", tr("Other testers' packages, from a folder; or drop them here."));
   connect(guests_, &QPushButton::clicked, this, &LineUpView::choose_guests);
-  save_ = button(tr("S  Keep"), "lineupSave", tr("Keeps what is lined up, by what and how."));
+  save_ = button(tr("S Keep"), "lineupSave", tr("Keeps what is lined up, by what and how."));
   connect(save_, &QPushButton::clicked, this, &LineUpView::save);
-  kept_ = button(tr("K  Kept…"), "lineupKept", tr("Line-ups that were kept, and guests, to open or send home."));
+  kept_ = button(tr("K Kept…"), "lineupKept", tr("Line-ups that were kept, and guests, to open or send home."));
   connect(kept_, &QPushButton::clicked, this, &LineUpView::show_kept);
   column->addLayout(head);
   declared_ = wrapped_label({}, this);
