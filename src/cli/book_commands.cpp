@@ -2,14 +2,17 @@
 
 #include <iostream>
 #include <memory>
+#include <nlohmann/json.hpp>
 
 #include "book/demo/demo_book.h"
 #include "book/test_rows.h"
 #include "cli/figures_command.h"
 #include "cli/source_test.h"
 #include "evaluation/sweep_view.h"
+#include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
+#include "exchange/package/verification.h"
 #include "record/configurations.h"
 #include "record/faults.h"
 #include "report/html_report.h"
@@ -104,12 +107,51 @@ int import_test(const std::string& file, const std::string& package, bool as_alt
   return 0;
 }
 
+/// What kept a package from being held against anything, or what differs; a status that scripts can tell apart.
+int verify(const std::string& package, bool as_json) {
+  constexpr int differs = 1;
+  const auto archive = exchange::read_zip(package, {}, exchange::picture_folder);
+  const auto record = archive ? exchange::read_package(archive.value()) : Result<record::TestRecord>(archive.problem());
+  if (!record) {
+    if (as_json)
+      std::cout << nlohmann::ordered_json{{"sound", nullptr}, {"problem", record.problem().sentence()}}.dump(2) << "\n";
+    return fail(record.problem());
+  }
+  const exchange::Verification v = exchange::verify_package(archive.value(), record.value());
+  const std::string digest = exchange::digest_of_file(package);
+  if (as_json) {
+    nlohmann::ordered_json j{{"sound", v.differences.empty()},
+                             {"title", record::title_of(record.value())},
+                             {"digest", "sha256:" + digest},
+                             {"values", v.values},
+                             {"differences", nlohmann::ordered_json::array()},
+                             {"notes", v.notes}};
+    for (const exchange::Difference& d : v.differences)
+      j["differences"].push_back({{"file", d.file},
+                                  {"row", d.row > 0 ? nlohmann::ordered_json(d.row) : nlohmann::ordered_json(nullptr)},
+                                  {"what", d.what},
+                                  {"stated", d.stated},
+                                  {"found", d.found},
+                                  {"words", d.sentence}});
+    std::cout << j.dump(2, ' ', false, nlohmann::ordered_json::error_handler_t::replace) << "\n";
+  } else {
+    fmt::print("{}\nsha256:{}\n", record::title_of(record.value()), digest);
+    for (const exchange::Difference& d : v.differences) fmt::print("differs: {}\n", d.sentence);
+    for (const std::string& words : v.notes) fmt::print("note: {}\n", words);
+    if (v.differences.empty())
+      fmt::print("All {} stated values come out of its readings. That these were taken, no file can show.\n", v.values);
+    else
+      fmt::print("{} of {} stated values do not come out of its readings.\n", v.differences.size(), v.values);
+  }
+  return v.differences.empty() ? 0 : differs;
+}
+
 }  // namespace
 
 void add_book_commands(CLI::App& app, int& status) {
   struct Arguments {
     std::string book, test, out, package;
-    bool imperial = false, csv = false, force = false, as_altered = false;
+    bool imperial = false, csv = false, force = false, as_altered = false, json = false;
   };
   const auto a = std::make_shared<Arguments>();
   const auto with_book = [&](const char* name, const char* help, const char* book_help) {
@@ -136,6 +178,12 @@ void add_book_commands(CLI::App& app, int& status) {
   command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--csv", a->csv, "one table of all stations for a spreadsheet");
   command->callback([a, &status] { status = export_test(a->book, a->test, a->out, a->csv, a->force); });
+
+  command = app.add_subcommand("verify", "Hold all that a data package states against what its own readings give");
+  command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();
+  command->add_flag("--json", a->json, "as JSON");
+  command->footer("Status 0 where all agrees, 1 where something differs, 3 where it cannot be read.");
+  command->callback([a, &status] { status = verify(a->package, a->json); });
 
   command =
       with_book("import", "Add the test in a data package to a lab book", "the lab book, made where there is none");

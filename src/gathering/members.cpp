@@ -3,10 +3,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <fstream>
 #include <map>
 #include <set>
-#include <sstream>
 
 #include "book/test_rows.h"
 #include "evaluation/lineup/entrant.h"
@@ -50,14 +48,6 @@ void add_text(std::string& text, const Row& row) {
       text += *words;
     text += '\x1f';
   }
-}
-
-/// Of a file's bytes; empty where it cannot be read.
-std::string digest_of(const fs::path& file) {
-  std::ifstream in(file, std::ios::binary);
-  std::ostringstream bytes;
-  bytes << in.rdbuf();
-  return in && bytes ? exchange::sha256_digits(bytes.str()) : std::string();
 }
 
 /// By what an entrant's entry is found again: the test's token, and what it takes from the shelves.
@@ -155,7 +145,7 @@ Guests guests_from(const std::vector<fs::path>& files_and_folders, std::stop_tok
       guests.refused.push_back({file, record.problem()});
       continue;
     }
-    const std::string digest = digest_of(file);
+    const std::string digest = exchange::digest_of_file(file);
     Guests::One one{{}, std::move(differs)};
     for (const Id configuration : configurations_of(record.value())) {
       Entrant& e = one.entrants.emplace_back(evaluation::entrant_of(of_configuration(record.value(), configuration)));

@@ -2,7 +2,7 @@
 
 #include <gtest/gtest.h>
 
-#include "exchange/package/integrity.h"
+#include "exchange/package/verification.h"
 
 using namespace sunbreak;
 using namespace sunbreak::doors;

@@ -1,4 +1,4 @@
-#include "exchange/package/integrity.h"
+#include "exchange/package/verification.h"
 
 #include <gtest/gtest.h>
 

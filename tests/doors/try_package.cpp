@@ -6,7 +6,7 @@
 #include "core/figures/figure_table.h"
 #include "doors/doors.h"
 #include "evaluation/evaluation.h"
-#include "exchange/package/integrity.h"
+#include "exchange/package/verification.h"
 #include "exchange/tables/delimited.h"
 #include "record/faults.h"
 #include "record/kinds.h"

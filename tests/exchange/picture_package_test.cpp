@@ -4,7 +4,7 @@
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
-#include "exchange/package/integrity.h"
+#include "exchange/package/verification.h"
 #include "exchange/tables/delimited.h"
 #include "pictures/made_pictures.h"
 #include "record/configurations.h"

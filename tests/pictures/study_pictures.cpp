@@ -8,7 +8,7 @@
 #include "evaluation/configurations.h"
 #include "exchange/files/digest.h"
 #include "exchange/package/data_package.h"
-#include "exchange/package/integrity.h"
+#include "exchange/package/verification.h"
 #include "pictures/made_pictures.h"
 #include "pictures/picture_damage.h"
 #include "record/picture_files.h"

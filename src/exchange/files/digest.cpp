@@ -3,6 +3,8 @@
 #include <openssl/evp.h>
 
 #include <array>
+#include <fstream>
+#include <sstream>
 #include <stdexcept>
 
 namespace sunbreak::exchange {
@@ -17,6 +19,13 @@ std::string sha256_digits(std::string_view bytes) {
   words.reserve(2 * size);
   for (unsigned i = 0; i < size; ++i) words += digits[digest[i] >> 4], words += digits[digest[i] & 0xF];
   return words;
+}
+
+std::string digest_of_file(const std::filesystem::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  std::ostringstream bytes;
+  bytes << in.rdbuf();
+  return in && bytes ? sha256_digits(bytes.str()) : std::string();
 }
 
 }  // namespace sunbreak::exchange

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <filesystem>
 #include <string>
 #include <string_view>
 
@@ -7,5 +8,8 @@ namespace sunbreak::exchange {
 
 /// SHA-256 (FIPS 180-4) in 64 hexadecimal digits.
 std::string sha256_digits(std::string_view bytes);
+
+/// The same of a file's bytes; empty where it cannot be read.
+std::string digest_of_file(const std::filesystem::path& file);
 
 }  // namespace sunbreak::exchange

@@ -36,6 +36,9 @@ Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vec
 /// picture.
 PictureFiles pictures_in(const Archive& archive, const TestRecord& record);
 
+/// Where a package has its pictures.
+inline constexpr std::string_view picture_folder = "pictures/";
+
 /// The files a data package may have, beside its pictures.
 std::set<std::string> package_members();
 
