@@ -9,10 +9,12 @@
 #include "cli/input_output.h"
 #include "cli/source_test.h"
 #include "evaluation/light_words.h"
+#include "exchange/files/new_file.h"
 #include "gathering/line_up_json.h"
 #include "gathering/line_up_work.h"
 #include "gathering/members.h"
 #include "gathering/suits_work.h"
+#include "workbook/workbook.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -29,6 +31,8 @@ struct LineUpArguments {
   double low = NAN, high = NAN;
   int threads = 0;
   bool json = false, csv = false;
+  std::string workbook;
+  bool force = false;
 };
 
 /// The tests of one lab book, or of all packages.
@@ -150,6 +154,13 @@ int run_line_up(const LineUpArguments& a) {
   if (!gathered) return refuse(gathered.problem());
   Gathered& g = gathered.value();
   const LineUp lineup(std::move(g.members), g.ready.terms);
+  if (!a.workbook.empty()) {
+    const auto bytes = workbook::workbook_bytes(lineup, gathering::declared_way(g.ready, UnitSystem::Metric));
+    if (!bytes) return refuse(bytes.problem());
+    const auto problem = exchange::write_new_file(a.workbook, bytes.value(),
+                                                  a.force ? exchange::Existing::Replace : exchange::Existing::Keep);
+    if (problem) return refuse(*problem);
+  }
   if (a.json)
     std::cout << gathering::line_up_json(lineup, g.ready, UnitSystem::Metric).dump(2) << "\n";
   else if (a.csv)
@@ -293,6 +304,8 @@ void add_line_up_commands(CLI::App& app, int& status) {
   c->add_option("--threads", a->threads, "at work; all cores by default")->check(CLI::Range(1, 256));
   auto* json = c->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   c->add_flag("--csv", a->csv, "print CSV")->excludes(json);
+  c->add_option("--workbook", a->workbook, "also write a spreadsheet workbook (.xlsx)");
+  c->add_flag("--force", a->force, "replace a workbook that is there already");
   c->callback([a, &status] { status = run_line_up(*a); });
   add_suits_command(app, status);
 }

@@ -6,7 +6,7 @@
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
 #include "embedded/sunbreak_report.h"
-#include "report/visible.h"
+#include "core/visible.h"
 
 namespace sunbreak::report {
 namespace {

@@ -21,7 +21,7 @@
 #include "report/power_section.h"
 #include "report/retest_section.h"
 #include "report/sweep_section.h"
-#include "report/visible.h"
+#include "core/visible.h"
 
 namespace sunbreak::report {
 namespace {

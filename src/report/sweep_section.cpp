@@ -8,6 +8,7 @@
 #include "core/figures/figure_table.h"
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
+#include "evaluation/read_sweeps.h"
 #include "report/picture_section.h"
 #include "report/svg_figures.h"
 #include "report/trust_section.h"
@@ -117,18 +118,11 @@ std::string grid_words(const Layout& layout, UnitSystem units) {
 }
 
 PrintedSweeps printed_sweeps(const evaluation::Evaluation& evaluation, const ReportOptions& options) {
-  const record::TestRecord& b = evaluation.record();
-  PrintedSweeps chosen;
-  for (const record::Rung& rung : b.rungs)
-    for (const record::Stop& stop : b.stops) {
-      const record::Sweep* sweep = b.sweep(rung.id, stop.id);
-      if (!sweep || sweep->confirms ||
-          (!options.sweeps.empty() &&
-           std::find(options.sweeps.begin(), options.sweeps.end(), sweep->id) == options.sweeps.end()))
-        continue;
-      const evaluation::SweepView* view = evaluation.view(sweep->id);
-      if (view && view->read() > 0) chosen.emplace_back(sweep, view);
-    }
+  PrintedSweeps chosen = evaluation::read_sweeps(evaluation);
+  if (!options.sweeps.empty())
+    std::erase_if(chosen, [&](const auto& of) {
+      return std::find(options.sweeps.begin(), options.sweeps.end(), of.first->id) == options.sweeps.end();
+    });
   return chosen;
 }
 

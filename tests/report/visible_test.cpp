@@ -1,8 +1,8 @@
-#include "report/visible.h"
+#include "core/visible.h"
 
 #include <gtest/gtest.h>
 
-using sunbreak::report::visible;
+using sunbreak::visible;
 
 TEST(Visible, ControlCharactersAreShownAndTurnsDropped) {
   EXPECT_EQ(visible(std::string("a\0b", 3)), "a\u2400b");

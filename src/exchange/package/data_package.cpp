@@ -254,6 +254,8 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
                   field("own", "boolean", "written by the tester in place of the draft")},
                  false));
   }
+  // With pictures it is no package of tables alone.
+  const char* profile = picture_resources.empty() ? "tabular-data-package" : "data-package";
   for (ordered_json& r : picture_resources) resources.push_back(std::move(r));
   for (ordered_json& r : resources) {
     const std::string& content = archive.at(r["path"].get<std::string>());
@@ -261,7 +263,7 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
     r["hash"] = sha256_words(content);
   }
   const ordered_json descriptor{
-      {"profile", "tabular-data-package"},
+      {"profile", profile},
       {"name", "sunbreak-test"},
       {"title", b.test.name},
       {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},

@@ -1,6 +1,6 @@
-#include "report/visible.h"
+#include "core/visible.h"
 
-namespace sunbreak::report {
+namespace sunbreak {
 namespace {
 
 /// How many bytes of a mark of direction (U+061C, U+200E, U+200F, U+202A to U+202E, U+2066 to U+2069) begin here.
@@ -31,4 +31,4 @@ std::string visible(const std::string& utf8) {
   return out;
 }
 
-}  // namespace sunbreak::report
+}  // namespace sunbreak

@@ -1,0 +1,38 @@
+#pragma once
+
+#include <vector>
+
+#include "book/demo/demo_book.h"
+#include "book/temporary_book.h"
+
+namespace sunbreak {
+
+/// The tests of the sample lab book, with all configurations.
+inline const std::vector<record::TestRecord>& sample_tests() {
+  static const std::vector<record::TestRecord> tests = [] {
+    book::TemporaryBook book;
+    book::fill_demo(*book);
+    std::vector<record::TestRecord> all;
+    for (const record::Test& test : book->all<record::Test>("WHERE removed = 0"))
+      all.push_back(book.test_record(test.id));
+    return all;
+  }();
+  return tests;
+}
+
+/// A folder that goes with its owner.
+class TemporaryFolder {
+ public:
+  TemporaryFolder() {
+    std::string name = (std::filesystem::temp_directory_path() / "sunbreak-publish-XXXXXX").string();
+    path_ = mkdtemp(name.data());
+  }
+  ~TemporaryFolder() { std::filesystem::remove_all(path_); }
+  TemporaryFolder(const TemporaryFolder&) = delete;
+  const std::filesystem::path& path() const { return path_; }
+
+ private:
+  std::filesystem::path path_;
+};
+
+}  // namespace sunbreak
