@@ -16,7 +16,6 @@
 #include "record/configurations.h"
 #include "record/faults.h"
 #include "report/html_report.h"
-#include "workbook/workbook.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -74,18 +73,6 @@ int report(const std::string& file, const std::string& test, const std::string& 
   const evaluation::Evaluations evaluations = evaluation::evaluate_all(test_record.value(), options.units);
   options.audits = source_audits(file, evaluations, options.units);
   return write(out, file, report::html_report(evaluations, options).html, force);
-}
-
-int export_workbook(const std::string& file, const std::string& test, const std::string& out, bool imperial,
-                    bool force) {
-  const auto test_record = whole_test(file, test);
-  if (!test_record) return fail(test_record.problem());
-  workbook::WorkbookOptions options;
-  options.units = imperial ? UnitSystem::Imperial : UnitSystem::Metric;
-  const evaluation::Evaluations evaluations = evaluation::evaluate_all(test_record.value(), options.units);
-  options.audits = source_audits(file, evaluations, options.units);
-  const auto bytes = workbook::workbook_bytes(evaluations, options);
-  return bytes ? write(out, file, bytes.value(), force) : fail(bytes.problem());
 }
 
 int export_test(const std::string& file, const std::string& test, const std::string& out, bool csv, bool force) {
@@ -191,13 +178,6 @@ void add_book_commands(CLI::App& app, int& status) {
   command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--csv", a->csv, "one table of all stations for a spreadsheet");
   command->callback([a, &status] { status = export_test(a->book, a->test, a->out, a->csv, a->force); });
-
-  command = with_book("workbook", "Write a test as a spreadsheet workbook (.xlsx) with live formulas", either);
-  command->add_option("--test", a->test, "the test's number or name");
-  command->add_option("-o,--out", a->out, "the workbook to write")->required();
-  command->add_flag("--force", a->force, "replace a file that is there already");
-  command->add_flag("--imperial", a->imperial, "inches and square feet");
-  command->callback([a, &status] { status = export_workbook(a->book, a->test, a->out, a->imperial, a->force); });
 
   command = app.add_subcommand("verify", "Hold all that a data package states against what its own readings give");
   command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();

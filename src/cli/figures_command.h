@@ -30,5 +30,7 @@ void add_read_command(CLI::App& app, int& status);
 
 /// Adds `demo`, `list`, `report`, `export` and `import`; their callbacks set `status`.
 void add_book_commands(CLI::App& app, int& status);
+/// The command `publish`.
+void add_publish_command(CLI::App& app, int& status);
 
 }  // namespace sunbreak::cli

@@ -15,6 +15,7 @@ int main(int argc, char** argv) {
   sunbreak::cli::add_audit_command(app, status);
   sunbreak::cli::add_line_up_commands(app, status);
   sunbreak::cli::add_book_commands(app, status);
+  sunbreak::cli::add_publish_command(app, status);
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {

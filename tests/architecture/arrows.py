@@ -19,10 +19,13 @@ may_include = {
     "gathering": ["core", "pictures", "record", "evaluation", "exchange", "book"],
     "drawing": ["core", "record", "evaluation"],
     "report": ["core", "pictures", "record", "evaluation", "exchange", "drawing"],
+    "fonts": [],
+    "paper": ["core", "record", "evaluation", "drawing", "fonts"],
     "workbook": ["core", "record", "evaluation", "drawing"],
+    "publishing": ["core", "record", "evaluation", "exchange", "report", "workbook", "paper"],
     "instruments": ["core"],
-    "desktop": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "drawing", "report", "workbook", "instruments"],
-    "cli": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "report", "workbook"],
+    "desktop": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "drawing", "report", "workbook", "paper", "publishing", "instruments"],
+    "cli": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "report", "workbook", "paper", "publishing"],
 }
 forbidden = [
     ("core", r'[<"](Q[A-Z]|Qt|q[a-z]+\.h)|<(filesystem|fstream|iostream|chrono|ctime)>', "the core knows no Qt, files or clock"),
@@ -33,6 +36,7 @@ forbidden = [
     ("book", r'<Q[A-Z]', "the lab book knows no Qt"),
     ("gathering", r'<Q[A-Z]', "what is gathered for line-ups knows no Qt"),
     ("drawing", r'<Q[A-Z]|[<"](SQLite|sqlite)|<(filesystem|fstream)>', "drawings know no window, files or SQLite"),
+    ("paper", r'<Q[A-Z]|[<"](SQLite|sqlite)|<(filesystem|fstream)>', "paper knows no window, files or SQLite"),
     ("workbook", r'<Q[A-Z]|[<"](SQLite|sqlite)', "workbooks know neither Qt nor SQLite"),
     ("report", r'<Q[A-Z]|[<"](SQLite|sqlite)', "reports know neither Qt nor SQLite"),
     ("cli", r'<Q[A-Z]', "the command line needs no screen"),

@@ -1,0 +1,76 @@
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <iostream>
+#include <memory>
+
+#include "cli/figures_command.h"
+#include "cli/input_output.h"
+#include "cli/source_test.h"
+#include "publishing/publish.h"
+
+namespace sunbreak::cli {
+namespace {
+
+struct PublishArguments {
+  std::string file, test, out;
+  std::vector<std::string> forms;
+  bool all = false, force = false, imperial = false, letter = false;
+};
+
+int run_publish(const PublishArguments& a) {
+  auto record = whole_test(a.file, a.test);
+  if (!record) return refuse(record.problem());
+  std::vector<const publishing::Form*> wanted;
+  for (const std::string& id : a.forms) {
+    const publishing::Form* form = publishing::form_named(id);
+    if (!form) {
+      std::string known;
+      for (const publishing::Form& f : publishing::forms()) known += (known.empty() ? "" : ", ") + std::string(f.id);
+      return refuse({fmt::format("there is no form '{}'", id), "nothing was written", "choose among " + known});
+    }
+    wanted.push_back(form);
+  }
+  if (wanted.empty())
+    for (const publishing::Form& form : publishing::forms()) wanted.push_back(&form);
+  publishing::Publication p;
+  p.units = a.imperial ? UnitSystem::Imperial : UnitSystem::Metric;
+  p.paper = a.letter ? publishing::Paper::Letter : publishing::Paper::A4;
+  p.whole = std::make_shared<const record::TestRecord>(std::move(record.value()));
+  p.evaluations = evaluation::evaluate_all(*p.whole, p.units);
+  p.audits = source_audits(a.file, p.evaluations, p.units);
+  p.pictures = source_pictures(a.file);
+  p.earlier = source_earlier(a.file, *p.whole);
+  int status = 0;
+  publishing::publish(p, wanted, a.out, a.force ? exchange::Existing::Replace : exchange::Existing::Keep,
+                      [&](const publishing::Written& w) {
+                        if (w.problem) {
+                          std::cerr << w.problem->sentence() << "\n";
+                          status = input_error;
+                        } else {
+                          fmt::print("{}\t{}\n", w.form->id, w.file.string());
+                        }
+                      });
+  return status;
+}
+
+}  // namespace
+
+void add_publish_command(CLI::App& app, int& status) {
+  const auto a = std::make_shared<PublishArguments>();
+  CLI::App* c = app.add_subcommand("publish", "Write a test in the forms that others read, into a folder");
+  c->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
+  c->add_option("--test", a->test, "the test's number or name");
+  auto* all = c->add_flag("--all", a->all, "every form, which is also what no --form means");
+  c->add_option("--form", a->forms,
+                "one form, may be given several times: page, package, workbook, table, card, "
+                "stations, tape")
+      ->excludes(all);
+  c->add_option("-o,--out", a->out, "the folder to write into, made where there is none")->required();
+  c->add_flag("--force", a->force, "replace files that are there already");
+  c->add_flag("--imperial", a->imperial, "inches and square feet");
+  c->add_flag("--letter", a->letter, "Letter paper instead of A4");
+  c->callback([a, &status] { status = run_publish(*a); });
+}
+
+}  // namespace sunbreak::cli

@@ -1,0 +1,53 @@
+#pragma once
+
+#include <memory>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/display.h"
+#include "core/result.h"
+#include "evaluation/audit/audit.h"
+#include "evaluation/configurations.h"
+#include "record/picture_files.h"
+
+namespace sunbreak::publishing {
+
+enum class Paper { A4, Letter };
+
+/// A test as it is told: what every form of it is made from.
+struct Publication {
+  std::shared_ptr<const record::TestRecord> whole;  ///< with its readings
+  evaluation::Evaluations evaluations;              ///< of all configurations, the fixture as it comes first
+  std::vector<evaluation::Audit> audits;            ///< the evaluations', in their order
+  record::PictureSource pictures;
+  std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that it repeats, where that is at hand
+  std::vector<record::Id> sweeps;                         ///< that the page prints; all where empty
+  bool readings_table = true;
+  UnitSystem units = UnitSystem::Metric;  ///< those that the evaluations were made with
+  Paper paper = Paper::A4;
+
+  const record::TestRecord& record() const { return evaluations.front()->record(); }
+};
+
+/// One of the files that can be written of a test.
+struct Form {
+  std::string_view id;      ///< as the command line names it
+  std::string_view ending;  ///< of the file's name
+  std::string_view label, meant_for;
+  /// Null where it always can be.
+  bool (*applies)(const Publication&) = nullptr;
+  /// The file's content. May take seconds; safe on any thread.
+  Result<std::string> (*make)(const Publication&) = nullptr;
+};
+
+/// All of them, in the order they are offered in.
+std::span<const Form> forms();
+/// Null where there is none of that id.
+const Form* form_named(std::string_view id);
+
+/// The beginning of a test's file names: letters, digits and dashes of its title, 80 bytes at most.
+std::string file_stem(const std::string& title);
+
+}  // namespace sunbreak::publishing

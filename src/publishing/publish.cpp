@@ -1,0 +1,65 @@
+#include "publishing/publish.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <atomic>
+#include <mutex>
+#include <thread>
+
+namespace sunbreak::publishing {
+namespace {
+
+namespace fs = std::filesystem;
+
+Written write_form(const Publication& publication, const Form& form, const fs::path& folder,
+                   exchange::Existing existing) {
+  Written written{&form, folder / (file_stem(record::title_of(publication.record())) + std::string(form.ending)), {}};
+  try {
+    const auto content = form.make(publication);
+    written.problem =
+        content ? exchange::write_new_file(written.file, content.value(), existing) : std::optional(content.problem());
+  } catch (const std::exception& e) {
+    written.problem = Problem{fmt::format("the {} could not be made: {}", form.label, e.what()), "it was not written",
+                              "look at the test's readings"};
+  }
+  return written;
+}
+
+}  // namespace
+
+std::vector<Written> publish(const Publication& publication, std::span<const Form* const> wanted,
+                             const fs::path& folder, exchange::Existing existing,
+                             const std::function<void(const Written&)>& done, std::stop_token stop) {
+  std::vector<const Form*> applying;
+  for (const Form* form : wanted)
+    if (!form->applies || form->applies(publication)) applying.push_back(form);
+  std::error_code error;
+  fs::create_directories(folder, error);
+  std::vector<Written> all(applying.size());
+  if (error) {
+    for (std::size_t n = 0; n < applying.size(); ++n)
+      all[n] = {applying[n], folder, exchange::cannot_write(folder, error.value())};
+    if (done)
+      for (const Written& written : all) done(written);
+    return all;
+  }
+  std::atomic<std::size_t> next = 0;
+  std::mutex telling;
+  {
+    std::vector<std::jthread> crew;
+    const auto size = std::min<std::size_t>(std::max(1u, std::thread::hardware_concurrency()), applying.size());
+    for (std::size_t t = 0; t < size; ++t)
+      crew.emplace_back([&] {
+        for (std::size_t n = next++; n < applying.size() && !stop.stop_requested(); n = next++) {
+          all[n] = write_form(publication, *applying[n], folder, existing);
+          const std::lock_guard hold(telling);
+          if (done) done(all[n]);
+        }
+      });
+  }
+  std::erase_if(all, [](const Written& w) { return w.form == nullptr; });
+  return all;
+}
+
+}  // namespace sunbreak::publishing

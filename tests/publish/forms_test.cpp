@@ -1,0 +1,209 @@
+#include "publishing/forms.h"
+
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <fstream>
+#include <map>
+#include <regex>
+#include <sstream>
+
+#include "publish/run_program.h"
+#include "publish/sample_tests.h"
+#include "publishing/publish.h"
+
+namespace sunbreak {
+namespace {
+
+namespace fs = std::filesystem;
+using publishing::Form;
+using publishing::Publication;
+using publishing::Written;
+
+Publication publication_of(const record::TestRecord& test) {
+  Publication p;
+  p.whole = std::make_shared<const record::TestRecord>(test);
+  p.evaluations = evaluation::evaluate_all(test);
+  return p;
+}
+
+std::vector<const Form*> every_form() {
+  std::vector<const Form*> all;
+  for (const Form& form : publishing::forms()) all.push_back(&form);
+  return all;
+}
+
+std::string content_of(const fs::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  std::ostringstream bytes;
+  bytes << in.rdbuf();
+  return bytes.str();
+}
+
+std::string written_pdf(const Publication& p, const char* form, const TemporaryFolder& folder) {
+  const auto content = publishing::form_named(form)->make(p);
+  EXPECT_TRUE(content.ok()) << content.problem().sentence();
+  const fs::path file = folder.path() / fmt::format("{}.pdf", form);
+  std::ofstream(file, std::ios::binary) << content.value();
+  return file.string();
+}
+
+/// Where words begin on the first page [pt], by pdftotext.
+std::map<std::string, double> lefts(const std::string& pdf) {
+  const auto [status, said] = run_program(fmt::format("pdftotext -bbox -l 1 {} -", pdf));
+  EXPECT_EQ(status, 0) << said;
+  std::map<std::string, double> found;
+  static const std::regex word("<word xMin=\"([0-9.]+)\"[^>]*>([^<]*)</word>");
+  for (auto at = std::sregex_iterator(said.begin(), said.end(), word); at != std::sregex_iterator(); ++at)
+    found.emplace((*at)[2], std::stod((*at)[1]));
+  return found;
+}
+
+/// A lattice of 3 × 2 on 120 × 90 cm at two heights: stations at 20, 60, 100 cm across.
+record::TestRecord small_plan() {
+  record::TestRecord r;
+  r.test.id = r.fixture.id = r.bench.id = 1;
+  r.test.fixture_id = r.test.bench_id = 1;
+  r.test.name = "small plan", r.fixture.name = "board", r.bench.name = "bench";
+  r.bench.width_m = 1.2, r.bench.depth_m = 0.9;
+  r.test.columns = 3, r.test.rows = 2;
+  r.rungs = {{1, 1, 0.6}, {2, 1, 0.4}};
+  r.stops = {{1, 1, 100}};
+  return r;
+}
+
+}  // namespace
+
+/// The papers' pages, letters and fonts as other programs read them.
+TEST(Papers, AStationSheetNumbersTheWalk) {
+  TemporaryFolder folder;
+  const std::string pdf = written_pdf(publication_of(small_plan()), "stations", folder);
+  const auto info = run_program("pdfinfo " + pdf).second;
+  EXPECT_NE(info.find("Pages:           2"), std::string::npos) << "one a height: " << info;
+  EXPECT_NE(info.find("Station sheet: small plan"), std::string::npos);
+  const auto text = run_program(fmt::format("pdftotext -layout -l 1 {} -", pdf)).second;
+  EXPECT_NE(text.find("hung at 60 cm, dimmer at 100 %"), std::string::npos) << text;
+  // Far row from the left, then back: 1 2 3 over 6 5 4.
+  EXPECT_TRUE(std::regex_search(text, std::regex("\\n +1 +2 +3\\n"))) << text;
+  EXPECT_TRUE(std::regex_search(text, std::regex("\\n +6 +5 +4\\n"))) << text;
+  for (const char* mark : {"20.0", "60.0", "100.0", "22.5", "67.5", "page 1 of 2"})
+    EXPECT_NE(text.find(mark), std::string::npos) << mark;
+  const auto fonts = run_program("pdffonts " + pdf).second;
+  EXPECT_NE(fonts.find("SunbreakSans"), std::string::npos);
+  EXPECT_EQ(fonts.find(" no "), std::string::npos) << "all are embedded, with their letters: " << fonts;
+}
+
+TEST(Papers, ATapeStripIsAtTrueScale) {
+  TemporaryFolder folder;
+  record::TestRecord test = small_plan();
+  test.bench.width_m = test.bench.depth_m = 0.4;
+  test.test.columns = 4;  // at 5, 15, 25, 35 cm: the first two stand on one piece
+  Publication p = publication_of(test);
+  const auto metric = lefts(written_pdf(p, "tape", folder));
+  ASSERT_TRUE(metric.contains("5.0") && metric.contains("15.0"));
+  EXPECT_NEAR(metric.at("15.0") - metric.at("5.0"), 0.1 / 0.0254 * 72, 0.3) << "10 cm on paper";
+  EXPECT_NEAR(metric.at("5.0"), 40 + 0.05 / 0.0254 * 72 + 3, 0.5) << "from the strip's end";
+  p.paper = publishing::Paper::Letter;
+  EXPECT_NE(run_program("pdfinfo " + written_pdf(p, "tape", folder)).second.find("612 x 792"), std::string::npos);
+  p.units = UnitSystem::Imperial;
+  EXPECT_NE(run_program(fmt::format("pdftotext {} -", written_pdf(p, "tape", folder))).second.find("4 in"),
+            std::string::npos);
+}
+
+TEST(Papers, DenseGridsComeInPartsAndSpotsInLists) {
+  TemporaryFolder folder;
+  record::TestRecord dense = small_plan();
+  dense.test.columns = dense.test.rows = 48;
+  dense.rungs.resize(1);
+  EXPECT_NE(run_program("pdfinfo " + written_pdf(publication_of(dense), "stations", folder))
+                .second.find("Pages:           16"),
+            std::string::npos)
+      << "48 × 48 in parts of 12 × 12";
+  record::TestRecord spots = small_plan();
+  spots.test.grid_kind = "spots";
+  spots.test.spots = R"([{"name":"under the left bar","x_m":0.3,"y_m":0.4},{"name":"door","x_m":0.6,"y_m":0.1}])";
+  const auto text =
+      run_program(fmt::format("pdftotext -layout {} -", written_pdf(publication_of(spots), "stations", folder))).second;
+  EXPECT_TRUE(std::regex_search(text, std::regex("1 +under the left bar +30.0 across, 40.0 deep"))) << text;
+}
+
+/// All forms of a sample test into a folder: nothing twice, nothing over what is there, nothing half.
+TEST(Publish, WritesAllFormsWholeOrNotAtAll) {
+  TemporaryFolder folder;
+  const Publication p = publication_of(sample_tests()[2]);
+  const auto forms = every_form();
+  const fs::path into = folder.path() / "new" / "folder";
+  int told = 0;
+  const auto first = publishing::publish(p, forms, into, exchange::Existing::Keep, [&](const Written&) { ++told; });
+  ASSERT_GE(first.size(), 6u);
+  EXPECT_EQ(told, static_cast<int>(first.size()));
+  std::map<fs::path, std::string> written;
+  for (const Written& w : first) {
+    EXPECT_FALSE(w.problem) << w.problem->sentence();
+    written[w.file] = content_of(w.file);
+    EXPECT_GT(written[w.file].size(), 500u) << w.file;
+  }
+  EXPECT_EQ(std::distance(fs::directory_iterator(into), fs::directory_iterator()), std::ptrdiff_t(first.size()))
+      << "no other file is left behind";
+  for (const Written& w : publishing::publish(p, forms, into, exchange::Existing::Keep)) {
+    ASSERT_TRUE(w.problem) << w.file;
+    EXPECT_TRUE(content_of(w.file) == written[w.file]) << "what was there stays";
+  }
+  for (const Written& w : publishing::publish(p, forms, into, exchange::Existing::Replace)) {
+    EXPECT_FALSE(w.problem);
+    EXPECT_TRUE(content_of(w.file) == written[w.file]) << "equal content, equal bytes: " << w.file;
+  }
+  std::stop_source stop;
+  stop.request_stop();
+  EXPECT_TRUE(
+      publishing::publish(p, forms, folder.path() / "stopped", exchange::Existing::Keep, {}, stop.get_token()).empty());
+  std::ofstream(folder.path() / "file") << "x";
+  for (const Written& w : publishing::publish(p, forms, folder.path() / "file", exchange::Existing::Keep)) {
+    ASSERT_TRUE(w.problem);
+    EXPECT_FALSE(w.problem->remedy.empty());
+  }
+}
+
+/// Texts that would be programs, formulas, templates or other writing directions, through every form.
+TEST(Publish, HostileTextsBreakNothing) {
+  const std::string hostile[] = {"<script>alert(1)</script><img src=x onerror=alert(2)>",
+                                 "=1+1|'cmd'!A1 {{#title}}x{{/title}}",
+                                 "\xE2\x80\xAE"
+                                 "gnp.exe \xF0\x9F\x92\xA1",
+                                 std::string(10'000, 'w'), "../../etc/passwd\n\"'&"};
+  for (const std::string& words : hostile) {
+    TemporaryFolder folder;
+    record::TestRecord test = sample_tests()[2];
+    test.test.name = test.fixture.name = test.fixture.maker = test.fixture.notes = test.test.notes = test.bench.name =
+        test.test.tested_by = words;
+    for (record::Claim& claim : test.claims) claim.words = claim.source = words;
+    for (record::Meter& meter : test.meters) meter.name = words;
+    const auto all = publishing::publish(publication_of(test), every_form(), folder.path(), exchange::Existing::Keep);
+    ASSERT_GE(all.size(), 6u);
+    for (const Written& w : all) {
+      EXPECT_FALSE(w.problem) << w.problem->sentence();
+      EXPECT_EQ(w.file.parent_path(), folder.path());
+      EXPECT_LT(w.file.filename().string().size(), 120u);
+    }
+    const std::string stem = publishing::file_stem(record::title_of(test));
+    const std::string page = content_of(folder.path() / (stem + ".html"));
+    EXPECT_EQ(page.find("<script>alert"), std::string::npos);
+    EXPECT_EQ(page.find("<img src=x"), std::string::npos);
+    EXPECT_EQ(page.find("\xE2\x80\xAE"), std::string::npos);
+    for (const char* form : {"-stations.pdf", "-tape.pdf"}) {
+      const auto [status, said] = run_program(fmt::format("pdfinfo {}/{}{}", folder.path().string(), stem, form));
+      EXPECT_EQ(status, 0) << said;
+    }
+  }
+}
+
+TEST(Publish, FileNamesAreOfTheTitle) {
+  EXPECT_EQ(publishing::file_stem("Ostler Six-Bar in the tent"), "ostler-six-bar-in-the-tent");
+  EXPECT_EQ(publishing::file_stem("../../x"), "x");
+  EXPECT_EQ(publishing::file_stem("???"), "test");
+  EXPECT_EQ(publishing::file_stem("Lüster 3"), "lüster-3");
+  EXPECT_LE(publishing::file_stem(std::string(300, 'a')).size(), 80u);
+}
+
+}  // namespace sunbreak
