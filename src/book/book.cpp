@@ -362,6 +362,16 @@ std::optional<std::string> Book::history_label(bool undone) const {
   return query.getColumn(0).getString();
 }
 
+std::int64_t Book::last_edit() const {
+  return db_->execAndGet("SELECT coalesce(max(id), 0) FROM edit_log WHERE undone = 0").getInt64();
+}
+
+int Book::edits_after(std::int64_t edit) const {
+  SQLite::Statement query(*db_, "SELECT count(*) FROM edit_log WHERE undone = 0 AND id > ?");
+  query.bind(1, edit);
+  return query.executeStep() ? query.getColumn(0).getInt() : 0;
+}
+
 std::optional<std::string> Book::undo_label() const { return history_label(false); }
 std::optional<std::string> Book::redo_label() const { return history_label(true); }
 bool Book::undo() { return step_history(true); }

@@ -115,6 +115,10 @@ class Book {
   void rehearse(const std::function<void()>& act, const std::function<void()>& look);
 
   /// The names of the edits that undo() and redo() would act on.
+  /// How far the lab book's history has come, and how many steps of it that stand lie after one.
+  std::int64_t last_edit() const;
+  int edits_after(std::int64_t edit) const;
+
   std::optional<std::string> undo_label() const;
   std::optional<std::string> redo_label() const;
   bool undo();

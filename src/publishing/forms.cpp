@@ -42,32 +42,29 @@ Result<std::string> workbook_of(const Publication& p) {
   return workbook::workbook_bytes(p.evaluations, {p.units, p.audits});
 }
 
-bool has_card(const Publication& p) { return !p.record().card_rows.empty(); }
+bool has_card(const record::TestRecord& r) { return !r.card_rows.empty(); }
 Result<std::string> card(const Publication& p) {
   const evaluation::TestLight* light = p.evaluations.front()->light();
   if (!light) return Problem{"nothing was read", "there is no settings card without light", "walk a sweep"};
   return report::settings_card_page(p.record(), evaluation::settings_card(p.record(), *light), p.units);
 }
 
-bool has_plan(const Publication& p) { return !p.record().rungs.empty() && !p.record().stops.empty(); }
+bool has_plan(const record::TestRecord& r) { return !r.rungs.empty() && !r.stops.empty(); }
 Result<std::string> station_sheet(const Publication& p) {
   return paper::station_sheet_pdf(p.record(), p.units, size_of(p));
 }
 Result<std::string> tape_strip(const Publication& p) { return paper::tape_strip_pdf(p.record(), p.units, size_of(p)); }
 
 constexpr Form all_forms[] = {
-    {"page", ".html", "Page", "for readers: one file for any web host, no network, no script", nullptr, page},
-    {"package", ".zip", "Data package", "for checking: from it anyone recomputes every figure; Sunbreak reads it back",
-     nullptr, package},
-    {"workbook", ".xlsx", "Workbook", "for spreadsheets: figures as live formulas over colored grids, with charts",
-     nullptr, workbook_of},
-    {"table", ".csv", "Table of stations", "for spreadsheets and scripts: every station in one plain table", nullptr,
-     table},
-    {"card", "-settings-card.html", "Settings card", "for the grower: height, dimmer and hours by stage", has_card,
-     card},
-    {"stations", "-stations.pdf", "Station sheet", "for the bench: to fill in by hand, in the order of the walk",
-     has_plan, station_sheet},
-    {"tape", "-tape.pdf", "Tape strip", "for the bench: the stations' places at true scale, to cut out", has_plan,
+    {"page", ".html", "Page", "for readers: one file, no script", nullptr, {}, page},
+    {"package", ".zip", "Data package", "for checking: all is recomputed", nullptr, {}, package},
+    {"workbook", ".xlsx", "Workbook", "for spreadsheets: live formulas", nullptr, {}, workbook_of},
+    {"table", ".csv", "Table of stations", "for scripts: every station", nullptr, {}, table},
+    {"card", "-settings-card.html", "Settings card", "for the grower: stage by stage", has_card,
+     "no card yet: Settle makes one", card},
+    {"stations", "-stations.pdf", "Station sheet", "for the bench: to fill in by hand", has_plan,
+     "nothing is planned yet: Rig does", station_sheet},
+    {"tape", "-tape.pdf", "Tape strip", "for the bench: at true scale", has_plan, "nothing is planned yet: Rig does",
      tape_strip}};
 
 }  // namespace

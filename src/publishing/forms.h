@@ -36,8 +36,9 @@ struct Form {
   std::string_view id;      ///< as the command line names it
   std::string_view ending;  ///< of the file's name
   std::string_view label, meant_for;
-  /// Null where it always can be.
-  bool (*applies)(const Publication&) = nullptr;
+  /// Whether the test has what it takes, which null always has; `lacks` says what it does not.
+  bool (*needs)(const record::TestRecord&) = nullptr;
+  std::string_view lacks = {};
   /// The file's content. May take seconds; safe on any thread.
   Result<std::string> (*make)(const Publication&) = nullptr;
 };

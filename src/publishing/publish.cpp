@@ -12,13 +12,17 @@ namespace {
 
 namespace fs = std::filesystem;
 
-Written write_form(const Publication& publication, const Form& form, const fs::path& folder,
-                   exchange::Existing existing) {
+Written write_form(const Publication& publication, const Form& form, const fs::path& folder, const Naming& naming) {
   Written written{&form, folder / (file_stem(record::title_of(publication.record())) + std::string(form.ending)), {}};
   try {
     const auto content = form.make(publication);
-    written.problem =
-        content ? exchange::write_new_file(written.file, content.value(), existing) : std::optional(content.problem());
+    if (!content) {
+      written.problem = content.problem();
+      return written;
+    }
+    const auto [file, existing] = naming(form, written.file);
+    written.file = file;
+    written.problem = exchange::write_new_file(file, content.value(), existing);
   } catch (const std::exception& e) {
     written.problem = Problem{fmt::format("the {} could not be made: {}", form.label, e.what()), "it was not written",
                               "look at the test's readings"};
@@ -29,11 +33,11 @@ Written write_form(const Publication& publication, const Form& form, const fs::p
 }  // namespace
 
 std::vector<Written> publish(const Publication& publication, std::span<const Form* const> wanted,
-                             const fs::path& folder, exchange::Existing existing,
+                             const fs::path& folder, const Naming& naming,
                              const std::function<void(const Written&)>& done, std::stop_token stop) {
   std::vector<const Form*> applying;
   for (const Form* form : wanted)
-    if (!form->applies || form->applies(publication)) applying.push_back(form);
+    if (!form->needs || form->needs(publication.record())) applying.push_back(form);
   std::error_code error;
   fs::create_directories(folder, error);
   std::vector<Written> all(applying.size());
@@ -52,7 +56,7 @@ std::vector<Written> publish(const Publication& publication, std::span<const For
     for (std::size_t t = 0; t < size; ++t)
       crew.emplace_back([&] {
         for (std::size_t n = next++; n < applying.size() && !stop.stop_requested(); n = next++) {
-          all[n] = write_form(publication, *applying[n], folder, existing);
+          all[n] = write_form(publication, *applying[n], folder, naming);
           const std::lock_guard hold(telling);
           if (done) done(all[n]);
         }
@@ -60,6 +64,17 @@ std::vector<Written> publish(const Publication& publication, std::span<const For
   }
   std::erase_if(all, [](const Written& w) { return w.form == nullptr; });
   return all;
+}
+
+std::vector<Written> publish(const Publication& publication, std::span<const Form* const> wanted,
+                             const fs::path& folder, exchange::Existing existing,
+                             const std::function<void(const Written&)>& done, std::stop_token stop) {
+  return publish(
+      publication, wanted, folder,
+      [existing](const Form&, const fs::path& usual) {
+        return std::pair{usual, existing};
+      },
+      done, stop);
 }
 
 }  // namespace sunbreak::publishing

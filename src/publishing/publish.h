@@ -17,9 +17,17 @@ struct Written {
   std::optional<Problem> problem;  ///< why it was not written
 };
 
+/// Where a form is written, asked on any thread just before it is: the file, and what happens to one that is there.
+using Naming = std::function<std::pair<std::filesystem::path, exchange::Existing>(const Form& form,
+                                                                                  const std::filesystem::path& usual)>;
+
 /// Makes the forms and writes them into a folder, which is made where there is none; each file whole or not at all.
 /// Works on all cores; tells `done` of each, in any order, on the thread it was made on, one at a time. Where `stop`
 /// asks for an end, what is not made yet is left out. In the order of the forms.
+std::vector<Written> publish(const Publication& publication, std::span<const Form* const> wanted,
+                             const std::filesystem::path& folder, const Naming& naming,
+                             const std::function<void(const Written&)>& done = {}, std::stop_token stop = {});
+/// The same under their usual names.
 std::vector<Written> publish(const Publication& publication, std::span<const Form* const> wanted,
                              const std::filesystem::path& folder, exchange::Existing existing,
                              const std::function<void(const Written&)>& done = {}, std::stop_token stop = {});

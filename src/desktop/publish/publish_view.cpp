@@ -1,24 +1,28 @@
 #include "desktop/publish/publish_view.h"
 
 #include <QCheckBox>
-#include <QDir>
+#include <QClipboard>
+#include <QDesktopServices>
+#include <QGuiApplication>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QRegularExpression>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QUrl>
 #include <QVBoxLayout>
-#include <cerrno>
+#include <map>
 
 #include "desktop/paint/painter_canvas.h"
+#include "desktop/publish/form_list.h"
+#include "desktop/publish/publish_log.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "exchange/files/new_file.h"
-#include "exchange/package/data_package.h"
+#include "exchange/files/digest.h"
 
 namespace sunbreak::desktop {
 
@@ -34,35 +38,16 @@ QString default_folder() {
       .toString();
 }
 
-/// A file name from a title: letters, digits and dashes.
-QString slug(const QString& title) {
-  static const QRegularExpression other("[^\\p{L}\\p{N}]+");
-  QString name = title.toLower().replace(other, "-");
-  while (name.startsWith('-')) name.remove(0, 1);
-  while (name.endsWith('-')) name.chop(1);
-  return name.isEmpty() ? QStringLiteral("test") : name.left(80);
-}
-
-struct Written {
-  fs::path file;
-  std::optional<std::string> problem;
-};
-
-/// Writes under the first name that is still free: an earlier file is never written over.
-Written write_under_free_name(const fs::path& folder, const QString& stem, const QString& ending,
-                              const std::string& content) {
+/// Where a form goes: over the file that was written of it last, where nobody changed that since; else under the first
+/// name that is free.
+std::pair<fs::path, exchange::Existing> place_for(const fs::path& usual, const std::optional<LastWritten>& last) {
+  if (last && last->file == usual && exchange::digest_of_file(usual) == last->digest)
+    return {usual, exchange::Existing::Replace};
   std::error_code error;
-  fs::create_directories(folder, error);
-  if (error) return {folder, exchange::cannot_write(folder, error.value()).sentence()};
-  for (int n = 1; n <= most_names_tried; ++n) {
-    const QString name = n == 1 ? stem + ending : QStringLiteral("%1-%2%3").arg(stem).arg(n).arg(ending);
-    const fs::path file = folder / text_of(name);
-    const auto status = fs::symlink_status(file, error);
-    if (fs::exists(status)) continue;
-    const auto problem = exchange::write_new_file(file, content);
-    return {file, problem ? std::optional(problem->sentence()) : std::nullopt};
-  }
-  return {folder, exchange::cannot_write(folder / text_of(stem + ending), EEXIST).sentence()};
+  fs::path file = usual;
+  for (int n = 2; n <= most_names_tried && fs::exists(fs::symlink_status(file, error)); ++n)
+    file = usual.parent_path() / (usual.stem().string() + "-" + std::to_string(n) + usual.extension().string());
+  return {file, exchange::Existing::Keep};
 }
 
 }  // namespace
@@ -119,24 +104,46 @@ QWidget* PublishView::build_side() {
   });
   row->addWidget(choose);
   column->addLayout(row);
-  const auto add = [&](QPushButton* button, const char* name, void (PublishView::*act)()) {
-    button->setObjectName(name);
-    connect(button, &QPushButton::clicked, this, act);
-    column->addWidget(button);
-  };
-  add(primary_button(tr("Write the HTML page"), side), "writePage", &PublishView::write_page);
-  add(new QPushButton(tr("Write the data package"), side), "writePackage", &PublishView::write_package);
-  add(new QPushButton(tr("Write a table for a spreadsheet"), side), "writeTable", &PublishView::write_table);
+  forms_ = new FormList(side);
+  connect(forms_, &FormList::wanted, this, [this](const publishing::Form* form) { write({form}); });
+  column->addWidget(forms_, 1);
+  auto* acts = new QHBoxLayout;
+  write_all_ = primary_button(tr("W  Write what is ticked"), side);
+  write_all_->setObjectName("writeTicked");
+  connect(write_all_, &QPushButton::clicked, this, [this] { write(forms_->ticked()); });
+  acts->addWidget(write_all_, 1);
+  stop_ = new QPushButton(tr("Esc  Stop"), side);
+  stop_->setObjectName("stopWriting");
+  stop_->hide();
+  connect(stop_, &QPushButton::clicked, this, &PublishView::stop_writing);
+  acts->addWidget(stop_);
+  column->addLayout(acts);
   written_ = wrapped_label({}, side);
   written_->setObjectName("written");
   written_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   column->addWidget(written_);
-  auto* about = wrapped_label(tr("The page needs no network and no script. From the package anyone can recompute every "
-                                 "figure; Sunbreak reads it back."),
-                              side);
-  about->setProperty("quiet", true);
-  column->addWidget(about);
-  column->addStretch();
+  after_ = new QWidget(side);
+  auto* after = new QHBoxLayout(after_);
+  after->setContentsMargins(0, 0, 0, 0);
+  after->setSpacing(4);
+  const auto act = [&](const QString& text, const char* name, auto what) {
+    auto* button = new QPushButton(text, after_);
+    button->setProperty("plain", true);
+    button->setObjectName(name);
+    connect(button, &QPushButton::clicked, this, what);
+    after->addWidget(button);
+  };
+  act(tr("O Open"), "openWritten",
+      [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(text_of(last_file_.string()))); });
+  act(tr("F Folder"), "showWritten",
+      [this] { QDesktopServices::openUrl(QUrl::fromLocalFile(text_of(last_file_.parent_path().string()))); });
+  act(tr("P Copy path"), "copyWritten", [this] {
+    QGuiApplication::clipboard()->setText(text_of(last_file_.string()));
+    desk_.say(tr("The file's path is on the clipboard."));
+  });
+  after->addStretch();
+  after_->hide();
+  column->addWidget(after_);
   return side;
 }
 
@@ -149,6 +156,7 @@ void PublishView::refresh() {
   preview_->show_report(whole_test(desk_), options);
 
   const record::TestRecord& b = *desk_.test();
+  forms_->show_standing(PublishLog(desk_.book(), b.test.id), b);
   QStringList missing;
   first_gap_.clear();
   const auto need = [&](bool stated, const QString& name, const char* field) {
@@ -169,35 +177,90 @@ void PublishView::refresh() {
   set_tone(gaps_, missing.isEmpty() ? "good" : "attention");
 }
 
-void PublishView::write(const QString& ending, std::function<std::string()> make) {
-  waiting_.push_back({ending, std::move(make)});
+void PublishView::write(const std::vector<const publishing::Form*>& forms) {
+  if (!desk_.test() || forms.empty()) return;
+  waiting_.insert(waiting_.end(), forms.begin(), forms.end());
   go_on_writing();
 }
 
-/// Makes and writes the next file beside the interface and says what came of it.
+/// Makes and writes all that waits beside the interface, and says what came of it.
 void PublishView::go_on_writing() {
   if (writing_.working() || waiting_.empty() || !desk_.test()) return;
-  auto [ending, make] = std::move(waiting_.front());
-  waiting_.pop_front();
-  const QString stem = slug(text_of(record::title_of(*desk_.test()))), folder = folder_->text();
-  written_->setText(tr("Writing %1…").arg(stem + ending));
+  const std::vector<const publishing::Form*> forms(waiting_.begin(), waiting_.end());
+  waiting_.clear();
+  ++job_;
+  to_write_ = static_cast<int>(forms.size()), done_ = 0;
+  troubles_.clear();
+  stop_->show();
   set_tone(written_, "");
+  written_->setText(
+      tr("Writing %1…").arg(to_write_ == 1 ? text_of(forms.front()->label) : tr("%1 files").arg(to_write_)));
+  const PublishLog log(desk_.book(), desk_.test()->test.id);
+  std::map<const publishing::Form*, std::optional<LastWritten>> lasts;
+  for (const publishing::Form* form : forms) lasts[form] = log.last(text_of(form->id));
   writing_.ask(
-      [folder, stem, ending, make = std::move(make)](auto) -> Written {
-        try {
-          return write_under_free_name(text_of(folder), stem, ending, make());
-        } catch (const std::exception& e) {
-          return {text_of(stem + ending),
-                  text_of(tr("%1 could not be made (%2).").arg(stem + ending, QString::fromUtf8(e.what())))};
-        }
+      [this, job = job_, forms, lasts, state = log.now(), folder = text_of(folder_->text()), get = whole_test(desk_),
+       options = chosen_options()](std::stop_token stop) {
+        WholeTest whole = get();
+        publishing::Publication p;
+        p.whole = whole.record, p.evaluations = whole.evaluations, p.pictures = whole.pictures;
+        p.earlier = whole.earlier, p.audits = whole.audits();
+        p.sweeps = options.sweeps, p.readings_table = options.readings_table, p.units = options.units;
+        const auto files = publishing::publish(
+            p, forms, folder,
+            [&](const publishing::Form& form, const fs::path& usual) { return place_for(usual, lasts.at(&form)); },
+            [&](const publishing::Written& w) {
+              LastWritten as = state;
+              as.file = w.file;
+              if (!w.problem) as.digest = exchange::digest_of_file(w.file);
+              QMetaObject::invokeMethod(
+                  this, [this, job, w, as] { take_written(job, w, as); }, Qt::QueuedConnection);
+            },
+            stop);
+        return static_cast<int>(files.size());
       },
-      [this, folder](const Written& written) {
-        if (!written.problem) QSettings().setValue("publish/folder", folder);
-        written_->setText(written.problem ? text_of(*written.problem)
-                                          : tr("Written: %1").arg(text_of(written.file.string())));
-        set_tone(written_, written.problem ? "bad" : "good");
+      [this, folder = folder_->text()](int) {
+        stop_->hide();
+        if (troubles_.isEmpty()) QSettings().setValue("publish/folder", folder);
+        show_last();
         go_on_writing();
       });
+}
+
+void PublishView::take_written(int job, const publishing::Written& w, const LastWritten& as) {
+  if (job != job_ || !desk_.test()) return;
+  ++done_;
+  if (w.problem) {
+    troubles_ << text_of(w.problem->sentence());
+  } else {
+    PublishLog(desk_.book(), desk_.test()->test.id).keep(text_of(w.form->id), as);
+    last_file_ = w.file;
+  }
+  if (done_ < to_write_) written_->setText(tr("%1 of %2 written…").arg(done_).arg(to_write_));
+  forms_->show_standing(PublishLog(desk_.book(), desk_.test()->test.id), *desk_.test());
+}
+
+void PublishView::show_last() {
+  const int fine = done_ - static_cast<int>(troubles_.size());
+  after_->setVisible(fine > 0);
+  if (!troubles_.isEmpty()) {
+    set_tone(written_, "bad");
+    return written_->setText(troubles_.join("\n"));
+  }
+  set_tone(written_, "good");
+  written_->setText(fine == 1
+                        ? tr("Written: %1").arg(text_of(last_file_.string()))
+                        : tr("Written: %1 files in %2").arg(fine).arg(text_of(last_file_.parent_path().string())));
+}
+
+void PublishView::stop_writing() {
+  if (!writing_.working()) return;
+  writing_.drop();
+  waiting_.clear();
+  ++job_;
+  stop_->hide();
+  set_tone(written_, "attention");
+  written_->setText(tr("Stopped: %1 of %2 were written, none of them half.").arg(done_).arg(to_write_));
 }
 
 report::ReportOptions PublishView::chosen_options() const {
@@ -208,28 +271,9 @@ report::ReportOptions PublishView::chosen_options() const {
   return options;
 }
 
-void PublishView::write_page() {
-  if (!desk_.test()) return;
-  write(".html", [whole = whole_test(desk_), options = chosen_options()] { return page_of(whole(), options).html; });
-}
-
-void PublishView::write_package() {
-  if (!desk_.test()) return;
-  write(".zip", [get = whole_test(desk_)] {
-    const WholeTest whole = get();
-    return exchange::zip_bytes(
-        exchange::make_package(*whole.record, whole.evaluations, whole.pictures,
-                                                     exchange::WithLight::Yes, whole.audits()));
-  });
-}
-
-void PublishView::write_table() {
-  if (!desk_.test()) return;
-  write(".csv", [whole = whole_test(desk_)] { return exchange::spreadsheet_csv(whole().evaluations); });
-}
-
 void PublishView::arrive() {
   written_->clear();
+  after_->hide();
   refresh();
   preview_->setFocus(Qt::OtherFocusReason);
 }
@@ -241,7 +285,31 @@ bool PublishView::page(int by) {
 
 std::vector<KeyHint> PublishView::keys() const {
   return {{tr("Page Up, Page Down"), tr("scroll the preview")},
-          {tr("Tab"), tr("to what goes in and the files to write")}};
+          {tr("Tab"), tr("to what goes in and the files to write")},
+          {"W", tr("write all that is ticked")},
+          {tr("O, F, P"), tr("what was written: open it, its folder, copy its path")}};
+}
+
+void PublishView::keyPressEvent(QKeyEvent* event) {
+  const auto click = [](QWidget* within, const char* name) {
+    if (auto* button = within->findChild<QPushButton*>(name); button && !within->isHidden()) button->click();
+  };
+  if (event->modifiers() == Qt::NoModifier) switch (event->key()) {
+      case Qt::Key_W:
+        return write_all_->click();
+      case Qt::Key_O:
+        return click(after_, "openWritten");
+      case Qt::Key_F:
+        return click(after_, "showWritten");
+      case Qt::Key_P:
+        return click(after_, "copyWritten");
+      case Qt::Key_Escape:
+        if (writing_.working()) return stop_writing();
+        break;
+      default:
+        break;
+    }
+  StageView::keyPressEvent(event);
 }
 
 }  // namespace sunbreak::desktop

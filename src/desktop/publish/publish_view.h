@@ -6,6 +6,7 @@
 #include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage_view.h"
+#include "publishing/publish.h"
 #include "report/html_report.h"
 
 class QCheckBox;
@@ -15,7 +16,9 @@ class QLineEdit;
 
 namespace sunbreak::desktop {
 
+class FormList;
 class ReportPreview;
+struct LastWritten;
 
 /// Publish: the report as it will look, what the disclosure still lacks, and the files that go out.
 class PublishView : public StageView {
@@ -26,28 +29,32 @@ class PublishView : public StageView {
   bool page(int by) override;
   std::vector<KeyHint> keys() const override;
 
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
  private:
   QWidget* build_side();
   void refresh();
   report::ReportOptions chosen_options() const;
-  void write(const QString& ending, std::function<std::string()> make);
+  void write(const std::vector<const publishing::Form*>& forms);
   void go_on_writing();
-  void write_page();
-  void write_package();
-  void write_table();
+  void take_written(int job, const publishing::Written& written, const LastWritten& as);
+  void stop_writing();
+  void show_last();
 
   Desk& desk_;
   ReportPreview* preview_;
   QLineEdit* folder_;
   QCheckBox *all_sweeps_, *readings_;
   QLabel *gaps_, *written_;
-  QPushButton* fill_gaps_;
+  QPushButton *fill_gaps_, *write_all_, *stop_;
+  QWidget* after_;  ///< what can be done with the file written last
+  FormList* forms_;
   QString first_gap_;  ///< the field of Rig that the first thing not stated goes into
-  struct Job {
-    QString ending;
-    std::function<std::string()> make;
-  };
-  std::deque<Job> waiting_;  ///< to be written after the one under way
+  std::deque<const publishing::Form*> waiting_;
+  int job_ = 0, to_write_ = 0, done_ = 0;
+  QStringList troubles_;
+  std::filesystem::path last_file_;
   Background writing_;
 };
 

@@ -1,0 +1,93 @@
+#include <QCheckBox>
+#include <QClipboard>
+#include <QDir>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProcess>
+#include <QPushButton>
+#include <QRegularExpression>
+#include <fstream>
+
+#include "book/demo/demo_book.h"
+#include "desktop/widgets/text.h"
+#include "exchange/files/digest.h"
+#include "window_fixture.h"
+
+using namespace sunbreak;
+using namespace sunbreak::desktop;
+
+namespace {
+
+/// A test of the sample lab book published by keys in the real window.
+class PublishTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    book::fill_demo(desk().book());
+    open_test(3, Stage::Publish);
+    find<QLineEdit>("publishFolder")->setText(path("out"));
+    window_->setFocus();
+  }
+  QString words(const char* form) { return find<QLabel>(("standing-" + std::string(form)).c_str())->text(); }
+  bool all_written() {
+    return QTest::qWaitFor([&] { return find<QLabel>("written")->text().startsWith("Written:"); }, 90000);
+  }
+  QStringList files() { return QDir(path("out")).entryList(QDir::Files, QDir::Name); }
+  void press(Qt::Key k) { QTest::keyClick(find<QLabel>("written")->parentWidget()->parentWidget(), k); }
+};
+
+}  // namespace
+
+TEST_F(PublishTest, AllByOneKeyAndAgainWhereTheBookHasMoved) {
+  EXPECT_EQ(words("page"), "for readers: one file, no script");
+  press(Qt::Key_W);
+  ASSERT_TRUE(all_written()) << find<QLabel>("written")->text().toStdString();
+  const QStringList first = files();
+  ASSERT_GE(first.size(), 6);
+  EXPECT_TRUE(words("page").contains("up to date")) << words("page").toStdString();
+  press(Qt::Key_P);
+  EXPECT_TRUE(QFile::exists(QGuiApplication::clipboard()->text()));
+
+  // The command line writes the same package.
+  QProcess cli;
+  cli.start(SUNBREAK_CLI, {"publish", text_of(book_file()), "--test", "3", "--form", "package", "-o", path("there")});
+  ASSERT_TRUE(cli.waitForFinished(60000));
+  EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
+  const QString package = first.filter(".zip").front();
+  EXPECT_EQ(exchange::digest_of_file(text_of(path("out/") + package)),
+            exchange::digest_of_file(text_of(path("there/") + package)));
+
+  // Two edits later the files are old; they are written over, since nobody else touched them.
+  for (const char* note : {"seen once", "seen twice"})
+    desk().edits().make("note", [&](book::Edit& e) {
+      record::Test t = *desk().book().find<record::Test>(3);
+      t.notes = note;
+      e.save(t);
+    });
+  ASSERT_TRUE(QTest::qWaitFor([&] { return words("page") == "2 edits old: write again"; }, 10000))
+      << words("page").toStdString();
+  // One that was changed by hand stays as it is, beside the new one.
+  const QString table = first.filter(".csv").front();
+  std::ofstream(text_of(path("out/") + table), std::ios::app) << "mine\n";
+  find<QLabel>("written")->clear();
+  press(Qt::Key_W);
+  ASSERT_TRUE(all_written());
+  EXPECT_TRUE(words("page").contains("up to date"));
+  EXPECT_EQ(files().size(), first.size() + 1);
+  EXPECT_TRUE(files().contains(QString(table).replace(".csv", "-2.csv")));
+}
+
+TEST_F(PublishTest, OnlyWhatIsTickedAndStoppedByAKey) {
+  for (auto* tick : window_->findChildren<QCheckBox*>(QRegularExpression("^form-"))) tick->setChecked(false);
+  find<QCheckBox>("form-stations")->setChecked(true);
+  press(Qt::Key_W);
+  ASSERT_TRUE(all_written());
+  ASSERT_EQ(files().size(), 1);
+  EXPECT_TRUE(files().front().endsWith("-stations.pdf"));
+  for (auto* tick : window_->findChildren<QCheckBox*>(QRegularExpression("^form-"))) tick->setChecked(true);
+  press(Qt::Key_W);
+  press(Qt::Key_Escape);
+  EXPECT_TRUE(find<QLabel>("written")->text().startsWith("Stopped:"));
+  QTest::qWait(300);
+  for (const QString& file : files()) EXPECT_FALSE(file.startsWith('.')) << "nothing half: " << file.toStdString();
+}
