@@ -30,7 +30,8 @@ void add_read_command(CLI::App& app, int& status);
 
 /// Adds `demo`, `list`, `report`, `export` and `import`; their callbacks set `status`.
 void add_book_commands(CLI::App& app, int& status);
-/// The command `publish`.
+/// The commands `site` and `publish`.
+void add_site_command(CLI::App& app, int& status);
 void add_publish_command(CLI::App& app, int& status);
 
 }  // namespace sunbreak::cli

@@ -72,7 +72,7 @@ void add_card_section(data& page, const evaluation::TestRecord& record, const ev
 std::string settings_card_page(const evaluation::TestRecord& record, const evaluation::SettingsCard& card,
                                UnitSystem units) {
   data page;
-  page.set("css", std::string(embedded::report_css));
+  page.set("css", std::string(embedded::report_css) + std::string(embedded::web_css));
   page.set("title", "Settings card: " + record::title_of(record));
   page.set("lead", fmt::format("{} on {}{}", record.fixture.name, record.bench.name,
                                record.test.tested_by.empty() ? "" : ", measured by " + record.test.tested_by));

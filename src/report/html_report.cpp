@@ -136,7 +136,8 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   const UnitSystem units = options.units;
   data page;
   page.set("title", record::title_of(b));
-  page.set("css", css_in(options.palette));
+  // The preview is no browser: it knows neither narrow nor dark screens.
+  page.set("css", css_in(options.palette) + (options.figures_apart ? "" : std::string(embedded::web_css)));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
   page.set("simulated", simulated_words(evaluations, units));

@@ -1,0 +1,160 @@
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <iostream>
+#include <memory>
+#include <set>
+
+#include "book/test_rows.h"
+#include "cli/figures_command.h"
+#include "cli/input_output.h"
+#include "cli/source_test.h"
+#include "core/figures/figure_table.h"
+#include "evaluation/read_sweeps.h"
+#include "gathering/crew.h"
+#include "gathering/line_up_json.h"
+#include "gathering/line_up_work.h"
+#include "gathering/members.h"
+#include "publishing/forms.h"
+#include "publishing/site.h"
+#include "report/line_up_page.h"
+#include "workbook/workbook.h"
+
+namespace sunbreak::cli {
+namespace {
+
+namespace fs = std::filesystem;
+using evaluation::Entrant;
+
+struct SiteArguments {
+  std::string file, out, title = "Light tests";
+  record::SavedLineUp asked;
+  bool imperial = false;
+};
+
+/// A test's pages, where it has readings.
+struct SiteTest {
+  record::Id id = 0;
+  std::string stem, page, package, problem;
+  publishing::FeedEntry feed;
+};
+
+/// The mean and evenness of the first sweep, as a feed tells a test.
+std::string summary_of(const evaluation::Evaluation& evaluation, UnitSystem units) {
+  const auto sweeps = evaluation::read_sweeps(evaluation);
+  if (sweeps.empty()) return {};
+  const auto& [sweep, view] = sweeps.front();
+  const SweepFigures* f = evaluation.figures(sweep->id);
+  const FigureSource source(view->layout, view->ppfd, *f);
+  const Figure& mean = figure("mean_ppfd");
+  return fmt::format(
+      "{}: mean PPFD {} {}, lowest ÷ mean {:.2f}.", evaluation::sweep_name(evaluation.record(), *sweep, units),
+      shown_value(mean, mean.value(source), units), shown_unit(mean, units), figure("lowest_over_mean").value(source));
+}
+
+void make_test(SiteTest& made, const book::Book& book, const std::string& file, UnitSystem units) {
+  try {
+    auto record = book::load_test(book, made.id);
+    if (!record || record->placements.empty()) return;
+    publishing::Publication p;
+    p.units = units;
+    p.whole = std::make_shared<const record::TestRecord>(std::move(*record));
+    p.evaluations = evaluation::evaluate_all(*p.whole, units);
+    p.audits = source_audits(file, p.evaluations, units);
+    p.pictures = [&book](const std::string& digest) { return book.picture(digest); };
+    p.earlier = source_earlier(file, *p.whole);
+    const auto page = publishing::form_named("page")->make(p), package = publishing::form_named("package")->make(p);
+    if (!page || !package) {
+      made.problem = (page ? package : page).problem().sentence();
+      return;
+    }
+    made.page = page.value(), made.package = package.value();
+    const record::Test& t = p.whole->test;
+    made.feed = {t.mark.empty() ? std::to_string(t.id) : t.mark,
+                 record::title_of(*p.whole),
+                 {},
+                 summary_of(*p.evaluations.front(), units),
+                 t.tested_on};
+  } catch (const std::exception& e) {
+    made.problem = e.what();
+  }
+}
+
+int run_site(const SiteArguments& a) {
+  auto opened = book::Book::open(a.file, book::Book::Mode::ReadOnly);
+  if (!opened) return refuse(opened.problem());
+  const book::Book& book = *opened.value();
+  const UnitSystem units = a.imperial ? UnitSystem::Imperial : UnitSystem::Metric;
+  std::vector<Entrant> entrants = gathering::entrants_of(book);
+  auto ready = gathering::ready_line_up(a.asked, entrants, book::crop_targets(book));
+  if (!ready) return refuse(ready.problem());
+
+  std::vector<SiteTest> tests;
+  std::set<std::string> stems;
+  for (const record::Test& test : book.all<record::Test>("WHERE removed = 0 ORDER BY id")) {
+    record::TestRecord head;
+    head.test = test;
+    if (const auto fixture = book.find<record::Fixture>(test.fixture_id)) head.fixture = *fixture;
+    const std::string usual = publishing::file_stem(record::title_of(head));
+    std::string stem = usual;
+    for (int n = 2; !stems.insert(stem).second; ++n) stem = fmt::format("{}-{}", usual, n);
+    tests.push_back({test.id, stem, {}, {}, {}, {}});
+  }
+  gathering::run_crew(
+      tests.size(), fs::path(a.file), 0, {},
+      [&](std::size_t n, const book::Book* own) { make_test(tests[n], *own, a.file, units); }, [](std::size_t) {});
+
+  publishing::SiteFiles files;
+  std::vector<publishing::FeedEntry> feed;
+  std::map<record::Id, std::string> stem_of;
+  for (SiteTest& test : tests) {
+    if (!test.problem.empty()) std::cerr << "left out: " << test.stem << ": " << test.problem << "\n";
+    if (test.page.empty()) continue;
+    stem_of[test.id] = test.stem;
+    files["tests/" + test.stem + ".html"] = std::move(test.page);
+    files["tests/" + test.stem + ".zip"] = std::move(test.package);
+    test.feed.page = "tests/" + test.stem + ".html";
+    feed.push_back(test.feed);
+  }
+  gathering::EntryStore store;
+  const auto entries = gathering::fill_entries(entrants, ready.value().question, fs::path(a.file), store, units);
+  std::vector<evaluation::LineUpMember> members;
+  for (std::size_t i = 0; i < entrants.size(); ++i)
+    if (entries[i] && stem_of.contains(entrants[i].test_id)) members.push_back({entrants[i], entries[i]});
+  const evaluation::LineUp lineup(std::move(members), ready.value().terms, units);
+  const std::string way = gathering::declared_way(ready.value(), units);
+  const auto path_of = [&](const char* ending) {
+    return [&, ending](int m) {
+      return "tests/" + stem_of.at(lineup.members()[static_cast<std::size_t>(m)].entrant.test_id) + ending;
+    };
+  };
+  files["index.html"] =
+      report::line_up_page(lineup, a.title, way, units, {"feed.xml", path_of(".html"), path_of(".zip")});
+  files["feed.xml"] = publishing::atom_feed(a.title, feed);
+  files["line-up.csv"] = gathering::line_up_csv(lineup, ready.value(), units);
+  if (auto workbook = workbook::workbook_bytes(lineup, way, units)) files["line-up.xlsx"] = std::move(workbook.value());
+
+  const publishing::SiteWritten written = publishing::write_site(files, a.out);
+  for (const std::string& path : written.written) fmt::print("written\t{}\n", path);
+  for (const std::string& path : written.removed) fmt::print("removed\t{}\n", path);
+  fmt::print("unchanged\t{}\n", written.unchanged);
+  for (const std::string& path : written.left_alone)
+    std::cerr << "left alone: " << path << " is not as it was written here; move it away to have it written\n";
+  return written.problem ? refuse(*written.problem) : 0;
+}
+
+}  // namespace
+
+void add_site_command(CLI::App& app, int& status) {
+  const auto a = std::make_shared<SiteArguments>();
+  CLI::App* c = app.add_subcommand("site", "Write a lab book as a folder of plain files for any web host");
+  c->add_option("FILE", a->file, "the lab book")->required();
+  c->add_option("-o,--out", a->out, "the folder; what has not changed in it is not touched")->required();
+  c->add_option("--title", a->title, "of its first page");
+  c->add_option("--by", a->asked.figure, "the figure that its line-up is by, as line-up --by");
+  c->add_option("--way", a->asked.way, "the way of its line-up, as line-up --way");
+  c->add_flag("--imperial", a->imperial, "inches and square feet");
+  c->callback([a, &status] { status = run_site(*a); });
+}
+
+}  // namespace sunbreak::cli

@@ -1,0 +1,132 @@
+#include "publishing/site.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "core/visible.h"
+#include "exchange/files/digest.h"
+#include "exchange/files/new_file.h"
+
+namespace sunbreak::publishing {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr const char* kept_name = "site.json";
+
+std::string escaped(const std::string& words) {
+  std::string out;
+  for (const char c : visible(words)) switch (c) {
+      case '&':
+        out += "&amp;";
+        break;
+      case '<':
+        out += "&lt;";
+        break;
+      case '>':
+        out += "&gt;";
+        break;
+      case '"':
+        out += "&quot;";
+        break;
+      default:
+        out += c;
+    }
+  return out;
+}
+
+/// Check sums of what was written last, by path; empty where there is none that can be read.
+std::map<std::string, std::string> kept_sums(const fs::path& folder) {
+  std::ifstream in(folder / kept_name);
+  const auto j = nlohmann::json::parse(in, nullptr, false);
+  std::map<std::string, std::string> sums;
+  if (!j.is_object() || !j.contains("files") || !j["files"].is_object()) return sums;
+  for (const auto& [path, sum] : j["files"].items())
+    // Only what can be a file of ours within the folder.
+    if (sum.is_string() && !path.empty() && path.front() != '/' && path.find("..") == std::string::npos)
+      sums[path] = sum.get<std::string>();
+  return sums;
+}
+
+}  // namespace
+
+std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries) {
+  std::ranges::stable_sort(entries, std::greater(), &FeedEntry::updated_on);
+  const auto moment = [](const FeedEntry& e) {
+    return (e.updated_on.empty() ? "1970-01-01" : e.updated_on) + "T00:00:00Z";
+  };
+  std::string xml = fmt::format(
+      "<?xml version=\"1.0\" encoding=\"utf-8\"?>\n<feed xmlns=\"http://www.w3.org/2005/Atom\">\n<title>{}</title>\n"
+      "<id>urn:sunbreak:site:{}</id>\n<updated>{}</updated>\n<author><name>{}</name></author>\n",
+      escaped(title), exchange::sha256_digits(title).substr(0, 32),
+      entries.empty() ? "1970-01-01T00:00:00Z" : moment(entries.front()), escaped(title));
+  for (const FeedEntry& e : entries)
+    xml += fmt::format(
+        "<entry>\n<title>{}</title>\n<id>urn:sunbreak:test:{}</id>\n<link href=\"{}\"/>\n<updated>{}</updated>\n"
+        "<summary>{}</summary>\n</entry>\n",
+        escaped(e.title), escaped(e.id), escaped(e.page), moment(e), escaped(e.summary));
+  return xml + "</feed>\n";
+}
+
+SiteWritten write_site(const SiteFiles& files, const fs::path& folder) {
+  SiteWritten outcome;
+  const auto before = kept_sums(folder);
+  std::map<std::string, std::string> now;
+  const auto keep = [&] {
+    nlohmann::ordered_json j{{"made_by", "Sunbreak"}, {"files", now}};
+    if (const auto problem =
+            exchange::write_new_file(folder / kept_name, j.dump(1) + "\n", exchange::Existing::Replace);
+        problem && !outcome.problem)
+      outcome.problem = problem;
+  };
+  std::error_code error;
+  fs::create_directories(folder, error);
+  if (error) {
+    outcome.problem = exchange::cannot_write(folder, error.value());
+    return outcome;
+  }
+  for (const auto& [path, content] : files) {
+    const fs::path file = folder / path;
+    const std::string sum = exchange::sha256_digits(content);
+    const bool there = fs::exists(fs::symlink_status(file, error));
+    const std::string found = there ? exchange::digest_of_file(file) : std::string();
+    if (there && found == sum) {
+      ++outcome.unchanged;
+      now[path] = sum;
+      continue;
+    }
+    const auto known = before.find(path);
+    if (there && (known == before.end() || known->second != found)) {
+      outcome.left_alone.push_back(path);
+      if (known != before.end()) now[path] = known->second;
+      continue;
+    }
+    fs::create_directories(file.parent_path(), error);
+    if (const auto problem = exchange::write_new_file(file, content, exchange::Existing::Replace)) {
+      outcome.problem = problem;
+      for (const auto& [old, old_sum] : before) now.try_emplace(old, old_sum);
+      keep();
+      return outcome;
+    }
+    outcome.written.push_back(path);
+    now[path] = sum;
+  }
+  for (const auto& [path, sum] : before) {
+    if (files.contains(path)) continue;
+    const fs::path file = folder / path;
+    if (!fs::exists(fs::symlink_status(file, error))) continue;
+    if (exchange::digest_of_file(file) != sum) {
+      outcome.left_alone.push_back(path);
+    } else if (fs::remove(file, error)) {
+      outcome.removed.push_back(path);
+    }
+  }
+  keep();
+  return outcome;
+}
+
+}  // namespace sunbreak::publishing

@@ -1,0 +1,40 @@
+#pragma once
+
+#include <filesystem>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/result.h"
+
+namespace sunbreak::publishing {
+
+/// A site's files by their paths within it ("tests/x.html").
+using SiteFiles = std::map<std::string, std::string>;
+
+/// A test as a feed tells it.
+struct FeedEntry {
+  std::string id;  ///< one for the test for ever
+  std::string title, page, summary;
+  std::string updated_on;  ///< ISO 8601 date; entries without one are told as of 1970
+};
+
+/// An Atom feed (RFC 4287) of the tests, the latest first.
+std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries);
+
+/// What writing a site came to.
+struct SiteWritten {
+  std::vector<std::string> written, removed;
+  int unchanged = 0;
+  /// Files that somebody else changed or put there: left as they are.
+  std::vector<std::string> left_alone;
+  std::optional<Problem> problem;  ///< what ended it early; what is there by then is whole
+};
+
+/// Makes a folder hold the site: files whose content is new are written, each whole; those that the site no longer has
+/// go; all others are not touched. site.json in the folder keeps the check sums of what was written, by which what
+/// somebody else changed is told and left alone.
+SiteWritten write_site(const SiteFiles& files, const std::filesystem::path& folder);
+
+}  // namespace sunbreak::publishing

@@ -1,0 +1,105 @@
+#include "publishing/site.h"
+
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <sstream>
+
+#include "publish/run_program.h"
+#include "publish/sample_tests.h"
+
+namespace sunbreak {
+namespace {
+
+namespace fs = std::filesystem;
+using publishing::SiteFiles;
+using publishing::write_site;
+
+std::string text_of_file(const fs::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  std::ostringstream bytes;
+  bytes << in.rdbuf();
+  return bytes.str();
+}
+
+}  // namespace
+
+/// Only what changed is written; what is gone goes; what somebody else changed or put there stays.
+TEST(Site, TouchesWhatChangedAlone) {
+  TemporaryFolder folder;
+  const fs::path site = folder.path() / "site";
+  SiteFiles files{{"index.html", "one"}, {"tests/a.html", "a"}, {"tests/b.html", "b"}};
+  auto outcome = write_site(files, site);
+  EXPECT_FALSE(outcome.problem);
+  EXPECT_EQ(outcome.written.size(), 3u);
+  const auto touched = fs::last_write_time(site / "tests/a.html");
+  EXPECT_EQ(write_site(files, site).unchanged, 3);
+  EXPECT_EQ(fs::last_write_time(site / "tests/a.html"), touched);
+
+  files["index.html"] = "two";
+  files.erase("tests/b.html");
+  outcome = write_site(files, site);
+  EXPECT_EQ(outcome.written, std::vector<std::string>{"index.html"});
+  EXPECT_EQ(outcome.removed, std::vector<std::string>{"tests/b.html"});
+  EXPECT_FALSE(fs::exists(site / "tests/b.html"));
+
+  std::ofstream(site / "tests/a.html") << "mine";
+  std::ofstream(site / "notes.html") << "mine too";
+  files["tests/a.html"] = "a again", files["notes.html"] = "ours";
+  outcome = write_site(files, site);
+  EXPECT_EQ(outcome.left_alone, (std::vector<std::string>{"notes.html", "tests/a.html"}));
+  EXPECT_EQ(text_of_file(site / "tests/a.html"), "mine");
+  EXPECT_EQ(text_of_file(site / "notes.html"), "mine too");
+
+  // What is kept beside the site cannot lead out of it, nor can its damage do harm.
+  std::ofstream(folder.path() / "outside") << "x";
+  std::ofstream(site / "site.json")
+      << R"({"files": {"../outside": "2d711642b726b04401627ca9fbac32f5c8530fb1903cc4db02258717921a4881"}})";
+  write_site(files, site);
+  EXPECT_TRUE(fs::exists(folder.path() / "outside"));
+  std::ofstream(site / "site.json") << "no json";
+  EXPECT_FALSE(write_site(files, site).problem);
+
+  std::ofstream(folder.path() / "file") << "x";
+  EXPECT_TRUE(write_site(files, folder.path() / "file").problem);
+}
+
+TEST(Site, TheFeedIsXmlWhateverTitlesAre) {
+  TemporaryFolder folder;
+  const fs::path file = folder.path() / "feed.xml";
+  std::ofstream(file) << publishing::atom_feed(
+      "a <b> & \"c\"", {{"1", "<script>alert(1)</script>", "tests/a.html", "x \x01 ]]> & y", "2026-03-14"},
+                        {"2", "later", "tests/b.html", "", "2026-05-01"},
+                        {"3", "undated", "tests/c.html", "", ""}});
+  const auto [status, said] = run_program(fmt::format(
+      "/usr/bin/python3 -c \"import sys, xml.etree.ElementTree as e; f = e.parse(sys.argv[1]).getroot(); "
+      "a = '{{http://www.w3.org/2005/Atom}}'; print([x.find(a + 'title').text for x in f.findall(a + 'entry')])\" {}",
+      file.string()));
+  EXPECT_EQ(status, 0) << said;
+  EXPECT_EQ(said, "['later', '<script>alert(1)</script>', 'undated']\n");
+}
+
+/// The sample book's site by the command line: no link leads nowhere, by a link checker that is not ours.
+TEST(Site, EveryLinkOfTheSampleBooksSiteLeadsSomewhere) {
+  TemporaryFolder folder;
+  const std::string book = (folder.path() / "sample.sunbreak").string(), site = (folder.path() / "site").string();
+  ASSERT_EQ(run_program(fmt::format("{} demo {}", SUNBREAK_CLI, book)).first, 0);
+  const auto [status, said] =
+      run_program(fmt::format("{} site {} -o {} --by lowest_over_mean", SUNBREAK_CLI, book, site));
+  ASSERT_EQ(status, 0) << said;
+  fs::permissions(folder.path(), fs::perms(0755));  // where root asks, the checker looks as nobody
+  const auto [links, words] = run_program(fmt::format("linkchecker --no-warnings {}/index.html", site));
+  EXPECT_EQ(links, 0) << words;
+  EXPECT_NE(words.find("0 errors found"), std::string::npos) << words;
+  const std::string index = text_of_file(fs::path(site) / "index.html");
+  EXPECT_NE(index.find("1 to 2 of 6"), std::string::npos);
+  EXPECT_NE(index.find("Not to be held against those above"), std::string::npos);
+  EXPECT_EQ(run_program(fmt::format("{} verify {}/tests/brindle-panel-150-in-the-tent.zip", SUNBREAK_CLI, site)).first,
+            0);
+  const auto again =
+      run_program(fmt::format("{} site {} -o {} --by lowest_over_mean", SUNBREAK_CLI, book, site)).second;
+  EXPECT_EQ(again, "unchanged\t20\n");
+}
+
+}  // namespace sunbreak
