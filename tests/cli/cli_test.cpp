@@ -542,42 +542,6 @@ TEST_F(Cli, ReadTellsWhatATestKnowsAboutItsFixture) {
   EXPECT_EQ(read(other), ostler);
 }
 
-TEST_F(Cli, VerifyTellsASoundPackageFromAnAlteredOne) {
-  const std::string book = sample_book(), package = (folder_ / "test.zip").string();
-  ASSERT_EQ(run("export " + book + " --test 2 --out " + package).status, 0);
-  const Outcome sound = run("verify " + package + " --json");
-  EXPECT_EQ(sound.status, 0) << sound.out;
-  auto j = nlohmann::json::parse(sound.out);
-  EXPECT_TRUE(j["sound"].get<bool>());
-  EXPECT_GT(j["values"].get<int>(), 1000);
-  EXPECT_EQ(j["digest"].get<std::string>().size(), 7u + 64u);
-  exchange::Archive archive = exchange::read_zip(package).value();
-  std::string& readings = archive.at("reading.csv");
-  readings.replace(readings.find("\"live\""), 6, "\"file\"");
-  file("altered.zip", exchange::zip_bytes(archive));
-  const Outcome altered = run("verify " + (folder_ / "altered.zip").string());
-  EXPECT_EQ(altered.status, 1);
-  EXPECT_NE(altered.out.find("differs: reading.csv was changed after it was written"), std::string::npos)
-      << altered.out;
-  const Outcome broken = run("verify " + file("broken.zip", "no package").string() + " --json");
-  EXPECT_EQ(broken.status, 3);
-  EXPECT_TRUE(nlohmann::json::parse(broken.out)["sound"].is_null());
-}
-
-TEST_F(Cli, PublishWritesTheFormsThatAreAskedFor) {
-  const std::string book = sample_book(), out = (folder_ / "out").string();
-  const Outcome some = run("publish " + book + " --test 4 --form stations --form workbook -o " + out);
-  ASSERT_EQ(some.status, 0) << some.err;
-  EXPECT_EQ(lines(some.out), 2);
-  EXPECT_EQ(text(folder_ / "out" / "wicket-four-tube-in-the-window-bay-stations.pdf").substr(0, 5), "%PDF-");
-  EXPECT_EQ(text(folder_ / "out" / "wicket-four-tube-in-the-window-bay.xlsx").substr(0, 2), "PK");
-  EXPECT_EQ(run("publish " + book + " --test 4 --form stations -o " + out).status, 3) << "nothing is written over";
-  EXPECT_EQ(run("publish " + book + " --test 4 --form stations --force -o " + out).status, 0);
-  const Outcome none = run("publish " + book + " --test 4 --form film -o " + out);
-  EXPECT_EQ(none.status, 3);
-  EXPECT_NE(none.err.find("choose among page, package"), std::string::npos) << none.err;
-}
-
 TEST_F(Cli, LineUpByAnIndexPrintsItsWeights) {
   const std::string book = sample_book(), index = "index:canopy_efficacy_umol_j=2,lowest_over_mean";
   const auto j = nlohmann::json::parse(run("line-up " + book + " --by " + index + " --json").out);

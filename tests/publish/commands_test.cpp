@@ -1,0 +1,69 @@
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+#include "exchange/package/zip_archive.h"
+#include "publish/run_program.h"
+#include "publish/sample_tests.h"
+
+namespace sunbreak {
+namespace {
+
+namespace fs = std::filesystem;
+
+/// The command line's publishing of the sample book.
+class PublishingCommands : public ::testing::Test {
+ protected:
+  void SetUp() override {
+    book_ = (folder_.path() / "sample.sunbreak").string();
+    ASSERT_EQ(run("demo " + book_).first, 0);
+  }
+  std::pair<int, std::string> run(const std::string& arguments) {
+    return run_program(std::string(SUNBREAK_CLI) + " " + arguments);
+  }
+  fs::path file(const char* name, const std::string& content) {
+    std::ofstream(folder_.path() / name, std::ios::binary) << content;
+    return folder_.path() / name;
+  }
+  TemporaryFolder folder_;
+  std::string book_;
+};
+
+}  // namespace
+
+TEST_F(PublishingCommands, VerifyTellsASoundPackageFromAnAlteredOne) {
+  const std::string package = (folder_.path() / "test.zip").string();
+  ASSERT_EQ(run("export " + book_ + " --test 2 --out " + package).first, 0);
+  const auto [sound, words] = run("verify " + package + " --json");
+  EXPECT_EQ(sound, 0) << words;
+  const auto j = nlohmann::json::parse(words);
+  EXPECT_TRUE(j["sound"].get<bool>());
+  EXPECT_GT(j["values"].get<int>(), 1000);
+  EXPECT_EQ(j["digest"].get<std::string>().size(), 7u + 64u);
+  exchange::Archive archive = exchange::read_zip(package).value();
+  std::string& readings = archive.at("reading.csv");
+  readings.replace(readings.find("\"simulated\""), 11, "\"live\"");
+  const auto [altered, told] = run("verify " + file("altered.zip", exchange::zip_bytes(archive)).string());
+  EXPECT_EQ(altered, 1);
+  EXPECT_NE(told.find("differs: reading.csv was changed after it was written"), std::string::npos) << told;
+  EXPECT_EQ(run("verify " + file("broken.zip", "no package").string()).first, 3);
+}
+
+TEST_F(PublishingCommands, PublishWritesTheFormsThatAreAskedFor) {
+  const std::string out = (folder_.path() / "out").string();
+  const auto [some, words] = run("publish " + book_ + " --test 4 --form stations --form workbook -o " + out);
+  ASSERT_EQ(some, 0) << words;
+  EXPECT_EQ(std::ranges::count(words, '\n'), 2);
+  EXPECT_TRUE(fs::exists(fs::path(out) / "wicket-four-tube-in-the-window-bay-stations.pdf"));
+  EXPECT_TRUE(fs::exists(fs::path(out) / "wicket-four-tube-in-the-window-bay.xlsx"));
+  EXPECT_EQ(run("publish " + book_ + " --test 4 --form stations -o " + out).first, 3) << "nothing is written over";
+  EXPECT_EQ(run("publish " + book_ + " --test 4 --form stations --force -o " + out).first, 0);
+  const auto [none, why] = run("publish " + book_ + " --test 4 --form film -o " + out);
+  EXPECT_EQ(none, 3);
+  EXPECT_NE(why.find("choose among page, package"), std::string::npos) << why;
+}
+
+}  // namespace sunbreak
