@@ -102,9 +102,14 @@ TEST_F(WindowTest, FromANewFixtureToAPublishedPage) {
   ASSERT_TRUE(back.ok()) << back.problem().sentence();
   EXPECT_EQ(back.value(), record::with_plain_ids(*desk().test()));
 
+  page.close();
+  ASSERT_TRUE(page.open(QIODevice::Append));
+  page.write("<!-- a word of one's own -->");
+  page.close();
+  find<QLabel>("written")->clear();
   QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
   EXPECT_TRUE(written("html"));
-  EXPECT_EQ(QDir(out).entryList({"*.html"}).size(), 2) << "an earlier page is never written over";
+  EXPECT_EQ(QDir(out).entryList({"*.html"}).size(), 2) << "a page that somebody changed is never written over";
 
   open();  // and all of it is there the next day
   window_->open_test(1);
