@@ -44,12 +44,10 @@ int run_publish(const PublishArguments& a) {
   int status = 0;
   publishing::publish(p, wanted, a.out, a.force ? exchange::Existing::Replace : exchange::Existing::Keep,
                       [&](const publishing::Written& w) {
-                        if (w.problem) {
-                          std::cerr << w.problem->sentence() << "\n";
-                          status = input_error;
-                        } else {
-                          fmt::print("{}\t{}\n", w.form->id, w.file.string());
-                        }
+                        for (const auto& file : w.files) fmt::print("{}\t{}\n", w.form->id, file.string());
+                        if (!w.problem) return;
+                        std::cerr << w.problem->sentence() << "\n";
+                        status = input_error;
                       });
   return status;
 }
@@ -64,7 +62,7 @@ void add_publish_command(CLI::App& app, int& status) {
   auto* all = c->add_flag("--all", a->all, "every form, which is also what no --form means");
   c->add_option("--form", a->forms,
                 "one form, may be given several times: page, package, workbook, table, card, "
-                "stations, tape")
+                "stations, tape, stills")
       ->excludes(all);
   c->add_option("-o,--out", a->out, "the folder to write into, made where there is none")->required();
   c->add_flag("--force", a->force, "replace files that are there already");

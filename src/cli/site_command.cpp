@@ -68,7 +68,7 @@ void make_test(SiteTest& made, const book::Book& book, const std::string& file, 
       made.problem = (page ? package : page).problem().sentence();
       return;
     }
-    made.page = page.value(), made.package = package.value();
+    made.page = page.value().front().content, made.package = package.value().front().content;
     const record::Test& t = p.whole->test;
     made.feed = {t.mark.empty() ? std::to_string(t.id) : t.mark,
                  record::title_of(*p.whole),

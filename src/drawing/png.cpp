@@ -8,6 +8,8 @@
 namespace sunbreak::drawing {
 namespace {
 
+constexpr std::size_t large_bytes = 4'000'000;
+
 void put_32(std::string& out, std::uint32_t value) {
   for (const int shift : {24, 16, 8, 0}) out += static_cast<char>(value >> shift & 0xFF);
 }
@@ -23,21 +25,27 @@ void put_chunk(std::string& out, std::string_view type, const std::string& data)
 }  // namespace
 
 std::string png(const Pixels& pixels) {
-  std::string raw;
-  raw.reserve(static_cast<std::size_t>(pixels.rows) * (4u * static_cast<std::size_t>(pixels.columns) + 1));
+  std::string raw(static_cast<std::size_t>(pixels.rows) * (4u * static_cast<std::size_t>(pixels.columns) + 1), '\0');
+  char* out_at = raw.data();
   for (int row = 0; row < pixels.rows; ++row) {
-    raw += '\0';  // no filter
+    ++out_at;  // no filter
     for (int column = 0; column < pixels.columns; ++column) {
       const std::uint32_t p = pixels.argb[static_cast<std::size_t>(row) * pixels.columns + column], alpha = p >> 24;
-      for (const int shift : {16, 8, 0})
-        raw += static_cast<char>(alpha == 0 ? 0 : std::min<std::uint32_t>(255, (p >> shift & 0xFF) * 255 / alpha));
-      raw += static_cast<char>(alpha);
+      for (const int shift : {16, 8, 0}) {
+        const std::uint32_t part = p >> shift & 0xFF;
+        *out_at++ = static_cast<char>(alpha == 255 ? part
+                                      : alpha == 0 ? 0
+                                                   : std::min<std::uint32_t>(255, part * 255 / alpha));
+      }
+      *out_at++ = static_cast<char>(alpha);
     }
   }
+  // Of a large picture the time counts more than its last bytes.
+  const int effort = raw.size() > large_bytes ? Z_BEST_SPEED : Z_DEFAULT_COMPRESSION;
   uLongf size = compressBound(static_cast<uLong>(raw.size()));
   std::string packed(size, '\0');
   if (compress2(reinterpret_cast<Bytef*>(packed.data()), &size, reinterpret_cast<const Bytef*>(raw.data()),
-                static_cast<uLong>(raw.size()), Z_DEFAULT_COMPRESSION) != Z_OK)
+                static_cast<uLong>(raw.size()), effort) != Z_OK)
     throw std::runtime_error("a picture could not be compressed");
   packed.resize(size);
   std::string header;

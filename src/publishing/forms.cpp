@@ -1,5 +1,7 @@
 #include "publishing/forms.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 #include "core/quantity/lower_case.h"
@@ -7,6 +9,7 @@
 #include "evaluation/test_light.h"
 #include "exchange/package/data_package.h"
 #include "paper/bench_papers.h"
+#include "paper/stills.h"
 #include "record/faults.h"
 #include "report/card_section.h"
 #include "report/html_report.h"
@@ -17,9 +20,15 @@ namespace {
 
 constexpr std::size_t longest_stem = 80;
 
+/// A form of one file.
+Result<Parts> one(const char* ending, Result<std::string> content) {
+  if (!content) return content.problem();
+  return Parts{{ending, std::move(content.value())}};
+}
+
 paper::PaperSize size_of(const Publication& p) { return p.paper == Paper::A4 ? paper::a4 : paper::letter; }
 
-Result<std::string> page(const Publication& p) {
+Result<Parts> page(const Publication& p) {
   report::ReportOptions options;
   options.units = p.units;
   options.sweeps = p.sweeps;
@@ -27,45 +36,67 @@ Result<std::string> page(const Publication& p) {
   options.pictures = p.pictures;
   options.earlier = p.earlier;
   options.audits = p.audits;
-  return report::html_report(p.evaluations, options).html;
+  return one(".html", report::html_report(p.evaluations, options).html);
 }
 
-Result<std::string> package(const Publication& p) {
+Result<Parts> package(const Publication& p) {
   if (!p.record().faults.empty()) return record::refusal(p.record().faults, "the test");
-  return exchange::zip_bytes(
-      exchange::make_package(*p.whole, p.evaluations, p.pictures, exchange::WithLight::Yes, p.audits));
+  return one(".zip", exchange::zip_bytes(exchange::make_package(*p.whole, p.evaluations, p.pictures,
+                                                                exchange::WithLight::Yes, p.audits)));
 }
 
-Result<std::string> table(const Publication& p) { return exchange::spreadsheet_csv(p.evaluations); }
+Result<Parts> table(const Publication& p) { return one(".csv", exchange::spreadsheet_csv(p.evaluations)); }
 
-Result<std::string> workbook_of(const Publication& p) {
-  return workbook::workbook_bytes(p.evaluations, {p.units, p.audits});
+Result<Parts> workbook_of(const Publication& p) {
+  return one(".xlsx", workbook::workbook_bytes(p.evaluations, {p.units, p.audits}));
 }
 
 bool has_card(const record::TestRecord& r) { return !r.card_rows.empty(); }
-Result<std::string> card(const Publication& p) {
+Result<Parts> card(const Publication& p) {
   const evaluation::TestLight* light = p.evaluations.front()->light();
   if (!light) return Problem{"nothing was read", "there is no settings card without light", "walk a sweep"};
-  return report::settings_card_page(p.record(), evaluation::settings_card(p.record(), *light), p.units);
+  return one("-settings-card.html",
+             report::settings_card_page(p.record(), evaluation::settings_card(p.record(), *light), p.units));
 }
 
 bool has_plan(const record::TestRecord& r) { return !r.rungs.empty() && !r.stops.empty(); }
-Result<std::string> station_sheet(const Publication& p) {
-  return paper::station_sheet_pdf(p.record(), p.units, size_of(p));
+Result<Parts> station_sheet(const Publication& p) {
+  return one("-stations.pdf", paper::station_sheet_pdf(p.record(), p.units, size_of(p)));
 }
-Result<std::string> tape_strip(const Publication& p) { return paper::tape_strip_pdf(p.record(), p.units, size_of(p)); }
+Result<Parts> tape_strip(const Publication& p) {
+  return one("-tape.pdf", paper::tape_strip_pdf(p.record(), p.units, size_of(p)));
+}
+
+/// All shapes, of the fixture as it comes, in a folder with what each shows in words.
+Result<Parts> stills_of(const Publication& p) {
+  Parts parts;
+  std::string alts;
+  const evaluation::Audit* audit = p.audits.empty() ? nullptr : &p.audits.front();
+  constexpr std::pair<paper::StillShape, const char*> shapes[] = {
+      {paper::StillShape::Wide, "wide"}, {paper::StillShape::Tall, "tall"}, {paper::StillShape::Square, "square"}};
+  for (const auto& [shape, name] : shapes) {
+    auto made = paper::stills(*p.evaluations.front(), audit, shape, p.units);
+    if (!made) return made.problem();
+    for (paper::Still& still : made.value()) {
+      const std::string file = fmt::format("{}-{}.png", name, still.name);
+      alts += file + ": " + still.alt + "\n";
+      parts.push_back({"-stills/" + file, std::move(still.png)});
+    }
+  }
+  parts.push_back({"-stills/alt-texts.txt", std::move(alts)});
+  return parts;
+}
 
 constexpr Form all_forms[] = {
-    {"page", ".html", "Page", "for readers: one file, no script", nullptr, {}, page},
-    {"package", ".zip", "Data package", "for checking: all is recomputed", nullptr, {}, package},
-    {"workbook", ".xlsx", "Workbook", "for spreadsheets: live formulas", nullptr, {}, workbook_of},
-    {"table", ".csv", "Table of stations", "for scripts: every station", nullptr, {}, table},
-    {"card", "-settings-card.html", "Settings card", "for the grower: stage by stage", has_card,
-     "no card yet: Settle makes one", card},
-    {"stations", "-stations.pdf", "Station sheet", "for the bench: to fill in by hand", has_plan,
-     "nothing is planned yet: Rig does", station_sheet},
-    {"tape", "-tape.pdf", "Tape strip", "for the bench: at true scale", has_plan, "nothing is planned yet: Rig does",
-     tape_strip}};
+    {"page", "Page", "for readers: one file, no script", nullptr, {}, page},
+    {"package", "Data package", "for checking: all is recomputed", nullptr, {}, package},
+    {"workbook", "Workbook", "for spreadsheets: live formulas", nullptr, {}, workbook_of},
+    {"table", "Table of stations", "for scripts: every station", nullptr, {}, table},
+    {"card", "Settings card", "for the grower: stage by stage", has_card, "no card yet: Settle makes one", card},
+    {"stations", "Station sheet", "for the bench: to fill in by hand", has_plan, "nothing is planned yet: Rig does",
+     station_sheet},
+    {"tape", "Tape strip", "for the bench: at true scale", has_plan, "nothing is planned yet: Rig does", tape_strip},
+    {"stills", "Stills", "for video and posts: three shapes", nullptr, {}, stills_of}};
 
 }  // namespace
 

@@ -31,16 +31,22 @@ struct Publication {
   const record::TestRecord& record() const { return evaluations.front()->record(); }
 };
 
-/// One of the files that can be written of a test.
+/// One file of a form.
+struct Part {
+  std::string ending;  ///< of its name, which begins with the test's; may lead into a folder ("-stills/alt-texts.txt")
+  std::string content;
+};
+using Parts = std::vector<Part>;
+
+/// One of the forms that a test can be written in.
 struct Form {
-  std::string_view id;      ///< as the command line names it
-  std::string_view ending;  ///< of the file's name
+  std::string_view id;  ///< as the command line names it
   std::string_view label, meant_for;
   /// Whether the test has what it takes, which null always has; `lacks` says what it does not.
   bool (*needs)(const record::TestRecord&) = nullptr;
   std::string_view lacks = {};
-  /// The file's content. May take seconds; safe on any thread.
-  Result<std::string> (*make)(const Publication&) = nullptr;
+  /// Its files. May take seconds; safe on any thread.
+  Result<Parts> (*make)(const Publication&) = nullptr;
 };
 
 /// All of them, in the order they are offered in.

@@ -13,16 +13,23 @@ namespace {
 namespace fs = std::filesystem;
 
 Written write_form(const Publication& publication, const Form& form, const fs::path& folder, const Naming& naming) {
-  Written written{&form, folder / (file_stem(record::title_of(publication.record())) + std::string(form.ending)), {}};
+  Written written{&form, {}, {}};
   try {
-    const auto content = form.make(publication);
-    if (!content) {
-      written.problem = content.problem();
+    const auto parts = form.make(publication);
+    if (!parts) {
+      written.problem = parts.problem();
       return written;
     }
-    const auto [file, existing] = naming(form, written.file);
-    written.file = file;
-    written.problem = exchange::write_new_file(file, content.value(), existing);
+    const std::string stem = file_stem(record::title_of(publication.record()));
+    for (const Part& part : parts.value()) {
+      const auto [file, existing] = naming(form, folder / (stem + part.ending));
+      std::error_code error;
+      fs::create_directories(file.parent_path(), error);
+      written.problem =
+          error ? exchange::cannot_write(file, error.value()) : exchange::write_new_file(file, part.content, existing);
+      if (written.problem) return written;
+      written.files.push_back(file);
+    }
   } catch (const std::exception& e) {
     written.problem = Problem{fmt::format("the {} could not be made: {}", form.label, e.what()), "it was not written",
                               "look at the test's readings"};
@@ -43,7 +50,7 @@ std::vector<Written> publish(const Publication& publication, std::span<const For
   std::vector<Written> all(applying.size());
   if (error) {
     for (std::size_t n = 0; n < applying.size(); ++n)
-      all[n] = {applying[n], folder, exchange::cannot_write(folder, error.value())};
+      all[n] = {applying[n], {}, exchange::cannot_write(folder, error.value())};
     if (done)
       for (const Written& written : all) done(written);
     return all;

@@ -13,8 +13,8 @@ namespace sunbreak::publishing {
 /// What came of one form.
 struct Written {
   const Form* form = nullptr;
-  std::filesystem::path file;
-  std::optional<Problem> problem;  ///< why it was not written
+  std::vector<std::filesystem::path> files;  ///< that were written, the first one leading
+  std::optional<Problem> problem;            ///< why it was not, or not all of it
 };
 
 /// Where a form is written, asked on any thread just before it is: the file, and what happens to one that is there.

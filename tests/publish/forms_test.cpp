@@ -9,6 +9,7 @@
 #include <regex>
 #include <sstream>
 
+#include "evaluation/read_sweeps.h"
 #include "publish/run_program.h"
 #include "publish/sample_tests.h"
 #include "publishing/publish.h"
@@ -45,7 +46,7 @@ std::string written_pdf(const Publication& p, const char* form, const TemporaryF
   const auto content = publishing::form_named(form)->make(p);
   EXPECT_TRUE(content.ok()) << content.problem().sentence();
   const fs::path file = folder.path() / fmt::format("{}.pdf", form);
-  std::ofstream(file, std::ios::binary) << content.value();
+  std::ofstream(file, std::ios::binary) << content.value().front().content;
   return file.string();
 }
 
@@ -128,6 +129,32 @@ TEST(Papers, DenseGridsComeInPartsAndSpotsInLists) {
   EXPECT_TRUE(std::regex_search(text, std::regex("1 +under the left bar +30.0 across, 40.0 deep"))) << text;
 }
 
+/// Every still as a program that is not ours reads it: its size, and that its parts differ; words for those who cannot
+/// see it.
+TEST(Stills, ThreeShapesOfEverySweep) {
+  TemporaryFolder folder;
+  const Publication p = publication_of(sample_tests()[2]);
+  const auto sweeps = evaluation::read_sweeps(*p.evaluations.front()).size();
+  const auto written =
+      publishing::publish(p, std::vector{publishing::form_named("stills")}, folder.path(), exchange::Existing::Keep);
+  ASSERT_EQ(written.size(), 1u);
+  ASSERT_FALSE(written.front().problem);
+  ASSERT_EQ(written.front().files.size(), 3 * (sweeps + 2) + 1) << "title, all sweeps, and one a sweep; the words";
+  const std::string alts = content_of(written.front().files.back());
+  for (const fs::path& file : written.front().files) {
+    if (file.extension() != ".png") continue;
+    const std::string name = file.filename().string();
+    EXPECT_NE(alts.find(name + ": "), std::string::npos) << name;
+    const auto [status, said] = run_program("pngcheck " + file.string());
+    EXPECT_EQ(status, 0) << said;
+    const std::string size = name.starts_with("wide")   ? "1920x1080"
+                             : name.starts_with("tall") ? "1080x1920"
+                                                        : "1200x1200";
+    EXPECT_NE(said.find(size), std::string::npos) << name << ": " << said;
+  }
+  EXPECT_NE(alts.find("Mean PPFD, µmol/m²/s: "), std::string::npos);
+}
+
 /// All forms of a sample test into a folder: nothing twice, nothing over what is there, nothing half.
 TEST(Publish, WritesAllFormsWholeOrNotAtAll) {
   TemporaryFolder folder;
@@ -141,18 +168,21 @@ TEST(Publish, WritesAllFormsWholeOrNotAtAll) {
   std::map<fs::path, std::string> written;
   for (const Written& w : first) {
     EXPECT_FALSE(w.problem) << w.problem->sentence();
-    written[w.file] = content_of(w.file);
-    EXPECT_GT(written[w.file].size(), 500u) << w.file;
+    for (const fs::path& file : w.files) {
+      written[file] = content_of(file);
+      EXPECT_GT(written[file].size(), 300u) << file;
+    }
   }
-  EXPECT_EQ(std::distance(fs::directory_iterator(into), fs::directory_iterator()), std::ptrdiff_t(first.size()))
-      << "no other file is left behind";
+  std::size_t there = 0;
+  for (const auto& entry : fs::recursive_directory_iterator(into)) there += entry.is_regular_file();
+  EXPECT_EQ(there, written.size()) << "no other file is left behind";
   for (const Written& w : publishing::publish(p, forms, into, exchange::Existing::Keep)) {
-    ASSERT_TRUE(w.problem) << w.file;
-    EXPECT_TRUE(content_of(w.file) == written[w.file]) << "what was there stays";
+    ASSERT_TRUE(w.problem);
+    EXPECT_TRUE(w.files.empty());
   }
   for (const Written& w : publishing::publish(p, forms, into, exchange::Existing::Replace)) {
     EXPECT_FALSE(w.problem);
-    EXPECT_TRUE(content_of(w.file) == written[w.file]) << "equal content, equal bytes: " << w.file;
+    for (const fs::path& file : w.files) EXPECT_TRUE(content_of(file) == written[file]) << "equal bytes: " << file;
   }
   std::stop_source stop;
   stop.request_stop();
@@ -183,8 +213,11 @@ TEST(Publish, HostileTextsBreakNothing) {
     ASSERT_GE(all.size(), 6u);
     for (const Written& w : all) {
       EXPECT_FALSE(w.problem) << w.problem->sentence();
-      EXPECT_EQ(w.file.parent_path(), folder.path());
-      EXPECT_LT(w.file.filename().string().size(), 120u);
+      for (const fs::path& file : w.files) {
+        EXPECT_TRUE(file.string().starts_with(folder.path().string() + "/"));
+        EXPECT_EQ(file.string().find(".."), std::string::npos);
+        EXPECT_LT(file.filename().string().size(), 120u);
+      }
     }
     const std::string stem = publishing::file_stem(record::title_of(test));
     const std::string page = content_of(folder.path() / (stem + ".html"));

@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 #include <QSettings>
+#include <algorithm>
 
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
@@ -21,36 +22,46 @@ QString PublishLog::key(const QString& form) const {
   return QStringLiteral("published/%1/%2/%3").arg(text_of(place)).arg(test_).arg(form);
 }
 
+bool LastWritten::is_own(const std::filesystem::path& file) const {
+  const auto found = std::ranges::find(files, file, [](const auto& of) { return of.first; });
+  return found != files.end() && exchange::digest_of_file(file) == found->second;
+}
+
 std::optional<LastWritten> PublishLog::last(const QString& form) const {
+  // Token, edit, moment, then file and digest in turn.
   const QStringList parts = QSettings().value(key(form)).toStringList();
-  if (parts.size() != 5) return {};
-  return LastWritten{text_of(parts[0]), text_of(parts[1]), text_of(parts[2]), parts[3].toLongLong(),
-                     QDateTime::fromString(parts[4], Qt::ISODate)};
+  if (parts.size() < 5 || parts.size() % 2 == 0) return {};
+  LastWritten w{{}, text_of(parts[0]), parts[1].toLongLong(), QDateTime::fromString(parts[2], Qt::ISODate)};
+  for (int i = 3; i + 1 < parts.size(); i += 2) w.files.emplace_back(text_of(parts[i]), text_of(parts[i + 1]));
+  return w;
 }
 
 void PublishLog::keep(const QString& form, const LastWritten& w) const {
-  QSettings().setValue(key(form), QStringList{text_of(w.file.string()), text_of(w.digest), text_of(w.token),
-                                              QString::number(w.edit), w.when.toString(Qt::ISODate)});
+  QStringList parts{text_of(w.token), QString::number(w.edit), w.when.toString(Qt::ISODate)};
+  for (const auto& [file, digest] : w.files) parts << text_of(file.string()) << text_of(digest);
+  QSettings().setValue(key(form), parts);
 }
 
 LastWritten PublishLog::now() const {
   const auto tokens = book_.content_tokens();
-  const auto token = tokens.find(test_);
-  return {
-      {}, {}, token == tokens.end() ? std::string() : token->second, book_.last_edit(), QDateTime::currentDateTime()};
+  LastWritten w;
+  if (const auto token = tokens.find(test_); token != tokens.end()) w.token = token->second;
+  w.edit = book_.last_edit();
+  w.when = QDateTime::currentDateTime();
+  return w;
 }
 
 bool PublishLog::is_current(const QString& form) const {
   const auto w = last(form);
   std::error_code error;
-  return w && std::filesystem::exists(w->file, error) && w->token == now().token;
+  return w && std::filesystem::exists(w->files.front().first, error) && w->token == now().token;
 }
 
 QString PublishLog::words(const QString& form) const {
   const auto w = last(form);
   if (!w) return {};
   std::error_code error;
-  if (!std::filesystem::exists(w->file, error)) return tr("its file is gone: write again");
+  if (!std::filesystem::exists(w->files.front().first, error)) return tr("its file is gone: write again");
   const QDate day = w->when.date();
   const QString when = day == QDate::currentDate() ? w->when.toString(QStringLiteral("HH:mm"))
                                                    : day.toString(QStringLiteral("yyyy-MM-dd"));

@@ -5,18 +5,21 @@
 #include <filesystem>
 #include <map>
 #include <optional>
+#include <vector>
 
 #include "book/book.h"
 
 namespace sunbreak::desktop {
 
-/// A form as it was last written: where, with what content, and of which state of the lab book.
+/// A form as it was last written: its files, and of which state of the lab book.
 struct LastWritten {
-  std::filesystem::path file;
-  std::string digest;  ///< of the file
-  std::string token;   ///< of the test's content
+  std::vector<std::pair<std::filesystem::path, std::string>> files;  ///< with their digests, the leading one first
+  std::string token;                                                 ///< of the test's content
   std::int64_t edit = 0;
   QDateTime when;
+
+  /// Whether that file is one of them, and as it was written.
+  bool is_own(const std::filesystem::path& file) const;
 };
 
 /// What was written of a test on this computer, by form; kept with the settings, not in the lab book.

@@ -41,8 +41,7 @@ QString default_folder() {
 /// Where a form goes: over the file that was written of it last, where nobody changed that since; else under the first
 /// name that is free.
 std::pair<fs::path, exchange::Existing> place_for(const fs::path& usual, const std::optional<LastWritten>& last) {
-  if (last && last->file == usual && exchange::digest_of_file(usual) == last->digest)
-    return {usual, exchange::Existing::Replace};
+  if (last && last->is_own(usual)) return {usual, exchange::Existing::Replace};
   std::error_code error;
   fs::path file = usual;
   for (int n = 2; n <= most_names_tried && fs::exists(fs::symlink_status(file, error)); ++n)
@@ -211,8 +210,7 @@ void PublishView::go_on_writing() {
             [&](const publishing::Form& form, const fs::path& usual) { return place_for(usual, lasts.at(&form)); },
             [&](const publishing::Written& w) {
               LastWritten as = state;
-              as.file = w.file;
-              if (!w.problem) as.digest = exchange::digest_of_file(w.file);
+              for (const fs::path& file : w.files) as.files.emplace_back(file, exchange::digest_of_file(file));
               QMetaObject::invokeMethod(
                   this, [this, job, w, as] { take_written(job, w, as); }, Qt::QueuedConnection);
             },
@@ -234,7 +232,7 @@ void PublishView::take_written(int job, const publishing::Written& w, const Last
     troubles_ << text_of(w.problem->sentence());
   } else {
     PublishLog(desk_.book(), desk_.test()->test.id).keep(text_of(w.form->id), as);
-    last_file_ = w.file;
+    last_file_ = w.files.front();
   }
   if (done_ < to_write_) written_->setText(tr("%1 of %2 written…").arg(done_).arg(to_write_));
   forms_->show_standing(PublishLog(desk_.book(), desk_.test()->test.id), *desk_.test());
