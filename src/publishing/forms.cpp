@@ -9,6 +9,7 @@
 #include "evaluation/test_light.h"
 #include "exchange/package/data_package.h"
 #include "paper/bench_papers.h"
+#include "paper/card_sheet.h"
 #include "paper/stills.h"
 #include "record/faults.h"
 #include "report/card_section.h"
@@ -55,8 +56,11 @@ bool has_card(const record::TestRecord& r) { return !r.card_rows.empty(); }
 Result<Parts> card(const Publication& p) {
   const evaluation::TestLight* light = p.evaluations.front()->light();
   if (!light) return Problem{"nothing was read", "there is no settings card without light", "walk a sweep"};
-  return one("-settings-card.html",
-             report::settings_card_page(p.record(), evaluation::settings_card(p.record(), *light), p.units));
+  const evaluation::SettingsCard made = evaluation::settings_card(p.record(), *light);
+  auto pdf = paper::settings_card_pdf(p.record(), made, p.units, size_of(p));
+  if (!pdf) return pdf.problem();
+  return Parts{{"-settings-card.html", report::settings_card_page(p.record(), made, p.units)},
+               {"-settings-card.pdf", std::move(pdf.value())}};
 }
 
 bool has_plan(const record::TestRecord& r) { return !r.rungs.empty() && !r.stops.empty(); }

@@ -112,6 +112,30 @@ TEST(Papers, ATapeStripIsAtTrueScale) {
             std::string::npos);
 }
 
+/// The sample book's settings card has a row a stage with what Settle predicts for it.
+TEST(Papers, ASettingsCardIsOnPaperToo) {
+  TemporaryFolder folder;
+  record::TestRecord test = sample_tests().front();
+  test.card_rows.clear();
+  for (const char* stage : {"seedlings", "flowering"}) {
+    record::CardRow row;
+    row.id = static_cast<record::Id>(test.card_rows.size() + 1), row.test_id = test.test.id;
+    row.stage = stage, row.low_ppfd = 200, row.high_ppfd = 700, row.photoperiod_h = 16;
+    row.height_m = 0.45, row.percent = 75;
+    test.card_rows.push_back(row);
+  }
+  const Publication p = publication_of(test);
+  const auto parts = publishing::form_named("card")->make(p);
+  ASSERT_TRUE(parts.ok()) << parts.problem().sentence();
+  ASSERT_EQ(parts.value().size(), 2u);
+  const fs::path file = folder.path() / "card.pdf";
+  std::ofstream(file, std::ios::binary) << parts.value().back().content;
+  const auto text = run_program(fmt::format("pdftotext -layout {} -", file.string())).second;
+  EXPECT_TRUE(std::regex_search(text, std::regex("seedlings +45 cm +75 % +16 +[0-9]+ ± [0-9]+"))) << text;
+  EXPECT_NE(text.find("200 to 700 µmol/m²/s wanted"), std::string::npos);
+  EXPECT_NE(text.find("Settings card: Ostler Six-Bar"), std::string::npos);
+}
+
 TEST(Papers, DenseGridsComeInPartsAndSpotsInLists) {
   TemporaryFolder folder;
   record::TestRecord dense = small_plan();

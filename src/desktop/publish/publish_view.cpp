@@ -194,12 +194,13 @@ void PublishView::go_on_writing() {
   set_tone(written_, "");
   written_->setText(
       tr("Writing %1…").arg(to_write_ == 1 ? text_of(forms.front()->label) : tr("%1 files").arg(to_write_)));
-  const PublishLog log(desk_.book(), desk_.test()->test.id);
+  const record::Id test = desk_.test()->test.id;
+  const PublishLog log(desk_.book(), test);
   std::map<const publishing::Form*, std::optional<LastWritten>> lasts;
   for (const publishing::Form* form : forms) lasts[form] = log.last(text_of(form->id));
   writing_.ask(
-      [this, job = job_, forms, lasts, state = log.now(), folder = text_of(folder_->text()), get = whole_test(desk_),
-       options = chosen_options()](std::stop_token stop) {
+      [this, job = job_, test, forms, lasts, state = log.now(), folder = text_of(folder_->text()),
+       get = whole_test(desk_), options = chosen_options()](std::stop_token stop) {
         WholeTest whole = get();
         publishing::Publication p;
         p.whole = whole.record, p.evaluations = whole.evaluations, p.pictures = whole.pictures;
@@ -212,7 +213,7 @@ void PublishView::go_on_writing() {
               LastWritten as = state;
               for (const fs::path& file : w.files) as.files.emplace_back(file, exchange::digest_of_file(file));
               QMetaObject::invokeMethod(
-                  this, [this, job, w, as] { take_written(job, w, as); }, Qt::QueuedConnection);
+                  this, [this, job, test, w, as] { take_written(job, test, w, as); }, Qt::QueuedConnection);
             },
             stop);
         return static_cast<int>(files.size());
@@ -225,17 +226,17 @@ void PublishView::go_on_writing() {
       });
 }
 
-void PublishView::take_written(int job, const publishing::Written& w, const LastWritten& as) {
-  if (job != job_ || !desk_.test()) return;
+void PublishView::take_written(int job, record::Id test, const publishing::Written& w, const LastWritten& as) {
+  const PublishLog log(desk_.book(), test);
+  if (!w.problem) log.keep(text_of(w.form->id), as);  // of a job that was stopped, too
+  if (desk_.test() && desk_.test()->test.id == test) forms_->show_standing(log, *desk_.test());
+  if (job != job_) return;
   ++done_;
-  if (w.problem) {
+  if (w.problem)
     troubles_ << text_of(w.problem->sentence());
-  } else {
-    PublishLog(desk_.book(), desk_.test()->test.id).keep(text_of(w.form->id), as);
+  else
     last_file_ = w.files.front();
-  }
   if (done_ < to_write_) written_->setText(tr("%1 of %2 written…").arg(done_).arg(to_write_));
-  forms_->show_standing(PublishLog(desk_.book(), desk_.test()->test.id), *desk_.test());
 }
 
 void PublishView::show_last() {

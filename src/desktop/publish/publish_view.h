@@ -38,7 +38,7 @@ class PublishView : public StageView {
   report::ReportOptions chosen_options() const;
   void write(const std::vector<const publishing::Form*>& forms);
   void go_on_writing();
-  void take_written(int job, const publishing::Written& written, const LastWritten& as);
+  void take_written(int job, record::Id test, const publishing::Written& written, const LastWritten& as);
   void stop_writing();
   void show_last();
 
