@@ -8,6 +8,8 @@ import time
 
 import numpy as np
 
+from peer_arrays import read_arrays
+
 
 def ranks(value, own, bias, shared):
     variance = own + (shared**2).sum(axis=1)
@@ -23,11 +25,7 @@ def ranks(value, own, bias, shared):
 
 def main():
     numbers = json.loads(sys.stdin.readline())
-    kinds = {"f8": np.float64, "f4": np.float32, "i4": np.int32}
-    arrays = {}
-    with open(numbers["file"], "rb") as file:
-        for name, kind, shape in numbers["arrays"]:
-            arrays[name] = np.fromfile(file, kinds[kind], int(np.prod(shape))).reshape(shape)
+    arrays = read_arrays(numbers)
     for _ in sys.stdin:
         begun = time.perf_counter()
         low, high = ranks(arrays["value"], arrays["own"], arrays["bias"], arrays["shared"])

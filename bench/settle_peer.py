@@ -8,6 +8,8 @@ import time
 
 import numpy as np
 
+from peer_arrays import read_arrays
+
 
 def field(cells, edge, factors, low, high):
     shape = (len(cells), len(factors))
@@ -26,11 +28,7 @@ def field(cells, edge, factors, low, high):
 
 def main():
     numbers = json.loads(sys.stdin.readline())
-    kinds = {"f8": np.float64, "f4": np.float32, "i4": np.int32}
-    arrays = {}
-    with open(numbers["file"], "rb") as file:
-        for name, kind, shape in numbers["arrays"]:
-            arrays[name] = np.fromfile(file, kinds[kind], int(np.prod(shape))).reshape(shape)
+    arrays = read_arrays(numbers)
     for _ in sys.stdin:
         begun = time.perf_counter()
         out = field(arrays["cells"], arrays["edge"], arrays["factors"], numbers["low"], numbers["high"])

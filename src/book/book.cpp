@@ -421,6 +421,12 @@ std::map<Id, std::string> Book::content_tokens() const {
   return tokens;
 }
 
+std::string Book::content_token(Id test_id) const {
+  SQLite::Statement query(*db_, "SELECT token FROM content_token WHERE test_id = ?");
+  query.bind(1, test_id);
+  return query.executeStep() ? query.getColumn(0).getString() : std::string();
+}
+
 void Book::announce(const Change& change) {
   ++revision_;
   if (on_change) on_change(change);

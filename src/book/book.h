@@ -114,11 +114,11 @@ class Book {
   /// nothing is announced. Shows what a change would do before it is made.
   void rehearse(const std::function<void()>& act, const std::function<void()>& look);
 
-  /// The names of the edits that undo() and redo() would act on.
   /// How far the lab book's history has come, and how many steps of it that stand lie after one.
   std::int64_t last_edit() const;
   int edits_after(std::int64_t edit) const;
 
+  /// The names of the edits that undo() and redo() would act on.
   std::optional<std::string> undo_label() const;
   std::optional<std::string> redo_label() const;
   bool undo();
@@ -127,9 +127,11 @@ class Book {
   /// What was done so far can no longer be undone; for data that was not the user's doing.
   void forget_history();
 
-  /// A token for each test, another one after each change of what is part of it: where it is the same, so is the test, in
-  /// this file, a copy and a backup. What stands on a shelf is not part of a test.
+  /// A token for each test, another one after each change of what is part of it: where it is the same, so is the test,
+  /// in this file, a copy and a backup. What stands on a shelf is not part of a test.
   std::map<Id, std::string> content_tokens() const;
+  /// The same of one test; empty where there is none.
+  std::string content_token(Id test_id) const;
 
   /// Counts up with each change, own or undone; what is worked out from the book is stale when it has moved.
   std::uint64_t revision() const { return revision_; }

@@ -8,14 +8,11 @@
 #include "book/test_rows.h"
 #include "cli/figures_command.h"
 #include "cli/source_test.h"
-#include "evaluation/sweep_view.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 #include "exchange/package/verification.h"
 #include "record/configurations.h"
-#include "record/faults.h"
-#include "report/html_report.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -63,29 +60,14 @@ int list(const std::string& file) {
   return 0;
 }
 
-int report(const std::string& file, const std::string& test, const std::string& out, bool imperial, bool force) {
-  const auto test_record = whole_test(file, test);
+/// Writes one form of a test, of one file, under a name of one's own.
+int write_form(const std::string& file, const std::string& test, const char* form, const std::string& out,
+               UnitSystem units, bool force) {
+  auto test_record = whole_test(file, test);
   if (!test_record) return fail(test_record.problem());
-  report::ReportOptions options;
-  options.units = imperial ? UnitSystem::Imperial : UnitSystem::Metric;
-  options.pictures = source_pictures(file);
-  options.earlier = source_earlier(file, test_record.value());
-  const evaluation::Evaluations evaluations = evaluation::evaluate_all(test_record.value(), options.units);
-  options.audits = source_audits(file, evaluations, options.units);
-  return write(out, file, report::html_report(evaluations, options).html, force);
-}
-
-int export_test(const std::string& file, const std::string& test, const std::string& out, bool csv, bool force) {
-  const auto test_record = whole_test(file, test);
-  if (!test_record) return fail(test_record.problem());
-  const evaluation::Evaluations evaluations = evaluation::evaluate_all(test_record.value());
-  if (csv) return write(out, file, exchange::spreadsheet_csv(evaluations), force);
-  if (!test_record.value().faults.empty()) return fail(record::refusal(test_record.value().faults, "the test"));
-  return write(out, file,
-               exchange::zip_bytes(exchange::make_package(test_record.value(), evaluations, source_pictures(file),
-                                                          exchange::WithLight::Yes,
-                                                          source_audits(file, evaluations, UnitSystem::Metric))),
-               force);
+  const auto parts =
+      publishing::form_named(form)->make(source_publication(file, std::move(test_record.value()), units));
+  return parts ? write(out, file, parts.value().front().content, force) : fail(parts.problem());
 }
 
 int import_test(const std::string& file, const std::string& package, bool as_altered) {
@@ -170,14 +152,19 @@ void add_book_commands(CLI::App& app, int& status) {
   command->add_option("-o,--out", a->out, "the page to write")->required();
   command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--imperial", a->imperial, "inches and square feet");
-  command->callback([a, &status] { status = report(a->book, a->test, a->out, a->imperial, a->force); });
+  command->callback([a, &status] {
+    status =
+        write_form(a->book, a->test, "page", a->out, a->imperial ? UnitSystem::Imperial : UnitSystem::Metric, a->force);
+  });
 
   command = with_book("export", "Write a test as a data package, or as one table for a spreadsheet", either);
   command->add_option("--test", a->test, "the test's number or name");
   command->add_option("-o,--out", a->out, "the file to write")->required();
   command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--csv", a->csv, "one table of all stations for a spreadsheet");
-  command->callback([a, &status] { status = export_test(a->book, a->test, a->out, a->csv, a->force); });
+  command->callback([a, &status] {
+    status = write_form(a->book, a->test, a->csv ? "table" : "package", a->out, UnitSystem::Metric, a->force);
+  });
 
   command = app.add_subcommand("verify", "Hold all that a data package states against what its own readings give");
   command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();

@@ -33,14 +33,9 @@ int run_publish(const PublishArguments& a) {
   }
   if (wanted.empty())
     for (const publishing::Form& form : publishing::forms()) wanted.push_back(&form);
-  publishing::Publication p;
-  p.units = a.imperial ? UnitSystem::Imperial : UnitSystem::Metric;
+  publishing::Publication p =
+      source_publication(a.file, std::move(record.value()), a.imperial ? UnitSystem::Imperial : UnitSystem::Metric);
   p.paper = a.letter ? publishing::Paper::Letter : publishing::Paper::A4;
-  p.whole = std::make_shared<const record::TestRecord>(std::move(record.value()));
-  p.evaluations = evaluation::evaluate_all(*p.whole, p.units);
-  p.audits = source_audits(a.file, p.evaluations, p.units);
-  p.pictures = source_pictures(a.file);
-  p.earlier = source_earlier(a.file, *p.whole);
   int status = 0;
   publishing::publish(p, wanted, a.out, a.force ? exchange::Existing::Replace : exchange::Existing::Keep,
                       [&](const publishing::Written& w) {

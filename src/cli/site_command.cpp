@@ -56,13 +56,7 @@ void make_test(SiteTest& made, const book::Book& book, const std::string& file, 
   try {
     auto record = book::load_test(book, made.id);
     if (!record || record->placements.empty()) return;
-    publishing::Publication p;
-    p.units = units;
-    p.whole = std::make_shared<const record::TestRecord>(std::move(*record));
-    p.evaluations = evaluation::evaluate_all(*p.whole, units);
-    p.audits = source_audits(file, p.evaluations, units);
-    p.pictures = [&book](const std::string& digest) { return book.picture(digest); };
-    p.earlier = source_earlier(file, *p.whole);
+    const publishing::Publication p = source_publication(file, std::move(*record), units);
     const auto page = publishing::form_named("page")->make(p), package = publishing::form_named("package")->make(p);
     if (!page || !package) {
       made.problem = (page ? package : page).problem().sentence();

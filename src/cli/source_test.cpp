@@ -101,6 +101,17 @@ std::vector<evaluation::Audit> source_audits(const std::string& file, const eval
   return audits;
 }
 
+publishing::Publication source_publication(const std::string& file, record::TestRecord test, UnitSystem units) {
+  publishing::Publication p;
+  p.units = units;
+  p.whole = std::make_shared<const record::TestRecord>(std::move(test));
+  p.evaluations = evaluation::evaluate_all(*p.whole, units);
+  p.audit = [file, evaluations = p.evaluations, units] { return source_audits(file, evaluations, units); };
+  p.pictures = source_pictures(file);
+  p.earlier = source_earlier(file, *p.whole);
+  return p;
+}
+
 std::vector<record::CropTarget> source_targets(const std::string& file) {
   if (!is_package(file))
     if (auto opened = Book::open(file, Book::Mode::ReadOnly)) return book::crop_targets(*opened.value());

@@ -7,6 +7,7 @@
 #include "core/result.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
+#include "publishing/forms.h"
 #include "record/picture_files.h"
 
 namespace sunbreak::cli {
@@ -31,6 +32,9 @@ evaluation::AuditContext source_audit_context(const std::string& file, const rec
 /// The audits of evaluations of one test, in their order.
 std::vector<evaluation::Audit> source_audits(const std::string& file, const evaluation::Evaluations& evaluations,
                                              UnitSystem units);
+
+/// All that the forms of a test are made from; of `file`, in which it is.
+publishing::Publication source_publication(const std::string& file, record::TestRecord test, UnitSystem units);
 
 /// The crop targets on that lab book's shelf; for a data package those that ship.
 std::vector<record::CropTarget> source_targets(const std::string& file);

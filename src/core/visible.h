@@ -4,7 +4,7 @@
 
 namespace sunbreak {
 
-/// A page without what cannot be seen in it but changes how it reads: control characters are shown as their symbols
+/// A text without what cannot be seen in it but changes how it reads: control characters are shown as their symbols
 /// (NUL as ␀), marks that turn the direction of text are dropped. Tabs and line ends stay.
 std::string visible(const std::string& utf8);
 

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "core/markup.h"
 #include "drawing/hatching.h"
 #include "drawing/png.h"
 
@@ -12,27 +13,6 @@ namespace {
 
 /// Of the shipped font, whose digits are all as wide; letters are a little narrower on the whole.
 constexpr double character_width = 0.62, bold_wider = 1.06;
-
-std::string escaped(const std::string& words) {
-  std::string out;
-  for (const char c : words) switch (c) {
-      case '&':
-        out += "&amp;";
-        break;
-      case '<':
-        out += "&lt;";
-        break;
-      case '>':
-        out += "&gt;";
-        break;
-      case '"':
-        out += "&quot;";
-        break;
-      default:
-        out += c;
-    }
-  return out;
-}
 
 std::string fill_of(const Ink& ink) {
   std::string text = fmt::format(" fill=\"{}\"", ink.color.hex());
@@ -79,7 +59,7 @@ std::string SvgCanvas::svg() const {
   return fmt::format(
              "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {0:.0f} {1:.0f}\" width=\"{0:.0f}\" "
              "height=\"{1:.0f}\" role=\"img\" aria-label=\"{2}\" font-family=\"B612, 'DejaVu Sans', sans-serif\">\n",
-             width_, height_, escaped(label_)) +
+             width_, height_, markup_text(label_)) +
          body_ + "</svg>\n";
 }
 
@@ -152,7 +132,7 @@ void SvgCanvas::text(const Box& room, Align align, const std::string& words, con
   const char* anchor = align == Align::Left ? "start" : align == Align::Right ? "end" : "middle";
   body_ += fmt::format("<text x=\"{:.1f}\" y=\"{:.1f}\" font-size=\"{}\"{} text-anchor=\"{}\"{}>{}</text>\n", x,
                        room.center().y + 0.36 * lettering.pixels, lettering.pixels, fill_of(lettering.ink), anchor,
-                       lettering.bold ? " font-weight=\"bold\"" : "", escaped(words));
+                       lettering.bold ? " font-weight=\"bold\"" : "", markup_text(words));
 }
 
 void SvgCanvas::pixels(const Box& box, const Pixels& pixels) {

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/quantity/length.h"
 #include "core/result.h"
 #include "drawing/canvas.h"
 
@@ -14,7 +15,7 @@ struct PaperSize {
   double width, height;
 };
 inline constexpr PaperSize a4{595.276, 841.89}, letter{612, 792};
-inline constexpr double points_a_meter = 72 / 0.0254, margin = 40, foot_room = 26;
+inline constexpr double points_a_meter = 72 / meters_per(LengthUnit::Inch), margin = 40, foot_room = 26;
 
 /// What a page shows; the foot is put under it.
 using Page = std::function<void(drawing::Canvas&)>;

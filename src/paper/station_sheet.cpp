@@ -18,7 +18,7 @@ constexpr double largest_cell = 60, marks_room = 34, list_row = 20;
 
 /// "45.0" in the unit of the tape.
 std::string tape_mark(double m, UnitSystem units) {
-  return units == UnitSystem::Metric ? fmt::format("{:.1f}", 100 * m) : fmt::format("{:.2f}", m / 0.0254);
+  return fmt::format("{:.{}f}", from_m(m, surface_unit(units)), units == UnitSystem::Metric ? 1 : 2);
 }
 
 struct Part {

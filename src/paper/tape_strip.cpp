@@ -37,7 +37,7 @@ void draw_piece(Canvas& canvas, const Piece& piece, const std::vector<double>& m
   const double right = x(piece.to_m), foot = top + strip_height;
   canvas.outline({left, top, right - left, strip_height}, {c.quiet, 0.5, Dash::Dashed});
   // A ruler along the lower edge.
-  const double unit_m = units == UnitSystem::Metric ? 0.01 : 0.0254;
+  const double unit_m = meters_per(surface_unit(units));
   for (int n = static_cast<int>(std::ceil(piece.from_m / unit_m - 1e-9)); n * unit_m <= piece.to_m + 1e-9; ++n) {
     const bool whole = n % (units == UnitSystem::Metric ? 10 : 6) == 0;
     canvas.line({x(n * unit_m), foot}, {x(n * unit_m), foot - (whole ? tick : short_tick)}, {c.quiet, 0.5});
@@ -84,7 +84,7 @@ Result<std::string> tape_strip_pdf(const record::TestRecord& record, UnitSystem 
           "Print at 100 %, not fitted to the page. Cut along the dashes, put the pieces of a side end to end, "
           "and fix them along the bench: a station stands at each thick mark.");
       const bool metric = units == UnitSystem::Metric;
-      const double check = (metric ? 0.1 : 4 * 0.0254) * points_a_meter, y = margin + 74;
+      const double check = (metric ? 10 : 4) * meters_per(surface_unit(units)) * points_a_meter, y = margin + 74;
       canvas.line({margin, y}, {margin + check, y}, {canvas.colors().ink, 1});
       for (const double at : {margin, margin + check}) canvas.line({at, y - 5}, {at, y + 5}, {canvas.colors().ink, 1});
       canvas.text({margin + check + 8, y - 7, 260, 14}, Align::Left,

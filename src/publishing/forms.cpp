@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "core/quantity/lower_case.h"
+#include "core/visible.h"
 #include "evaluation/settings_card.h"
 #include "evaluation/test_light.h"
 #include "exchange/package/data_package.h"
@@ -36,20 +37,20 @@ Result<Parts> page(const Publication& p) {
   options.readings_table = p.readings_table;
   options.pictures = p.pictures;
   options.earlier = p.earlier;
-  options.audits = p.audits;
+  options.audits = p.audits();
   return one(".html", report::html_report(p.evaluations, options).html);
 }
 
 Result<Parts> package(const Publication& p) {
   if (!p.record().faults.empty()) return record::refusal(p.record().faults, "the test");
   return one(".zip", exchange::zip_bytes(exchange::make_package(*p.whole, p.evaluations, p.pictures,
-                                                                exchange::WithLight::Yes, p.audits)));
+                                                                exchange::WithLight::Yes, p.audits())));
 }
 
 Result<Parts> table(const Publication& p) { return one(".csv", exchange::spreadsheet_csv(p.evaluations)); }
 
 Result<Parts> workbook_of(const Publication& p) {
-  return one(".xlsx", workbook::workbook_bytes(p.evaluations, {p.units, p.audits}));
+  return one(".xlsx", workbook::workbook_bytes(p.evaluations, {p.units, p.audits()}));
 }
 
 bool has_card(const record::TestRecord& r) { return !r.card_rows.empty(); }
@@ -75,7 +76,7 @@ Result<Parts> tape_strip(const Publication& p) {
 Result<Parts> stills_of(const Publication& p) {
   Parts parts;
   std::string alts;
-  const evaluation::Audit* audit = p.audits.empty() ? nullptr : &p.audits.front();
+  const evaluation::Audit* audit = p.audits().empty() ? nullptr : &p.audits().front();
   constexpr std::pair<paper::StillShape, const char*> shapes[] = {
       {paper::StillShape::Wide, "wide"}, {paper::StillShape::Tall, "tall"}, {paper::StillShape::Square, "square"}};
   for (const auto& [shape, name] : shapes) {
@@ -113,7 +114,7 @@ const Form* form_named(std::string_view id) {
 
 std::string file_stem(const std::string& title) {
   std::string stem;
-  for (const char c : lower_case(title)) {
+  for (const char c : lower_case(visible(title))) {
     const bool letter = (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || (c & 0x80) != 0;
     if (letter)
       stem += c;

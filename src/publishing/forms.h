@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <memory>
 #include <span>
 #include <string>
@@ -10,6 +11,7 @@
 #include "core/result.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
+#include "evaluation/once.h"
 #include "record/picture_files.h"
 
 namespace sunbreak::publishing {
@@ -20,7 +22,8 @@ enum class Paper { A4, Letter };
 struct Publication {
   std::shared_ptr<const record::TestRecord> whole;  ///< with its readings
   evaluation::Evaluations evaluations;              ///< of all configurations, the fixture as it comes first
-  std::vector<evaluation::Audit> audits;            ///< the evaluations', in their order
+  /// How to audit them, in their order; takes a second or two. None: claims stand without verdicts.
+  std::function<std::vector<evaluation::Audit>()> audit;
   record::PictureSource pictures;
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that it repeats, where that is at hand
   std::vector<record::Id> sweeps;                         ///< that the page prints; all where empty
@@ -29,6 +32,14 @@ struct Publication {
   Paper paper = Paper::A4;
 
   const record::TestRecord& record() const { return evaluations.front()->record(); }
+  /// Audited when a form first asks, by whichever thread.
+  const std::vector<evaluation::Audit>& audits() const {
+    return *audits_->get([this] { return audit ? audit() : std::vector<evaluation::Audit>(); });
+  }
+
+ private:
+  std::shared_ptr<evaluation::Once<std::vector<evaluation::Audit>>> audits_ =
+      std::make_shared<evaluation::Once<std::vector<evaluation::Audit>>>();
 };
 
 /// One file of a form.

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "core/markup.h"
 #include "core/visible.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
@@ -18,26 +19,7 @@ namespace fs = std::filesystem;
 
 constexpr const char* kept_name = "site.json";
 
-std::string escaped(const std::string& words) {
-  std::string out;
-  for (const char c : visible(words)) switch (c) {
-      case '&':
-        out += "&amp;";
-        break;
-      case '<':
-        out += "&lt;";
-        break;
-      case '>':
-        out += "&gt;";
-        break;
-      case '"':
-        out += "&quot;";
-        break;
-      default:
-        out += c;
-    }
-  return out;
-}
+std::string escaped(const std::string& words) { return markup_text(visible(words)); }
 
 /// Check sums of what was written last, by path; empty where there is none that can be read.
 std::map<std::string, std::string> kept_sums(const fs::path& folder) {

@@ -12,11 +12,6 @@ namespace {
 constexpr int title_row = 0, words_row = 1, head_row = 3, watts_row = 4, hours_row = 5, area_row = 6, first_figure = 8;
 constexpr double alike = 1e-9, label_width = 26, value_width = 13;
 
-/// Rows of figures that formulas of others take.
-struct Rows {
-  int mean = -1, ppf = -1;
-};
-
 /// What a figure is as a formula, and what that gives.
 struct Live {
   std::string formula;
@@ -25,8 +20,8 @@ struct Live {
 
 class Column {
  public:
-  Column(const SweepSheet& of, const SweepFigures& figures, double hours, int column, const Rows& rows)
-      : of_(of), figures_(figures), hours_(hours), column_(column), rows_(rows) {
+  Column(const SweepSheet& of, const SweepFigures& figures, double hours, int column, int mean_row)
+      : of_(of), figures_(figures), hours_(hours), column_(column), mean_row_(mean_row) {
     for (std::size_t i = 0; i < of.view->ppfd.size(); ++i) {
       const double e = of.view->ppfd[i];
       if (std::isnan(e)) continue;
@@ -38,7 +33,7 @@ class Column {
   Live live(std::string_view id) const {
     const bool alike_weights = of_.weights.empty();
     const double mean = alike_weights ? sum_ / count_ : weighted_ / weight_;
-    const std::string mean_cell = at(rows_.mean), watts = at(watts_row), area = at(area_row);
+    const std::string mean_cell = at(mean_row_), watts = at(watts_row), area = at(area_row);
     if (id == "mean_ppfd")
       return {alike_weights ? fmt::format("=AVERAGE({})", of_.ppfd)
                             : fmt::format("=SUMPRODUCT({0},{1})/SUM({1})", of_.ppfd, of_.weights),
@@ -62,7 +57,7 @@ class Column {
   const SweepFigures& figures_;
   double hours_;
   int column_;
-  const Rows& rows_;
+  int mean_row_;
   double sum_ = 0, count_ = 0, weighted_ = 0, weight_ = 0, lowest_ = INFINITY, highest_ = -INFINITY;
 };
 
@@ -113,11 +108,11 @@ void fill_figures_sheet(BookWriter& book, lxw_worksheet* sheet, const evaluation
   book.text(sheet, hours_row, 1, "h", Look::Quiet);
   book.text(sheet, area_row, 0, "Measured area");
   book.text(sheet, area_row, 1, "m²", Look::Quiet);
-  Rows rows;
+  int mean_row = -1;
   int row = first_figure;
   for (const Figure& f : figures()) {
     if (!f.value) continue;
-    if (f.id == "mean_ppfd") rows.mean = row;
+    if (f.id == "mean_ppfd") mean_row = row;
     book.text(sheet, row, 0, f.label);
     book.text(sheet, row++, 1, shown_unit(f, units), Look::Quiet);
   }
@@ -135,7 +130,7 @@ void fill_figures_sheet(BookWriter& book, lxw_worksheet* sheet, const evaluation
     book.number(sheet, area_row, column, figures_of->area_m2, 4);
     const Budget* budget = evaluation.budget(of.sweep->id);
     const FigureSource source(of.view->layout, of.view->ppfd, *figures_of);
-    const Column formulas(of, *figures_of, b.test.photoperiod_h, column, rows);
+    const Column formulas(of, *figures_of, b.test.photoperiod_h, column, mean_row);
     row = first_figure;
     for (const Figure& f : figures()) {
       if (!f.value) continue;
@@ -153,7 +148,7 @@ void fill_figures_sheet(BookWriter& book, lxw_worksheet* sheet, const evaluation
     }
   }
   worksheet_freeze_panes(sheet, head_row + 1, 2);
-  add_means_chart(book, sheet, sweeps, rows.mean, row + 2, means);
+  add_means_chart(book, sheet, sweeps, mean_row, row + 2, means);
 }
 
 }  // namespace sunbreak::workbook

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/display.h"
 #include "workbook/sheets.h"
 
 namespace sunbreak::workbook {
@@ -19,9 +20,8 @@ bool weights_alike(const Layout& layout) {
       layout.stations, [&](const Station& s) { return std::abs(s.weight - layout.stations.front().weight) <= 1e-12; });
 }
 
-double in_shown_length(double m, UnitSystem units) {
-  return std::round(10 * (units == UnitSystem::Metric ? 100 * m : m / 0.0254)) / 10;
-}
+/// In the unit of the tape, to a tenth of it.
+double in_shown_length(double m, UnitSystem units) { return std::round(10 * from_m(m, surface_unit(units))) / 10; }
 
 /// A grid with the wall away from the door on top; returns its range.
 template <typename Write>

@@ -259,6 +259,10 @@ TEST(Publish, FileNamesAreOfTheTitle) {
   EXPECT_EQ(publishing::file_stem("Ostler Six-Bar in the tent"), "ostler-six-bar-in-the-tent");
   EXPECT_EQ(publishing::file_stem("../../x"), "x");
   EXPECT_EQ(publishing::file_stem("???"), "test");
+  EXPECT_EQ(publishing::file_stem("\xE2\x80\xAE"
+                                  "lamp"),
+            "lamp")
+      << "no mark turns a name round";
   EXPECT_EQ(publishing::file_stem("Lüster 3"), "lüster-3");
   EXPECT_LE(publishing::file_stem(std::string(300, 'a')).size(), 80u);
 }

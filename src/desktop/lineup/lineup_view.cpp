@@ -91,8 +91,9 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   };
   guests_ = button(tr("G Guests…"), "lineupGuests", tr("Other testers' packages, from a folder; or drop them here."));
   connect(guests_, &QPushButton::clicked, this, &LineUpView::choose_guests);
-  save_ = button(tr("S Keep"), "lineupSave", tr("Keeps what is lined up, by what and how."));
-  connect(save_, &QPushButton::clicked, this, &LineUpView::save);
+  save_ =
+      button(tr("S Keep"), "lineupSave", tr("Keeps what is lined up, by what and how; Shift+S keeps it as another."));
+  connect(save_, &QPushButton::clicked, this, [this] { save(false); });
   kept_ = button(tr("K Kept…"), "lineupKept", tr("Line-ups that were kept, and guests, to open or send home."));
   connect(kept_, &QPushButton::clicked, this, &LineUpView::show_kept);
   column->addLayout(head);
@@ -226,10 +227,11 @@ void LineUpView::show_state() {
     set_tone(state_, "");
     return state_->setText(f.of > 0 ? tr("%1 of %2 tests…").arg(f.done).arg(f.of) : tr("Reading what is on record…"));
   }
-  if (!shown || work_->stopped()) {
+  if (work_->stopped()) {
     set_tone(state_, "attention");
     return state_->setText(tr("Stopped. Enter goes on; what is done is kept."));
   }
+  if (!shown) return state_->clear();
   if (shown->problem) {
     set_tone(state_, "attention");
     declared_->clear();
@@ -336,9 +338,10 @@ void LineUpView::show_kept() {
   if (taken && dialog.chosen()) work_->ask(*dialog.chosen());
 }
 
-void LineUpView::save() {
+void LineUpView::save(bool as_another) {
   if (desk_.read_only()) return;
   record::SavedLineUp asked = work_->asked();
+  if (as_another) asked.id = 0, asked.name.clear();
   if (asked.name.empty())
     asked.name = text_of(tr("Line-up of %1").arg(text_of(desk_.clock().utc_text().substr(0, 10))));
   const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
@@ -398,6 +401,7 @@ void LineUpView::dropEvent(QDropEvent* event) {
 }
 
 void LineUpView::keyPressEvent(QKeyEvent* event) {
+  if (event->modifiers() == Qt::ShiftModifier && event->key() == Qt::Key_S) return save(true);
   const int page = event->key() - Qt::Key_1;
   if (event->modifiers() == Qt::NoModifier && page >= OnStrip && page <= OverTime)
     return show_page(static_cast<Page>(page));
@@ -418,7 +422,7 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
       case Qt::Key_G:
         return choose_guests();
       case Qt::Key_S:
-        return save();
+        return save(false);
       case Qt::Key_K:
         return show_kept();
       case Qt::Key_I:
@@ -430,6 +434,10 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
       case Qt::Key_Escape:
         if (work_->working()) return work_->cancel();
         if (pages_->currentIndex() != OnStrip) return show_page(OnStrip);
+        break;
+      case Qt::Key_Return:
+      case Qt::Key_Enter:
+        if (work_->stopped()) return work_->go_on();
         break;
       case Qt::Key_Down:
         return strip_->step(1);
@@ -454,7 +462,8 @@ std::vector<KeyHint> LineUpView::keys() const {
           {tr("Delete, R"), tr("leave one out; bring all back")},
           {"G", tr("guests: other testers' packages")},
           {"I", tr("an index of your own")},
-          {"S, K", tr("keep this line-up; kept ones and guests")},
+          {tr("S, Shift+S"), tr("keep this line-up; keep it as another")},
+          {"K", tr("kept line-ups and guests")},
           {"Ctrl+C", tr("copy the line-up as a table")}};
 }
 

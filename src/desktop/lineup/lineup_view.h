@@ -49,7 +49,8 @@ class LineUpView : public StageView {
   /// Makes the chosen one's group comparable with the first, by the first way that does.
   void use_switch();
   void leave_out();
-  void save();
+  /// Over the kept one that is open, or as another.
+  void save(bool as_another);
   /// Asks for an index of the user's own.
   void weigh();
   void show_kept();

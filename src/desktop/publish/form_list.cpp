@@ -63,15 +63,12 @@ void FormList::show_standing(const PublishLog& log, const record::TestRecord& te
     const bool can = !row.form->needs || row.form->needs(test);
     row.tick->setEnabled(can);
     row.write->setEnabled(can);
-    const QString id = text_of(row.form->id), standing = log.words(id);
     row.words->setToolTip(text_of(row.form->meant_for));
-    if (!can || standing.isEmpty()) {
-      row.words->setText(can ? text_of(row.form->meant_for) : text_of(row.form->lacks));
-      set_tone(row.words, "");
-    } else {
-      row.words->setText(standing);
-      set_tone(row.words, log.is_current(id) ? "good" : "attention");
-    }
+    const PublishLog::Standing standing = can ? log.standing(text_of(row.form->id)) : PublishLog::Standing{};
+    row.words->setText(!can                       ? text_of(row.form->lacks)
+                       : standing.words.isEmpty() ? text_of(row.form->meant_for)
+                                                  : standing.words);
+    set_tone(row.words, standing.words.isEmpty() ? "" : standing.current ? "good" : "attention");
   }
 }
 

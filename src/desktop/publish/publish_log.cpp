@@ -15,12 +15,12 @@ QString tr(const char* words) { return QCoreApplication::translate("PublishLog",
 
 }  // namespace
 
-PublishLog::PublishLog(const book::Book& book, record::Id test) : book_(book), test_(test) {}
-
-QString PublishLog::key(const QString& form) const {
-  const std::string place = exchange::sha256_digits(book_.file().string()).substr(0, 16);
-  return QStringLiteral("published/%1/%2/%3").arg(text_of(place)).arg(test_).arg(form);
-}
+PublishLog::PublishLog(const book::Book& book, record::Id test)
+    : book_(book),
+      prefix_(QStringLiteral("published/%1/%2/")
+                  .arg(text_of(exchange::sha256_digits(book.file().string()).substr(0, 16)))
+                  .arg(test)),
+      now_{{}, book.content_token(test), book.last_edit(), QDateTime::currentDateTime()} {}
 
 bool LastWritten::is_own(const std::filesystem::path& file) const {
   const auto found = std::ranges::find(files, file, [](const auto& of) { return of.first; });
@@ -29,7 +29,7 @@ bool LastWritten::is_own(const std::filesystem::path& file) const {
 
 std::optional<LastWritten> PublishLog::last(const QString& form) const {
   // Token, edit, moment, then file and digest in turn.
-  const QStringList parts = QSettings().value(key(form)).toStringList();
+  const QStringList parts = QSettings().value(prefix_ + form).toStringList();
   if (parts.size() < 5 || parts.size() % 2 == 0) return {};
   LastWritten w{{}, text_of(parts[0]), parts[1].toLongLong(), QDateTime::fromString(parts[2], Qt::ISODate)};
   for (int i = 3; i + 1 < parts.size(); i += 2) w.files.emplace_back(text_of(parts[i]), text_of(parts[i + 1]));
@@ -39,35 +39,22 @@ std::optional<LastWritten> PublishLog::last(const QString& form) const {
 void PublishLog::keep(const QString& form, const LastWritten& w) const {
   QStringList parts{text_of(w.token), QString::number(w.edit), w.when.toString(Qt::ISODate)};
   for (const auto& [file, digest] : w.files) parts << text_of(file.string()) << text_of(digest);
-  QSettings().setValue(key(form), parts);
+  QSettings().setValue(prefix_ + form, parts);
 }
 
-LastWritten PublishLog::now() const {
-  const auto tokens = book_.content_tokens();
-  LastWritten w;
-  if (const auto token = tokens.find(test_); token != tokens.end()) w.token = token->second;
-  w.edit = book_.last_edit();
-  w.when = QDateTime::currentDateTime();
-  return w;
-}
-
-bool PublishLog::is_current(const QString& form) const {
-  const auto w = last(form);
-  std::error_code error;
-  return w && std::filesystem::exists(w->files.front().first, error) && w->token == now().token;
-}
-
-QString PublishLog::words(const QString& form) const {
+PublishLog::Standing PublishLog::standing(const QString& form) const {
   const auto w = last(form);
   if (!w) return {};
   std::error_code error;
-  if (!std::filesystem::exists(w->files.front().first, error)) return tr("its file is gone: write again");
-  const QDate day = w->when.date();
-  const QString when = day == QDate::currentDate() ? w->when.toString(QStringLiteral("HH:mm"))
-                                                   : day.toString(QStringLiteral("yyyy-MM-dd"));
-  if (w->token == now().token) return tr("written %1, up to date").arg(when);
-  const int edits = std::max(1, book_.edits_after(w->edit));
-  return tr("%1 old: write again").arg(counted(edits, tr("edit"), tr("edits")));
+  if (!std::filesystem::exists(w->files.front().first, error)) return {tr("its file is gone: write again")};
+  if (w->token != now_.token) {
+    const int edits = std::max(1, book_.edits_after(w->edit));
+    return {tr("%1 old: write again").arg(counted(edits, tr("edit"), tr("edits")))};
+  }
+  const bool today = w->when.date() == now_.when.date();
+  return {tr("written %1, up to date")
+              .arg(w->when.toString(today ? QStringLiteral("HH:mm") : QStringLiteral("yyyy-MM-dd"))),
+          true};
 }
 
 }  // namespace sunbreak::desktop

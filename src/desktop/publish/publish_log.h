@@ -3,7 +3,6 @@
 #include <QDateTime>
 #include <QString>
 #include <filesystem>
-#include <map>
 #include <optional>
 #include <vector>
 
@@ -22,23 +21,28 @@ struct LastWritten {
   bool is_own(const std::filesystem::path& file) const;
 };
 
-/// What was written of a test on this computer, by form; kept with the settings, not in the lab book.
+/// What was written of a test on this computer, by form; kept with the settings, not in the lab book. Knows the test as
+/// it stands when the log is made.
 class PublishLog {
  public:
   PublishLog(const book::Book& book, record::Id test);
 
   std::optional<LastWritten> last(const QString& form) const;
   void keep(const QString& form, const LastWritten& written) const;
-  /// Where the lab book stands now, for what is written of it.
-  LastWritten now() const;
-  /// Whether a form is as it was written last, in words; empty where it never was.
-  QString words(const QString& form) const;
-  bool is_current(const QString& form) const;
+  /// Where the lab book stands, for what is written of it; without files.
+  const LastWritten& now() const { return now_; }
+
+  /// Whether a form is as it was written last.
+  struct Standing {
+    QString words;  ///< empty where it never was written
+    bool current = false;
+  };
+  Standing standing(const QString& form) const;
 
  private:
-  QString key(const QString& form) const;
   const book::Book& book_;
-  record::Id test_;
+  QString prefix_;  ///< of the test's settings
+  LastWritten now_;
 };
 
 }  // namespace sunbreak::desktop

@@ -204,7 +204,7 @@ void PublishView::go_on_writing() {
         WholeTest whole = get();
         publishing::Publication p;
         p.whole = whole.record, p.evaluations = whole.evaluations, p.pictures = whole.pictures;
-        p.earlier = whole.earlier, p.audits = whole.audits();
+        p.earlier = whole.earlier, p.audit = whole.audits;
         p.sweeps = options.sweeps, p.readings_table = options.readings_table, p.units = options.units;
         const auto files = publishing::publish(
             p, forms, folder,

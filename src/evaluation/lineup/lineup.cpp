@@ -62,14 +62,8 @@ std::vector<ComparedFacts> LineUp::gather_facts() const {
 
 Standing LineUp::own_standing(std::size_t member, int figure) const {
   const LineUpEntry& entry = *members_[member].entry;
-  Standing s;
-  if (entry.none) return s;
-  const EntryFigure& f = entry.figures[static_cast<std::size_t>(figure)];
-  s.value = f.value, s.own_variance = f.own_variance, s.bias = f.bias;
-  for (const auto& [source, standard] : f.shared)
-    s.shared.push_back({sources_[member][static_cast<std::size_t>(source)], standard});
-  std::ranges::sort(s.shared, {}, &SharedPart::source);
-  return s;
+  if (entry.none) return {};
+  return evaluation::standing_of(entry.figures[static_cast<std::size_t>(figure)], sources_[member]);
 }
 
 Standing LineUp::money(std::size_t member, const LineUpFigure& figure) const {

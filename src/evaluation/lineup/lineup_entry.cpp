@@ -104,14 +104,6 @@ class EntryMaker {
     at(id) = watts;
   }
 
-  Standing standing_of(const EntryFigure& f) const {
-    Standing s;
-    s.value = f.value, s.own_variance = f.own_variance, s.bias = f.bias;
-    for (const auto& [source, standard] : f.shared) s.shared.push_back({static_cast<std::uint32_t>(source), standard});
-    std::ranges::sort(s.shared, {}, &SharedPart::source);
-    return s;
-  }
-
   void keep_budget(const Budget& budget) { budget_ = &budget; }
   EntryFigure& at(std::string_view id) { return entry_.figures[static_cast<std::size_t>(lineup_figure_index(id))]; }
   const EntryFigure& of(std::string_view id) { return at(id); }
@@ -208,6 +200,17 @@ void take_facts(LineUpEntry& entry, const WayLight& light, const Evaluation& eva
 }
 
 }  // namespace
+
+Standing standing_of(const EntryFigure& f, std::span<const std::uint32_t> numbers) {
+  Standing s;
+  s.value = f.value, s.own_variance = f.own_variance, s.bias = f.bias;
+  for (const auto& [source, standard] : f.shared) {
+    const auto place = static_cast<std::size_t>(source);
+    s.shared.push_back({numbers.empty() ? static_cast<std::uint32_t>(place) : numbers[place], standard});
+  }
+  std::ranges::sort(s.shared, {}, &SharedPart::source);
+  return s;
+}
 
 std::string question_key(const EntryQuestion& q) {
   const bool with_band = q.take == Take::Band || q.take == Take::Target || !q.way.target.empty();

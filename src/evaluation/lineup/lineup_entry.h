@@ -8,6 +8,7 @@
 
 #include "core/figures/coverage.h"
 #include "core/lineup/comparable.h"
+#include "core/lineup/standing.h"
 #include "core/lineup/way.h"
 #include "core/settle/settle_rule.h"
 #include "evaluation/evaluation.h"
@@ -36,6 +37,9 @@ struct EntryFigure {
   double value = unread, own_variance = 0, bias = 0;
   std::vector<std::pair<int, double>> shared;  ///< source, standard uncertainty
 };
+
+/// A figure of an entry as a Standing, whose sources are the places `numbers` gives them, or their own.
+Standing standing_of(const EntryFigure& figure, std::span<const std::uint32_t> numbers = {});
 
 /// What one test, in one configuration, stands in a line-up with.
 struct LineUpEntry {

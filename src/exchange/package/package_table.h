@@ -24,6 +24,8 @@ class PackageTable {
   /// The row at hand as a person counts them, the head being the first.
   std::size_t row() const { return row_ + 1; }
   const std::string& cell(std::size_t at) const { return rows_[row_][at]; }
+  /// A cell of a row that next() has been at, by what row() said there.
+  const std::string& cell_of(std::size_t row, std::size_t at) const { return rows_[row - 1][at]; }
   [[noreturn]] void refuse(std::size_t at) const;
 
  private:

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 #include <nlohmann/json.hpp>
@@ -52,9 +53,10 @@ const StatedTable stations{"stations",
                             {As::Text, "state"}}};
 const StatedTable figures_table{
     "figures", {"sweep_id", "figure"}, {{As::Number, "value"}, {As::Number, "expanded_k2", 1e-4}, {As::Text, "unit"}}};
-const StatedTable whole_light{"whole_light",
-                              {"configuration_id", "quantity", "height_m"},
-                              {{As::Number, "value", 1e-3, 1e-4}, {As::Number, "expanded_k2", 0.02, 1e-4}, {As::Text, "unit"}}};
+const StatedTable whole_light{
+    "whole_light",
+    {"configuration_id", "quantity", "height_m"},
+    {{As::Number, "value", 1e-3, 1e-4}, {As::Number, "expanded_k2", 0.02, 1e-4}, {As::Text, "unit"}}};
 const StatedTable audit_table{"audit",
                               {"configuration_id", "slot"},
                               {{As::Text, "kind"},
@@ -78,33 +80,29 @@ std::string shown(const std::string& cell) {
   return cell.empty() ? "nothing" : cell.size() > most_shown ? cell.substr(0, most_shown) + "…" : cell;
 }
 
-/// A row by its key, a cell by its column.
-using Row = std::map<std::string, std::string, std::less<>>;
-
-std::map<std::string, Row> rows_by_key(const StatedTable& table, const std::string& csv) {
-  std::map<std::string, Row> rows;
-  PackageTable cells(table.name, csv);
-  std::vector<std::size_t> key;
-  for (const char* column : table.key) key.push_back(cells.at(column));
-  std::vector<std::pair<const char*, std::size_t>> held;
-  for (const Held& h : table.held) held.emplace_back(h.column, cells.at(h.column));
-  while (cells.next()) {
-    std::string name;
-    for (const std::size_t at : key) name += (name.empty() ? "" : "\x1f") + cells.cell(at);
-    Row row;
-    for (const auto& [column, at] : held) row.emplace(column, cells.cell(at));
-    rows.emplace(std::move(name), std::move(row));
+/// A table's cells with where its key and its held columns stand.
+struct HeldCells {
+  HeldCells(const StatedTable& table, const std::string& csv) : cells(table.name, csv) {
+    for (const char* column : table.key) key.push_back(cells.at(column));
+    for (const Held& h : table.held) held.push_back(cells.at(h.column));
   }
-  return rows;
-}
+  std::string key_here() const {
+    std::string name;
+    for (const std::size_t at : key) name += cells.cell(at) + '\x1f';
+    return name;
+  }
+
+  PackageTable cells;
+  std::vector<std::size_t> key, held;
+};
 
 /// "sweep 2, station 17" of a key's cells.
-std::string told_key(const StatedTable& table, const PackageTable& cells) {
+std::string told_key(const StatedTable& table, const HeldCells& here) {
   std::string words;
-  for (const char* column : table.key) {
-    const std::string& cell = cells.cell(*cells.find(column));
+  for (std::size_t k = 0; k < table.key.size(); ++k) {
+    const std::string& cell = here.cells.cell(here.key[k]);
     if (cell.empty()) continue;
-    std::string_view name = column;
+    std::string_view name = table.key[k];
     if (name.ends_with("_id")) name.remove_suffix(3);
     words += fmt::format("{}{} {}", words.empty() ? "" : ", ", name, shown(cell));
   }
@@ -113,7 +111,7 @@ std::string told_key(const StatedTable& table, const PackageTable& cells) {
 
 class Verifier {
  public:
-  Verifier(const Archive& archive, const record::TestRecord& record) : archive_(archive), record_(record) {
+  explicit Verifier(const Archive& archive) : archive_(archive) {
     descriptor_ = nlohmann::json::parse(archive.at("datapackage.json"), nullptr, false);
     if (descriptor_.is_object() && descriptor_.contains("sunbreak_format") &&
         descriptor_["sunbreak_format"].is_number_integer())
@@ -130,10 +128,13 @@ class Verifier {
  private:
   void differ(Difference d) { result_.differences.push_back(std::move(d)); }
   void differ(const std::string& file, const std::string& sentence) { differ({file, 0, file, "", "", sentence}); }
-  void hold_row(const StatedTable& table, const PackageTable& cells, const Row& own, bool with_uncertainty);
+  /// Whether it is a verdict that this version, without the writer's lab book beside it, cannot come to.
+  bool takes_the_lab_book(const StatedTable& table, const HeldCells& here, const HeldCells& own,
+                          std::size_t own_row) const;
+  void hold_row(const StatedTable& table, const HeldCells& here, const HeldCells& own, std::size_t own_row,
+                bool with_uncertainty);
 
   const Archive& archive_;
-  const record::TestRecord& record_;
   nlohmann::json descriptor_;
   std::int64_t format_ = 0;
   Verification result_;
@@ -174,16 +175,15 @@ void Verifier::hold_resources() {
     }
 }
 
-void Verifier::hold_row(const StatedTable& table, const PackageTable& cells, const Row& own, bool with_uncertainty) {
-  const std::string file = std::string(table.name) + ".csv", key = told_key(table, cells);
-  // Words of a verdict that this version, without the writer's lab book beside it, cannot come to.
-  const auto own_verdict = own.find("verdict");
-  if (own_verdict != own.end() && own_verdict->second == not_testable &&
-      cells.cell(*cells.find("verdict")) != not_testable)
-    return note(fmt::format("{}: {} takes the writer's lab book, and was not held against anything", file, key));
-  for (const Held& h : table.held) {
-    if (!with_uncertainty && std::string_view(h.column) == "expanded_k2") continue;
-    const std::string &stated = cells.cell(*cells.find(h.column)), &found = own.at(h.column);
+void Verifier::hold_row(const StatedTable& table, const HeldCells& here, const HeldCells& own, std::size_t own_row,
+                        bool with_uncertainty) {
+  const std::string file = std::string(table.name) + ".csv";
+  const PackageTable& cells = here.cells;
+  for (std::size_t k = 0; k < table.held.size(); ++k) {
+    const Held& h = table.held[k];
+    const std::string_view column = h.column;
+    if (!with_uncertainty && column == "expanded_k2") continue;
+    const std::string &stated = cells.cell(here.held[k]), &found = own.cells.cell_of(own_row, own.held[k]);
     ++result_.values;
     if (h.as == As::Number) {
       const auto a = parse_number(stated), b = parse_number(found);
@@ -191,14 +191,23 @@ void Verifier::hold_row(const StatedTable& table, const PackageTable& cells, con
     } else if (stated == found) {
       continue;
     }
+    const std::string key = told_key(table, here);
     if (h.as == As::Note) {
-      note(fmt::format("{}, row {}: {} of {} is worded otherwise by this version", file, cells.row(), h.column, key));
+      note(fmt::format("{}, row {}: {} of {} is worded otherwise by this version", file, cells.row(), column, key));
       continue;
     }
-    differ({file, cells.row(), fmt::format("{} of {}", h.column, key), stated, found,
+    differ({file, cells.row(), fmt::format("{} of {}", column, key), stated, found,
             fmt::format("{}, row {}: {} of {} is stated as {} where {} comes out of the readings", file, cells.row(),
-                        h.column, key, shown(stated), shown(found))});
+                        column, key, shown(stated), shown(found))});
   }
+}
+
+bool Verifier::takes_the_lab_book(const StatedTable& table, const HeldCells& here, const HeldCells& own,
+                                  std::size_t own_row) const {
+  for (std::size_t k = 0; k < table.held.size(); ++k)
+    if (std::string_view(table.held[k].column) == "verdict")
+      return own.cells.cell_of(own_row, own.held[k]) == not_testable && here.cells.cell(here.held[k]) != not_testable;
+  return false;
 }
 
 void Verifier::hold(const StatedTable& table, const Archive& found, bool with_uncertainty) {
@@ -206,44 +215,42 @@ void Verifier::hold(const StatedTable& table, const Archive& found, bool with_un
   const auto stated = archive_.find(file);
   const auto own = found.find(file);
   if (stated == archive_.end()) {
-    if (own != found.end() && format_ >= first_with_sums)
+    if (own != found.end())
       differ(file, file + " is not in the package: what it should state cannot be held against the readings");
     return;
   }
   try {
-    std::map<std::string, Row> rows;
-    if (own != found.end()) rows = rows_by_key(table, own->second);
-    std::set<std::string> seen;
-    PackageTable cells(table.name, stated->second);
-    for (const char* column : table.key) cells.at(column);
-    for (const Held& h : table.held) cells.at(h.column);
-    while (cells.next()) {
-      std::string name;
-      for (const char* column : table.key)
-        name += (name.empty() ? "" : "\x1f") + cells.cell(*cells.find(column));
-      const auto row = rows.find(name);
-      if (row == rows.end()) {
-        differ({file, cells.row(), told_key(table, cells), "", "",
-                fmt::format("{}, row {}: {} does not come out of the readings", file, cells.row(),
-                            told_key(table, cells))});
-        continue;
-      }
-      if (!seen.insert(name).second) {
-        differ({file, cells.row(), told_key(table, cells), "", "",
-                fmt::format("{}, row {}: {} is stated twice", file, cells.row(), told_key(table, cells))});
-        continue;
-      }
-      hold_row(table, cells, row->second, with_uncertainty);
+    std::optional<HeldCells> ours;
+    std::map<std::string, std::size_t> rows;  // of ours, by their keys, until they were stated
+    if (own != found.end()) {
+      ours.emplace(table, own->second);
+      while (ours->cells.next()) rows.emplace(ours->key_here(), ours->cells.row());
     }
-    std::size_t missing = 0;
-    std::string first;
-    for (const auto& [name, row] : rows)
-      if (!seen.contains(name) && ++missing == 1) first = name;
-    for (char& c : first)
-      if (c == '\x1f') c = ' ';
-    if (missing == 0) return;
-    const std::string words = fmt::format("{} does not state {} of what comes out of the readings, {} the first", file,
-                                          missing == 1 ? "one" : std::to_string(missing), first);
+    std::set<std::string> seen;
+    HeldCells here(table, stated->second);
+    while (here.cells.next()) {
+      const std::string name = here.key_here();
+      const auto row = rows.find(name);
+      const std::size_t at = here.cells.row();
+      if (row != rows.end() && takes_the_lab_book(table, here, *ours, row->second))
+        note(fmt::format("{}: {} takes the writer's lab book, and was not held against anything", file,
+                         told_key(table, here)));
+      else if (row != rows.end())
+        hold_row(table, here, *ours, row->second, with_uncertainty);
+      else
+        differ({file, at, told_key(table, here), "", "",
+                fmt::format("{}, row {}: {} {}", file, at, told_key(table, here),
+                            seen.contains(name) ? "is stated twice" : "does not come out of the readings")});
+      if (row != rows.end()) {
+        seen.insert(name);
+        rows.erase(row);
+      }
+    }
+    if (rows.empty()) return;
+    std::string first = rows.begin()->first;
+    std::ranges::replace(first, '\x1f', ' ');
+    const std::string words = fmt::format("{} does not state {} of what comes out of the readings, {}the first", file,
+                                          rows.size() == 1 ? "one" : std::to_string(rows.size()), first);
     format_ >= first_with_sums ? differ(file, words) : note(words);
   } catch (const std::runtime_error& e) {
     differ(file, e.what());  // what cannot be read of it is not as it was written either
@@ -262,7 +269,7 @@ PlainIds same_ids(const std::vector<RowType>& rows) {
 std::string sha256_words(std::string_view bytes) { return "sha256:" + sha256_digits(bytes); }
 
 Verification verify_package(const Archive& archive, const record::TestRecord& record) {
-  Verifier verifier(archive, record);
+  Verifier verifier(archive);
   verifier.hold_resources();
   const evaluation::Evaluations all = evaluation::evaluate_all(record);
   std::vector<evaluation::Audit> audits;
@@ -271,16 +278,15 @@ Verification verify_package(const Archive& archive, const record::TestRecord& re
     context.targets = evaluation::shipped_targets();
     for (const auto& one : all) audits.push_back(evaluation::audit(*one, context));
   }
-  const Archive found =
-      derived_tables(all, same_ids(record.sweeps), same_ids(record.configurations),
-                     verifier.states("whole_light") ? WithLight::Yes : WithLight::No, audits);
+  const Archive found = derived_tables(all, same_ids(record.sweeps), same_ids(record.configurations),
+                                       verifier.states("whole_light") ? WithLight::Yes : WithLight::No, audits);
   for (const StatedTable* table : {&stations, &figures_table, &whole_light, &audit_table, &verdict_table})
     verifier.hold(*table, found, true);
   return verifier.take();
 }
 
 std::vector<std::string> alterations(const Archive& archive, const record::TestRecord& record) {
-  Verifier verifier(archive, record);
+  Verifier verifier(archive);
   verifier.hold_resources();
   const evaluation::Evaluations all = evaluation::evaluate_all(record);
   const Archive found = derived_tables(all, same_ids(record.sweeps), same_ids(record.configurations), WithLight::No, {},
