@@ -262,7 +262,8 @@ TEST_F(FirstHourTest, AMetersUncertaintyIsAskedAsItIsQuoted) {
     QTimer::singleShot(50, [&] {
       QWidget* dialog = QApplication::activeModalWidget();
       ASSERT_NE(dialog, nullptr);
-      EXPECT_TRUE(QTest::qWaitForWindowActive(dialog)) << "keys go to it then";
+      dialog->activateWindow();
+      EXPECT_TRUE(QTest::qWaitFor([&] { return QApplication::activeWindow() == dialog; })) << "keys go to it then";
       act(dialog);
       dialog->close();
     });
@@ -272,6 +273,7 @@ TEST_F(FirstHourTest, AMetersUncertaintyIsAskedAsItIsQuoted) {
   const auto quote = [](QWidget* dialog, const char* text, const QVariant& as) {
     auto* field = dialog->findChild<QLineEdit*>("meterUncertainty");
     field->setFocus();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return field->hasFocus(); })) << "a field that never had it never loses it";
     field->selectAll();
     QTest::keyClicks(field, text);
     QTest::keyClick(field, Qt::Key_Tab);

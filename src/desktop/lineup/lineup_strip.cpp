@@ -192,8 +192,8 @@ void LineUpStrip::paintEvent(QPaintEvent*) {
     return;
   }
   const double wide = viewport()->width() - 2 * edge_px - 3 * gap_px - rank_px - value_px - most_lanes * lane_px;
-  const QRectF axis_room(edge_px + rank_px + gap_px + name_share(wide) * wide + gap_px, 0, (1 - name_share(wide)) * wide,
-                         viewport()->height() - axis_px);
+  const QRectF axis_room(edge_px + rank_px + gap_px + name_share(wide) * wide + gap_px, 0,
+                         (1 - name_share(wide)) * wide, viewport()->height() - axis_px);
   const int from = verticalScrollBar()->value();
   PainterCanvas canvas(p);
   p.save();

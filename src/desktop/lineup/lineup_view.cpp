@@ -17,10 +17,16 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "desktop/lineup/curves_over_page.h"
 #include "desktop/lineup/kept_dialog.h"
 #include "desktop/lineup/lineup_strip.h"
 #include "desktop/lineup/lineup_work.h"
+#include "desktop/lineup/maps_page.h"
+#include "desktop/lineup/member_detail.h"
+#include "desktop/lineup/over_time_page.h"
 #include "desktop/lineup/own_index_dialog.h"
+#include "desktop/lineup/pair_page.h"
+#include "desktop/lineup/scatter_page.h"
 #include "desktop/lineup/suits_page.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/framed.h"

@@ -4,7 +4,7 @@
 
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage_view.h"
-#include "desktop/lineup/lineup_pages.h"
+#include "desktop/lineup/lineup_page.h"
 
 class QComboBox;
 class QLabel;
@@ -15,6 +15,7 @@ class QStackedWidget;
 namespace sunbreak::desktop {
 
 class LineUpStrip;
+class MemberDetail;
 class LineUpWork;
 class SuitsPage;
 

@@ -4,13 +4,15 @@
 #include <atomic>
 
 #include "desktop/desk/background.h"
-#include "desktop/lineup/lineup_pages.h"
+#include "desktop/lineup/lineup_page.h"
 #include "gathering/suits_work.h"
 
 class QLineEdit;
 class QPushButton;
 
 namespace sunbreak::desktop {
+
+class FiguresTable;
 
 /// The question turned round: a room, a crop, hours, a tariff, a budget; which of the fixtures in the line-up do it.
 class SuitsPage : public LineUpPage {

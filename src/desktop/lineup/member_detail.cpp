@@ -1,0 +1,122 @@
+#include "desktop/lineup/member_detail.h"
+
+#include <QLabel>
+#include <QVBoxLayout>
+#include <ranges>
+
+#include "desktop/lineup/lineup_scene.h"
+#include "desktop/lineup/lineup_strip.h"
+#include "desktop/widgets/figures_table.h"
+#include "desktop/widgets/labels.h"
+#include "desktop/widgets/scrolled.h"
+#include "desktop/widgets/text.h"
+
+namespace sunbreak::desktop {
+
+using evaluation::LineUp;
+using evaluation::LineUpFigure;
+using evaluation::LineUpMember;
+
+namespace {
+
+constexpr int most_names = 8;
+
+}  // namespace
+
+MemberDetail::MemberDetail(Desk& desk, QWidget* parent) : LineUpPage(desk, parent) {
+  setObjectName("ground");
+  QVBoxLayout* side = scrolled_column(this);
+  head_ = heading_label({}, this);
+  head_->setWordWrap(true);
+  side->addWidget(head_);
+  words_ = wrapped_label({}, this);
+  words_->setObjectName("lineupWords");
+  words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  side->addWidget(words_);
+  figures_ = new FiguresTable({tr("Figure"), tr("Value")}, tr("Figures"), this);
+  figures_->setObjectName("lineupFigures");
+  side->addWidget(figures_);
+  side->addStretch();
+}
+
+void MemberDetail::show_scene(const LineUpScene& scene) {
+  const int m = scene.chosen.first;
+  if (!scene.shown || !scene.shown->lineup || m < 0) {
+    head_->setText({});
+    words_->setText(scene.shown && scene.shown->all > 0
+                        ? QString()
+                        : tr("Tests of this lab book, and other testers' packages, stand here side by side."));
+    figures_->show_rows({});
+    return;
+  }
+  const LineUp& lineup = *scene.shown->lineup;
+  const LineUpMember& here = member(scene, m);
+  head_->setText(member_name(here.entrant));
+  QStringList lines;
+  if (const std::string why = lineup.why_none(m); !why.empty()) {
+    lines << tr("No value in this way: %1.").arg(text_of(why));
+    if (here.entry->none && !here.entry->none->remedy.empty())
+      lines << tr("What would help: %1.").arg(text_of(here.entry->none->remedy));
+  } else {
+    lines << tr("Rank %1%2.")
+                 .arg(text_of(LineUp::rank_words(lineup.ranking().rank(m))),
+                      lineup.terms().sure == Sure::AllPairs ? tr(", sure for all pairs together") : QString());
+  }
+  QStringList ties;
+  const std::vector<int> tied = lineup.ranking().ties(m);
+  for (const int t : tied) {
+    if (ties.size() == most_names) {
+      ties << tr("%1 more").arg(std::ssize(tied) - most_names);
+      break;
+    }
+    ties << text_of(short_name(scene, t));
+  }
+  if (!ties.isEmpty()) lines << tr("Not told apart from: %1.").arg(ties.join(", "));
+  QStringList dominated;
+  const std::vector<int>& by = lineup.dominated()[static_cast<std::size_t>(m)];
+  for (const int d : by | std::views::take(most_names)) dominated << member_name(member(scene, d).entrant);
+  if (std::ssize(by) > most_names) dominated << tr("%1 more").arg(std::ssize(by) - most_names);
+  if (!dominated.isEmpty())
+    lines << tr("Dominated by %1: nowhere worse in light, evenness%2, better in one beyond uncertainty.")
+                 .arg(dominated.join(", "), lineup.terms().price_counts ? tr(", watts and price") : tr(" and watts"));
+  for (const std::string& change : here.entry->changes) lines << text_of(change);
+  if (scene.chosen.second >= 0 && scene.chosen.second != m) {
+    const auto why = lineup.why_not(m, scene.chosen.second);
+    const QString other = member_name(member(scene, scene.chosen.second).entrant);
+    if (!why.empty()) {
+      lines << tr("May not be held against %1: %2.").arg(other, text_of(why_not_words(why)));
+      QStringList ways;
+      for (const Unlike& u : why)
+        for (const std::string& way : u.switches) ways << text_of(way);
+      lines << (ways.isEmpty() ? tr("Nothing here makes them alike.")
+                               : tr("What makes them alike: %1.").arg(ways.join(", ")));
+    } else {
+      const auto& standings = lineup.ranking().standings();
+      const StandingDifference d =
+          difference(standings[static_cast<std::size_t>(m)], standings[static_cast<std::size_t>(scene.chosen.second)]);
+      if (std::isfinite(d.value))
+        lines << tr("Beside %1: %2, %3. Enter shows both.")
+                     .arg(other,
+                          text_of(evaluation::shown_with_uncertainty(lineup.figure(), d.value, d.expanded,
+                                                                     desk_.units(), lineup.terms().currency)),
+                          d.beyond() ? tr("beyond its uncertainty") : tr("within its uncertainty"));
+    }
+  }
+  if (const auto differs = scene.shown->differs.find(here.entrant.guest); differs != scene.shown->differs.end()) {
+    lines << tr("Its package states what its readings do not give:");
+    for (const std::string& words : differs->second) lines << "· " + text_of(words);
+  }
+  words_->setText(lines.join("\n"));
+  std::vector<std::vector<FigureCell>> rows;
+  for (const LineUpFigure& f : evaluation::lineup_figures()) {
+    const Standing s = lineup.standing(f.id, m);
+    if (std::isnan(s.value)) continue;
+    rows.push_back(
+        {{text_of(f.label), text_of(f.meaning)},
+         {text_of(evaluation::shown_with_uncertainty(f, s.value, s.expanded(), desk_.units(), lineup.terms().currency)),
+          {}}});
+  }
+  figures_->show_rows(rows);
+}
+
+}  // namespace sunbreak::desktop
