@@ -138,6 +138,15 @@ QPixmap FieldChart::painted_field(qreal ratio) const {
   QImage dim(wide, high, QImage::Format_Alpha8), bright = dim, faded = dim, sure = dim;
   for (QImage* mask : {&dim, &bright, &faded, &sure}) mask->fill(0);
   std::vector<float> dim_line(rows), bright_line(rows), chance_line(rows);
+  std::vector<Bracketed> of_y;
+  for (int y = 0; y < high; ++y)
+    of_y.push_back(bracketed(ups, highest_up - (y + 0.5) / high * (highest_up - lowest_up)));
+  struct Lines {
+    uchar *dim, *bright, *faded, *sure;
+  };
+  std::vector<Lines> lines;
+  for (int y = 0; y < high; ++y)
+    lines.push_back({dim.scanLine(y), bright.scanLine(y), faded.scanLine(y), sure.scanLine(y)});
   for (int x = 0; x < wide; ++x) {
     const double height_m = near_m + (x + 0.5) / wide * (far_m - near_m);
     const Bracketed h = bracketed(heights, height_m);
@@ -150,12 +159,13 @@ QPixmap FieldChart::painted_field(qreal ratio) const {
         chance_line[s] = std::lerp(answers->chances[h.low * rows + s], answers->chances[h.high * rows + s], h.share);
     }
     for (int y = 0; y < high; ++y) {
-      const Bracketed s = bracketed(ups, highest_up - (y + 0.5) / high * (highest_up - lowest_up));
+      const Bracketed& s = of_y[y];
+      const Lines& line_at = lines[y];
       const auto at = [&](const std::vector<float>& line) { return std::lerp(line[s.low], line[s.high], s.share); };
-      if (at(dim_line) < 0) dim.scanLine(y)[x] = 255;
-      if (at(bright_line) < 0) bright.scanLine(y)[x] = 255;
-      if (beyond) faded.scanLine(y)[x] = faded_alpha;
-      if (with_chances && at(chance_line) >= work_.request().sure) sure.scanLine(y)[x] = 255;
+      if (at(dim_line) < 0) line_at.dim[x] = 255;
+      if (at(bright_line) < 0) line_at.bright[x] = 255;
+      if (beyond) line_at.faded[x] = faded_alpha;
+      if (with_chances && at(chance_line) >= work_.request().sure) line_at.sure[x] = 255;
     }
   }
   QPixmap picture(wide, high);
@@ -189,13 +199,16 @@ QPixmap FieldChart::painted_field(qreal ratio) const {
   // Edges of what is met, and of where it is as sure as asked.
   const auto outline = [&](const auto& inside, const QColor& color, bool dashed) {
     p.setPen(Qt::NoPen);
+    std::vector<QRectF> edge;
     for (int y = 1; y < high; ++y)
       for (int x = 1; x < wide; ++x)
         if ((inside(x, y) != inside(x - 1, y) || inside(x, y) != inside(x, y - 1)) && (!dashed || (x + y) / 5 % 2 == 0))
-          p.fillRect(QRectF(x - ratio / 2, y - ratio / 2, ratio, ratio), color);
+          edge.emplace_back(x - ratio / 2, y - ratio / 2, ratio, ratio);
+    p.setBrush(color);
+    p.drawRects(edge.data(), static_cast<int>(edge.size()));
   };
-  outline([&](int x, int y) { return dim.constScanLine(y)[x] == 0 && bright.constScanLine(y)[x] == 0; }, t.ink, false);
-  if (with_chances) outline([&](int x, int y) { return sure.constScanLine(y)[x] != 0; }, t.good, true);
+  outline([&](int x, int y) { return lines[y].dim[x] == 0 && lines[y].bright[x] == 0; }, t.ink, false);
+  if (with_chances) outline([&](int x, int y) { return lines[y].sure[x] != 0; }, t.good, true);
   p.end();
   picture.setDevicePixelRatio(ratio);
   return picture;
