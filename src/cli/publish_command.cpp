@@ -14,7 +14,7 @@ namespace {
 
 struct PublishArguments {
   std::string file, test, out;
-  std::vector<std::string> forms;
+  std::vector<std::string> forms, without;
   bool all = false, force = false, imperial = false, letter = false;
 };
 
@@ -35,6 +35,15 @@ int run_publish(const PublishArguments& a) {
     for (const publishing::Form& form : publishing::forms()) wanted.push_back(&form);
   publishing::Publication p =
       source_publication(a.file, std::move(record.value()), a.imperial ? UnitSystem::Imperial : UnitSystem::Metric);
+  for (const std::string& id : a.without) {
+    const auto part = report::part_named(id);
+    if (!part) {
+      std::string known;
+      for (const report::PartName& n : report::page_parts()) known += (known.empty() ? "" : ", ") + std::string(n.id);
+      return refuse({fmt::format("the page has no part '{}'", id), "nothing was written", "choose among " + known});
+    }
+    p.parts.reset(static_cast<std::size_t>(*part));
+  }
   p.paper = a.letter ? publishing::Paper::Letter : publishing::Paper::A4;
   int status = 0;
   publishing::publish(p, wanted, a.out, a.force ? exchange::Existing::Replace : exchange::Existing::Keep,
@@ -56,9 +65,10 @@ void add_publish_command(CLI::App& app, int& status) {
   c->add_option("--test", a->test, "the test's number or name");
   auto* all = c->add_flag("--all", a->all, "every form, which is also what no --form means");
   c->add_option("--form", a->forms,
-                "one form, may be given several times: page, package, workbook, table, card, "
+                "one form, may be given several times: page, explore, package, workbook, table, card, "
                 "stations, tape, stills")
       ->excludes(all);
+  c->add_option("--without", a->without, "a part that the page leaves out, may be given several times");
   c->add_option("-o,--out", a->out, "the folder to write into, made where there is none")->required();
   c->add_flag("--force", a->force, "replace files that are there already");
   c->add_flag("--imperial", a->imperial, "inches and square feet");

@@ -107,6 +107,7 @@ publishing::Publication source_publication(const std::string& file, record::Test
   p.whole = std::make_shared<const record::TestRecord>(std::move(test));
   p.evaluations = evaluation::evaluate_all(*p.whole, units);
   p.audit = [file, evaluations = p.evaluations, units] { return source_audits(file, evaluations, units); };
+  p.targets = source_targets(file);
   p.pictures = source_pictures(file);
   p.earlier = source_earlier(file, *p.whole);
   return p;

@@ -87,7 +87,7 @@ double stabilized_since_s(LampEvents events, const WallLog& log, const Stabiliza
   return stabilized;
 }
 
-std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log) {
+FallFromSwitchOn fall_from_switch_on(LampEvents events, const WallLog& log) {
   double longest_s = 0, until_s = 0;
   for (std::size_t i = 0; i < events.size(); ++i) {
     if (events[i].kind != "on") continue;
@@ -100,7 +100,8 @@ std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log)
   }
   if (longest_s == 0) return {};
   const Stabilization s = stabilization_at(events, log, until_s);
-  return s.state == StabilizationState::Stabilized ? s.light.fall_since_on : std::nullopt;
+  if (s.state != StabilizationState::Stabilized) return {};
+  return {s.light.fall_since_on, s.watts.fall_since_on};
 }
 
 WalkedState walked_state(LampEvents events, const WallLog& log, const SweepView& view, double dial_pct) {

@@ -33,10 +33,13 @@ Stabilization stabilization_at(LampEvents events, const WallLog& log, double tim
 /// Since when a log that is stabilized at its end has been [s, on the log's clock], to the minute.
 double stabilized_since_s(LampEvents events, const WallLog& log, const Stabilization& now);
 
-/// The published fall of light from switch-on to stabilized, as a share of the stabilized light (a rise is below 0): of
-/// the longest stretch from a switch-on to the next change. Nothing where no such stretch was logged or it had not
-/// stabilized.
-std::optional<double> fall_from_switch_on(LampEvents events, const WallLog& log);
+/// The published fall of light and of watts from switch-on to stabilized, as shares of what stabilized (a rise is below
+/// 0): of the longest stretch from a switch-on to the next change. Nothing where no such stretch was logged or it had
+/// not stabilized.
+struct FallFromSwitchOn {
+  std::optional<double> light, watts;
+};
+FallFromSwitchOn fall_from_switch_on(LampEvents events, const WallLog& log);
 
 /// How a sweep was walked: stabilized or not when its first reading was taken, at its setting of the dimmer [%].
 struct WalkedState {

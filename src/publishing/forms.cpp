@@ -8,6 +8,7 @@
 #include "core/visible.h"
 #include "evaluation/settings_card.h"
 #include "evaluation/test_light.h"
+#include "exchange/files/digest.h"
 #include "exchange/package/data_package.h"
 #include "paper/bench_papers.h"
 #include "paper/card_sheet.h"
@@ -30,22 +31,24 @@ Result<Parts> one(const char* ending, Result<std::string> content) {
 
 paper::PaperSize size_of(const Publication& p) { return p.paper == Paper::A4 ? paper::a4 : paper::letter; }
 
-Result<Parts> page(const Publication& p) {
+std::string page_html(const Publication& p, bool explore) {
   report::ReportOptions options;
+  options.explore = explore;
   options.units = p.units;
   options.sweeps = p.sweeps;
-  options.readings_table = p.readings_table;
+  options.parts = p.parts;
+  options.targets = p.targets;
   options.pictures = p.pictures;
   options.earlier = p.earlier;
   options.audits = p.audits();
-  return one(".html", report::html_report(p.evaluations, options).html);
+  if (const auto& package = p.package()) options.package_digest = exchange::sha256_digits(package.value());
+  return report::html_report(p.evaluations, options).html;
 }
 
-Result<Parts> package(const Publication& p) {
-  if (!p.record().faults.empty()) return record::refusal(p.record().faults, "the test");
-  return one(".zip", exchange::zip_bytes(exchange::make_package(*p.whole, p.evaluations, p.pictures,
-                                                                exchange::WithLight::Yes, p.audits())));
-}
+Result<Parts> page(const Publication& p) { return one(".html", page_html(p, false)); }
+Result<Parts> explore(const Publication& p) { return one("-explore.html", page_html(p, true)); }
+
+Result<Parts> package(const Publication& p) { return one(".zip", p.package()); }
 
 Result<Parts> table(const Publication& p) { return one(".csv", exchange::spreadsheet_csv(p.evaluations)); }
 
@@ -94,6 +97,7 @@ Result<Parts> stills_of(const Publication& p) {
 
 constexpr Form all_forms[] = {
     {"page", "Page", "for readers: one file, no script", nullptr, {}, page},
+    {"explore", "Page to explore", "for readers who try: with a script", nullptr, {}, explore},
     {"package", "Data package", "for checking: all is recomputed", nullptr, {}, package},
     {"workbook", "Workbook", "for spreadsheets: live formulas", nullptr, {}, workbook_of},
     {"table", "Table of stations", "for scripts: every station", nullptr, {}, table},
@@ -104,6 +108,14 @@ constexpr Form all_forms[] = {
     {"stills", "Stills", "for video and posts: three shapes", nullptr, {}, stills_of}};
 
 }  // namespace
+
+const Result<std::string>& Publication::package() const {
+  return *package_->get([this]() -> Result<std::string> {
+    if (!record().faults.empty()) return record::refusal(record().faults, "the test");
+    return exchange::zip_bytes(
+        exchange::make_package(*whole, evaluations, pictures, exchange::WithLight::Yes, audits()));
+  });
+}
 
 std::span<const Form> forms() { return all_forms; }
 

@@ -13,6 +13,7 @@
 #include "evaluation/configurations.h"
 #include "evaluation/once.h"
 #include "record/picture_files.h"
+#include "report/page_parts.h"
 
 namespace sunbreak::publishing {
 
@@ -27,9 +28,13 @@ struct Publication {
   record::PictureSource pictures;
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that it repeats, where that is at hand
   std::vector<record::Id> sweeps;                         ///< that the page prints; all where empty
-  bool readings_table = true;
-  UnitSystem units = UnitSystem::Metric;  ///< those that the evaluations were made with
+  report::PageParts parts = report::all_parts;            ///< of the page
+  std::vector<record::CropTarget> targets{};              ///< the shelf's lists; those that ship where empty
+  UnitSystem units = UnitSystem::Metric;                  ///< those that the evaluations were made with
   Paper paper = Paper::A4;
+
+  /// The data package as it is written, made when a form first asks, by whichever thread.
+  const Result<std::string>& package() const;
 
   const record::TestRecord& record() const { return evaluations.front()->record(); }
   /// Audited when a form first asks, by whichever thread.
@@ -40,6 +45,8 @@ struct Publication {
  private:
   std::shared_ptr<evaluation::Once<std::vector<evaluation::Audit>>> audits_ =
       std::make_shared<evaluation::Once<std::vector<evaluation::Audit>>>();
+  std::shared_ptr<evaluation::Once<Result<std::string>>> package_ =
+      std::make_shared<evaluation::Once<Result<std::string>>>();
 };
 
 /// One file of a form.

@@ -5,8 +5,8 @@
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
-#include "embedded/sunbreak_report.h"
 #include "core/visible.h"
+#include "embedded/sunbreak_report.h"
 
 namespace sunbreak::report {
 namespace {
@@ -78,6 +78,7 @@ std::string settings_card_page(const evaluation::TestRecord& record, const evalu
                                record.test.tested_by.empty() ? "" : ", measured by " + record.test.tested_by));
   page.set("simulated", record.test.simulated ? "Computed by a simulated bench, not measured." : "");
   add_card_section(page, record, &card, units);
+  page.set("part_card_table", std::string(embedded::card_table_mustache));
   kainjow::mustache::mustache own{std::string(embedded::settings_card_mustache)};
   return visible(own.render(page));
 }

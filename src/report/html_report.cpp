@@ -7,6 +7,7 @@
 #include <kainjow/mustache.hpp>
 
 #include "core/figures/figure_table.h"
+#include "core/visible.h"
 #include "embedded/sunbreak_report.h"
 #include "evaluation/retest.h"
 #include "record/configurations.h"
@@ -14,14 +15,16 @@
 #include "report/bench_section.h"
 #include "report/card_section.h"
 #include "report/confirmation_section.h"
+#include "report/explore_panel.h"
 #include "report/facts_table.h"
 #include "report/fixture_section.h"
 #include "report/light_section.h"
 #include "report/picture_section.h"
 #include "report/power_section.h"
 #include "report/retest_section.h"
+#include "report/summary_section.h"
 #include "report/sweep_section.h"
-#include "core/visible.h"
+#include "report/targets_section.h"
 
 namespace sunbreak::report {
 namespace {
@@ -95,6 +98,32 @@ void add_set_aside(data& page, const record::TestRecord& b, const ReportOptions&
   page.set("set_aside", data(set_aside));
 }
 
+/// The templates of the parts, by the names that templates call them by.
+void add_templates(data& page) {
+  for (const auto& [name, text] :
+       {std::pair{"summary_block", embedded::summary_mustache}, std::pair{"explore_panel", embedded::explore_mustache},
+        std::pair{"targets", embedded::targets_mustache}, std::pair{"how_to_read", embedded::how_to_read_mustache},
+        std::pair{"verdict_words", embedded::verdict_mustache}, std::pair{"audit", embedded::audit_mustache},
+        std::pair{"power", embedded::power_mustache}, std::pair{"light", embedded::light_mustache},
+        std::pair{"card", embedded::card_mustache}, std::pair{"card_table", embedded::card_table_mustache},
+        std::pair{"sweep", embedded::sweep_mustache}, std::pair{"pictures_row", embedded::pictures_mustache}})
+    page.set(std::string("part_") + name, std::string(text));
+}
+
+/// Puts links to all headings that can be linked to where the page has room for them.
+void add_contents(std::string& html) {
+  constexpr std::string_view place = "<p class=\"contents\"></p>", heading = "<h2 id=\"";
+  const std::size_t at = html.find(place);
+  if (at == std::string::npos) return;
+  std::string links = "<p class=\"contents\">";
+  for (std::size_t from = html.find(heading); from != std::string::npos; from = html.find(heading, from + 1)) {
+    const std::size_t id = from + heading.size(), id_end = html.find('"', id), words = html.find('>', id_end) + 1,
+                      end = html.find("</h2>", words);
+    links += "<a href=\"#" + html.substr(id, id_end - id) + "\">" + html.substr(words, end - words) + "</a> ";
+  }
+  html.replace(at, place.size(), links + "</p>");
+}
+
 /// One light scale for all maps of a page.
 drawing::ScaleRange scale_of(const evaluation::Evaluations& evaluations, const ReportOptions& options) {
   double lowest = INFINITY, highest = -INFINITY;
@@ -107,22 +136,26 @@ drawing::ScaleRange scale_of(const evaluation::Evaluations& evaluations, const R
 
 /// What is of one configuration: its power, temperatures, whole light, settings and sweeps. Named where there are
 /// several.
-data configuration_section(const evaluation::Evaluation& evaluation, const evaluation::Audit* audit, bool named,
-                           const drawing::ScaleRange& range, FigureSink& sink, const ReportOptions& options) {
+data configuration_section(const evaluation::Evaluation& evaluation, const evaluation::Audit* audit, std::size_t number,
+                           bool named, const drawing::ScaleRange& range, FigureSink& sink,
+                           const ReportOptions& options) {
   const record::TestRecord& b = evaluation.record();
   data part;
+  part.set("part_suffix", number == 0 ? std::string() : fmt::format("-{}", number + 1));
   if (named) part.set("configuration_name", record::configuration_name(b, b.configuration_id));
   for (const record::Configuration& c : b.configurations)
     if (c.id == b.configuration_id && !c.notes.empty()) part.set("configuration_notes", c.notes);
   add_audit_section(part, audit, sink, options);
   add_power_section(part, b, evaluation.log(), options);
-  const evaluation::TestLight* light = options.whole_light ? evaluation.light() : nullptr;
+  const evaluation::TestLight* light = has(options.parts, PagePart::Light) ? evaluation.light() : nullptr;
   add_light_section(part, light, options.units);
   std::optional<evaluation::SettingsCard> card;
   if (light && !b.card_rows.empty()) card = evaluation::settings_card(b, *light);
   add_card_section(part, b, card ? &*card : nullptr, options.units);
   add_confirmations(part, evaluation, light, options.units);
-  add_sweeps(part, evaluation, printed_sweeps(evaluation, options), range, sink, options);
+  const PrintedSweeps printed = printed_sweeps(evaluation, options);
+  if (has(options.parts, PagePart::Targets)) add_targets_section(part, evaluation, printed, options);
+  add_sweeps(part, evaluation, printed, range, sink, options);
   add_set_aside(part, b, options);
   return part;
 }
@@ -167,10 +200,18 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
     // Where single sweeps are asked for, only the configurations that they are of.
     if (!options.sweeps.empty() && printed_sweeps(*evaluation, options).empty()) continue;
     configurations.push_back(
-        configuration_section(*evaluation, with_audits && i < options.audits.size() ? &options.audits[i] : nullptr,
+        configuration_section(*evaluation, with_audits && i < options.audits.size() ? &options.audits[i] : nullptr, i,
                               evaluations.size() > 1, range, sink, options));
   }
   page.set("configurations", data(configurations));
+  add_summary(page, *evaluations.front(), with_audits && !options.audits.empty() ? &options.audits.front() : nullptr,
+              range, sink, options);
+  for (const PartName& part : page_parts()) {
+    std::string key = "with_" + std::string(part.id);
+    std::ranges::replace(key, '-', '_');
+    page.set(key, has(options.parts, part.part));
+  }
+  if (options.explore) add_explore_panel(page, evaluations, range, options);
 
   List definitions;
   for (const Figure& d : figures()) {
@@ -193,9 +234,13 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
                              .add("Unit serial", b.fixture.serial)
                              .add("Remarks", b.test.notes)
                              .take());
-  page.set("foot", "Every figure can be recomputed from the data package published with this page.");
+  page.set("foot",
+           "Every figure can be recomputed from the data package published with this page." +
+               (options.package_digest.empty() ? std::string() : " Its SHA-256 is " + options.package_digest + "."));
+  add_templates(page);
   mustache page_template{std::string(embedded::report_mustache)};
   report.html = visible(page_template.render(page));
+  if (!options.figures_apart) add_contents(report.html);
   return report;
 }
 

@@ -8,15 +8,18 @@
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "record/picture_files.h"
+#include "report/page_parts.h"
 
 namespace sunbreak::report {
 
 struct ReportOptions {
   UnitSystem units = UnitSystem::Metric;  ///< those that the evaluation was made with
   std::vector<record::Id> sweeps;         ///< which sweeps to print; all that have readings where empty
-  bool readings_table = true;
-  bool whole_light = true;                ///< its section, which takes a second or two
-  int most_readings_printed = 1'000'000;  ///< sweeps of more stations get a sentence in place of their table
+  PageParts parts = all_parts;
+  bool explore = false;                       ///< with a panel to try settings, targets and hours in, and its script
+  std::vector<record::CropTarget> targets{};  ///< the shelf's lists; those that ship where empty
+  std::string package_digest{};               ///< SHA-256 of the data package that goes with it, where that is known
+  int most_readings_printed = 1'000'000;      ///< sweeps of more stations get a sentence in place of their table
   /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
   record::PictureSource pictures;                         ///< where there is none, pictures are not drawn
@@ -30,8 +33,8 @@ struct HtmlReport {
   std::vector<std::string> figures;  ///< SVG documents, by the N of their "figure:N"; empty unless asked for apart
 };
 
-/// The report of one test in all its configurations: one self-contained page, no script, nothing fetched; all text of
-/// the lab book is escaped.
+/// The report of one test in all its configurations: one self-contained page, nothing fetched, no script but that of
+/// the panel to explore; all text of the lab book is escaped.
 HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportOptions& options = {});
 
 }  // namespace sunbreak::report

@@ -7,8 +7,10 @@
 #include "core/power/running_cost.h"
 #include "core/quantity/display.h"
 #include "evaluation/heat_by_state.h"
+#include "evaluation/read_sweeps.h"
 #include "evaluation/stabilization.h"
 #include "evaluation/stair_records.h"
+#include "record/configurations.h"
 #include "report/picture_section.h"
 
 namespace sunbreak::report {
@@ -81,6 +83,42 @@ List temperature_rows(const record::TestRecord& b, const ReportOptions& options)
   return rows;
 }
 
+/// Where a place was made to read what a crop asks for, and the watts that took.
+List turned_rows(const record::TestRecord& b, UnitSystem units) {
+  List rows;
+  for (const record::TargetSetting& t : b.target_settings) {
+    data row;
+    row.set("crop", t.target_name);
+    row.set("place", t.place);
+    row.set("wanted", ppfd_text(t.wanted_ppfd));
+    row.set("read", ppfd_text(corrected_ppfd(t.raw, record::correction_of(b))));
+    row.set("height", t.height_m ? length_text(*t.height_m, units) : "–");
+    row.set("dial", t.percent ? short_number(*t.percent, 1) + " %" : "–");
+    row.set("watts", read_figure(t.power_w, 1));
+    rows.push_back(row);
+  }
+  return rows;
+}
+
+/// Every typed reading of the wall plug, those of sweeps by their sweep.
+List wall_rows(const record::TestRecord& b, UnitSystem units) {
+  List rows;
+  for (const record::WallReading& w : b.wall_readings) {
+    const record::Sweep* sweep = w.sweep_id ? b.sweep(*w.sweep_id) : nullptr;
+    data row;
+    row.set("of", sweep ? evaluation::sweep_name(b, *sweep, units) : std::string("warm-up"));
+    row.set("at", w.taken_at);
+    row.set("watts", read_figure(w.power_w, 1));
+    row.set("volts", read_figure(w.voltage_v, 1));
+    row.set("amperes", read_figure(w.current_a, 3));
+    row.set("apparent", read_figure(w.apparent_va, 1));
+    row.set("factor", read_figure(w.power_factor, 3));
+    row.set("frequency", read_figure(w.frequency_hz, 1));
+    rows.push_back(row);
+  }
+  return rows;
+}
+
 List cost_notes(const record::TestRecord& b, double watts) {
   List notes;
   const RunningCost c = running_cost(watts, b.test.photoperiod_h, b.test.tariff_per_kwh.value_or(0));
@@ -100,17 +138,25 @@ void add_power_section(data& page, const record::TestRecord& b, const evaluation
                        const ReportOptions& options) {
   const UnitSystem units = options.units;
   List warm_up;
-  if (const auto fall = evaluation::fall_from_switch_on(b.lamp_events, log))
-    warm_up.push_back(data(fmt::format("From switch-on to settled, light {} by {:.1f} %.", *fall >= 0 ? "fell" : "rose",
-                                       100 * std::abs(*fall))));
-  else if (!log.samples.empty())
+  const evaluation::FallFromSwitchOn fall = evaluation::fall_from_switch_on(b.lamp_events, log);
+  for (const auto& [share, of] : {std::pair{fall.light, "light"}, std::pair{fall.watts, "watts"}})
+    if (share)
+      warm_up.push_back(data(fmt::format("From switch-on to settled, {} {} by {:.1f} %.", of,
+                                         *share >= 0 ? "fell" : "rose", 100 * std::abs(*share))));
+  if (warm_up.empty() && !log.samples.empty())
     warm_up.push_back(data("No logged stretch from switch-on had settled: its fall is not stated."));
   const auto stair = evaluation::stair_of(b);
   std::optional<double> watts;
   for (const record::Sweep& sweep : b.sweeps)
     if (sweep.power_w && *sweep.power_w > watts.value_or(0)) watts = sweep.power_w;
   const List cost = watts ? cost_notes(b, *watts) : List();
-  page.set("has_power", !warm_up.empty() || stair.ok() || !b.temperatures.empty() || !cost.empty());
+  const List turned = turned_rows(b, units), wall = wall_rows(b, units);
+  page.set("has_power", !warm_up.empty() || stair.ok() || !b.temperatures.empty() || !cost.empty() || !turned.empty() ||
+                            !wall.empty());
+  page.set("has_turned", !turned.empty());
+  page.set("turned", data(turned));
+  page.set("has_wall", !wall.empty());
+  page.set("wall", data(wall));
   page.set("warm_up", data(warm_up));
   page.set("has_stair", stair.ok());
   page.set("stair", data(stair ? stair_rows(stair.value()) : List()));

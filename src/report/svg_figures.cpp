@@ -10,12 +10,12 @@
 
 namespace sunbreak::report {
 namespace {
-constexpr double longest_side = 560, small_side = 260, chart_width = 420, area_plot_height = 180;
+constexpr double small_side = 260, chart_width = 420, area_plot_height = 180;
 }
 
 std::string map_svg(const record::TestRecord& record, const evaluation::SweepView& view,
                     const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units,
-                    const drawing::Palette& palette) {
+                    const drawing::Palette& palette, double longest_side) {
   const Footprint& floor = view.layout.footprint;
   const double scale = longest_side / std::max(floor.width_m, floor.depth_m);
   const drawing::Box room{0, 0, floor.width_m * scale + drawing::map_left_room + drawing::map_right_room,

@@ -11,10 +11,10 @@
 
 namespace sunbreak::report {
 
-/// The map of a sweep as an SVG element, as Read shows it.
+/// The map of a sweep as an SVG element, as Read shows it; its floor is `longest_side` px long.
 std::string map_svg(const record::TestRecord& record, const evaluation::SweepView& view,
                     const std::optional<Band>& band, const drawing::ScaleRange& range, UnitSystem units,
-                    const drawing::Palette& palette = drawing::paper_palette());
+                    const drawing::Palette& palette = drawing::paper_palette(), double longest_side = 560);
 
 /// Light at the places of a layout alone, without bench or scale: a map to stand beside another.
 std::string values_svg(const Layout& layout, const std::vector<double>& ppfd, const drawing::ScaleRange& range,

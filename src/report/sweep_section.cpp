@@ -139,6 +139,7 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     const std::optional<Band> band = evaluation::figure_context(b, *sweep, {}).target;
     const Field field(view.layout, view.ppfd);
     data s;
+    s.set("sweep_anchor", fmt::format("sweep-{}", sweep->id));
     s.set("height", length_text(b.rung(sweep->rung_id)->height_m, units));
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
     s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
@@ -166,7 +167,8 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
                            "are scaled to its start, raw values are in the data package.",
                            100 * view.drift.largest_change())));
     notices.push_back(data(evaluation.walked(sweep->id).words));
-    if (options.readings_table && f.stations > options.most_readings_printed)
+    const bool wanted = has(options.parts, PagePart::Readings);
+    if (wanted && f.stations > options.most_readings_printed)
       notices.push_back(data(fmt::format("The table of its {} readings is in the page as written.", f.stations)));
     s.set("notices", data(notices));
     add_trust(s, budget, *evaluation.evidence(sweep->id), lead.id, units);
@@ -180,7 +182,7 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     s.set("has_nominal", !f.nominal.empty());
     s.set("nominal", data(nominal_rows(f, units)));
     s.set("nominal_rule", fmt::format("Rule: {}.", figure("nominal").formula));
-    const bool tabled = options.readings_table && f.stations <= options.most_readings_printed;
+    const bool tabled = wanted && f.stations <= options.most_readings_printed;
     s.set("has_readings", tabled);
     s.set("readings_note", "Corrected PPFD in µmol/m²/s; the first row is the far one.");
     s.set("rows", data(tabled ? reading_rows(view, units) : List()));

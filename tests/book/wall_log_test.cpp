@@ -253,11 +253,11 @@ TEST(StabilizationOfATest, ASweepKnowsHowItWasWalked) {
 TEST(StabilizationOfATest, TheFallFromSwitchOnIsPublishedOnceSettled) {
   Warmed w(warm_up(80, 0.06, 420, 5));
   const TestRecord b = w.book.test_record(w.id);
-  ASSERT_TRUE(fall_from_switch_on(b.lamp_events, wall_log(b)));
-  EXPECT_NEAR(*fall_from_switch_on(b.lamp_events, wall_log(b)), 0.06, 0.003);
+  ASSERT_TRUE(fall_from_switch_on(b.lamp_events, wall_log(b)).light);
+  EXPECT_NEAR(*fall_from_switch_on(b.lamp_events, wall_log(b)).light, 0.06, 0.003);
   Warmed short_one(warm_up(20, 0.06, 420, 5));
   const TestRecord s = short_one.book.test_record(short_one.id);
-  EXPECT_FALSE(fall_from_switch_on(s.lamp_events, wall_log(s)));
+  EXPECT_FALSE(fall_from_switch_on(s.lamp_events, wall_log(s)).light);
 }
 
 TEST(StabilizationOfATest, ASweepAtAnotherSettingThanTheLogIsNotKnown) {

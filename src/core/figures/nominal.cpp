@@ -9,7 +9,6 @@ namespace {
 
 constexpr double fit_slack_m = 0.001;
 constexpr double step_m = 0.01;
-constexpr double least_in_band = 0.9;
 
 }  // namespace
 

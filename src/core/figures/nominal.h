@@ -18,6 +18,8 @@ struct NominalFootprint {
   bool passes = false;          ///< serves() says so
 };
 
+inline constexpr double least_in_band = 0.9;
+
 /// The rule by which an area serves a band: at least 90 % in it, and the mean along the edge at or above its low end.
 bool serves(const Band& band, double in_band_share, double edge_mean_ppfd);
 

@@ -23,6 +23,7 @@ struct Raster {
 };
 
 inline constexpr double most_raster_samples = 4e6;
+inline constexpr double raster_step_m = 0.01;  ///< that published areas are counted at
 
 /// Where a raster's samples lie between the stations of a lattice: made once for many sweeps over the same lattice.
 class RasterPlan {
@@ -70,7 +71,7 @@ class Field {
 
   /// Samples the measured area in cells as near to `step_m` as divides it evenly, or coarser where that would be over
   /// most_raster_samples.
-  Raster raster(double step_m = 0.01) const { return raster(area_, step_m); }
+  Raster raster(double step_m = raster_step_m) const { return raster(area_, step_m); }
 
   /// The same over part of the measured area.
   Raster raster(const Rectangle& area, double step_m) const;

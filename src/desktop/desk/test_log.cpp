@@ -146,7 +146,7 @@ void TestLog::judge() {
         const evaluation::WallLog& log = *kept;
         Answer answer;
         answer.stabilization = evaluation::stabilization_at(events, log, now);
-        answer.fall = evaluation::fall_from_switch_on(events, log);
+        answer.fall = evaluation::fall_from_switch_on(events, log).light;
         const bool same_wait =
             stabilized_before && stabilized_before >= answer.stabilization.lamp.waiting_from_s.value_or(-INFINITY);
         if (answer.stabilization.state == StabilizationState::Stabilized)

@@ -15,8 +15,10 @@
 #include <QVBoxLayout>
 #include <map>
 
+#include "book/target_shelf.h"
 #include "desktop/paint/painter_canvas.h"
 #include "desktop/publish/form_list.h"
+#include "desktop/publish/parts_dialog.h"
 #include "desktop/publish/publish_log.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/file_dialogs.h"
@@ -74,12 +76,13 @@ QWidget* PublishView::build_side() {
   column->addWidget(heading_label(tr("What goes in"), side));
   all_sweeps_ = new QCheckBox(tr("All sweeps of the test"), side);
   all_sweeps_->setObjectName("allSweeps");
-  readings_ = new QCheckBox(tr("Tables of readings"), side);
-  for (QCheckBox* box : {all_sweeps_, readings_}) {
-    box->setChecked(true);
-    column->addWidget(box);
-    connect(box, &QCheckBox::toggled, this, &PublishView::refresh);
-  }
+  all_sweeps_->setChecked(true);
+  connect(all_sweeps_, &QCheckBox::toggled, this, &PublishView::refresh);
+  column->addWidget(all_sweeps_);
+  parts_ = new QPushButton(side);
+  parts_->setObjectName("pageParts");
+  connect(parts_, &QPushButton::clicked, this, &PublishView::choose_parts);
+  column->addWidget(parts_, 0, Qt::AlignLeft);
   column->addWidget(thin_rule(side));
   column->addWidget(heading_label(tr("Disclosure"), side));
   gaps_ = wrapped_label({}, side);
@@ -148,6 +151,8 @@ QWidget* PublishView::build_side() {
 
 void PublishView::refresh() {
   if (!desk_.test()) return;
+  const std::size_t out = report::all_parts.count() - chosen_parts().count();
+  parts_->setText(out == 0 ? tr("T  All parts of the page…") : tr("T  Parts of the page, %1 left out…").arg(out));
   report::ReportOptions options = chosen_options();
   options.figures_apart = true;
   options.palette = palette_of_look();
@@ -205,7 +210,8 @@ void PublishView::go_on_writing() {
         publishing::Publication p;
         p.whole = whole.record, p.evaluations = whole.evaluations, p.pictures = whole.pictures;
         p.earlier = whole.earlier, p.audit = whole.audits;
-        p.sweeps = options.sweeps, p.readings_table = options.readings_table, p.units = options.units;
+        p.sweeps = options.sweeps, p.parts = options.parts, p.units = options.units;
+        p.targets = options.targets;
         const auto files = publishing::publish(
             p, forms, folder,
             [&](const publishing::Form& form, const fs::path& usual) { return place_for(usual, lasts.at(&form)); },
@@ -265,9 +271,19 @@ void PublishView::stop_writing() {
 report::ReportOptions PublishView::chosen_options() const {
   report::ReportOptions options;
   options.units = desk_.units();
-  options.readings_table = readings_->isChecked();
+  options.parts = chosen_parts();
+  options.targets = book::crop_targets(desk_.book());
   if (!all_sweeps_->isChecked() && desk_.sweep()) options.sweeps = {desk_.sweep()->id};
   return options;
+}
+
+void PublishView::choose_parts() {
+  PartsDialog dialog(chosen_parts(), this);
+  connect(&dialog, &PartsDialog::changed, this, [this](const report::PageParts& parts) {
+    keep_parts(parts);
+    refresh();
+  });
+  dialog.exec();
 }
 
 void PublishView::arrive() {
@@ -285,6 +301,7 @@ bool PublishView::page(int by) {
 std::vector<KeyHint> PublishView::keys() const {
   return {{tr("Page Up, Page Down"), tr("scroll the preview")},
           {tr("Tab"), tr("to what goes in and the files to write")},
+          {"T", tr("which parts the page has")},
           {"W", tr("write all that is ticked")},
           {tr("O, F, P"), tr("what was written: open it, its folder, copy its path")}};
 }
@@ -296,6 +313,8 @@ void PublishView::keyPressEvent(QKeyEvent* event) {
   if (event->modifiers() == Qt::NoModifier) switch (event->key()) {
       case Qt::Key_W:
         return write_all_->click();
+      case Qt::Key_T:
+        return parts_->click();
       case Qt::Key_O:
         return click(after_, "openWritten");
       case Qt::Key_F:

@@ -36,6 +36,7 @@ class PublishView : public StageView {
   QWidget* build_side();
   void refresh();
   report::ReportOptions chosen_options() const;
+  void choose_parts();
   void write(const std::vector<const publishing::Form*>& forms);
   void go_on_writing();
   void take_written(int job, record::Id test, const publishing::Written& written, const LastWritten& as);
@@ -45,9 +46,9 @@ class PublishView : public StageView {
   Desk& desk_;
   ReportPreview* preview_;
   QLineEdit* folder_;
-  QCheckBox *all_sweeps_, *readings_;
+  QCheckBox* all_sweeps_;
   QLabel *gaps_, *written_;
-  QPushButton *fill_gaps_, *write_all_, *stop_;
+  QPushButton *parts_, *fill_gaps_, *write_all_, *stop_;
   QWidget* after_;  ///< what can be done with the file written last
   FormList* forms_;
   QString first_gap_;  ///< the field of Rig that the first thing not stated goes into

@@ -308,7 +308,7 @@ void say_watch(const AuditedTest& test, std::vector<VerdictWords>& words) {
         .say(".");
     words.push_back(s.done());
   }
-  if (const auto fall = fall_from_switch_on(test.record().lamp_events, test.evaluation().log());
+  if (const auto fall = fall_from_switch_on(test.record().lamp_events, test.evaluation().log()).light;
       fall && *fall >= fall_from) {
     Sentence s("warm_up", VerdictWords::Watch);
     s.say("Wait before you read it: its light falls by ")

@@ -9,15 +9,18 @@
 
 namespace sunbreak::exchange {
 
-std::string sha256_digits(std::string_view bytes) {
+std::string sha256_bytes(std::string_view bytes) {
   std::array<unsigned char, EVP_MAX_MD_SIZE> digest{};
   unsigned size = 0;
   if (EVP_Digest(bytes.data(), bytes.size(), digest.data(), &size, EVP_sha256(), nullptr) != 1)
     throw std::runtime_error("a check sum could not be worked out");
+  return {reinterpret_cast<const char*>(digest.data()), size};
+}
+
+std::string sha256_digits(std::string_view bytes) {
   constexpr std::string_view digits = "0123456789abcdef";
   std::string words;
-  words.reserve(2 * size);
-  for (unsigned i = 0; i < size; ++i) words += digits[digest[i] >> 4], words += digits[digest[i] & 0xF];
+  for (const unsigned char byte : sha256_bytes(bytes)) words += digits[byte >> 4], words += digits[byte & 0xF];
   return words;
 }
 

@@ -1,0 +1,48 @@
+#include "evaluation/recommended_sweep.h"
+
+#include <fmt/format.h>
+
+#include <limits>
+
+namespace sunbreak::evaluation {
+
+RecommendedSweep recommended_sweep(const Evaluation& evaluation, UnitSystem units) {
+  const TestRecord& record = evaluation.record();
+  const Band band{record.test.target_low_ppfd, record.test.target_high_ppfd};
+  RecommendedSweep brightest;
+  double most_ppfd = -1;
+  std::vector<TargetFit> fits;
+  std::vector<double> watts;
+  ReadSweeps fitted;
+  for (const auto& of : read_sweeps(evaluation)) {
+    const SweepFigures* figures = evaluation.figures(of.first->id);
+    if (!figures) continue;
+    if (figures->mean_ppfd > most_ppfd) most_ppfd = figures->mean_ppfd, brightest = {of.first, of.second, {}};
+    const auto fit = evaluation.target_fits(of.first->id, std::span(&band, 1));
+    if (fit.empty()) continue;
+    fits.push_back(fit.front());
+    watts.push_back(of.first->power_w.value_or(std::numeric_limits<double>::infinity()));
+    fitted.push_back(of);
+  }
+  const std::string target = fmt::format("{}, {} to {} µmol/m²/s", record.test.target_name, short_number(band.low, 1),
+                                         short_number(band.high, 1));
+  if (const int best = best_fit(fits, watts); best >= 0) {
+    const auto& [sweep, view] = fitted[static_cast<std::size_t>(best)];
+    const double share = 100 * fits[static_cast<std::size_t>(best)].coverage.in_band_share;
+    return {sweep, view,
+            fitted.size() > 1
+                ? fmt::format("{}: of all walked settings this one has the most of its area in the band of the target "
+                              "({}), {:.0f} %.",
+                              sweep_name(record, *sweep, units), target, share)
+                : fmt::format("{}: {:.0f} % of its area is in the band of the target ({}).",
+                              sweep_name(record, *sweep, units), share, target)};
+  }
+  if (brightest.sweep)
+    brightest.why = fmt::format(
+        "{}: the walked setting with the most light; none has light in the band of the target "
+        "({}).",
+        sweep_name(record, *brightest.sweep, units), target);
+  return brightest;
+}
+
+}  // namespace sunbreak::evaluation

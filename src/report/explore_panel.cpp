@@ -1,0 +1,185 @@
+#include "report/explore_panel.h"
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "core/figures/figure_table.h"
+#include "core/figures/nominal.h"
+#include "core/power/running_cost.h"
+#include "drawing/light_scale.h"
+#include "drawing/png.h"
+#include "embedded/sunbreak_report.h"
+#include "evaluation/crop_targets.h"
+#include "evaluation/recommended_sweep.h"
+#include "exchange/files/digest.h"
+#include "record/configurations.h"
+#include "report/sweep_section.h"
+
+namespace sunbreak::report {
+namespace {
+
+using nlohmann::ordered_json;
+
+constexpr int color_stops = 256;
+
+ordered_json number_or_null(double value) { return std::isnan(value) ? ordered_json(nullptr) : ordered_json(value); }
+
+ordered_json numbers(std::span<const double> values) {
+  ordered_json list = ordered_json::array();
+  for (const double v : values) list.push_back(number_or_null(v));
+  return list;
+}
+
+/// What does not change with target, hours and tariff, as the page shows it.
+ordered_json told_figures(const evaluation::Evaluation& evaluation, const record::Sweep& sweep,
+                          const evaluation::SweepView& view, UnitSystem units) {
+  const SweepFigures& of = *evaluation.figures(sweep.id);
+  const Budget& budget = *evaluation.budget(sweep.id);
+  const FigureSource source(view.layout, view.ppfd, of);
+  ordered_json told = ordered_json::array();
+  for (const std::string_view id :
+       {std::string_view("mean_ppfd"), std::string_view(evaluation.record().test.evenness_lead),
+        std::string_view("ppf_umol_s"), std::string_view("canopy_efficacy_umol_j"), std::string_view("power_w")}) {
+    const Figure& f = figure(id);
+    const double value = f.value ? f.value(source) : unread;
+    if (std::isnan(value)) continue;
+    const std::string sure = shown_uncertainty(f, value, budget.expanded(f.id), units);
+    told.push_back({{"id", std::string(id)},
+                    {"label", std::string(f.label)},
+                    {"value", shown_with_unit(f, value, units) + (sure.empty() ? "" : " " + sure)}});
+  }
+  return told;
+}
+
+ordered_json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep,
+                        const evaluation::SweepView& view, UnitSystem units) {
+  const Layout& layout = view.layout;
+  const Field field(layout, view.ppfd);
+  ordered_json places = ordered_json::array();
+  double spacing = INFINITY;
+  for (const Station& s : layout.stations) places.push_back({s.x_m, s.y_m});
+  for (const auto* lines : {&layout.xs_m, &layout.ys_m})
+    for (std::size_t i = 1; i < lines->size(); ++i) spacing = std::min(spacing, (*lines)[i] - (*lines)[i - 1]);
+  const bool lattice = layout.is_lattice() && field.exists();
+  ordered_json s{{"height", sweep.rung_id},
+                 {"setting", sweep.stop_id},
+                 {"power_w", sweep.power_w ? ordered_json(*sweep.power_w) : ordered_json(nullptr)},
+                 {"mean", evaluation.figures(sweep.id)->mean_ppfd},
+                 {"edge_mean", lattice ? number_or_null(edge_mean_ppfd(field, field.area())) : ordered_json(nullptr)},
+                 {"told", told_figures(evaluation, sweep, view, units)},
+                 {"footprint", {layout.footprint.width_m, layout.footprint.depth_m}},
+                 {"area",
+                  {{"left", layout.measured.left_m},
+                   {"front", layout.measured.front_m},
+                   {"width", layout.measured.width_m},
+                   {"depth", layout.measured.depth_m}}},
+                 {"xs", lattice ? numbers(layout.xs_m) : ordered_json::array()},
+                 {"ys", lattice ? numbers(layout.ys_m) : ordered_json::array()},
+                 {"places", places},
+                 {"values", numbers(view.ppfd)},
+                 {"spacing", std::isfinite(spacing) ? spacing : layout.footprint.width_m / 4}};
+  return s;
+}
+
+ordered_json configuration_json(const evaluation::Evaluation& evaluation, const ReportOptions& options) {
+  const record::TestRecord& b = evaluation.record();
+  ordered_json one{{"name", record::configuration_name(b, b.configuration_id)},
+                   {"heights", ordered_json::array()},
+                   {"settings", ordered_json::array()},
+                   {"sweeps", ordered_json::array()}};
+  const PrintedSweeps printed = printed_sweeps(evaluation, options);
+  const auto walked = [&](auto wanted) { return std::ranges::any_of(printed, wanted); };
+  for (const record::Rung& rung : b.rungs)
+    if (walked([&](const auto& of) { return of.first->rung_id == rung.id; }))
+      one["heights"].push_back({{"id", rung.id}, {"words", length_text(rung.height_m, options.units)}});
+  for (const record::Stop& stop : b.stops)
+    if (walked([&](const auto& of) { return of.first->stop_id == stop.id; }))
+      one["settings"].push_back({{"id", stop.id}, {"words", short_number(stop.percent, 1) + " %"}});
+  for (const auto& [sweep, view] : printed)
+    one["sweeps"].push_back(sweep_json(evaluation, *sweep, *view, options.units));
+  return one;
+}
+
+/// The test's own target, then those of the list that it goes by.
+ordered_json targets_json(const record::TestRecord& b, const ReportOptions& options) {
+  const bool daily = b.test.target_by_daily_light;
+  const double hours = b.test.photoperiod_h;
+  const auto end = [&](double ppfd) { return daily ? ppfd * 3600 * hours / 1e6 : ppfd; };
+  ordered_json targets = ordered_json::array();
+  targets.push_back({{"name", b.test.target_name},
+                     {"low", end(b.test.target_low_ppfd)},
+                     {"high", end(b.test.target_high_ppfd)},
+                     {"by_daily_light", daily},
+                     {"hours", hours}});
+  const auto all = options.targets.empty() ? evaluation::shipped_targets() : options.targets;
+  for (const record::CropTarget& t : evaluation::targets_of_set(all, evaluation::target_list_of(b, all)))
+    if (t.name != b.test.target_name)
+      targets.push_back({{"name", t.name},
+                         {"low", t.low},
+                         {"high", t.high},
+                         {"by_daily_light", t.by_daily_light},
+                         {"hours", t.photoperiod_h}});
+  return targets;
+}
+
+/// JSON that may stand between the tags of a script element.
+std::string in_script(const ordered_json& json) {
+  std::string out;
+  for (const char c : json.dump(-1, ' ', false, ordered_json::error_handler_t::replace))
+    c == '<' ? out += "\\u003c" : out += c;
+  return out;
+}
+
+int place_of(const ordered_json& list, record::Id id) {
+  for (std::size_t i = 0; i < list.size(); ++i)
+    if (list[i]["id"] == id) return static_cast<int>(i);
+  return 0;
+}
+
+}  // namespace
+
+void add_explore_panel(kainjow::mustache::data& page, const evaluation::Evaluations& evaluations,
+                       const drawing::ScaleRange& range, const ReportOptions& options) {
+  ordered_json configurations = ordered_json::array();
+  for (const auto& evaluation : evaluations) {
+    ordered_json one = configuration_json(*evaluation, options);
+    if (!one["sweeps"].empty()) configurations.push_back(std::move(one));
+  }
+  if (configurations.empty()) return;
+  const record::TestRecord& b = evaluations.front()->record();
+  const evaluation::RecommendedSweep first = evaluation::recommended_sweep(*evaluations.front(), options.units);
+  ordered_json colors = ordered_json::array();
+  for (int i = 0; i < color_stops; ++i) {
+    const drawing::Rgb c = drawing::light_color(i / (color_stops - 1.0));
+    colors.push_back({c.red, c.green, c.blue});
+  }
+  const LengthUnit unit = surface_unit(options.units);
+  const ordered_json& shown = configurations.front();
+  const ordered_json all{
+      {"configurations", configurations},
+      {"targets", targets_json(b, options)},
+      {"first",
+       {{"height", first.sweep ? place_of(shown["heights"], first.sweep->rung_id) : 0},
+        {"setting", first.sweep ? place_of(shown["settings"], first.sweep->stop_id) : 0}}},
+      {"hours", b.test.photoperiod_h},
+      {"tariff", b.test.tariff_per_kwh ? ordered_json(*b.test.tariff_per_kwh) : ordered_json(nullptr)},
+      {"currency", b.test.tariff_currency.empty() ? std::string("money") : b.test.tariff_currency},
+      {"range", {range.low, range.high}},
+      {"colors", colors},
+      {"paper", drawing::paper_palette().panel.hex()},
+      {"step_m", raster_step_m},
+      {"most_samples", most_raster_samples},
+      {"least_in_band", least_in_band},
+      {"days_a_year", days_a_year},
+      {"unit", std::string(symbol(unit))},
+      {"unit_m", meters_per(unit)}};
+  const std::string script(embedded::explore_js);
+  page.set("explore", true);
+  page.set("explore_data", in_script(all));
+  page.set("explore_script", script);
+  page.set("script_source",
+           "; script-src 'sha256-" + drawing::base64(exchange::sha256_bytes(script)) + "'; base-uri 'none'");
+}
+
+}  // namespace sunbreak::report

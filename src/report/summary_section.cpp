@@ -1,0 +1,106 @@
+#include "report/summary_section.h"
+
+#include <cmath>
+
+#include "core/figures/figure_table.h"
+#include "evaluation/recommended_sweep.h"
+#include "report/facts_table.h"
+#include "report/picture_section.h"
+#include "report/svg_figures.h"
+
+namespace sunbreak::report {
+namespace {
+
+using evaluation::VerdictWords;
+using kainjow::mustache::data;
+using List = kainjow::mustache::list;
+
+constexpr double first_map_side = 340;
+constexpr std::size_t most_claims = 6;
+
+/// The mean, the evenness the test goes by, what is in band, what light costs and watts.
+List told_figures(const evaluation::Evaluation& evaluation, const evaluation::RecommendedSweep& first,
+                  UnitSystem units) {
+  const SweepFigures& of = *evaluation.figures(first.sweep->id);
+  const Budget& budget = *evaluation.budget(first.sweep->id);
+  const FigureSource source(first.view->layout, first.view->ppfd, of);
+  List told;
+  for (const std::string_view id :
+       {std::string_view("mean_ppfd"), std::string_view(evaluation.record().test.evenness_lead),
+        std::string_view("coverage"), std::string_view("canopy_efficacy_umol_j"), std::string_view("power_w")}) {
+    const Figure& f = figure(id);
+    const double value = f.value ? f.value(source) : unread;
+    data row;
+    row.set("label", std::string(f.label));
+    row.set("value", std::isnan(value) ? "not known" : shown_with_unit(f, value, units));
+    row.set("sure", std::isnan(value) ? "" : shown_uncertainty(f, value, budget.expanded(f.id), units));
+    told.push_back(row);
+  }
+  return told;
+}
+
+/// The first sentence of each side of the verdict.
+List told_verdict(const evaluation::Audit& audit) {
+  List told;
+  for (const VerdictWords::Aspect aspect :
+       {VerdictWords::Light, VerdictWords::Strength, VerdictWords::Weakness, VerdictWords::Use, VerdictWords::Watch})
+    for (const VerdictWords& w : audit.words)
+      if (!w.struck && w.aspect == aspect) {
+        data one;
+        one.set("sentence", w.sentence);
+        told.push_back(one);
+        break;
+      }
+  return told;
+}
+
+void add_claims(data& part, const evaluation::Audit& audit) {
+  List claims;
+  for (const evaluation::AuditedClaim& a : audit.claims) {
+    if (claims.size() == most_claims) break;
+    const Verdict v = a.judgement.verdict;
+    data row;
+    row.set("label", a.label);
+    row.set("claimed", a.claimed_words);
+    row.set("measured", a.measured_words.empty() ? "–" : a.measured_words);
+    row.set("verdict", verdict_words(a.judgement));
+    row.set("tone", v == Verdict::Short || v == Verdict::Contradicted ? "bad" : "plain");
+    claims.push_back(row);
+  }
+  part.set("has_first_claims", !claims.empty());
+  if (audit.claims.size() > claims.size())
+    part.set("more_claims",
+             fmt::format("{} more are held against measurements below.", audit.claims.size() - claims.size()));
+  part.set("first_claims", data(claims));
+}
+
+}  // namespace
+
+void add_summary(data& page, const evaluation::Evaluation& evaluation, const evaluation::Audit* audit,
+                 const drawing::ScaleRange& range, FigureSink& sink, const ReportOptions& options) {
+  const record::TestRecord& b = evaluation.record();
+  const evaluation::RecommendedSweep first = evaluation::recommended_sweep(evaluation, options.units);
+  if (!first.sweep) return;
+  data part;
+  const std::optional<Band> band = evaluation::figure_context(b, *first.sweep, {}).target;
+  part.set("first_map", sink.put(map_svg(b, *first.view, band, range, options.units, options.palette, first_map_side)));
+  part.set("first_where", first.why);
+  part.set("first_figures", data(told_figures(evaluation, first, options.units)));
+  if (!b.fixture_pictures.empty()) {
+    const record::FixturePicture& p = b.fixture_pictures.front();
+    data pictures;
+    add_pictures(pictures, {{p.digest, p.caption, p.kind}}, options);
+    part.set("first_pictures", pictures);
+  }
+  if (audit && has(options.parts, PagePart::Claims)) {
+    const List verdict = told_verdict(*audit);
+    part.set("has_first_verdict", !verdict.empty());
+    part.set("first_verdict", data(verdict));
+    add_claims(part, *audit);
+  }
+  part.set("obtained", stated(b.fixture.obtained));
+  part.set("interest", stated(b.fixture.interest));
+  page.set("summary", part);
+}
+
+}  // namespace sunbreak::report
