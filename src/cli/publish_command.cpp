@@ -65,7 +65,7 @@ void add_publish_command(CLI::App& app, int& status) {
   c->add_option("--test", a->test, "the test's number or name");
   auto* all = c->add_flag("--all", a->all, "every form, which is also what no --form means");
   c->add_option("--form", a->forms,
-                "one form, may be given several times: page, explore, package, workbook, table, card, "
+                "one form, may be given several times: page, pdf, explore, package, workbook, table, card, "
                 "stations, tape, stills")
       ->excludes(all);
   c->add_option("--without", a->without, "a part that the page leaves out, may be given several times");

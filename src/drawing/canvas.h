@@ -48,6 +48,7 @@ const Palette& paper_palette();
 struct Pixels {
   int columns = 0, rows = 0;
   std::vector<std::uint32_t> argb{};
+  std::string jpeg{};  ///< the same picture as a file, where it came as one: papers keep that
 };
 
 /// What drawings are painted on. A drawing is written once against this; the backends are SvgCanvas and the desktop's

@@ -72,4 +72,23 @@ std::string base64(std::string_view bytes) {
   return out;
 }
 
+std::optional<std::string> from_base64(std::string_view text) {
+  constexpr std::string_view digits = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+  if (text.size() % 4 != 0) return {};
+  std::size_t padding = 0;
+  while (padding < 2 && padding < text.size() && text[text.size() - 1 - padding] == '=') ++padding;
+  std::string out;
+  std::uint32_t bits = 0;
+  for (std::size_t i = 0; i < text.size(); ++i) {
+    const std::size_t value = i + padding >= text.size() ? 0 : digits.find(text[i]);
+    if (value == std::string_view::npos) return {};
+    bits = bits << 6 | static_cast<std::uint32_t>(value);
+    if (i % 4 != 3) continue;
+    for (const int shift : {16, 8, 0}) out += static_cast<char>(bits >> shift & 0xFF);
+    bits = 0;
+  }
+  out.resize(out.size() - padding);
+  return out;
+}
+
 }  // namespace sunbreak::drawing

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <string_view>
 
@@ -12,5 +13,7 @@ std::string png(const Pixels& pixels);
 
 /// RFC 4648, with padding.
 std::string base64(std::string_view bytes);
+/// The bytes of such a text; nothing where it is none.
+std::optional<std::string> from_base64(std::string_view text);
 
 }  // namespace sunbreak::drawing

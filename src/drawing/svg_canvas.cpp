@@ -142,4 +142,10 @@ void SvgCanvas::pixels(const Box& box, const Pixels& pixels) {
       box.left, box.top, box.width, box.height, base64(png(pixels)));
 }
 
+std::string svg_of(const Drawing& drawing, const Palette& palette) {
+  SvgCanvas canvas(drawing.width, drawing.height, drawing.label, palette);
+  drawing.draw(canvas);
+  return canvas.svg();
+}
+
 }  // namespace sunbreak::drawing

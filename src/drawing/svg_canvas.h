@@ -2,7 +2,7 @@
 
 #include <optional>
 
-#include "drawing/canvas.h"
+#include "drawing/drawing.h"
 
 namespace sunbreak::drawing {
 
@@ -39,5 +39,8 @@ class SvgCanvas final : public Canvas {
   Palette palette_;
   std::optional<Box> clip_;
 };
+
+/// A drawing as an SVG element.
+std::string svg_of(const Drawing& drawing, const Palette& palette = paper_palette());
 
 }  // namespace sunbreak::drawing

@@ -2,6 +2,7 @@
 
 #include <cairo-ft.h>
 #include <cairo.h>
+#include <fmt/format.h>
 
 #include <numbers>
 #include <stdexcept>
@@ -137,6 +138,12 @@ void CairoCanvas::pixels(const Box& box, const Pixels& p) {
   for (int row = 0; row < p.rows; ++row)
     std::copy_n(p.argb.begin() + std::ptrdiff_t(row) * p.columns, p.columns, bytes + std::ptrdiff_t(row) * stride);
   cairo_surface_mark_dirty(picture);
+  if (!p.jpeg.empty()) {
+    auto* kept = new std::string(p.jpeg);
+    cairo_surface_set_mime_data(
+        picture, CAIRO_MIME_TYPE_JPEG, reinterpret_cast<const unsigned char*>(kept->data()), kept->size(),
+        [](void* bytes) { delete static_cast<std::string*>(bytes); }, kept);
+  }
   cairo_save(target_);
   cairo_translate(target_, box.left, box.top);
   cairo_scale(target_, box.width / p.columns, box.height / p.rows);
@@ -153,5 +160,20 @@ void CairoCanvas::clip(const Box& box) {
 }
 
 void CairoCanvas::unclip() { cairo_restore(target_); }
+
+void CairoCanvas::scaled(const Point& at, double by, const std::function<void()>& draw) {
+  cairo_save(target_);
+  cairo_translate(target_, at.x, at.y);
+  cairo_scale(target_, by, by);
+  draw();
+  cairo_restore(target_);
+}
+
+void CairoCanvas::link(const Box& box, int page, double top) {
+  const std::string where = fmt::format("rect=[{:.2f} {:.2f} {:.2f} {:.2f}] page={} pos=[0 {:.2f}]", box.left, box.top,
+                                        box.width, box.height, page, top);
+  cairo_tag_begin(target_, CAIRO_TAG_LINK, where.c_str());
+  cairo_tag_end(target_, CAIRO_TAG_LINK);
+}
 
 }  // namespace sunbreak::paper

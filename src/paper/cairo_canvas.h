@@ -1,5 +1,7 @@
 #pragma once
 
+#include <functional>
+
 #include "drawing/canvas.h"
 
 struct _cairo;
@@ -27,6 +29,11 @@ class CairoCanvas : public drawing::Canvas {
   void pixels(const drawing::Box& box, const drawing::Pixels& pixels) override;
   void clip(const drawing::Box& box) override;
   void unclip() override;
+
+  /// Draws with the point `at` as the origin and everything `by` times as large.
+  void scaled(const drawing::Point& at, double by, const std::function<void()>& draw);
+  /// A box of the page that leads to a place on another one, counted from 1 [pt].
+  void link(const drawing::Box& box, int page, double top);
 
  private:
   void use(const drawing::Ink& ink);

@@ -6,7 +6,6 @@
 #include <sstream>
 
 #include "core/visible.h"
-#include "paper/cairo_canvas.h"
 
 namespace sunbreak::paper {
 namespace {
@@ -30,7 +29,7 @@ std::string characters(const std::string& text, std::size_t bytes) {
 }  // namespace
 
 Result<std::string> pdf_bytes(const std::string& title, const std::string& dated, const PaperSize& size,
-                              const std::vector<Page>& pages) {
+                              const std::vector<Page>& pages, const std::vector<Bookmark>& bookmarks) {
   std::string bytes;
   cairo_surface_t* surface = cairo_pdf_surface_create_for_stream(take, &bytes, size.width, size.height);
   cairo_pdf_surface_set_metadata(surface, CAIRO_PDF_METADATA_TITLE, visible(title).c_str());
@@ -54,6 +53,10 @@ Result<std::string> pdf_bytes(const std::string& title, const std::string& dated
       cairo_show_page(target);
     }
   }
+  for (const Bookmark& b : bookmarks)
+    cairo_pdf_surface_add_outline(surface, CAIRO_PDF_OUTLINE_ROOT, visible(b.words).c_str(),
+                                  fmt::format("page={} pos=[0 {:.1f}]", b.page, b.top).c_str(),
+                                  static_cast<cairo_pdf_outline_flags_t>(0));
   cairo_destroy(target);
   cairo_surface_finish(surface);
   const cairo_status_t status = cairo_surface_status(surface);

@@ -8,6 +8,7 @@
 #include "drawing/canvas.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/evaluation.h"
+#include "evaluation/settings_card.h"
 
 namespace sunbreak::paper {
 
@@ -31,10 +32,14 @@ struct Still {
   std::string alt;
 };
 
-/// The pictures of a test in one shape: title with the verdict, each sweep with its figures, all sweeps, claims where
-/// `audit` has some. One light scale over all of them.
-Result<std::vector<Still>> stills(const evaluation::Evaluation& evaluation, const evaluation::Audit* audit,
-                                  StillShape shape, UnitSystem units,
-                                  const drawing::Palette& palette = drawing::paper_palette());
+/// Each sweep of a test with its figures, and all of them beside each other; one light scale over all.
+Result<std::vector<Still>> sweep_stills(const evaluation::Evaluation& evaluation, StillShape shape, UnitSystem units,
+                                        const drawing::Palette& palette = drawing::paper_palette());
+
+/// Title with the verdict, what serves each target, the settings card and the claims; `audit` and `card` may be null.
+Result<std::vector<Still>> told_stills(const evaluation::Evaluation& evaluation, const evaluation::Audit* audit,
+                                       const std::vector<record::CropTarget>& targets,
+                                       const evaluation::SettingsCard* card, StillShape shape, UnitSystem units,
+                                       const drawing::Palette& palette = drawing::paper_palette());
 
 }  // namespace sunbreak::paper

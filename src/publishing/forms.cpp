@@ -6,12 +6,14 @@
 
 #include "core/quantity/lower_case.h"
 #include "core/visible.h"
+#include "evaluation/crop_targets.h"
 #include "evaluation/settings_card.h"
 #include "evaluation/test_light.h"
 #include "exchange/files/digest.h"
 #include "exchange/package/data_package.h"
 #include "paper/bench_papers.h"
 #include "paper/card_sheet.h"
+#include "paper/page_pdf.h"
 #include "paper/stills.h"
 #include "record/faults.h"
 #include "report/card_section.h"
@@ -31,9 +33,8 @@ Result<Parts> one(const char* ending, Result<std::string> content) {
 
 paper::PaperSize size_of(const Publication& p) { return p.paper == Paper::A4 ? paper::a4 : paper::letter; }
 
-std::string page_html(const Publication& p, bool explore) {
+report::ReportOptions page_options(const Publication& p) {
   report::ReportOptions options;
-  options.explore = explore;
   options.units = p.units;
   options.sweeps = p.sweeps;
   options.parts = p.parts;
@@ -42,11 +43,26 @@ std::string page_html(const Publication& p, bool explore) {
   options.earlier = p.earlier;
   options.audits = p.audits();
   if (const auto& package = p.package()) options.package_digest = exchange::sha256_digits(package.value());
-  return report::html_report(p.evaluations, options).html;
+  return options;
 }
 
-Result<Parts> page(const Publication& p) { return one(".html", page_html(p, false)); }
-Result<Parts> explore(const Publication& p) { return one("-explore.html", page_html(p, true)); }
+Result<Parts> page(const Publication& p) {
+  return one(".html", report::html_report(p.evaluations, page_options(p)).html);
+}
+
+Result<Parts> explore(const Publication& p) {
+  report::ReportOptions options = page_options(p);
+  options.explore = true;
+  return one("-explore.html", report::html_report(p.evaluations, options).html);
+}
+
+Result<Parts> page_on_paper(const Publication& p) {
+  report::ReportOptions options = page_options(p);
+  options.figures_apart = true;
+  const report::HtmlReport made = report::html_report(p.evaluations, options);
+  return one(".pdf", paper::page_pdf(made.html, made.figures, record::title_of(p.record()), p.record().test.tested_on,
+                                     size_of(p)));
+}
 
 Result<Parts> package(const Publication& p) { return one(".zip", p.package()); }
 
@@ -77,35 +93,47 @@ Result<Parts> tape_strip(const Publication& p) {
 
 /// All shapes, of the fixture as it comes, in a folder with what each shows in words.
 Result<Parts> stills_of(const Publication& p) {
-  Parts parts;
-  std::string alts;
-  const evaluation::Audit* audit = p.audits().empty() ? nullptr : &p.audits().front();
   constexpr std::pair<paper::StillShape, const char*> shapes[] = {
       {paper::StillShape::Wide, "wide"}, {paper::StillShape::Tall, "tall"}, {paper::StillShape::Square, "square"}};
-  for (const auto& [shape, name] : shapes) {
-    auto made = paper::stills(*p.evaluations.front(), audit, shape, p.units);
-    if (!made) return made.problem();
+  Parts parts;
+  std::string alts;
+  std::optional<Problem> problem;
+  const auto take = [&](const char* shape, Result<std::vector<paper::Still>> made) {
+    if (!made) return void(problem = made.problem());
     for (paper::Still& still : made.value()) {
-      const std::string file = fmt::format("{}-{}.png", name, still.name);
+      const std::string file = fmt::format("{}-{}.png", shape, still.name);
       alts += file + ": " + still.alt + "\n";
       parts.push_back({"-stills/" + file, std::move(still.png)});
     }
-  }
+  };
+  const evaluation::Evaluation& first = *p.evaluations.front();
+  for (const auto& [shape, name] : shapes) take(name, paper::sweep_stills(first, shape, p.units));
+  // Only now what audits and whole light are needed for.
+  const evaluation::Audit* audit = p.audits().empty() ? nullptr : &p.audits().front();
+  const auto all = p.targets.empty() ? evaluation::shipped_targets() : p.targets;
+  const auto targets = evaluation::targets_of_set(all, evaluation::target_list_of(p.record(), all));
+  const evaluation::TestLight* light = has_card(p.record()) ? first.light() : nullptr;
+  const auto card = light ? std::optional(evaluation::settings_card(p.record(), *light)) : std::nullopt;
+  for (const auto& [shape, name] : shapes)
+    take(name, paper::told_stills(first, audit, targets, card ? &*card : nullptr, shape, p.units));
+  if (problem) return *problem;
   parts.push_back({"-stills/alt-texts.txt", std::move(alts)});
   return parts;
 }
 
 constexpr Form all_forms[] = {
-    {"page", "Page", "for readers: one file, no script", nullptr, {}, page},
-    {"explore", "Page to explore", "for readers who try: with a script", nullptr, {}, explore},
-    {"package", "Data package", "for checking: all is recomputed", nullptr, {}, package},
-    {"workbook", "Workbook", "for spreadsheets: live formulas", nullptr, {}, workbook_of},
-    {"table", "Table of stations", "for scripts: every station", nullptr, {}, table},
-    {"card", "Settings card", "for the grower: stage by stage", has_card, "no card yet: Settle makes one", card},
+    {"page", "Page", "for readers: one file, no script", nullptr, {}, false, page},
+    {"pdf", "Page as PDF", "for printing and filing", nullptr, {}, false, page_on_paper},
+    {"explore", "Page to explore", "for readers who try: with a script", nullptr, {}, false, explore},
+    {"package", "Data package", "for checking: all is recomputed", nullptr, {}, false, package},
+    {"workbook", "Workbook", "for spreadsheets: live formulas", nullptr, {}, false, workbook_of},
+    {"table", "Table of stations", "for scripts: every station", nullptr, {}, true, table},
+    {"card", "Settings card", "for the grower: stage by stage", has_card, "no card yet: Settle makes one", false, card},
     {"stations", "Station sheet", "for the bench: to fill in by hand", has_plan, "nothing is planned yet: Rig does",
-     station_sheet},
-    {"tape", "Tape strip", "for the bench: at true scale", has_plan, "nothing is planned yet: Rig does", tape_strip},
-    {"stills", "Stills", "for video and posts: three shapes", nullptr, {}, stills_of}};
+     true, station_sheet},
+    {"tape", "Tape strip", "for the bench: at true scale", has_plan, "nothing is planned yet: Rig does", true,
+     tape_strip},
+    {"stills", "Stills", "for video and posts: three shapes", nullptr, {}, true, stills_of}};
 
 }  // namespace
 

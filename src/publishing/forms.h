@@ -63,6 +63,7 @@ struct Form {
   /// Whether the test has what it takes, which null always has; `lacks` says what it does not.
   bool (*needs)(const record::TestRecord&) = nullptr;
   std::string_view lacks = {};
+  bool begins_alone = false;  ///< has something to do before it asks for the audits, or never does
   /// Its files. May take seconds; safe on any thread.
   Result<Parts> (*make)(const Publication&) = nullptr;
 };

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <atomic>
 #include <mutex>
+#include <numeric>
 #include <thread>
 
 namespace sunbreak::publishing {
@@ -55,6 +56,11 @@ std::vector<Written> publish(const Publication& publication, std::span<const For
       for (const Written& written : all) done(written);
     return all;
   }
+  // Audits take longest: one worker begins with them, the others with what can be done meanwhile.
+  std::vector<std::size_t> order(applying.size());
+  std::iota(order.begin(), order.end(), std::size_t{0});
+  std::ranges::stable_partition(order, [&](std::size_t n) { return applying[n]->begins_alone; });
+  if (!order.empty()) std::ranges::rotate(order, order.end() - 1);
   std::atomic<std::size_t> next = 0;
   std::mutex telling;
   {
@@ -62,7 +68,8 @@ std::vector<Written> publish(const Publication& publication, std::span<const For
     const auto size = std::min<std::size_t>(std::max(1u, std::thread::hardware_concurrency()), applying.size());
     for (std::size_t t = 0; t < size; ++t)
       crew.emplace_back([&] {
-        for (std::size_t n = next++; n < applying.size() && !stop.stop_requested(); n = next++) {
+        for (std::size_t at = next++; at < applying.size() && !stop.stop_requested(); at = next++) {
+          const std::size_t n = order[at];
           all[n] = write_form(publication, *applying[n], folder, naming);
           const std::lock_guard hold(telling);
           if (done) done(all[n]);

@@ -5,10 +5,9 @@
 #include <cmath>
 
 #include "drawing/claim_axis.h"
-#include "drawing/svg_canvas.h"
 #include "evaluation/light_words.h"
 #include "record/claim_kinds.h"
-#include "report/svg_figures.h"
+#include "report/page_figures.h"
 
 namespace sunbreak::report {
 namespace {
@@ -20,14 +19,14 @@ using List = kainjow::mustache::list;
 
 constexpr double axis_width = 190, axis_height = 44;
 
-std::string axis_svg(const AuditedClaim& a, const drawing::Palette& palette) {
-  drawing::SvgCanvas canvas(axis_width, axis_height,
-                            fmt::format("{}: {} claimed, {}", a.label, a.claimed_words,
-                                        a.measured_words.empty() ? "nothing measured" : a.measured_words + " measured"),
-                            palette);
-  drawing::draw_claim_axis(canvas, {2, 2, axis_width - 4, axis_height - 4},
-                           {a.claimed, a.claimed_to, a.measured, a.measured_to, a.expanded});
-  return canvas.svg();
+drawing::Drawing axis_figure(const AuditedClaim& a) {
+  return {axis_width, axis_height,
+          fmt::format("{}: {} claimed, {}", a.label, a.claimed_words,
+                      a.measured_words.empty() ? "nothing measured" : a.measured_words + " measured"),
+          [&a](drawing::Canvas& canvas) {
+            drawing::draw_claim_axis(canvas, {2, 2, axis_width - 4, axis_height - 4},
+                                     {a.claimed, a.claimed_to, a.measured, a.measured_to, a.expanded});
+          }};
 }
 
 data claim_row(const AuditedClaim& a, FigureSink& sink, const ReportOptions& options) {
@@ -45,14 +44,13 @@ data claim_row(const AuditedClaim& a, FigureSink& sink, const ReportOptions& opt
     const auto [lowest, highest] = h.light_range();
     const drawing::ScaleRange range = drawing::round_range(lowest, highest);
     data maps;
-    maps.set("theirs", sink.put(values_svg(h.layout, h.claimed, range, "The maker's map", options.palette)));
-    maps.set("ours",
-             sink.put(values_svg(h.layout, h.ours, range, "Ours at the same places, predicted", options.palette)));
+    maps.set("theirs", sink.put(values_figure(h.layout, h.claimed, range, "The maker's map")));
+    maps.set("ours", sink.put(values_figure(h.layout, h.ours, range, "Ours at the same places, predicted")));
     maps.set("their_mean", fmt::format("{:.0f}", h.claimed_mean));
     maps.set("our_mean", a.measured_words);
     row.set("maps", maps);
   }
-  if (!std::isnan(a.claimed) || !std::isnan(a.measured)) row.set("axis", sink.put(axis_svg(a, options.palette)));
+  if (!std::isnan(a.claimed) || !std::isnan(a.measured)) row.set("axis", sink.put(axis_figure(a)));
   return row;
 }
 

@@ -4,25 +4,27 @@
 
 #include <string>
 
+#include "drawing/svg_canvas.h"
 #include "report/html_report.h"
 
 namespace sunbreak::report {
 
-/// Draws figures either in place or apart.
+/// Puts figures either in their place on the page or apart from it.
 class FigureSink {
  public:
-  FigureSink(HtmlReport& report, bool apart) : report_(report), apart_(apart) {}
-  std::string put(std::string svg) {
-    if (!apart_) return svg;
+  FigureSink(HtmlReport& report, const ReportOptions& options) : report_(report), options_(options) {}
+  std::string put(drawing::Drawing figure) {
+    if (!options_.figures_apart) return drawing::svg_of(figure, options_.palette);
     // With its size stated, a viewer can lay the page out before it draws a figure.
-    const std::string size = svg.substr(svg.find(" width="), svg.find(" role=") - svg.find(" width="));
-    report_.figures.push_back(std::move(svg));
-    return fmt::format("<img src=\"figure:{}\"{}>", report_.figures.size() - 1, size);
+    std::string place = fmt::format("<img src=\"figure:{}\" width=\"{:.0f}\" height=\"{:.0f}\">",
+                                    report_.figures.size(), figure.width, figure.height);
+    report_.figures.push_back(std::move(figure));
+    return place;
   }
 
  private:
   HtmlReport& report_;
-  bool apart_;
+  const ReportOptions& options_;
 };
 
 }  // namespace sunbreak::report

@@ -165,7 +165,7 @@ data configuration_section(const evaluation::Evaluation& evaluation, const evalu
 HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportOptions& options) {
   const record::TestRecord& b = evaluations.front()->record();
   HtmlReport report;
-  FigureSink sink(report, options.figures_apart);
+  FigureSink sink(report, options);
   const UnitSystem units = options.units;
   data page;
   page.set("title", record::title_of(b));

@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "core/quantity/display.h"
-#include "drawing/canvas.h"
+#include "drawing/drawing.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "record/picture_files.h"
@@ -20,7 +20,7 @@ struct ReportOptions {
   std::vector<record::CropTarget> targets{};  ///< the shelf's lists; those that ship where empty
   std::string package_digest{};               ///< SHA-256 of the data package that goes with it, where that is known
   int most_readings_printed = 1'000'000;      ///< sweeps of more stations get a sentence in place of their table
-  /// Screens whose HTML viewer draws no SVG elements get <img src="figure:N"> and the figures apart.
+  /// Viewers and papers that draw figures themselves get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
   record::PictureSource pictures;                         ///< where there is none, pictures are not drawn
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that this one repeats, where it is at hand
@@ -30,7 +30,8 @@ struct ReportOptions {
 
 struct HtmlReport {
   std::string html;
-  std::vector<std::string> figures;  ///< SVG documents, by the N of their "figure:N"; empty unless asked for apart
+  /// By the N of their "figure:N"; empty unless asked for apart. They refer to the evaluations and audits.
+  std::vector<drawing::Drawing> figures;
 };
 
 /// The report of one test in all its configurations: one self-contained page, nothing fetched, no script but that of

@@ -5,8 +5,8 @@
 #include "core/figures/figure_table.h"
 #include "evaluation/recommended_sweep.h"
 #include "report/facts_table.h"
+#include "report/page_figures.h"
 #include "report/picture_section.h"
-#include "report/svg_figures.h"
 
 namespace sunbreak::report {
 namespace {
@@ -83,7 +83,7 @@ void add_summary(data& page, const evaluation::Evaluation& evaluation, const eva
   if (!first.sweep) return;
   data part;
   const std::optional<Band> band = evaluation::figure_context(b, *first.sweep, {}).target;
-  part.set("first_map", sink.put(map_svg(b, *first.view, band, range, options.units, options.palette, first_map_side)));
+  part.set("first_map", sink.put(map_figure(b, *first.view, band, range, options.units, first_map_side)));
   part.set("first_where", first.why);
   part.set("first_figures", data(told_figures(evaluation, first, options.units)));
   if (!b.fixture_pictures.empty()) {

@@ -9,8 +9,8 @@
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
 #include "evaluation/read_sweeps.h"
+#include "report/page_figures.h"
 #include "report/picture_section.h"
-#include "report/svg_figures.h"
 #include "report/trust_section.h"
 
 namespace sunbreak::report {
@@ -172,13 +172,13 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
       notices.push_back(data(fmt::format("The table of its {} readings is in the page as written.", f.stations)));
     s.set("notices", data(notices));
     add_trust(s, budget, *evaluation.evidence(sweep->id), lead.id, units);
-    s.set("map", sink.put(map_svg(b, view, band, range, units, options.palette)));
+    s.set("map", sink.put(map_figure(b, view, band, range, units)));
     s.set("figures", data(figure_rows(source, budget, units, lead.id)));
     s.set("length_unit", std::string(symbol(surface_unit(units))));
     s.set("has_rings", !f.rings.empty());
-    if (!f.rings.empty()) s.set("rings", sink.put(rings_svg(f, range, band, units, options.palette)));
+    if (!f.rings.empty()) s.set("rings", sink.put(rings_figure(f, range, band, units)));
     s.set("has_field", field.exists());
-    if (field.exists()) s.set("curve", sink.put(area_curve_svg(view, band, units, options.palette)));
+    if (field.exists()) s.set("curve", sink.put(area_curve_figure(view, band, units)));
     s.set("has_nominal", !f.nominal.empty());
     s.set("nominal", data(nominal_rows(f, units)));
     s.set("nominal_rule", fmt::format("Rule: {}.", figure("nominal").formula));

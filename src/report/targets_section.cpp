@@ -43,9 +43,9 @@ void add_targets_section(data& page, const evaluation::Evaluation& evaluation, c
   }
   page.set("has_targets", !rows.empty() && !names.empty());
   if (rows.empty() || names.empty()) return;
-  page.set("targets_list",
-           fmt::format("{}: {}", targets.front().set_name,
-                       targets.front().reason.empty() ? std::string("a list of the tester.") : targets.front().reason + "."));
+  page.set("targets_list", fmt::format("{}: {}", targets.front().set_name,
+                                       targets.front().reason.empty() ? std::string("a list of the tester.")
+                                                                      : targets.front().reason + "."));
   page.set("targets_rule", std::string(figure("nominal").formula));
   page.set("targets", data(names));
   page.set("target_rows", data(rows));

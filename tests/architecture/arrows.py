@@ -20,7 +20,7 @@ may_include = {
     "drawing": ["core", "record", "evaluation"],
     "report": ["core", "pictures", "record", "evaluation", "exchange", "drawing"],
     "fonts": [],
-    "paper": ["core", "record", "evaluation", "drawing", "fonts"],
+    "paper": ["core", "pictures", "record", "evaluation", "drawing", "fonts"],
     "workbook": ["core", "record", "evaluation", "drawing"],
     "publishing": ["core", "record", "evaluation", "exchange", "report", "workbook", "paper"],
     "instruments": ["core"],

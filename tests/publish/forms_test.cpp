@@ -137,13 +137,21 @@ TEST(Papers, DenseGridsComeInPartsAndSpotsInLists) {
 /// see it.
 TEST(Stills, ThreeShapesOfEverySweep) {
   TemporaryFolder folder;
-  const Publication p = publication_of(sample_tests()[2]);
+  record::TestRecord with_card = sample_tests()[2];
+  for (const auto& [stage, low, high] :
+       {std::tuple{"seedlings", 150.0, 250.0}, std::tuple{"the end", 4000.0, 5000.0}}) {
+    record::CardRow row;
+    row.stage = stage, row.low_ppfd = low, row.high_ppfd = high, row.photoperiod_h = 18;
+    with_card.card_rows.push_back(row);
+  }
+  const Publication p = publication_of(with_card);
   const auto sweeps = evaluation::read_sweeps(*p.evaluations.front()).size();
   const auto written =
       publishing::publish(p, std::vector{publishing::form_named("stills")}, folder.path(), exchange::Existing::Keep);
   ASSERT_EQ(written.size(), 1u);
   ASSERT_FALSE(written.front().problem);
-  ASSERT_EQ(written.front().files.size(), 3 * (sweeps + 2) + 1) << "title, all sweeps, and one a sweep; the words";
+  ASSERT_EQ(written.front().files.size(), 3 * (sweeps + 5) + 1)
+      << "title, all sweeps, targets, card, claims, and one a sweep; the words";
   const std::string alts = content_of(written.front().files.back());
   for (const fs::path& file : written.front().files) {
     if (file.extension() != ".png") continue;
@@ -157,6 +165,8 @@ TEST(Stills, ThreeShapesOfEverySweep) {
     EXPECT_NE(said.find(size), std::string::npos) << name << ": " << said;
   }
   EXPECT_NE(alts.find("Mean PPFD, µmol/m²/s: "), std::string::npos);
+  for (const char* words : {"wide-settings-card.png", "tall-targets.png", "square-claims.png", "seedlings: Height "})
+    EXPECT_NE(alts.find(words), std::string::npos) << words;
 }
 
 /// All forms of a sample test into a folder: nothing twice, nothing over what is there, nothing half.

@@ -2,11 +2,13 @@
 
 #include <algorithm>
 
-#include "report/svg_figures.h"
+#include "drawing/svg_canvas.h"
+#include "report/page_figures.h"
 
 using namespace sunbreak;
 using namespace sunbreak::report;
 using drawing::round_range;
+using drawing::svg_of;
 
 namespace {
 
@@ -26,7 +28,7 @@ struct Sheet {
     }
   }
   std::string map(const std::optional<Band>& band = {}, UnitSystem units = UnitSystem::Metric) const {
-    return map_svg(test_record, view, band, round_range(view.ppfd.front(), view.ppfd.back()), units);
+    return svg_of(map_figure(test_record, view, band, round_range(view.ppfd.front(), view.ppfd.back()), units));
   }
 };
 
@@ -81,7 +83,7 @@ TEST(MapSvg, RulersFollowTheUnits) {
 TEST(RingsSvg, OneBarARingWithItsMean) {
   const Sheet sheet(6, 100, 0);
   const SweepFigures f = *sweep_figures(sheet.view.layout, sheet.view.ppfd, {});
-  const std::string svg = rings_svg(f, {0, 200}, {}, UnitSystem::Metric);
+  const std::string svg = svg_of(rings_figure(f, {0, 200}, {}, UnitSystem::Metric));
   EXPECT_EQ(count(svg, "<rect"), 6u) << "each filled and outlined";
   EXPECT_EQ(count(svg, ">100<"), 3u);
   EXPECT_EQ(count(svg, ">0–20<"), 1u) << "the outer ring's band from the wall, in cm";
@@ -89,15 +91,16 @@ TEST(RingsSvg, OneBarARingWithItsMean) {
 
 TEST(AreaCurveSvg, MarksTheBandsLowEnd) {
   const Sheet sheet(6);
-  const std::string plain = area_curve_svg(sheet.view, {}, UnitSystem::Metric),
-                    marked = area_curve_svg(sheet.view, Band{200, 900}, UnitSystem::Metric);
+  const std::string plain = svg_of(area_curve_figure(sheet.view, {}, UnitSystem::Metric)),
+                    marked = svg_of(area_curve_figure(sheet.view, Band{200, 900}, UnitSystem::Metric));
   EXPECT_EQ(count(plain, "<path"), 1u);
   EXPECT_GT(marked.size(), plain.size());
   EXPECT_GE(count(marked, "200"), 1u);
 }
 
 TEST(Svg, IsOneWellClosedElement) {
-  for (const std::string& svg : {Sheet(3).map(Band{110, 150}), area_curve_svg(Sheet(3).view, {}, UnitSystem::Metric)}) {
+  for (const std::string& svg :
+       {Sheet(3).map(Band{110, 150}), svg_of(area_curve_figure(Sheet(3).view, {}, UnitSystem::Metric))}) {
     EXPECT_EQ(count(svg, "<svg"), 1u);
     EXPECT_EQ(count(svg, "</svg>"), 1u);
     EXPECT_EQ(count(svg, "<text"), count(svg, "</text>"));

@@ -154,7 +154,6 @@ void PublishView::refresh() {
   const std::size_t out = report::all_parts.count() - chosen_parts().count();
   parts_->setText(out == 0 ? tr("T  All parts of the page…") : tr("T  Parts of the page, %1 left out…").arg(out));
   report::ReportOptions options = chosen_options();
-  options.figures_apart = true;
   options.palette = palette_of_look();
   options.most_readings_printed = most_readings_previewed;
   preview_->show_report(whole_test(desk_), options);

@@ -9,6 +9,7 @@
 #include <cmath>
 
 #include "desktop/theme/theme.h"
+#include "drawing/svg_canvas.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -34,20 +35,24 @@ QImage drawn(const std::string& svg) {
 
 }  // namespace
 
-report::HtmlReport page_of(const WholeTest& whole, report::ReportOptions options) {
+PreviewedPage page_of(const WholeTest& whole, report::ReportOptions options) {
+  options.figures_apart = true;
   options.pictures = whole.pictures;
   options.earlier = whole.earlier;
   options.audits = whole.audits();
-  return report::html_report(whole.evaluations, options);
+  const report::HtmlReport made = report::html_report(whole.evaluations, options);
+  PreviewedPage page{made.html, {}};
+  for (const drawing::Drawing& figure : made.figures) page.figures.push_back(drawing::svg_of(figure, options.palette));
+  return page;
 }
 
 /// A report laid out; narrower than its tables need it is made smaller as a whole. Used by one thread at a time.
 class ReportPreview::Page : public QTextDocument {
  public:
-  Page(report::HtmlReport report, const QFont& font, int width) : figures_(std::move(report.figures)) {
+  Page(PreviewedPage page, const QFont& font, int width) : figures_(std::move(page.figures)) {
     setDefaultFont(font);
     setDocumentMargin(8);
-    setHtml(QString::fromUtf8(in_shipped_font(report.html)));
+    setHtml(QString::fromUtf8(in_shipped_font(page.html)));
     setTextWidth(std::max(width, least_width_px));
     scale_ = width / textWidth();
     height_ = static_cast<int>(std::ceil(scale_ * size().height()));

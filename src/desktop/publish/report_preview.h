@@ -11,8 +11,13 @@
 
 namespace sunbreak::desktop {
 
+/// A page and its figures as SVG documents, by the N of their "figure:N".
+struct PreviewedPage {
+  std::string html;
+  std::vector<std::string> figures;
+};
 /// The page of a test, with what it takes beside its evaluation.
-report::HtmlReport page_of(const WholeTest& whole, report::ReportOptions options);
+PreviewedPage page_of(const WholeTest& whole, report::ReportOptions options);
 
 /// Shows a report as it will look. The page is made, laid out and drawn off the interface thread, a strip at a time as
 /// it comes into sight; a late answer to a stale question is dropped.
