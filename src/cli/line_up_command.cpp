@@ -14,6 +14,7 @@
 #include "gathering/line_up_work.h"
 #include "gathering/members.h"
 #include "gathering/suits_work.h"
+#include "publishing/line_up_forms.h"
 #include "workbook/workbook.h"
 
 namespace sunbreak::cli {
@@ -31,7 +32,8 @@ struct LineUpArguments {
   double low = NAN, high = NAN;
   int threads = 0;
   bool json = false, csv = false;
-  std::string workbook;
+  std::string workbook, publish;
+  std::vector<std::string> pair;
   bool force = false;
 };
 
@@ -149,6 +151,30 @@ void print_table(const LineUp& lineup, const gathering::ReadyLineUp& ready) {
       fmt::print("{:>12}  {:>34}  {}: {}\n", "–", "–", members[i].entrant.title, why);
 }
 
+/// Page, workbook, table and stills into a folder; the files are named on the error output, beside what is printed.
+std::optional<Problem> publish_all(const LineUp& lineup, const gathering::ReadyLineUp& ready,
+                                   const LineUpArguments& a) {
+  publishing::LineUpPublication p{lineup, fmt::format("Line-up by {}", lineup.figure().label),
+                                  gathering::declared_way(ready, UnitSystem::Metric),
+                                  gathering::line_up_csv(lineup, ready, UnitSystem::Metric)};
+  if (!a.pair.empty()) {
+    int found[2] = {-1, -1};
+    for (std::size_t k = 0; k < 2; ++k)
+      for (std::size_t m = 0; m < lineup.members().size(); ++m)
+        if (lineup.members()[m].entrant.title == a.pair[k] && found[k] < 0) found[k] = static_cast<int>(m);
+    for (std::size_t k = 0; k < 2; ++k)
+      if (found[k] < 0)
+        return Problem{fmt::format("no test in the line-up is called '{}'", a.pair[k]), "nothing was written",
+                       "name two of its tests after --pair"};
+    p.pair = {found[0], found[1]};
+  }
+  std::vector<fs::path> files;
+  const auto problem = publishing::publish_line_up(
+      p, a.publish, a.force ? exchange::Existing::Replace : exchange::Existing::Keep, files);
+  for (const fs::path& file : files) std::cerr << "written: " << file.string() << "\n";
+  return problem;
+}
+
 int run_line_up(const LineUpArguments& a) {
   auto gathered = gather(a);
   if (!gathered) return refuse(gathered.problem());
@@ -159,6 +185,10 @@ int run_line_up(const LineUpArguments& a) {
     if (!bytes) return refuse(bytes.problem());
     const auto problem = exchange::write_new_file(a.workbook, bytes.value(),
                                                   a.force ? exchange::Existing::Replace : exchange::Existing::Keep);
+    if (problem) return refuse(*problem);
+  }
+  if (!a.publish.empty()) {
+    const auto problem = publish_all(lineup, g.ready, a);
     if (problem) return refuse(*problem);
   }
   if (a.json)
@@ -305,7 +335,10 @@ void add_line_up_commands(CLI::App& app, int& status) {
   auto* json = c->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   c->add_flag("--csv", a->csv, "print CSV")->excludes(json);
   c->add_option("--workbook", a->workbook, "also write a spreadsheet workbook (.xlsx)");
-  c->add_flag("--force", a->force, "replace a workbook that is there already");
+  c->add_option("--publish", a->publish, "also write page, workbook, table and stills into this folder");
+  c->add_option("--pair", a->pair, "two tests by name that a still shows side by side; the first two by default")
+      ->expected(2);
+  c->add_flag("--force", a->force, "replace files that are there already");
   c->callback([a, &status] { status = run_line_up(*a); });
   add_suits_command(app, status);
 }

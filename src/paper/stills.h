@@ -1,6 +1,8 @@
 #pragma once
 
+#include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/quantity/display.h"
@@ -8,6 +10,7 @@
 #include "drawing/canvas.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/evaluation.h"
+#include "evaluation/lineup/lineup.h"
 #include "evaluation/settings_card.h"
 
 namespace sunbreak::paper {
@@ -41,5 +44,11 @@ Result<std::vector<Still>> told_stills(const evaluation::Evaluation& evaluation,
                                        const std::vector<record::CropTarget>& targets,
                                        const evaluation::SettingsCard* card, StillShape shape, UnitSystem units,
                                        const drawing::Palette& palette = drawing::paper_palette());
+
+/// A line-up's largest group by its figure, and two members side by side where both have light. None where nothing is
+/// lined up.
+Result<std::vector<Still>> line_up_stills(const evaluation::LineUp& lineup, const std::string& declared_way,
+                                          const std::optional<std::pair<int, int>>& pair, StillShape shape,
+                                          UnitSystem units, const drawing::Palette& palette = drawing::paper_palette());
 
 }  // namespace sunbreak::paper

@@ -13,6 +13,7 @@
 #include "desktop/rig/plan_handles.h"
 #include "desktop/rig/side_drawing.h"
 #include "desktop/shell/mast.h"
+#include "desktop/walk/film_view.h"
 #include "desktop/walk/live_taker.h"
 #include "desktop/walk/tones.h"
 #include "report/html_report.h"
@@ -309,6 +310,27 @@ TEST_F(BenchSideTest, ArmsLengthFillsTheScreenAndEscapeEndsIt) {
   key(Qt::Key_V);
   window_->show_home();
   EXPECT_FALSE(window_->isFullScreen()) << "leaving the stage ends it too";
+}
+
+TEST_F(BenchSideTest, WhatIsFilmedShowsValueStationAndMapAlone) {
+  walk();
+  key(Qt::Key_P);
+  EXPECT_TRUE(window_->isFullScreen());
+  auto* film = window_->findChild<FilmView*>();
+  ASSERT_TRUE(film->isVisible());
+  EXPECT_EQ(film->size(), film->parentWidget()->size()) << "it covers the stage";
+  const auto words = [&](const char* name) { return film->findChild<QLabel*>(name)->text(); };
+  const QString first = words("filmPlace");
+  EXPECT_FALSE(first.isEmpty());
+  type("412.5");
+  EXPECT_EQ(words("filmValue"), "412.5") << "as it is typed";
+  key(Qt::Key_Return);
+  EXPECT_EQ(desk().view()->read(), 1) << "the same keys work";
+  EXPECT_NE(words("filmPlace"), first) << "the next station";
+  EXPECT_TRUE(words("filmValue").contains("412.5")) << "what was kept, until another is typed";
+  key(Qt::Key_Escape);
+  EXPECT_FALSE(film->isVisible());
+  EXPECT_FALSE(window_->isFullScreen());
 }
 
 TEST_F(BenchSideTest, TonesCanBeSilencedAndThatIsRemembered) {

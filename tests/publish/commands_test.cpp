@@ -52,6 +52,28 @@ TEST_F(PublishingCommands, VerifyTellsASoundPackageFromAnAlteredOne) {
   EXPECT_EQ(run("verify " + file("broken.zip", "no package").string()).first, 3);
 }
 
+TEST_F(PublishingCommands, ALineUpIsWrittenAsPageWorkbookTableAndStills) {
+  const fs::path out = folder_.path() / "line-up";
+  const auto [status, said] = run("line-up " + book_ + " --by power_w --publish " + out.string() + " --json");
+  ASSERT_EQ(status, 0) << said;
+  for (const char* ending : {".html", ".xlsx", ".csv", "-stills/alt-texts.txt"})
+    EXPECT_TRUE(fs::exists(out.string() + "/line-up-by-wall-power" + ending)) << ending << said;
+  const fs::path stills = out / "line-up-by-wall-power-stills";
+  for (const char* shape : {"wide", "tall", "square"})
+    for (const char* name : {"line-up", "side-by-side"}) {
+      const auto [sound, words] = run_program(fmt::format("pngcheck {}/{}-{}.png", stills.string(), shape, name));
+      EXPECT_EQ(sound, 0) << words;
+    }
+  std::ifstream in(stills / "alt-texts.txt");
+  const std::string alts(std::istreambuf_iterator<char>(in), {});
+  EXPECT_NE(alts.find("Line-up by Wall power. 1 of "), std::string::npos) << alts;
+  EXPECT_EQ(run("line-up " + book_ + " --by power_w --publish " + out.string()).first, 3) << "nothing is written over";
+  EXPECT_EQ(
+      run("line-up " + book_ + " --by power_w --force --pair 'Bess 400 in the tent' nobody --publish " + out.string())
+          .first,
+      3);
+}
+
 TEST_F(PublishingCommands, PublishWritesTheFormsThatAreAskedFor) {
   const std::string out = (folder_.path() / "out").string();
   const auto [some, words] = run("publish " + book_ + " --test 4 --form stations --form workbook -o " + out);
@@ -63,7 +85,7 @@ TEST_F(PublishingCommands, PublishWritesTheFormsThatAreAskedFor) {
   EXPECT_EQ(run("publish " + book_ + " --test 4 --form stations --force -o " + out).first, 0);
   const auto [none, why] = run("publish " + book_ + " --test 4 --form film -o " + out);
   EXPECT_EQ(none, 3);
-  EXPECT_NE(why.find("choose among page, package"), std::string::npos) << why;
+  EXPECT_NE(why.find("choose among page, pdf"), std::string::npos) << why;
 }
 
 }  // namespace sunbreak

@@ -28,15 +28,17 @@
 #include "desktop/lineup/pair_page.h"
 #include "desktop/lineup/scatter_page.h"
 #include "desktop/lineup/suits_page.h"
+#include "desktop/publish/publish_folder.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/framed.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "gathering/line_up_json.h"
+#include "publishing/line_up_forms.h"
 
 namespace sunbreak::desktop {
 LineUpView::LineUpView(Desk& desk, QWidget* parent)
-    : StageView(parent), desk_(desk), work_(new LineUpWork(desk, this)) {
+    : StageView(parent), desk_(desk), work_(new LineUpWork(desk, this)), publishing_(this) {
   setObjectName("ground");
   setAttribute(Qt::WA_StyledBackground);
   setAcceptDrops(true);
@@ -431,6 +433,8 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
         return save(false);
       case Qt::Key_K:
         return show_kept();
+      case Qt::Key_E:
+        return publish();
       case Qt::Key_I:
         return weigh();
       case Qt::Key_R:
@@ -438,6 +442,10 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
       case Qt::Key_Delete:
         return leave_out();
       case Qt::Key_Escape:
+        if (publishing_.working()) {
+          publishing_.drop();
+          return desk_.say(tr("Stopped: no file is half written."));
+        }
         if (work_->working()) return work_->cancel();
         if (pages_->currentIndex() != OnStrip) return show_page(OnStrip);
         break;
@@ -455,6 +463,40 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
   StageView::keyPressEvent(event);
 }
 
+void LineUpView::publish() {
+  const auto shown = work_->shown();
+  if (!shown || !shown->lineup || shown->lineup->groups().empty() || publishing_.working()) return;
+  const ChosenTwo chosen{strip_->chosen(), strip_->second()};
+  std::optional<std::pair<int, int>> pair;
+  if (chosen.first >= 0 && chosen.second >= 0 && chosen.first != chosen.second) pair = {chosen.first, chosen.second};
+  desk_.say(tr("Writing page, workbook, table and stills…"));
+  struct Outcome {
+    std::vector<std::filesystem::path> files;
+    std::optional<Problem> problem;
+  };
+  publishing_.ask(
+      [shown, pair, units = desk_.units(),
+       folder = std::filesystem::path(text_of(publish_folder()))](std::stop_token stop) {
+        const evaluation::LineUp& lineup = *shown->lineup;
+        const publishing::LineUpPublication p{lineup,
+                                              "Line-up by " + std::string(lineup.figure().label),
+                                              gathering::declared_way(shown->ready, units),
+                                              gathering::line_up_csv(lineup, shown->ready, units),
+                                              pair,
+                                              units};
+        auto outcome = std::make_shared<Outcome>();
+        const auto own = publishing::free_folder(folder, p.title);
+        outcome->problem = publishing::publish_line_up(p, own, exchange::Existing::Keep, outcome->files, stop);
+        return outcome;
+      },
+      [this](const std::shared_ptr<Outcome>& outcome) {
+        desk_.say(outcome->problem ? text_of(outcome->problem->sentence())
+                                   : tr("Written: %1 files in %2")
+                                         .arg(outcome->files.size())
+                                         .arg(text_of(outcome->files.front().parent_path().string())));
+      });
+}
+
 std::vector<KeyHint> LineUpView::keys() const {
   return {{tr("1 to 7"), tr("strip, maps, two figures, curves, side by side, a room, over time")},
           {tr("Up, Down"), tr("go through the fixtures")},
@@ -470,6 +512,7 @@ std::vector<KeyHint> LineUpView::keys() const {
           {"I", tr("an index of your own")},
           {tr("S, Shift+S"), tr("keep this line-up; keep it as another")},
           {"K", tr("kept line-ups and guests")},
+          {"E", tr("write it: page, workbook, table, stills")},
           {"Ctrl+C", tr("copy the line-up as a table")}};
 }
 

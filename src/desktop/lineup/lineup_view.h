@@ -2,6 +2,7 @@
 
 #include <vector>
 
+#include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage_view.h"
 #include "desktop/lineup/lineup_page.h"
@@ -56,6 +57,8 @@ class LineUpView : public StageView {
   void weigh();
   void show_kept();
   void choose_guests();
+  /// Page, workbook, table and stills of what is shown, into the folder that Publish writes to.
+  void publish();
   void add_guests(const QStringList& paths);
   void fill_ways();
 
@@ -71,6 +74,7 @@ class LineUpView : public StageView {
   std::vector<LineUpPage*> shown_pages_;
   MemberDetail* detail_;
   SuitsPage* suits_;
+  Background publishing_;
 };
 
 }  // namespace sunbreak::desktop

@@ -10,7 +10,6 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
-#include <QStandardPaths>
 #include <QUrl>
 #include <QVBoxLayout>
 #include <map>
@@ -19,6 +18,7 @@
 #include "desktop/paint/painter_canvas.h"
 #include "desktop/publish/form_list.h"
 #include "desktop/publish/parts_dialog.h"
+#include "desktop/publish/publish_folder.h"
 #include "desktop/publish/publish_log.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/file_dialogs.h"
@@ -33,12 +33,6 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr int most_readings_previewed = 600, most_names_tried = 1000;
-
-QString default_folder() {
-  return QSettings()
-      .value("publish/folder", QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Sunbreak")
-      .toString();
-}
 
 /// Where a form goes: over the file that was written of it last, where nobody changed that since; else under the first
 /// name that is free.
@@ -94,7 +88,7 @@ QWidget* PublishView::build_side() {
   column->addWidget(thin_rule(side));
   column->addWidget(heading_label(tr("Write to the folder"), side));
   auto* row = new QHBoxLayout;
-  folder_ = new QLineEdit(default_folder(), side);
+  folder_ = new QLineEdit(publish_folder(), side);
   folder_->setObjectName("publishFolder");
   folder_->setAccessibleName(tr("Folder to write to"));
   row->addWidget(folder_, 1);
@@ -225,7 +219,7 @@ void PublishView::go_on_writing() {
       },
       [this, folder = folder_->text()](int) {
         stop_->hide();
-        if (troubles_.isEmpty()) QSettings().setValue("publish/folder", folder);
+        if (troubles_.isEmpty()) keep_publish_folder(folder);
         show_last();
         go_on_writing();
       });

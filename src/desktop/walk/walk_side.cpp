@@ -14,10 +14,6 @@ namespace {
 
 constexpr int chair_width = 320;
 
-void size_text(QWidget* widget, int pixels, bool bold) {
-  widget->setStyleSheet(QStringLiteral("font-size: %1px;%2").arg(pixels).arg(bold ? " font-weight: bold;" : ""));
-}
-
 QPushButton* mode_button(const QString& text, const char* name, const QString& tip, QWidget* parent) {
   auto* button = new QPushButton(text, parent);
   button->setObjectName(name);
@@ -89,7 +85,7 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
   watts_row->addWidget(quiet_label(tr("At the wall"), chair_));
   watts = new QLineEdit(chair_);
   watts->setObjectName("walkWatts");
-  size_text(watts, 20, true);
+  size_letters(watts, 20, true);
   watts->setAccessibleName(tr("Watts at the wall for this sweep"));
   watts_row->addWidget(watts, 1);
   watts_row->addWidget(quiet_label(tr("W"), chair_));
@@ -130,15 +126,15 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
 
 void WalkSide::set_arms_length(bool on) {
   arms_length->setChecked(on);
-  size_text(turn, on ? 28 : 13, on);
-  size_text(place, on ? 40 : 18, true);
-  size_text(where, on ? 32 : 14, on);
-  size_text(value, on ? 100 : 48, true);
-  size_text(unit_, on ? 24 : 13, false);
-  size_text(doing_, on ? 28 : 13, on);
-  size_text(note, on ? 28 : 13, false);
-  size_text(verdict, on ? 24 : 13, false);
-  size_text(checks, on ? 24 : 13, false);
+  size_letters(turn, on ? 28 : 13, on);
+  size_letters(place, on ? 40 : 18, true);
+  size_letters(where, on ? 32 : 14, on);
+  size_letters(value, on ? 100 : 48, true);
+  size_letters(unit_, on ? 24 : 13, false);
+  size_letters(doing_, on ? 28 : 13, on);
+  size_letters(note, on ? 28 : 13, false);
+  size_letters(verdict, on ? 24 : 13, false);
+  size_letters(checks, on ? 24 : 13, false);
   hold_->setFixedHeight(on ? 16 : 6);
   chair_->setVisible(!on);
   bring->setVisible(!on);

@@ -15,6 +15,7 @@
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/paint/station_words.h"
 #include "desktop/paint/sweep_map.h"
+#include "desktop/walk/film_view.h"
 #include "desktop/walk/sweep_table_text.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/widgets/field_parsers.h"
@@ -67,10 +68,12 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
   layout->setSpacing(0);
   layout->addWidget(middle, 1);
   layout->addWidget(side_);
+  film_ = new FilmView(desk_, this);
   connect_all();
 }
 
 void WalkView::connect_all() {
+  connect(side_->value, &QLineEdit::textChanged, this, &WalkView::refresh_film);
   connect(map_, &SweepMap::picked, this, [this](int station) { move_to(station); });
   connect(side_->watts, &QLineEdit::editingFinished, this, &WalkView::take_watts);
   connect(side_->bring, &QPushButton::clicked, this, &WalkView::wants_file);
@@ -178,13 +181,16 @@ QString WalkView::last_read() const {
 void WalkView::refresh_live() {
   if (!isVisible()) return;
   const auto live = hub_.channel(Measures::Light).live();
-  side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : arms_length_ ? last_kept_ : QString());
+  side_->value->setPlaceholderText(live                                 ? QString::number(*live, 'f', 1)
+                                   : arms_length_ || !film_->isHidden() ? last_kept_
+                                                                        : QString());
   const bool computed = desk_.view() && desk_.view()->simulated();
   simulated_->setText(computed            ? marked_attention(tr("simulated: this sweep measures nothing"))
                       : simulated_light() ? marked_attention(tr("the light is simulated"))
                                           : QString());
   simulated_->setVisible(!simulated_->text().isEmpty());
   side_->show_doing(taker_.doing(), taker_.progress());
+  refresh_film();
 }
 
 void WalkView::describe_current() {
@@ -219,6 +225,7 @@ void WalkView::describe_current() {
     words = tr("Kept beside the sweep: it scales the readings to the start of the walk.");
   if (course_.turn() == Turn::Repeat) words = tr("Kept beside the sweep: it tells how well readings repeat.");
   side_->state->setText(words);
+  refresh_film();
 }
 
 void WalkView::move_to(int station) {
@@ -380,6 +387,7 @@ void WalkView::take(const TakenValue& value, const QString& words) {
   if (!desk_.edits().accept(station, value)) return;
   side_->value->setText({});
   last_kept_ = words;
+  refresh_live();
   say(kept_words(words, station), "good");
   const bool wrong = flagged(station);
   tones_.play(wrong ? Tone::Look : Tone::Kept);
@@ -425,6 +433,28 @@ void WalkView::set_arms_length(bool on) {
   side_->value->setFocus();
 }
 
+void WalkView::set_filmed(bool on) {
+  if (on == !film_->isHidden()) return;
+  film_->setVisible(on);
+  film_->fit();
+  film_->raise();
+  emit arms_length_wanted(on || arms_length_);
+  refresh_live();
+  side_->value->setFocus();
+}
+
+void WalkView::refresh_film() {
+  if (film_->isHidden()) return;
+  film_->show_station(current(), side_->place->text());
+  film_->show_value(side_->value->text().isEmpty() ? side_->value->placeholderText() : side_->value->text());
+  film_->show_simulated(simulated_->text());
+}
+
+void WalkView::resizeEvent(QResizeEvent* event) {
+  StageView::resizeEvent(event);
+  film_->fit();
+}
+
 bool WalkView::eventFilter(QObject* watched, QEvent* event) {
   if (watched == side_->value && event->type() == QEvent::KeyPress && edit_key(static_cast<QKeyEvent*>(event)))
     return true;
@@ -435,6 +465,7 @@ bool WalkView::eventFilter(QObject* watched, QEvent* event) {
 
 void WalkView::hideEvent(QHideEvent* event) {
   taker_.set_hands_free(false);  // nothing is taken that no one sees
+  set_filmed(false);
   set_arms_length(false);
   StageView::hideEvent(event);
 }

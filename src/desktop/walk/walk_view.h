@@ -16,6 +16,7 @@ class SweepMap;
 class TestLog;
 class HangPanel;
 class WalkSide;
+class FilmView;
 
 /// Walk: the readings of one sweep in walk order while the map fills: typed, taken live, or hands-free. Each accepted
 /// value is on disk before the next station lights up; what looks wrong is said at once.
@@ -29,10 +30,13 @@ class WalkView : public StageView {
   bool begins_with_fullest_sweep() const override { return false; }
   int current() const { return course_.station(); }
   void set_arms_length(bool on);
+  /// Shows what is made to be filmed, and nothing else.
+  void set_filmed(bool on);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
   void hideEvent(QHideEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
 
  private:
   void connect_all();
@@ -42,6 +46,7 @@ class WalkView : public StageView {
   QString last_read() const;
   void refresh_stabilization();
   void describe_current();
+  void refresh_film();
   void move_to(int station);
   /// Shows where the course stands and sends the sensor there. `again`: it stands there, and is to be read once more.
   void follow_course(bool again = false);
@@ -79,6 +84,7 @@ class WalkView : public StageView {
   Tones tones_;
   SweepMap* map_;
   WalkSide* side_;
+  FilmView* film_;
   HangPanel* hang_;
   QLabel *title_, *progress_, *stabilization_, *simulated_;
   QString last_kept_;  ///< shown large at arm's length, where no live value is

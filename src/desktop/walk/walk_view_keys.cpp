@@ -4,6 +4,7 @@
 #include <QLineEdit>
 
 #include "desktop/instruments/instrument_hub.h"
+#include "desktop/walk/film_view.h"
 #include "desktop/walk/walk_side.h"
 #include "desktop/walk/walk_view.h"
 #include "desktop/widgets/field_parsers.h"
@@ -45,6 +46,9 @@ bool WalkView::letter_key(int key) {
       return true;
     case Qt::Key_N:
       skip();
+      return true;
+    case Qt::Key_P:
+      set_filmed(film_->isHidden());
       return true;
     case Qt::Key_R:
       if (current() < 0) return true;
@@ -119,7 +123,10 @@ bool WalkView::edit_key(QKeyEvent* key) {
       if (desk_.view()) course_.go_back(desk_.sweep_on_walk()), follow_course();
       return true;
     case Qt::Key_Escape:
-      if (empty) set_arms_length(false);
+      if (empty && !film_->isHidden())
+        set_filmed(false);
+      else if (empty)
+        set_arms_length(false);
       side_->value->setText({});
       return true;
     default:
@@ -186,6 +193,7 @@ std::vector<KeyHint> WalkView::keys() const {
       {tr("Delete"), tr("take the station's reading back")},
       {tr("W"), tr("the watts at the wall: Enter keeps what is typed, Space takes the meter's live value")},
       {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},
+      {tr("P"), tr("made to be filmed: value, station and map, nothing else; Escape ends it")},
       {tr("T"), tr("tones on or off")},
       {tr("Ctrl+V"), tr("bring in a block of cells from a spreadsheet")},
       {tr("Ctrl+C"), tr("copy the sweep as a table, far row first")}};

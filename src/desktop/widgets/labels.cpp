@@ -56,4 +56,8 @@ QString counted(qsizetype count, const QString& one, const QString& many) {
 
 QString marked_attention(const QString& text) { return QStringLiteral("◣ ") + text; }
 
+void size_letters(QWidget* widget, int pixels, bool bold) {
+  widget->setStyleSheet(QStringLiteral("font-size: %1px;%2").arg(pixels).arg(bold ? " font-weight: bold;" : ""));
+}
+
 }  // namespace sunbreak::desktop

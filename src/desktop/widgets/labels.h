@@ -23,4 +23,7 @@ QString counted(qsizetype count, const QString& one, const QString& many);
 /// Makes a line of text good, worth a look, or bad; with a mark in front, so that color is never alone.
 QString marked_attention(const QString& text);
 
+/// Letters of another size and weight.
+void size_letters(QWidget* widget, int pixels, bool bold);
+
 }  // namespace sunbreak::desktop
