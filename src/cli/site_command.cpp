@@ -27,7 +27,7 @@ namespace fs = std::filesystem;
 using evaluation::Entrant;
 
 struct SiteArguments {
-  std::string file, out, title = "Light tests";
+  std::string file, out, title = "Light tests", address;
   record::SavedLineUp asked;
   bool imperial = false;
 };
@@ -56,8 +56,9 @@ void make_test(SiteTest& made, const book::Book& book, const std::string& file, 
   try {
     auto record = book::load_test(book, made.id);
     if (!record || record->placements.empty()) return;
-    const publishing::Publication p = source_publication(file, std::move(*record), units);
-    const auto page = publishing::form_named("page")->make(p), package = publishing::form_named("package")->make(p);
+    publishing::Publication p = source_publication(file, std::move(*record), units);
+    p.line_up_link = "../index.html";
+    const auto page = publishing::form_named("explore")->make(p), package = publishing::form_named("package")->make(p);
     if (!page || !package) {
       made.problem = (page ? package : page).problem().sentence();
       return;
@@ -124,7 +125,7 @@ int run_site(const SiteArguments& a) {
   };
   files["index.html"] =
       report::line_up_page(lineup, a.title, way, units, {"feed.xml", path_of(".html"), path_of(".zip")});
-  files["feed.xml"] = publishing::atom_feed(a.title, feed);
+  files["feed.xml"] = publishing::atom_feed(a.title, feed, a.address);
   files["line-up.csv"] = gathering::line_up_csv(lineup, ready.value(), units);
   if (auto workbook = workbook::workbook_bytes(lineup, way, units)) files["line-up.xlsx"] = std::move(workbook.value());
 
@@ -145,6 +146,7 @@ void add_site_command(CLI::App& app, int& status) {
   c->add_option("FILE", a->file, "the lab book")->required();
   c->add_option("-o,--out", a->out, "the folder; what has not changed in it is not touched")->required();
   c->add_option("--title", a->title, "of its first page");
+  c->add_option("--address", a->address, "where it will be on the web (https://...), for the links of its feed");
   c->add_option("--by", a->asked.figure, "the figure that its line-up is by, as line-up --by");
   c->add_option("--way", a->asked.way, "the way of its line-up, as line-up --way");
   c->add_flag("--imperial", a->imperial, "inches and square feet");

@@ -32,6 +32,7 @@ struct Publication {
   std::vector<record::CropTarget> targets{};              ///< the shelf's lists; those that ship where empty
   UnitSystem units = UnitSystem::Metric;                  ///< those that the evaluations were made with
   Paper paper = Paper::A4;
+  std::string line_up_link{};  ///< from the page to a line-up that the test stands in
 
   /// The data package as it is written, made when a form first asks, by whichever thread.
   const Result<std::string>& package() const;

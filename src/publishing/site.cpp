@@ -36,7 +36,8 @@ std::map<std::string, std::string> kept_sums(const fs::path& folder) {
 
 }  // namespace
 
-std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries) {
+std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries, std::string address) {
+  if (!address.empty() && address.back() != '/') address += '/';
   std::ranges::stable_sort(entries, std::greater(), &FeedEntry::updated_on);
   const auto moment = [](const FeedEntry& e) {
     return (e.updated_on.empty() ? "1970-01-01" : e.updated_on) + "T00:00:00Z";
@@ -46,11 +47,13 @@ std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries) 
       "<id>urn:sunbreak:site:{}</id>\n<updated>{}</updated>\n<author><name>{}</name></author>\n",
       escaped(title), exchange::sha256_digits(title).substr(0, 32),
       entries.empty() ? "1970-01-01T00:00:00Z" : moment(entries.front()), escaped(title));
+  if (!address.empty())
+    xml += fmt::format("<link rel=\"self\" href=\"{0}feed.xml\"/>\n<link href=\"{0}index.html\"/>\n", escaped(address));
   for (const FeedEntry& e : entries)
     xml += fmt::format(
         "<entry>\n<title>{}</title>\n<id>urn:sunbreak:test:{}</id>\n<link href=\"{}\"/>\n<updated>{}</updated>\n"
         "<summary>{}</summary>\n</entry>\n",
-        escaped(e.title), escaped(e.id), escaped(e.page), moment(e), escaped(e.summary));
+        escaped(e.title), escaped(e.id), escaped(address + e.page), moment(e), escaped(e.summary));
   return xml + "</feed>\n";
 }
 

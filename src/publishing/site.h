@@ -20,8 +20,9 @@ struct FeedEntry {
   std::string updated_on;  ///< ISO 8601 date; entries without one are told as of 1970
 };
 
-/// An Atom feed (RFC 4287) of the tests, the latest first.
-std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries);
+/// An Atom feed (RFC 4287) of the tests, the latest first. `address` is where the site will be on the web, for links
+/// that hold wherever the feed is read; where that is not known they are relative to the feed.
+std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries, std::string address = {});
 
 /// What writing a site came to.
 struct SiteWritten {

@@ -237,6 +237,7 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("foot",
            "Every figure can be recomputed from the data package published with this page." +
                (options.package_digest.empty() ? std::string() : " Its SHA-256 is " + options.package_digest + "."));
+  if (!options.line_up_link.empty()) page.set("line_up_link", options.line_up_link);
   add_templates(page);
   mustache page_template{std::string(embedded::report_mustache)};
   report.html = visible(page_template.render(page));

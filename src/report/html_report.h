@@ -18,6 +18,7 @@ struct ReportOptions {
   PageParts parts = all_parts;
   bool explore = false;                       ///< with a panel to try settings, targets and hours in, and its script
   std::vector<record::CropTarget> targets{};  ///< the shelf's lists; those that ship where empty
+  std::string line_up_link{};                 ///< to a line-up that the test stands in
   std::string package_digest{};               ///< SHA-256 of the data package that goes with it, where that is known
   int most_readings_printed = 1'000'000;      ///< sweeps of more stations get a sentence in place of their table
   /// Viewers and papers that draw figures themselves get <img src="figure:N"> and the figures apart.

@@ -78,6 +78,9 @@ TEST(Site, TheFeedIsXmlWhateverTitlesAre) {
       file.string()));
   EXPECT_EQ(status, 0) << said;
   EXPECT_EQ(said, "['later', '<script>alert(1)</script>', 'undated']\n");
+  const std::string placed =
+      publishing::atom_feed("c", {{"1", "a", "tests/a.html", "", ""}}, "https://tests.example/x");
+  EXPECT_NE(placed.find("<link href=\"https://tests.example/x/tests/a.html\"/>"), std::string::npos) << placed;
 }
 
 /// The sample book's site by the command line: no link leads nowhere, by a link checker that is not ours.

@@ -84,27 +84,6 @@ void shoot_light(MainWindow& window, record::Id test, const std::function<void(c
   read->show_page(ReadView::MapPage);
 }
 
-/// What changed since an earlier test, and the pictures of that one.
-void shoot_retest(MainWindow& window, record::Id retest, record::Id first,
-                  const std::function<void(const char*, LookChoice)>& shoot) {
-  open_and_wait(window, retest, Stage::Read);
-  auto* read = window.findChild<ReadView*>();
-  read->show_page(ReadView::RetestsPage);
-  const auto* table = window.findChild<QTableWidget*>("retestTable");
-  wait_while([&] { return table->rowCount() == 0; });
-  shoot("read-retest-loft.png", LookChoice::Loft);
-  open_and_wait(window, first, Stage::Read);
-  read->show_page(ReadView::PhotosPage);
-  wait_while([&] {
-    const auto lists = window.findChildren<QListWidget*>("pictureList");
-    return std::ranges::any_of(lists, [](const QListWidget* list) {
-      return list->isVisible() && list->count() > 0 && list->item(list->count() - 1)->icon().isNull();
-    });
-  });
-  shoot("read-pictures.png", LookChoice::Paper);
-  read->show_page(ReadView::MapPage);
-}
-
 /// How to run a fixture for a band that it can serve, and the card that was made of it.
 void shoot_settle(MainWindow& window, record::Id test, const std::function<void(const char*, LookChoice)>& shoot) {
   open_and_wait(window, test, Stage::Settle);
@@ -211,8 +190,6 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   shoot_settle(window, ostler, shoot);
   shoot_audit(window, ostler, shoot);
   shoot_line_up(window, ostler, shoot);
-  const auto retests = window.desk().book().all<record::Test>("WHERE retest_of <> '' AND removed = 0 ORDER BY id");
-  if (!retests.empty()) shoot_retest(window, retests.front().id, ostler, shoot);
   open_and_wait(window, ostler, Stage::Publish);
   window.show_stage(Stage::Publish);
   QEventLoop until_shown;
