@@ -6,7 +6,7 @@
 
 namespace sunbreak::evaluation {
 
-RecommendedSweep recommended_sweep(const Evaluation& evaluation, UnitSystem units) {
+RecommendedSweep recommended_sweep(const Evaluation& evaluation, const ReadSweeps& among, UnitSystem units) {
   const TestRecord& record = evaluation.record();
   const Band band{record.test.target_low_ppfd, record.test.target_high_ppfd};
   RecommendedSweep brightest;
@@ -14,7 +14,7 @@ RecommendedSweep recommended_sweep(const Evaluation& evaluation, UnitSystem unit
   std::vector<TargetFit> fits;
   std::vector<double> watts;
   ReadSweeps fitted;
-  for (const auto& of : read_sweeps(evaluation)) {
+  for (const auto& of : among) {
     const SweepFigures* figures = evaluation.figures(of.first->id);
     if (!figures) continue;
     if (figures->mean_ppfd > most_ppfd) most_ppfd = figures->mean_ppfd, brightest = {of.first, of.second, {}};

@@ -13,8 +13,8 @@ struct RecommendedSweep {
   std::string why;  ///< it is this one, in a sentence
 };
 
-/// The one that serves the test's target best (best_fit); where none has light in its band, or no field between
-/// stations to tell it by, the one with the most light.
-RecommendedSweep recommended_sweep(const Evaluation& evaluation, UnitSystem units);
+/// Of some of its sweeps the one that serves the test's target best (best_fit); where none has light in its band, or no
+/// field between stations to tell it by, the one with the most light.
+RecommendedSweep recommended_sweep(const Evaluation& evaluation, const ReadSweeps& among, UnitSystem units);
 
 }  // namespace sunbreak::evaluation

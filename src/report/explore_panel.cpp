@@ -148,7 +148,8 @@ void add_explore_panel(kainjow::mustache::data& page, const evaluation::Evaluati
   }
   if (configurations.empty()) return;
   const record::TestRecord& b = evaluations.front()->record();
-  const evaluation::RecommendedSweep first = evaluation::recommended_sweep(*evaluations.front(), options.units);
+  const evaluation::RecommendedSweep first =
+      evaluation::recommended_sweep(*evaluations.front(), printed_sweeps(*evaluations.front(), options), options.units);
   ordered_json colors = ordered_json::array();
   for (int i = 0; i < color_stops; ++i) {
     const drawing::Rgb c = drawing::light_color(i / (color_stops - 1.0));

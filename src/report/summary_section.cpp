@@ -7,6 +7,7 @@
 #include "report/facts_table.h"
 #include "report/page_figures.h"
 #include "report/picture_section.h"
+#include "report/sweep_section.h"
 
 namespace sunbreak::report {
 namespace {
@@ -79,7 +80,8 @@ void add_claims(data& part, const evaluation::Audit& audit) {
 void add_summary(data& page, const evaluation::Evaluation& evaluation, const evaluation::Audit* audit,
                  const drawing::ScaleRange& range, FigureSink& sink, const ReportOptions& options) {
   const record::TestRecord& b = evaluation.record();
-  const evaluation::RecommendedSweep first = evaluation::recommended_sweep(evaluation, options.units);
+  const evaluation::RecommendedSweep first =
+      evaluation::recommended_sweep(evaluation, printed_sweeps(evaluation, options), options.units);
   if (!first.sweep) return;
   data part;
   const std::optional<Band> band = evaluation::figure_context(b, *first.sweep, {}).target;

@@ -170,7 +170,7 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   // Page and card carry it.
   const auto& evaluation = desk().worked_out().evaluation();
   const auto page = report::html_report({evaluation}).html;
-  EXPECT_NE(page.find("<h2>Settings card</h2>"), std::string::npos);
+  EXPECT_NE(page.find("<h2 id=\"card\">Settings card</h2>"), std::string::npos);
   EXPECT_NE(page.find("young plants (typed by the tester)"), std::string::npos);
   const auto card = report::settings_card_page(
       *desk().test(), evaluation::settings_card(*desk().test(), *evaluation->light()), UnitSystem::Metric);

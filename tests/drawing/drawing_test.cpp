@@ -160,3 +160,12 @@ TEST(Base64, OfTheStandardsOwnExamples) {
   EXPECT_EQ(base64("foo"), "Zm9v");
   EXPECT_EQ(base64("foobar"), "Zm9vYmFy");
 }
+
+TEST(Base64, GivesTheBytesBack) {
+  std::string bytes;
+  for (int i = 0; i < 256; ++i) {
+    EXPECT_EQ(from_base64(base64(bytes)), bytes) << i;
+    bytes += static_cast<char>(i);
+  }
+  for (const char* none : {"Zg=", "Zg", "Z!==", "====", "Zm9v Zg=="}) EXPECT_FALSE(from_base64(none)) << none;
+}

@@ -53,6 +53,68 @@ TEST(HtmlReport, ShowsTheFiguresAndTheirDefinitions) {
   }
 }
 
+TEST(HtmlReport, BeginsWithWhatAReaderWantsInTwentySeconds) {
+  record::TestRecord b = small_record();
+  b.fixture.obtained = "bought by a library";
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
+  const std::size_t glance = html.find("All sweeps at a glance");
+  ASSERT_NE(glance, std::string::npos);
+  const std::string first = html.substr(0, glance);
+  for (const char* part : {"<svg", "<b>250 µmol/m²/s</b>", "<b>100.0 W</b>", "<b>3.60 µmol/J</b>", "±", "Evidence",
+                           "bought by a library", "45 cm, 100 %: "})
+    EXPECT_TRUE(holds(first, part)) << part;
+}
+
+TEST(HtmlReport, PrintsAllThatIsOnRecordOfPowerAndTargets) {
+  record::TestRecord b = small_record();
+  record::TargetSetting turned;
+  turned.target_name = "basil", turned.place = "corner", turned.wanted_ppfd = 222, turned.raw = 223.4;
+  turned.power_w = 61.5, turned.percent = 40;
+  b.target_settings = {turned};
+  record::WallReading wall;
+  wall.sweep_id = 1;
+  wall.power_w = 100.5, wall.voltage_v = 229.7, wall.current_a = 0.452, wall.apparent_va = 103.8;
+  wall.power_factor = 0.968, wall.frequency_hz = 50.1;
+  b.wall_readings = {wall};
+  const std::string html = html_report({evaluation::evaluate(b)}).html;
+  for (const char* part : {">basil<", ">222<", ">223<", ">61.5<", ">100.5<", ">229.7<", ">0.452<", ">103.8<", ">0.968<",
+                           ">50.1<", "What each setting serves", "flowering &amp; fruiting"})
+    EXPECT_TRUE(holds(html, part)) << part;
+}
+
+TEST(HtmlReport, LeavesOutThePartsThatAreNotWanted) {
+  const auto evaluation = evaluation::evaluate(small_record());
+  const std::pair<PagePart, const char*> told[] = {
+      {PagePart::HowToRead, "How to read the maps"}, {PagePart::Targets, "What each setting serves"},
+      {PagePart::Sweeps, "<h3>How sure</h3>"},        {PagePart::Budgets, "Where it comes from"},
+      {PagePart::Readings, "Corrected PPFD in"},     {PagePart::Power, "Warm-up and power"},
+      {PagePart::Bench, "Bench and meters"},         {PagePart::Definitions, "Definitions"}};
+  const std::string whole = html_report({evaluation}).html;
+  for (const auto& [part, words] : told) {
+    EXPECT_TRUE(holds(whole, words)) << words;
+    ReportOptions options;
+    options.parts.reset(static_cast<std::size_t>(part));
+    const std::string without = html_report({evaluation}, options).html;
+    EXPECT_FALSE(holds(without, words)) << words;
+    EXPECT_TRUE(holds(without, "Disclosure")) << words;
+  }
+  EXPECT_EQ(part_named("how-to-read"), PagePart::HowToRead);
+  EXPECT_FALSE(part_named("everything"));
+}
+
+TEST(HtmlReport, ToExploreHasOneScriptThatItsPolicyNames) {
+  ReportOptions options;
+  options.explore = true;
+  record::TestRecord b = small_record();
+  b.test.target_name = "</script><script>alert(1)</script>";
+  const std::string html = html_report({evaluation::evaluate(b)}, options).html;
+  EXPECT_TRUE(holds(html, "script-src 'sha256-"));
+  EXPECT_FALSE(holds(html, "<script>alert(1)"));
+  std::size_t scripts = 0;
+  for (std::size_t at = html.find("<script"); at != std::string::npos; at = html.find("<script", at + 1)) ++scripts;
+  EXPECT_EQ(scripts, 2u) << "what it works with, and the script";
+}
+
 TEST(HtmlReport, NeedsNoNetworkAndNoScript) {
   const std::string html = html_report({evaluation::evaluate(small_record())}).html;
   for (const char* part : {"<script", "http://", "https://", "src=", "@import", "url(", "<link", "<iframe"}) {
@@ -212,7 +274,7 @@ TEST(HtmlReport, EachConfigurationHasItsPartAndOneAloneIsNotNamed) {
 TEST(HtmlReport, PicturesStandWhereTheyBelongAndADamagedOneHurtsNothing) {
   record::TestRecord b = small_record();
   b.fixture_pictures = {{1, 0, "photograph", "from below", "good"}};
-  b.pictures = {{1, 0, 1, {}, {}, "", "photograph", "the \"tent\" <b>", "good"},
+  b.pictures = {{1, 0, 1, {}, {}, "", "photograph", "the \"tent\" <u>", "good"},
                 {2, 0, {}, {}, {}, "", "photograph", "lost", "none"},
                 {3, 0, {}, {}, {}, "", "photograph", "broken", "bad"}};
   ReportOptions options;
@@ -224,7 +286,7 @@ TEST(HtmlReport, PicturesStandWhereTheyBelongAndADamagedOneHurtsNothing) {
   const std::string html = html_report({evaluation::evaluate(b)}, options).html;
   EXPECT_TRUE(holds(html, "data:image/jpeg;base64,"));
   EXPECT_TRUE(holds(html, "<figcaption>from below</figcaption>"));
-  EXPECT_FALSE(holds(html, "<b>")) << "captions are text";
+  EXPECT_FALSE(holds(html, "<u>")) << "captions are text";
   EXPECT_TRUE(holds(html, "s file is not here.</p>")) << "one that is missing leaves a sentence";
   EXPECT_TRUE(holds(html, "A picture is not shown: the picture is damaged"));
   EXPECT_TRUE(holds(html, "250")) << "and the figures stand";
