@@ -90,8 +90,7 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
       });
       ASSERT_NE(of_the_cli, told["sweeps"].end());
       const std::string where = title + ", " + std::to_string(desk().rung()->height_m);
-      const std::string heading = "\">" + length_text(desk().rung()->height_m, UnitSystem::Metric) + " · " +
-                                  short_number(desk().stop()->percent, 1);
+      const std::string heading = "<h2 id=\"sweep-" + std::to_string(desk().sweep()->id) + "\">";
       const auto from = html.find(heading);
       ASSERT_NE(from, std::string::npos) << where;
       const std::string section = without_tags(html.substr(from, html.find("<h2", from + 4) - from));

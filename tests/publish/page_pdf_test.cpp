@@ -5,7 +5,7 @@
 #include <regex>
 
 #include "drawing/drawing.h"
-#include "paper/page_pdf.h"
+#include "paper/typeset/page_pdf.h"
 #include "publish/published.h"
 #include "publish/run_program.h"
 #include "publish/sample_tests.h"

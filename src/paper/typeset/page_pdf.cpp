@@ -1,4 +1,4 @@
-#include "paper/page_pdf.h"
+#include "paper/typeset/page_pdf.h"
 
 #include <cairo.h>
 
