@@ -14,7 +14,6 @@ namespace {
 using kainjow::mustache::data;
 using List = kainjow::mustache::list;
 
-constexpr int side_on_screen_px = 480;
 constexpr std::size_t most_on_screen = 12;  ///< of one thing
 
 /// The more pictures of one thing there are, the smaller each is drawn.
@@ -50,7 +49,8 @@ std::vector<PagePicture> pictures_of(const record::TestRecord& record,
   return pictures;
 }
 
-void add_pictures(data& part, const std::vector<PagePicture>& pictures, const ReportOptions& options) {
+void add_pictures(data& part, const std::vector<PagePicture>& pictures, const ReportOptions& options,
+                  int side_on_screen_px) {
   List list;
   const std::size_t drawn = options.figures_apart ? std::min(most_on_screen, pictures.size()) : pictures.size();
   const int side = options.figures_apart ? side_on_screen_px : side_px(pictures.size());

@@ -17,10 +17,10 @@ struct PagePicture {
 std::vector<PagePicture> pictures_of(const record::TestRecord& record,
                                      const std::function<bool(const record::Picture&)>& wanted);
 
-/// Puts pictures into a part of a page, scaled for it and without anything told beside them. One that is missing or
-/// damaged leaves a sentence in its place.
-void add_pictures(kainjow::mustache::data& part, const std::vector<PagePicture>& pictures,
-                  const ReportOptions& options);
+/// Puts pictures into a part of a page, scaled for it (on screens that show figures apart, to a side) and without
+/// anything told beside them. One that is missing or damaged leaves a sentence in its place.
+void add_pictures(kainjow::mustache::data& part, const std::vector<PagePicture>& pictures, const ReportOptions& options,
+                  int side_on_screen_px = 480);
 
 void add_fixture_pictures(kainjow::mustache::data& page, const record::TestRecord& record,
                           const ReportOptions& options);

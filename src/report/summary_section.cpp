@@ -17,6 +17,7 @@ using kainjow::mustache::data;
 using List = kainjow::mustache::list;
 
 constexpr double first_map_side = 340;
+constexpr int first_picture_side_px = 300;
 constexpr std::size_t most_claims = 6;
 
 /// The mean, the evenness the test goes by, what is in band, what light costs and watts.
@@ -91,7 +92,7 @@ void add_summary(data& page, const evaluation::Evaluation& evaluation, const eva
   if (!b.fixture_pictures.empty()) {
     const record::FixturePicture& p = b.fixture_pictures.front();
     data pictures;
-    add_pictures(pictures, {{p.digest, p.caption, p.kind}}, options);
+    add_pictures(pictures, {{p.digest, p.caption, p.kind}}, options, first_picture_side_px);
     part.set("first_pictures", pictures);
   }
   if (audit && has(options.parts, PagePart::Claims)) {

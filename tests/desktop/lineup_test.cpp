@@ -7,6 +7,7 @@
 #include <QMimeData>
 #include <QProcess>
 #include <QPushButton>
+#include <QSettings>
 #include <QTableWidget>
 #include <QTimer>
 #include <cmath>
@@ -153,6 +154,22 @@ TEST_F(LineUpTest, FiguresWaysTiesARefusalAndTwoSideBySide) {
   desk().say({});
   key(Qt::Key_C, Qt::ControlModifier);
   EXPECT_TRUE(QGuiApplication::clipboard()->text().contains("Pell Narrow 300 on the loft floor\t"));
+}
+
+TEST_F(LineUpTest, IsWrittenToBeReadByOthers) {
+  QSettings().setValue("publish/folder", path("out"));
+  ASSERT_TRUE(settled());
+  for (int i = 0; i < 2; ++i) {
+    const QString folder = path("out/line-up-by-canopy-efficacy") + (i == 0 ? "" : "-2");
+    key(Qt::Key_E);
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return QFile::exists(folder + "/line-up-by-canopy-efficacy-stills/alt-texts.txt"); }, 60000))
+        << "nothing is written over: the second goes beside the first";
+    for (const char* ending : {".html", ".xlsx", ".csv"})
+      EXPECT_TRUE(QFile::exists(folder + "/line-up-by-canopy-efficacy" + ending)) << ending;
+    QTest::qWait(300);
+  }
+  QSettings().remove("publish/folder");
 }
 
 TEST_F(LineUpTest, WhoIsInIt) {

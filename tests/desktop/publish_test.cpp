@@ -6,6 +6,8 @@
 #include <QProcess>
 #include <QPushButton>
 #include <QRegularExpression>
+#include <QSettings>
+#include <QTimer>
 #include <fstream>
 
 #include "book/demo/demo_book.h"
@@ -75,6 +77,32 @@ TEST_F(PublishTest, AllByOneKeyAndAgainWhereTheBookHasMoved) {
   EXPECT_TRUE(words("page").contains("up to date"));
   EXPECT_EQ(files().size(), first.size() + 1);
   EXPECT_TRUE(files().contains(QString(table).replace(".csv", "-2.csv")));
+}
+
+TEST_F(PublishTest, PartsAreChosenByTheirTicksAndKept) {
+  QTimer::singleShot(50, [&] {
+    QWidget* dialog = QApplication::activeModalWidget();
+    ASSERT_NE(dialog, nullptr);
+    ASSERT_EQ(dialog->objectName(), "partsDialog");
+    for (const char* part : {"part_readings", "part_sweeps"}) {
+      auto* box = dialog->findChild<QCheckBox*>(part);
+      ASSERT_NE(box, nullptr) << part;
+      QTest::keyClick(box, Qt::Key_Space);
+      EXPECT_FALSE(box->isChecked());
+    }
+    dialog->close();
+  });
+  press(Qt::Key_T);
+  EXPECT_TRUE(find<QPushButton>("pageParts")->text().contains("2 left out"));
+  QTest::mouseClick(find<QPushButton>("writePage"), Qt::LeftButton);
+  ASSERT_TRUE(all_written()) << find<QLabel>("written")->text().toStdString();
+  QFile page(path("out/") + files().filter(".html").front());
+  ASSERT_TRUE(page.open(QIODevice::ReadOnly));
+  const QByteArray html = page.readAll();
+  EXPECT_FALSE(html.contains("Corrected PPFD in"));
+  EXPECT_FALSE(html.contains("<h2 id=\"sweep-"));
+  EXPECT_TRUE(html.contains("What each setting serves"));
+  QSettings().remove("publish/leftOut");
 }
 
 TEST_F(PublishTest, OnlyWhatIsTickedAndStoppedByAKey) {

@@ -285,7 +285,7 @@ TEST(HtmlReport, PicturesStandWhereTheyBelongAndADamagedOneHurtsNothing) {
   };
   const std::string html = html_report({evaluation::evaluate(b)}, options).html;
   EXPECT_TRUE(holds(html, "data:image/jpeg;base64,"));
-  EXPECT_TRUE(holds(html, "<figcaption>from below</figcaption>"));
+  EXPECT_TRUE(holds(html, "<figcaption><div>from below</div></figcaption>"));
   EXPECT_FALSE(holds(html, "<u>")) << "captions are text";
   EXPECT_TRUE(holds(html, "s file is not here.</p>")) << "one that is missing leaves a sentence";
   EXPECT_TRUE(holds(html, "A picture is not shown: the picture is damaged"));
