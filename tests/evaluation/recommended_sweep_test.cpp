@@ -6,7 +6,7 @@ namespace sunbreak::evaluation {
 namespace {
 
 /// Sweeps of 4 × 4 even stations, each with its light and watts; the target is 400 to 600.
-TestRecord even_sweeps(const std::vector<std::pair<double, double>>& light_and_watts) {
+TestRecord even_sweeps(const std::vector<std::pair<double, double>>& sweeps_of) {
   TestRecord b;
   b.test.id = 1;
   b.test.target_name = "leafy";
@@ -14,18 +14,18 @@ TestRecord even_sweeps(const std::vector<std::pair<double, double>>& light_and_w
   b.test.columns = b.test.rows = 4;
   b.stops = {{1, 1, 100}};
   Id reading = 0;
-  for (std::size_t n = 0; n < light_and_watts.size(); ++n) {
+  for (std::size_t n = 0; n < sweeps_of.size(); ++n) {
     const Id id = static_cast<Id>(n) + 1;
     b.rungs.push_back({id, 1, 0.8 - 0.1 * static_cast<double>(n)});
     Sweep sweep;
     sweep.id = sweep.rung_id = id;
     sweep.test_id = sweep.stop_id = 1;
     sweep.columns = sweep.rows = 4;
-    sweep.power_w = light_and_watts[n].second;
+    sweep.power_w = sweeps_of[n].second;
     b.sweeps.push_back(sweep);
     for (int i = 0; i < 16; ++i) {
       ++reading;
-      b.readings.push_back({reading, id, i, light_and_watts[n].first, "typed", ""});
+      b.readings.push_back({reading, id, i, sweeps_of[n].first, "typed", ""});
       b.placements.push_back({reading, id, i, reading, ""});
     }
   }
