@@ -35,8 +35,13 @@ struct SiteArguments {
 /// A test's pages, where it has readings.
 struct SiteTest {
   record::Id id = 0;
-  std::string stem, page, package, problem;
-  publishing::FeedEntry feed;
+  std::string stem;
+  std::string page{}, package{}, problem{}, token{};
+  publishing::FeedEntry feed{};
+  bool kept = false;  ///< its files are there, and what they would be again
+
+  std::string page_path() const { return "tests/" + stem + ".html"; }
+  std::string package_path() const { return "tests/" + stem + ".zip"; }
 };
 
 /// The mean and evenness of the first sweep, as a feed tells a test.
@@ -52,12 +57,30 @@ std::string summary_of(const evaluation::Evaluation& evaluation, UnitSystem unit
       shown_value(mean, mean.value(source), units), shown_unit(mean, units), figure("lowest_over_mean").value(source));
 }
 
-void make_test(SiteTest& made, const book::Book& book, const std::string& file, UnitSystem units) {
+/// Whether both files of a test are there as the site in the folder last wrote them.
+bool is_there(const fs::path& folder, const std::string& stem) {
+  std::error_code error;
+  return fs::exists(folder / ("tests/" + stem + ".html"), error) &&
+         fs::exists(folder / ("tests/" + stem + ".zip"), error);
+}
+
+/// Makes a test's files, or finds that those of the last time are still what they would be.
+void make_test(SiteTest& made, const book::Book& book, const SiteArguments& a, UnitSystem units,
+               const publishing::SiteMemory& memory) {
   try {
     auto record = book::load_test(book, made.id);
     if (!record || record->placements.empty()) return;
-    publishing::Publication p = source_publication(file, std::move(*record), units);
+    publishing::Publication p = source_publication(a.file, std::move(*record), units);
     p.line_up_link = "../index.html";
+    // What a lamp on record is held against is another test's: such a page is made each time.
+    const bool alone = std::ranges::none_of(p.record().claims, [](auto& c) { return c.kind == "equivalent"; });
+    if (alone) made.token = publishing::token_of(p);
+    const auto last = memory.find(made.page_path());
+    if (alone && last != memory.end() && last->second.token == made.token && is_there(a.out, made.stem)) {
+      made.feed = last->second.feed;
+      made.kept = true;
+      return;
+    }
     const auto page = publishing::form_named("explore")->make(p), package = publishing::form_named("package")->make(p);
     if (!page || !package) {
       made.problem = (page ? package : page).problem().sentence();
@@ -65,11 +88,8 @@ void make_test(SiteTest& made, const book::Book& book, const std::string& file, 
     }
     made.page = page.value().front().content, made.package = package.value().front().content;
     const record::Test& t = p.whole->test;
-    made.feed = {t.mark.empty() ? std::to_string(t.id) : t.mark,
-                 record::title_of(*p.whole),
-                 {},
-                 summary_of(*p.evaluations.front(), units),
-                 t.tested_on};
+    made.feed = {t.mark.empty() ? std::to_string(t.id) : t.mark, record::title_of(*p.whole), made.page_path(),
+                 summary_of(*p.evaluations.front(), units), t.tested_on};
   } catch (const std::exception& e) {
     made.problem = e.what();
   }
@@ -93,22 +113,29 @@ int run_site(const SiteArguments& a) {
     const std::string usual = publishing::file_stem(record::title_of(head));
     std::string stem = usual;
     for (int n = 2; !stems.insert(stem).second; ++n) stem = fmt::format("{}-{}", usual, n);
-    tests.push_back({test.id, stem, {}, {}, {}, {}});
+    tests.push_back({test.id, stem});
   }
+  const publishing::SiteMemory before = publishing::remembered(a.out);
   gathering::run_crew(
       tests.size(), fs::path(a.file), 0, {},
-      [&](std::size_t n, const book::Book* own) { make_test(tests[n], *own, a.file, units); }, [](std::size_t) {});
+      [&](std::size_t n, const book::Book* own) { make_test(tests[n], *own, a, units, before); }, [](std::size_t) {});
 
   publishing::SiteFiles files;
+  std::set<std::string> kept;
+  publishing::SiteMemory memory;
   std::vector<publishing::FeedEntry> feed;
   std::map<record::Id, std::string> stem_of;
   for (SiteTest& test : tests) {
     if (!test.problem.empty()) std::cerr << "left out: " << test.stem << ": " << test.problem << "\n";
-    if (test.page.empty()) continue;
+    if (test.page.empty() && !test.kept) continue;
     stem_of[test.id] = test.stem;
-    files["tests/" + test.stem + ".html"] = std::move(test.page);
-    files["tests/" + test.stem + ".zip"] = std::move(test.package);
-    test.feed.page = "tests/" + test.stem + ".html";
+    if (test.kept) {
+      kept.insert({test.page_path(), test.package_path()});
+    } else {
+      files[test.page_path()] = std::move(test.page);
+      files[test.package_path()] = std::move(test.package);
+    }
+    if (!test.token.empty()) memory[test.page_path()] = {test.token, test.feed};
     feed.push_back(test.feed);
   }
   gathering::EntryStore store;
@@ -129,7 +156,7 @@ int run_site(const SiteArguments& a) {
   files["line-up.csv"] = gathering::line_up_csv(lineup, ready.value(), units);
   if (auto workbook = workbook::workbook_bytes(lineup, way, units)) files["line-up.xlsx"] = std::move(workbook.value());
 
-  const publishing::SiteWritten written = publishing::write_site(files, a.out);
+  const publishing::SiteWritten written = publishing::write_site(files, a.out, kept, memory);
   for (const std::string& path : written.written) fmt::print("written\t{}\n", path);
   for (const std::string& path : written.removed) fmt::print("removed\t{}\n", path);
   fmt::print("unchanged\t{}\n", written.unchanged);

@@ -2,8 +2,8 @@
 
 #include <cmath>
 
-#include "core/figures/figure_table.h"
 #include "evaluation/read_sweeps.h"
+#include "evaluation/told_figures.h"
 #include "paper/still_frame.h"
 
 namespace sunbreak::paper {
@@ -12,24 +12,15 @@ namespace {
 using namespace drawing;
 using evaluation::Evaluation;
 
-/// The five figures that are told of a sweep, as label and value.
-std::vector<std::pair<std::string, std::string>> told_figures(const Evaluation& evaluation, record::Id sweep,
-                                                              const evaluation::SweepView& view, UnitSystem units) {
+/// The five figures that are told of a sweep, as label with unit and value.
+std::vector<std::pair<std::string, std::string>> still_figures(const Evaluation& evaluation, record::Id sweep,
+                                                               UnitSystem units) {
+  constexpr std::string_view ids[] = {"mean_ppfd", "lowest_over_mean", "canopy_efficacy_umol_j", "dli_mean_mol_m2_d",
+                                      "power_w"};
   std::vector<std::pair<std::string, std::string>> told;
-  const SweepFigures* of = evaluation.figures(sweep);
-  const Budget* budget = evaluation.budget(sweep);
-  if (!of || !budget) return told;
-  const FigureSource source(view.layout, view.ppfd, *of);
-  for (const char* id : {"mean_ppfd", "lowest_over_mean", "canopy_efficacy_umol_j", "dli_mean_mol_m2_d", "power_w"}) {
-    const Figure& f = figure(id);
-    const double value = f.value(source);
-    if (!std::isfinite(value)) continue;
-    std::string words = shown_value(f, value, units);
-    if (const double expanded = budget->expanded(f.id); std::isfinite(expanded))
-      words += " " + shown_uncertainty(f, value, expanded, units);
-    told.emplace_back(
-        std::string(f.label) + (shown_unit(f, units).empty() ? "" : ", " + std::string(shown_unit(f, units))), words);
-  }
+  for (const evaluation::ToldFigure& f : evaluation::told_figures(evaluation, sweep, ids, units))
+    told.emplace_back(std::string(f.label) + (f.unit.empty() ? "" : ", " + f.unit),
+                      f.value + (f.sure.empty() ? "" : " " + f.sure));
   return told;
 }
 
@@ -40,7 +31,7 @@ void draw_sweep(Canvas& c, const StillFrame& frame, const Evaluation& evaluation
   if (sweep.power_w) below += fmt::format(", {:.0f} W", *sweep.power_w);
   const double top = draw_still_heading(c, frame, b.fixture.name, below);
   const double bottom = still_height - still_foot - 8, scale_height = 13;
-  const auto told = told_figures(evaluation, sweep.id, view, units);
+  const auto told = still_figures(evaluation, sweep.id, units);
   const double map_width = frame.tall() ? frame.width - 2 * still_edge : frame.shape == StillShape::Wide ? 340 : 196;
   const double map_height = frame.tall() ? std::min(map_width, bottom - top - 156) : bottom - top - scale_height - 4;
   draw_still_map(c, {still_edge, top, map_width, map_height}, b.bench, view, range, true, units);
@@ -130,7 +121,7 @@ Result<std::vector<Still>> sweep_stills(const Evaluation& evaluation, StillShape
   for (const auto& [sweep, view] : sweeps) {
     std::string alt =
         fmt::format("{} at {}: map of PPFD from above. ", b.fixture.name, evaluation::sweep_name(b, *sweep, units));
-    for (const auto& [label, value] : told_figures(evaluation, sweep->id, *view, units))
+    for (const auto& [label, value] : still_figures(evaluation, sweep->id, units))
       alt += fmt::format("{}: {}. ", label, value);
     std::string name =
         length_text(b.rung(sweep->rung_id)->height_m, units) + "-" + short_number(b.stop(sweep->stop_id)->percent, 1);

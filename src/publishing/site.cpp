@@ -11,6 +11,7 @@
 #include "core/visible.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "record/kinds.h"
 
 namespace sunbreak::publishing {
 namespace {
@@ -21,10 +22,14 @@ constexpr const char* kept_name = "site.json";
 
 std::string escaped(const std::string& words) { return markup_text(visible(words)); }
 
+nlohmann::json kept_beside(const fs::path& folder) {
+  std::ifstream in(folder / kept_name);
+  return nlohmann::json::parse(in, nullptr, false);
+}
+
 /// Check sums of what was written last, by path; empty where there is none that can be read.
 std::map<std::string, std::string> kept_sums(const fs::path& folder) {
-  std::ifstream in(folder / kept_name);
-  const auto j = nlohmann::json::parse(in, nullptr, false);
+  const auto j = kept_beside(folder);
   std::map<std::string, std::string> sums;
   if (!j.is_object() || !j.contains("files") || !j["files"].is_object()) return sums;
   for (const auto& [path, sum] : j["files"].items())
@@ -34,7 +39,48 @@ std::map<std::string, std::string> kept_sums(const fs::path& folder) {
   return sums;
 }
 
+/// All values of a record, whatever its kinds are.
+void add_record(std::string& text, const record::TestRecord& test) {
+  for (const record::TableRows& rows : record::tables_of(test))
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+      text += fmt::format("\n{}", rows.kind().name());
+      for (const record::Column& column : rows.kind().columns)
+        std::visit(
+            [&](const auto& v) {
+              using Held = std::decay_t<decltype(v)>;
+              if constexpr (std::is_same_v<Held, std::monostate>)
+                text += "\t";
+              else
+                text += fmt::format("\t{}", v);
+            },
+            column.get(rows.at(i)));
+    }
+}
+
 }  // namespace
+
+SiteMemory remembered(const fs::path& folder) {
+  const auto j = kept_beside(folder);
+  SiteMemory memory;
+  if (!j.is_object() || !j.contains("tests") || !j["tests"].is_object()) return memory;
+  for (const auto& [page, of] : j["tests"].items())
+    if (of.is_object())
+      memory[page] = {
+          of.value("token", ""),
+          {of.value("id", ""), of.value("title", ""), page, of.value("summary", ""), of.value("updated_on", "")}};
+  return memory;
+}
+
+std::string token_of(const Publication& p) {
+  std::string text =
+      fmt::format("{}\n{}\n{}", exchange::digest_of_file("/proc/self/exe"), static_cast<int>(p.units), p.line_up_link);
+  add_record(text, *p.whole);
+  if (p.earlier) add_record(text, p.earlier->record());
+  for (const record::CropTarget& t : p.targets)
+    text += fmt::format("\n{}\t{}\t{}\t{}\t{}\t{}\t{}", t.set_name, t.reason, t.name, t.by_daily_light, t.low, t.high,
+                        t.photoperiod_h);
+  return exchange::sha256_digits(text);
+}
 
 std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries, std::string address) {
   if (!address.empty() && address.back() != '/') address += '/';
@@ -57,12 +103,20 @@ std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries, 
   return xml + "</feed>\n";
 }
 
-SiteWritten write_site(const SiteFiles& files, const fs::path& folder) {
+SiteWritten write_site(const SiteFiles& files, const fs::path& folder, const std::set<std::string>& kept,
+                       const SiteMemory& memory) {
   SiteWritten outcome;
   const auto before = kept_sums(folder);
   std::map<std::string, std::string> now;
   const auto keep = [&] {
-    nlohmann::ordered_json j{{"made_by", "Sunbreak"}, {"files", now}};
+    nlohmann::ordered_json tests = nlohmann::ordered_json::object();
+    for (const auto& [page, of] : memory)
+      tests[page] = {{"token", of.token},
+                     {"id", of.feed.id},
+                     {"title", of.feed.title},
+                     {"summary", of.feed.summary},
+                     {"updated_on", of.feed.updated_on}};
+    nlohmann::ordered_json j{{"made_by", "Sunbreak"}, {"files", now}, {"tests", tests}};
     if (const auto problem =
             exchange::write_new_file(folder / kept_name, j.dump(1) + "\n", exchange::Existing::Replace);
         problem && !outcome.problem)
@@ -74,7 +128,13 @@ SiteWritten write_site(const SiteFiles& files, const fs::path& folder) {
     outcome.problem = exchange::cannot_write(folder, error.value());
     return outcome;
   }
+  for (const std::string& path : kept)
+    if (const auto known = before.find(path); known != before.end()) {
+      now.insert(*known);
+      ++outcome.unchanged;
+    }
   for (const auto& [path, content] : files) {
+    if (now.contains(path)) continue;
     const fs::path file = folder / path;
     const std::string sum = exchange::sha256_digits(content);
     const bool there = fs::exists(fs::symlink_status(file, error));
@@ -101,7 +161,7 @@ SiteWritten write_site(const SiteFiles& files, const fs::path& folder) {
     now[path] = sum;
   }
   for (const auto& [path, sum] : before) {
-    if (files.contains(path)) continue;
+    if (files.contains(path) || now.contains(path)) continue;
     const fs::path file = folder / path;
     if (!fs::exists(fs::symlink_status(file, error))) continue;
     if (exchange::digest_of_file(file) != sum) {

@@ -3,10 +3,12 @@
 #include <filesystem>
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
 #include "core/result.h"
+#include "publishing/forms.h"
 
 namespace sunbreak::publishing {
 
@@ -18,11 +20,28 @@ struct FeedEntry {
   std::string id;  ///< one for the test for ever
   std::string title, page, summary;
   std::string updated_on;  ///< ISO 8601 date; entries without one are told as of 1970
+  bool operator==(const FeedEntry&) const = default;
 };
 
 /// An Atom feed (RFC 4287) of the tests, the latest first. `address` is where the site will be on the web, for links
 /// that hold wherever the feed is read; where that is not known they are relative to the feed.
 std::string atom_feed(const std::string& title, std::vector<FeedEntry> entries, std::string address = {});
+
+/// What a site remembers of a test between two writings: one that is the same need not be made again.
+struct TestMemory {
+  std::string token;  ///< of all that its files are made from
+  FeedEntry feed;
+  bool operator==(const TestMemory&) const = default;
+};
+/// By the path of a test's page.
+using SiteMemory = std::map<std::string, TestMemory>;
+
+/// What the site in a folder remembers; nothing where there is none, or none that can be read.
+SiteMemory remembered(const std::filesystem::path& folder);
+
+/// A token for all that a test's page and package are made from: the test as it is told, the one that it repeats, the
+/// targets, and the program that makes them.
+std::string token_of(const Publication& publication);
 
 /// What writing a site came to.
 struct SiteWritten {
@@ -36,6 +55,9 @@ struct SiteWritten {
 /// Makes a folder hold the site: files whose content is new are written, each whole; those that the site no longer has
 /// go; all others are not touched. site.json in the folder keeps the check sums of what was written, by which what
 /// somebody else changed is told and left alone.
-SiteWritten write_site(const SiteFiles& files, const std::filesystem::path& folder);
+/// Files of the site that are in `kept` stay as they were written, whatever is in `files`; `memory` is what it
+/// remembers from now on.
+SiteWritten write_site(const SiteFiles& files, const std::filesystem::path& folder,
+                       const std::set<std::string>& kept = {}, const SiteMemory& memory = {});
 
 }  // namespace sunbreak::publishing

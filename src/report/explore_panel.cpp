@@ -4,7 +4,6 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-#include "core/figures/figure_table.h"
 #include "core/figures/nominal.h"
 #include "core/power/running_cost.h"
 #include "drawing/light_scale.h"
@@ -12,6 +11,7 @@
 #include "embedded/sunbreak_report.h"
 #include "evaluation/crop_targets.h"
 #include "evaluation/recommended_sweep.h"
+#include "evaluation/told_figures.h"
 #include "exchange/files/digest.h"
 #include "record/configurations.h"
 #include "report/sweep_section.h"
@@ -32,23 +32,14 @@ ordered_json numbers(std::span<const double> values) {
 }
 
 /// What does not change with target, hours and tariff, as the page shows it.
-ordered_json told_figures(const evaluation::Evaluation& evaluation, const record::Sweep& sweep,
-                          const evaluation::SweepView& view, UnitSystem units) {
-  const SweepFigures& of = *evaluation.figures(sweep.id);
-  const Budget& budget = *evaluation.budget(sweep.id);
-  const FigureSource source(view.layout, view.ppfd, of);
+ordered_json told_json(const evaluation::Evaluation& evaluation, record::Id sweep, UnitSystem units) {
+  const std::string_view ids[] = {"mean_ppfd", evaluation.record().test.evenness_lead, "ppf_umol_s",
+                                  "canopy_efficacy_umol_j", "power_w"};
   ordered_json told = ordered_json::array();
-  for (const std::string_view id :
-       {std::string_view("mean_ppfd"), std::string_view(evaluation.record().test.evenness_lead),
-        std::string_view("ppf_umol_s"), std::string_view("canopy_efficacy_umol_j"), std::string_view("power_w")}) {
-    const Figure& f = figure(id);
-    const double value = f.value ? f.value(source) : unread;
-    if (std::isnan(value)) continue;
-    const std::string sure = shown_uncertainty(f, value, budget.expanded(f.id), units);
-    told.push_back({{"id", std::string(id)},
+  for (const evaluation::ToldFigure& f : evaluation::told_figures(evaluation, sweep, ids, units))
+    told.push_back({{"id", std::string(f.id)},
                     {"label", std::string(f.label)},
-                    {"value", shown_with_unit(f, value, units) + (sure.empty() ? "" : " " + sure)}});
-  }
+                    {"value", f.value_with_unit() + (f.sure.empty() ? "" : " " + f.sure)}});
   return told;
 }
 
@@ -67,7 +58,7 @@ ordered_json sweep_json(const evaluation::Evaluation& evaluation, const record::
                  {"power_w", sweep.power_w ? ordered_json(*sweep.power_w) : ordered_json(nullptr)},
                  {"mean", evaluation.figures(sweep.id)->mean_ppfd},
                  {"edge_mean", lattice ? number_or_null(edge_mean_ppfd(field, field.area())) : ordered_json(nullptr)},
-                 {"told", told_figures(evaluation, sweep, view, units)},
+                 {"told", told_json(evaluation, sweep.id, units)},
                  {"footprint", {layout.footprint.width_m, layout.footprint.depth_m}},
                  {"area",
                   {{"left", layout.measured.left_m},

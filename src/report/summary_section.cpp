@@ -1,9 +1,7 @@
 #include "report/summary_section.h"
 
-#include <cmath>
-
-#include "core/figures/figure_table.h"
 #include "evaluation/recommended_sweep.h"
+#include "evaluation/told_figures.h"
 #include "report/facts_table.h"
 #include "report/page_figures.h"
 #include "report/picture_section.h"
@@ -21,21 +19,15 @@ constexpr int first_picture_side_px = 300;
 constexpr std::size_t most_claims = 6;
 
 /// The mean, the evenness the test goes by, what is in band, what light costs and watts.
-List told_figures(const evaluation::Evaluation& evaluation, const evaluation::RecommendedSweep& first,
-                  UnitSystem units) {
-  const SweepFigures& of = *evaluation.figures(first.sweep->id);
-  const Budget& budget = *evaluation.budget(first.sweep->id);
-  const FigureSource source(first.view->layout, first.view->ppfd, of);
+List first_figures(const evaluation::Evaluation& evaluation, record::Id sweep, UnitSystem units) {
+  const std::string_view ids[] = {"mean_ppfd", evaluation.record().test.evenness_lead, "coverage",
+                                  "canopy_efficacy_umol_j", "power_w"};
   List told;
-  for (const std::string_view id :
-       {std::string_view("mean_ppfd"), std::string_view(evaluation.record().test.evenness_lead),
-        std::string_view("coverage"), std::string_view("canopy_efficacy_umol_j"), std::string_view("power_w")}) {
-    const Figure& f = figure(id);
-    const double value = f.value ? f.value(source) : unread;
+  for (const evaluation::ToldFigure& f : evaluation::told_figures(evaluation, sweep, ids, units)) {
     data row;
     row.set("label", std::string(f.label));
-    row.set("value", std::isnan(value) ? "not known" : shown_with_unit(f, value, units));
-    row.set("sure", std::isnan(value) ? "" : shown_uncertainty(f, value, budget.expanded(f.id), units));
+    row.set("value", f.value_with_unit());
+    row.set("sure", f.sure);
     told.push_back(row);
   }
   return told;
@@ -88,7 +80,7 @@ void add_summary(data& page, const evaluation::Evaluation& evaluation, const eva
   const std::optional<Band> band = evaluation::figure_context(b, *first.sweep, {}).target;
   part.set("first_map", sink.put(map_figure(b, *first.view, band, range, options.units, first_map_side)));
   part.set("first_where", first.why);
-  part.set("first_figures", data(told_figures(evaluation, first, options.units)));
+  part.set("first_figures", data(first_figures(evaluation, first.sweep->id, options.units)));
   if (!b.fixture_pictures.empty()) {
     const record::FixturePicture& p = b.fixture_pictures.front();
     data pictures;

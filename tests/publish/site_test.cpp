@@ -98,6 +98,24 @@ TEST(Site, EveryLinkOfTheSampleBooksSiteLeadsSomewhere) {
   const std::string index = text_of_file(fs::path(site) / "index.html");
   EXPECT_NE(index.find("1 to 2 of 6"), std::string::npos);
   EXPECT_NE(index.find("Not to be held against those above"), std::string::npos);
+  // Once more: nothing has changed; then one test has.
+  const auto [again, quiet] =
+      run_program(fmt::format("{} site {} -o {} --by lowest_over_mean", SUNBREAK_CLI, book, site));
+  EXPECT_EQ(again, 0);
+  EXPECT_EQ(quiet.find("written\t"), std::string::npos) << quiet;
+  const auto memory = publishing::remembered(site);
+  EXPECT_EQ(memory.size(), 7u) << "all but the one that is held against a lamp on record";
+  {
+    auto opened = book::Book::open(book);
+    record::Test test = *opened.value()->find<record::Test>(4);
+    test.notes = "moved a hand to the left";
+    opened.value()->edit("note", [&](book::Edit& e) { e.save(test); });
+  }
+  const auto [third, changed] =
+      run_program(fmt::format("{} site {} -o {} --by lowest_over_mean", SUNBREAK_CLI, book, site));
+  EXPECT_EQ(third, 0);
+  EXPECT_NE(changed.find("written\ttests/wicket-four-tube-in-the-window-bay.html"), std::string::npos) << changed;
+  EXPECT_EQ(changed.find("written\ttests/brindle"), std::string::npos) << changed;
   EXPECT_EQ(run_program(fmt::format("{} verify {}/tests/brindle-panel-150-in-the-tent.zip", SUNBREAK_CLI, site)).first,
             0);
 }

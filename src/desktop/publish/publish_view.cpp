@@ -205,6 +205,8 @@ void PublishView::go_on_writing() {
         p.earlier = whole.earlier, p.audit = whole.audits;
         p.sweeps = options.sweeps, p.parts = options.parts, p.units = options.units;
         p.targets = options.targets;
+        // Where people measure in inches, paper is Letter.
+        p.paper = options.units == UnitSystem::Imperial ? publishing::Paper::Letter : publishing::Paper::A4;
         const auto files = publishing::publish(
             p, forms, folder,
             [&](const publishing::Form& form, const fs::path& usual) { return place_for(usual, lasts.at(&form)); },
