@@ -71,6 +71,8 @@ void make_test(SiteTest& made, const book::Book& book, const SiteArguments& a, U
     auto record = book::load_test(book, made.id);
     if (!record || record->placements.empty()) return;
     publishing::Publication p = source_publication(a.file, std::move(*record), units);
+    // The site's own line-up is one link away.
+    p.line_up = nullptr;
     p.line_up_link = "../index.html";
     // What a lamp on record is held against is another test's: such a page is made each time.
     const bool alone = std::ranges::none_of(p.record().claims, [](auto& c) { return c.kind == "equivalent"; });

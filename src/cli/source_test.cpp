@@ -7,6 +7,7 @@
 
 #include "book/test_rows.h"
 #include "exchange/package/data_package.h"
+#include "gathering/standing_line_up.h"
 #include "record/configurations.h"
 
 namespace sunbreak::cli {
@@ -108,6 +109,13 @@ publishing::Publication source_publication(const std::string& file, record::Test
   p.evaluations = evaluation::evaluate_all(*p.whole, units);
   p.audit = [file, evaluations = p.evaluations, units] { return source_audits(file, evaluations, units); };
   p.targets = source_targets(file);
+  if (!is_package(file))
+    p.line_up = [file, units]() -> std::pair<std::shared_ptr<const evaluation::LineUp>, std::string> {
+      const auto opened = Book::open(file, Book::Mode::ReadOnly);
+      const auto found = opened ? gathering::standing_line_up(*opened.value(), file, units) : std::nullopt;
+      if (!found) return {};
+      return {found->lineup, found->way};
+    };
   p.pictures = source_pictures(file);
   p.earlier = source_earlier(file, *p.whole);
   return p;

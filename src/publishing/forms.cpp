@@ -39,6 +39,7 @@ report::ReportOptions page_options(const Publication& p) {
   options.sweeps = p.sweeps;
   options.parts = p.parts;
   options.targets = p.targets;
+  std::tie(options.line_up, options.line_up_way) = p.standing();
   options.line_up_link = p.line_up_link;
   options.pictures = p.pictures;
   options.earlier = p.earlier;

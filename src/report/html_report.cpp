@@ -19,6 +19,7 @@
 #include "report/facts_table.h"
 #include "report/fixture_section.h"
 #include "report/light_section.h"
+#include "report/line_up_section.h"
 #include "report/picture_section.h"
 #include "report/power_section.h"
 #include "report/retest_section.h"
@@ -106,7 +107,8 @@ void add_templates(data& page) {
         std::pair{"verdict_words", embedded::verdict_mustache}, std::pair{"audit", embedded::audit_mustache},
         std::pair{"power", embedded::power_mustache}, std::pair{"light", embedded::light_mustache},
         std::pair{"card", embedded::card_mustache}, std::pair{"card_table", embedded::card_table_mustache},
-        std::pair{"sweep", embedded::sweep_mustache}, std::pair{"pictures_row", embedded::pictures_mustache}})
+        std::pair{"sweep", embedded::sweep_mustache}, std::pair{"standing", embedded::standing_mustache},
+        std::pair{"pictures_row", embedded::pictures_mustache}})
     page.set(std::string("part_") + name, std::string(text));
 }
 
@@ -237,6 +239,7 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("foot",
            "Every figure can be recomputed from the data package published with this page." +
                (options.package_digest.empty() ? std::string() : " Its SHA-256 is " + options.package_digest + "."));
+  add_line_up_section(page, b.test.id, sink, options);
   if (!options.line_up_link.empty()) page.set("line_up_link", options.line_up_link);
   add_templates(page);
   mustache page_template{std::string(embedded::report_mustache)};

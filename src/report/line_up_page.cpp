@@ -3,9 +3,9 @@
 #include <kainjow/mustache.hpp>
 
 #include "core/visible.h"
-#include "drawing/interval_axis.h"
 #include "drawing/svg_canvas.h"
 #include "embedded/sunbreak_report.h"
+#include "report/page_figures.h"
 
 namespace sunbreak::report {
 namespace {
@@ -13,15 +13,6 @@ namespace {
 using evaluation::LineUp;
 using kainjow::mustache::data;
 using Rows = kainjow::mustache::list;
-
-constexpr double bar_width = 200, bar_height = 22;
-
-std::string bar_svg(const drawing::IntervalAxis& axis, const Standing& s, const std::string& label) {
-  drawing::SvgCanvas canvas(bar_width, bar_height, label, drawing::paper_palette());
-  drawing::draw_interval(canvas, {4, 0, bar_width - 8, bar_height}, axis, s.value, s.expanded(),
-                         drawing::BarRole::Plain);
-  return canvas.svg();
-}
 
 std::string link(const std::function<std::string(int)>& of, int member) { return of ? of(member) : std::string(); }
 
@@ -64,7 +55,7 @@ std::string line_up_page(const LineUp& lineup, const std::string& title, const s
       row.set("rank", LineUp::rank_words(lineup.ranking().rank(m)));
       row.set("name", e.title);
       row.set("value", value);
-      row.set("bar", bar_svg(axis, s, e.title + ": " + value));
+      row.set("bar", drawing::svg_of(interval_figure(axis, s, e.title + ": " + value)));
       row.set("tested", e.tester.empty() ? e.tested_on : e.tested_on + ", " + e.tester);
       row.set("guest", !e.guest.empty());
       const auto& dominated = lineup.dominated()[static_cast<std::size_t>(m)];

@@ -10,7 +10,7 @@
 
 namespace sunbreak::report {
 namespace {
-constexpr double small_side = 260, chart_width = 420, area_plot_height = 180;
+constexpr double small_side = 260, chart_width = 420, area_plot_height = 180, bar_width = 200, bar_height = 22;
 }
 
 drawing::Drawing map_figure(const record::TestRecord& record, const evaluation::SweepView& view,
@@ -74,6 +74,15 @@ drawing::Drawing area_curve_figure(const evaluation::SweepView& view, const std:
                 canvas, {0, 0, chart_width, area_plot_height},
                 {&curve, std::max(view.layout.measured.area_m2(), 1e-9), drawing::round_range(0, highest),
                  band ? std::optional(band->low) : std::nullopt, units});
+          }};
+}
+
+drawing::Drawing interval_figure(const drawing::IntervalAxis& axis, const Standing& standing, const std::string& label,
+                                 bool chosen) {
+  return {bar_width, bar_height, label,
+          [axis, value = standing.value, expanded = standing.expanded(), chosen](drawing::Canvas& canvas) {
+            drawing::draw_interval(canvas, {4, 0, bar_width - 8, bar_height}, axis, value, expanded,
+                                   chosen ? drawing::BarRole::Chosen : drawing::BarRole::Plain);
           }};
 }
 

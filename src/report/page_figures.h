@@ -6,7 +6,9 @@
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/display.h"
 #include "drawing/drawing.h"
+#include "drawing/interval_axis.h"
 #include "drawing/light_scale.h"
+#include "evaluation/lineup/lineup.h"
 #include "evaluation/sweep_view.h"
 
 /// The figures of a page. Each refers to what it is given.
@@ -28,5 +30,9 @@ drawing::Drawing rings_figure(const SweepFigures& figures, const drawing::ScaleR
 /// Area at or above each PPFD as a line, with the band's low end marked.
 drawing::Drawing area_curve_figure(const evaluation::SweepView& view, const std::optional<Band>& band,
                                    UnitSystem units);
+
+/// An estimate with its ± on an axis that it shares with others.
+drawing::Drawing interval_figure(const drawing::IntervalAxis& axis, const Standing& standing, const std::string& label,
+                                 bool chosen = false);
 
 }  // namespace sunbreak::report

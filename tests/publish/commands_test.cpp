@@ -74,6 +74,32 @@ TEST_F(PublishingCommands, ALineUpIsWrittenAsPageWorkbookTableAndStills) {
       3);
 }
 
+TEST_F(PublishingCommands, APageSaysWhereItsTestStands) {
+  const auto [lined, answer] = run("line-up " + book_ + " --json");
+  ASSERT_EQ(lined, 0) << answer;
+  const auto rows = nlohmann::json::parse(answer)["rows"];
+  const auto own =
+      std::ranges::find_if(rows, [](const auto& r) { return r["test"] == "Pell Narrow 300 on the loft floor"; });
+  ASSERT_NE(own, rows.end());
+  const fs::path out = folder_.path() / "standing";
+  for (const char* test : {"2", "3"})
+    ASSERT_EQ(run(std::string("publish ") + book_ + " --form page --test " + test + " -o " + out.string()).first, 0);
+  const auto page_of = [&](const char* name) {
+    std::ifstream in(out / name);
+    return std::string(std::istreambuf_iterator<char>(in), {});
+  };
+  const std::string page = page_of("brindle-panel-150-in-the-tent.html");
+  const std::size_t section = page.find("<h2 id=\"line-up\">");
+  ASSERT_NE(section, std::string::npos);
+  for (const auto& r : rows) {
+    const bool together = r["rank_of"] == 6;
+    EXPECT_EQ(page.find(">" + r["test"].get<std::string>() + "<", section) != std::string::npos, together) << r["test"];
+  }
+  EXPECT_NE(page.find("Each at its walked height nearest to 60 cm", section), std::string::npos) << "the declared way";
+  EXPECT_EQ(page_of("pell-narrow-300-on-the-loft-floor.html").find("<h2 id=\"line-up\">"), std::string::npos)
+      << "nothing may be held against it";
+}
+
 TEST_F(PublishingCommands, PublishWritesTheFormsThatAreAskedFor) {
   const std::string out = (folder_.path() / "out").string();
   const auto [some, words] = run("publish " + book_ + " --test 4 --form stations --form workbook -o " + out);

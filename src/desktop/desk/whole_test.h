@@ -6,6 +6,7 @@
 
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
+#include "evaluation/lineup/lineup.h"
 #include "record/picture_files.h"
 
 namespace sunbreak::desktop {
@@ -20,6 +21,8 @@ struct WholeTest {
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< that it repeats, where it repeats one that is here
   /// Audits each evaluation, in their order, where that is not known.
   std::function<std::vector<evaluation::Audit>()> audits;
+  /// How to get the line-up that it stands in, with its declared way; may give none.
+  std::function<std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>()> line_up;
 };
 
 /// How to audit an evaluation: to be called on any thread. What it gives is null where it was told to stop.

@@ -202,7 +202,7 @@ void PublishView::go_on_writing() {
         WholeTest whole = get();
         publishing::Publication p;
         p.whole = whole.record, p.evaluations = whole.evaluations, p.pictures = whole.pictures;
-        p.earlier = whole.earlier, p.audit = whole.audits;
+        p.earlier = whole.earlier, p.audit = whole.audits, p.line_up = whole.line_up;
         p.sweeps = options.sweeps, p.parts = options.parts, p.units = options.units;
         p.targets = options.targets;
         // Where people measure in inches, paper is Letter.

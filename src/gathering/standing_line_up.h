@@ -1,0 +1,26 @@
+#pragma once
+
+#include <filesystem>
+#include <memory>
+#include <optional>
+#include <string>
+
+#include "book/book.h"
+#include "core/quantity/display.h"
+#include "evaluation/lineup/lineup.h"
+
+namespace sunbreak::gathering {
+
+/// A line-up with its declared way in words.
+struct StandingLineUp {
+  std::shared_ptr<const evaluation::LineUp> lineup;
+  std::string way;
+};
+
+/// The line-up that the tests of a lab book stand in, without guests: the first one that is kept, else all of them by
+/// canopy efficacy as measured. Nothing where it cannot be worked out, or not while somebody waits for a page: where
+/// many entries are not known yet.
+std::optional<StandingLineUp> standing_line_up(const book::Book& book, const std::filesystem::path& file,
+                                               UnitSystem units);
+
+}  // namespace sunbreak::gathering
