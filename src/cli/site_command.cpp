@@ -74,8 +74,9 @@ void make_test(SiteTest& made, const book::Book& book, const SiteArguments& a, U
     // The site's own line-up is one link away.
     p.line_up = nullptr;
     p.line_up_link = "../index.html";
-    // What a lamp on record is held against is another test's: such a page is made each time.
-    const bool alone = std::ranges::none_of(p.record().claims, [](auto& c) { return c.kind == "equivalent"; });
+    // What is held against another test, an earlier one or a lamp on record, is made each time.
+    const bool alone =
+        !p.earlier && std::ranges::none_of(p.record().claims, [](auto& c) { return c.kind == "equivalent"; });
     if (alone) made.token = publishing::token_of(p);
     const auto last = memory.find(made.page_path());
     if (alone && last != memory.end() && last->second.token == made.token && is_there(a.out, made.stem)) {

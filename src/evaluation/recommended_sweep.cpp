@@ -37,7 +37,11 @@ RecommendedSweep recommended_sweep(const Evaluation& evaluation, const ReadSweep
                 : fmt::format("{}: {:.0f} % of its area is in the band of the target ({}).",
                               sweep_name(record, *sweep, units), share, target)};
   }
-  if (brightest.sweep)
+  if (brightest.sweep && fitted.empty())
+    brightest.why =
+        fmt::format("{}: the walked setting with the most light. Between loose stations no share of the area is known.",
+                    sweep_name(record, *brightest.sweep, units));
+  else if (brightest.sweep)
     brightest.why = fmt::format(
         "{}: the walked setting with the most light; none has light in the band of the target "
         "({}).",

@@ -75,7 +75,6 @@ std::string token_of(const Publication& p) {
   std::string text =
       fmt::format("{}\n{}\n{}", exchange::digest_of_file("/proc/self/exe"), static_cast<int>(p.units), p.line_up_link);
   add_record(text, *p.whole);
-  if (p.earlier) add_record(text, p.earlier->record());
   for (const record::CropTarget& t : p.targets)
     text += fmt::format("\n{}\t{}\t{}\t{}\t{}\t{}\t{}", t.set_name, t.reason, t.name, t.by_daily_light, t.low, t.high,
                         t.photoperiod_h);
@@ -131,7 +130,10 @@ SiteWritten write_site(const SiteFiles& files, const fs::path& folder, const std
   for (const std::string& path : kept)
     if (const auto known = before.find(path); known != before.end()) {
       now.insert(*known);
-      ++outcome.unchanged;
+      if (exchange::digest_of_file(folder / path) == known->second)
+        ++outcome.unchanged;
+      else
+        outcome.left_alone.push_back(path);
     }
   for (const auto& [path, content] : files) {
     if (now.contains(path)) continue;

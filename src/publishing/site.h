@@ -39,7 +39,7 @@ using SiteMemory = std::map<std::string, TestMemory>;
 /// What the site in a folder remembers; nothing where there is none, or none that can be read.
 SiteMemory remembered(const std::filesystem::path& folder);
 
-/// A token for all that a test's page and package are made from: the test as it is told, the one that it repeats, the
+/// A token for all that the page and package of a test that is held against no other one are made from: the test, the
 /// targets, and the program that makes them.
 std::string token_of(const Publication& publication);
 

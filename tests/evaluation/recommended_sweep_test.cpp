@@ -55,6 +55,16 @@ TEST(RecommendedSweep, IsTheBrightestWhereNoneIsInTheBand) {
   EXPECT_EQ(r.sweep->id, 2);
   EXPECT_TRUE(r.why.find("none has light in the band") != std::string::npos) << r.why;
   EXPECT_FALSE(recommended(even_sweeps({})).sweep) << "nothing was read";
+  // Of loose spots no share is known: nothing is said of the band.
+  TestRecord spots = even_sweeps({{500, 90}});
+  spots.sweeps.front().grid_kind = "spots";
+  spots.sweeps.front().columns = spots.sweeps.front().rows = 0;
+  spots.sweeps.front().spots = R"([{"name":"one","x_m":0.3,"y_m":0.4},{"name":"two","x_m":0.6,"y_m":0.1}])";
+  std::erase_if(spots.readings, [](const auto& r) { return r.id > 2; });
+  std::erase_if(spots.placements, [](const auto& p) { return p.reading_id > 2; });
+  EXPECT_EQ(
+      recommended(spots).why,
+      "80 cm, 100 %: the walked setting with the most light. Between loose stations no share of the area is known.");
 }
 
 }  // namespace sunbreak::evaluation
