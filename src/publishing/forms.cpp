@@ -35,11 +35,12 @@ paper::PaperSize size_of(const Publication& p) { return p.paper == Paper::A4 ? p
 
 report::ReportOptions page_options(const Publication& p) {
   report::ReportOptions options;
+  // Asked for first: another form may be waiting for the audits meanwhile.
+  std::tie(options.line_up, options.line_up_way) = p.standing();
   options.units = p.units;
   options.sweeps = p.sweeps;
   options.parts = p.parts;
   options.targets = p.targets;
-  std::tie(options.line_up, options.line_up_way) = p.standing();
   options.line_up_link = p.line_up_link;
   options.pictures = p.pictures;
   options.earlier = p.earlier;
