@@ -1,0 +1,255 @@
+#include "core/meters/check_lamp.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <map>
+
+#include "core/quantity/normal_quantile.h"
+#include "core/quantity/student.h"
+
+namespace sunbreak {
+namespace {
+
+constexpr std::size_t learns_from = 5;  ///< readings, before any is judged
+constexpr double odd_watts_share = 0.01;
+constexpr double odd_shape_sds = 4, least_shape_sd = 0.003;
+constexpr double alike_sds = 3;  ///< moves seen by two are one move where they differ by less
+constexpr double smallest_move = 0.003;
+const double unknown = std::numeric_limits<double>::quiet_NaN();
+
+struct Spread {
+  double mean = 0, sd = 0;
+};
+
+Spread spread_of(const std::vector<double>& values, std::size_t from, std::size_t to) {
+  Spread s;
+  const auto n = static_cast<double>(to - from);
+  for (std::size_t i = from; i < to; ++i) s.mean += values[i] / n;
+  double squares = 0;
+  for (std::size_t i = from; i < to; ++i) squares += (values[i] - s.mean) * (values[i] - s.mean);
+  s.sd = n > 1 ? std::sqrt(squares / (n - 1)) : 0;
+  return s;
+}
+
+/// A value among those before it as a normal deviate: Student's t of a new value from n others, by its chance. Where
+/// all that came before is the same to the last digit, half a thousandth of the light stands for their spread.
+double deviate_from(const std::vector<double>& values, std::size_t from, std::size_t at) {
+  const Spread before = spread_of(values, from, at);
+  const auto n = static_cast<double>(at - from);
+  const double t = (values[at] - before.mean) / (std::max(before.sd, 5e-4) * std::sqrt(1 + 1 / n));
+  const double chance = student_below(-std::fabs(t), n - 1);
+  const double z = chance > 1e-15 ? -normal_quantile(chance) : 8;
+  return t < 0 ? -z : z;
+}
+
+/// The likeliest moment of a step among readings from … to: the cut that leaves the least behind.
+std::size_t likeliest_cut(const std::vector<double>& values, std::size_t from, std::size_t to) {
+  std::size_t best = to - 1;
+  double least = std::numeric_limits<double>::infinity();
+  for (std::size_t cut = from + 2; cut < to; ++cut) {
+    double rest = 0;
+    for (const auto& [a, b] : {std::pair{from, cut}, std::pair{cut, to}}) {
+      const Spread s = spread_of(values, a, b);
+      rest += s.sd * s.sd * static_cast<double>(b - a - 1);
+    }
+    if (rest < least) least = rest, best = cut;
+  }
+  return best;
+}
+
+ChartMove move_between(const std::vector<double>& values, std::size_t from, std::size_t cut, std::size_t to) {
+  const Spread before = spread_of(values, from, cut), after = spread_of(values, cut, to);
+  const auto n = static_cast<double>(cut - from), m = static_cast<double>(to - cut);
+  const double freedom = std::max(1.0, n + m - 2);
+  const double sd = std::sqrt(((n - 1) * before.sd * before.sd + (m - 1) * after.sd * after.sd) / freedom);
+  ChartMove move;
+  move.since = cut;
+  move.change = std::expm1(after.mean - before.mean);
+  move.expanded = coverage_factor(freedom) * sd * std::sqrt(1 / n + 1 / m);
+  return move;
+}
+
+void watch(LampChart& chart, const ControlLimits& limits) {
+  const auto& level = chart.level;
+  chart.deviate.assign(level.size(), unknown);
+  chart.ewma.assign(level.size(), unknown);
+  std::size_t from = 0;
+  double mean = 0, kept = 1;
+  std::optional<std::size_t> found;
+  bool by_single = false;
+  for (std::size_t i = 0; i < level.size(); ++i) {
+    // After a move the history before it stays the measure, as long as the move is not taken up by a recalibration.
+    const std::size_t learned = found ? *found : i;
+    if (learned - from < learns_from) continue;
+    if (!found) {
+      chart.deviate[i] = deviate_from(level, from, i);
+    } else {
+      const Spread before = spread_of(level, from, *found);
+      chart.deviate[i] = (level[i] - before.mean) / std::max(before.sd, 5e-4);
+    }
+    const double w = limits.ewma_weight;
+    mean = w * chart.deviate[i] + (1 - w) * mean;
+    kept *= (1 - w) * (1 - w);
+    chart.ewma[i] = mean / std::sqrt(w / (2 - w) * (1 - kept));
+    const bool single = std::fabs(chart.deviate[i]) > limits.single_limit;
+    if (!found && (single || std::fabs(chart.ewma[i]) > limits.ewma_limit)) {
+      by_single = single && std::fabs(chart.ewma[i]) <= limits.ewma_limit;
+      found = i;
+    }
+  }
+  const std::size_t in_control = found ? likeliest_cut(level, from, level.size()) : level.size();
+  const Spread usual = spread_of(level, 0, std::max<std::size_t>(in_control, std::min<std::size_t>(2, level.size())));
+  chart.center = usual.mean;
+  chart.sd = std::max(usual.sd, 5e-4);
+  if (!found) return;
+  ChartMove move = move_between(level, 0, std::max<std::size_t>(in_control, 2), level.size());
+  move.found_at = std::max(*found, move.since);
+  move.by_single = by_single;
+  // A single odd day after which the light is as before is no move.
+  const bool back =
+      level.size() > *found + 3 && std::fabs(move.change) < 2 * move.expanded && std::fabs(chart.ewma.back()) < 1;
+  if (!back && std::fabs(move.change) >= smallest_move) chart.move = move;
+}
+
+std::string day_words(double day) { return fmt::format("reading of day {:g}", day); }
+
+}  // namespace
+
+Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& readings, const ControlLimits& limits) {
+  std::vector<LampChart> charts;
+  for (std::size_t i = 0; i < readings.size(); ++i) {
+    const CheckReading& r = readings[i];
+    if (r.light.empty())
+      return Problem{fmt::format("The {} holds no light", day_words(r.day)), "there is nothing to chart",
+                     "give the light at the center at least"};
+    for (const double light : r.light)
+      if (!(light > 0 && light < 1e5))
+        return Problem{fmt::format("The {} holds {:g} µmol/m²/s", day_words(r.day), light),
+                       "light of a check lamp is above zero", "take the reading out or read it again"};
+    if (r.watts && !(*r.watts > 0 && *r.watts < 1e6))
+      return Problem{fmt::format("The {} holds {:g} W", day_words(r.day), *r.watts), "a lit lamp draws watts",
+                     "leave watts out where they were not read"};
+    auto chart = std::find_if(charts.begin(), charts.end(),
+                              [&](const LampChart& c) { return c.lamp == r.lamp && c.meter == r.meter; });
+    if (chart == charts.end()) {
+      charts.emplace_back();
+      chart = charts.end() - 1;
+      chart->lamp = r.lamp;
+      chart->meter = r.meter;
+    }
+    if (!chart->readings.empty() && readings[chart->readings.front()].light.size() != r.light.size())
+      return Problem{fmt::format("The {} has {} stations, where others have {}", day_words(r.day), r.light.size(),
+                                 readings[chart->readings.front()].light.size()),
+                     "they cannot be compared", "read the same stations each time"};
+    chart->readings.push_back(i);
+  }
+  for (LampChart& chart : charts) {
+    std::stable_sort(chart.readings.begin(), chart.readings.end(),
+                     [&](std::size_t a, std::size_t b) { return readings[a].day < readings[b].day; });
+    const CheckReading& first = readings[chart.readings.front()];
+    // Shape: how far the stations' ratios to the first reading are from each other.
+    std::vector<double> shape;
+    for (const std::size_t i : chart.readings) {
+      double sum = 0, low = std::numeric_limits<double>::infinity(), high = -low;
+      for (std::size_t k = 0; k < first.light.size(); ++k) {
+        const double ratio = std::log(readings[i].light[k] / first.light[k]);
+        sum += ratio;
+        low = std::min(low, ratio);
+        high = std::max(high, ratio);
+      }
+      chart.level.push_back(sum / static_cast<double>(first.light.size()));
+      shape.push_back(high - low);
+    }
+    watch(chart, limits);
+    double watts = 0;
+    std::size_t with_watts = 0;
+    for (std::size_t i = 0; i < chart.readings.size(); ++i) {
+      const CheckReading& r = readings[chart.readings[i]];
+      if (i >= learns_from) {
+        const Spread usual = spread_of(shape, 0, i);
+        if (shape[i] - usual.mean > odd_shape_sds * std::max(usual.sd, least_shape_sd)) chart.odd_shape.push_back(i);
+      }
+      if (!r.watts) continue;
+      if (with_watts >= 3 && std::fabs(*r.watts / (watts / static_cast<double>(with_watts)) - 1) > odd_watts_share)
+        chart.odd_watts.push_back(i);
+      else
+        watts += *r.watts, ++with_watts;
+    }
+  }
+  return charts;
+}
+
+std::vector<LampFinding> lamp_findings(const std::vector<CheckReading>& readings,
+                                       const std::vector<LampChart>& charts) {
+  std::vector<LampFinding> findings;
+  const auto day_of = [&](const LampChart& c) { return readings[c.readings[c.move->since]].day; };
+  /// What a chart says of the light since a day that another chart found.
+  const auto change_since = [&](const LampChart& c, double day) -> std::optional<ChartMove> {
+    if (c.move) return c.move;
+    std::size_t cut = 0;
+    while (cut < c.readings.size() && readings[c.readings[cut]].day < day) ++cut;
+    if (cut < 2 || cut >= c.readings.size()) return std::nullopt;
+    return move_between(c.level, 0, cut, c.readings.size());
+  };
+  const auto alike = [](const ChartMove& a, const ChartMove& b) {
+    return std::fabs(a.change - b.change) < alike_sds / 2 * std::hypot(a.expanded, b.expanded);
+  };
+  for (const LampChart& chart : charts) {
+    if (!chart.move) continue;
+    const double day = day_of(chart);
+    std::optional<bool> others_by_meter, others_of_lamp;  // whether they saw the same move
+    for (const LampChart& other : charts) {
+      if (&other == &chart || (other.meter != chart.meter && other.lamp != chart.lamp)) continue;
+      const auto seen = change_since(other, day);
+      if (!seen) continue;
+      auto& told = other.meter == chart.meter ? others_by_meter : others_of_lamp;
+      told = told.value_or(true) && alike(*seen, *chart.move);
+    }
+    LampFinding f;
+    f.change = chart.move->change;
+    f.expanded = chart.move->expanded;
+    f.since_day = day;
+    const bool sensor = (others_by_meter && *others_by_meter) || (others_of_lamp && !*others_of_lamp);
+    const bool lamp = (others_of_lamp && *others_of_lamp) || (others_by_meter && !*others_by_meter);
+    f.mover = sensor && lamp ? Mover::Both : sensor ? Mover::Sensor : lamp ? Mover::Lamp : Mover::NotTold;
+    f.who = f.mover == Mover::Lamp ? chart.lamp : chart.meter;
+    // One finding for each that moved, by the chart that is surest of it.
+    const auto told = std::find_if(findings.begin(), findings.end(), [&](const LampFinding& other) {
+      return other.mover == f.mover && other.who == f.who && f.mover != Mover::NotTold;
+    });
+    const bool in_shape = chart.odd_shape.empty() || chart.odd_shape.back() < chart.move->since;
+    const bool same_watts = chart.odd_watts.empty() || chart.odd_watts.back() < chart.move->since;
+    const std::string moved = fmt::format("{:.1f} ± {:.1f} %", 100 * std::fabs(f.change), 100 * f.expanded);
+    const char* way = f.change < 0 ? "less" : "more";
+    if (f.mover == Mover::Sensor)
+      f.words = fmt::format(
+          "'{}' reads {} {} than before: other lamps show the same, or another meter does not. Have it "
+          "calibrated, or correct what it has read since.",
+          f.who, moved, way);
+    else if (f.mover == Mover::Lamp)
+      f.words = fmt::format("'{}' gives {} {} light than before, and the sensor is as it was. Start its chart anew.",
+                            f.who, moved, way);
+    else
+      f.words = fmt::format(
+          "'{}' reads {} {} of '{}' than before. Whether the sensor has drifted or the lamp has aged is "
+          "not told: read a second lamp, or this one with a second meter.",
+          chart.meter, moved, way, chart.lamp);
+    if (!in_shape)
+      f.words += " The stations do not go together as before: see first whether lamp and sensor stand in their places.";
+    if (!same_watts) f.words += " The lamp also draws other watts than before: see first how it is driven.";
+    if (told == findings.end())
+      findings.push_back(f);
+    else if (f.expanded < told->expanded)
+      *told = f;
+  }
+  return findings;
+}
+
+DriftCorrection drift_correction(const LampFinding& finding) {
+  return {1 / (1 + finding.change), finding.expanded / 2};
+}
+
+}  // namespace sunbreak
