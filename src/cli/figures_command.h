@@ -25,6 +25,9 @@ void add_audit_command(CLI::App& app, int& status);
 /// Adds `line-up FILE...` and `suits FILE...`.
 void add_line_up_commands(CLI::App& app, int& status);
 
+/// Adds `lux-factor`, `agree` and `check-lamp`.
+void add_meter_commands(CLI::App& app, int& status);
+
 /// Adds `spectrum FILE`.
 void add_spectrum_commands(CLI::App& app, int& status);
 

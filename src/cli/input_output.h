@@ -4,6 +4,7 @@
 #include <fstream>
 #include <iostream>
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -16,6 +17,11 @@ namespace sunbreak::cli {
 /// JSON has no NaN and no infinity: both are null.
 inline nlohmann::ordered_json number(double value) {
   return std::isfinite(value) ? nlohmann::ordered_json(value) : nlohmann::ordered_json(nullptr);
+}
+
+/// What is not known is null.
+inline nlohmann::ordered_json maybe(const std::optional<double>& value) {
+  return value ? number(*value) : nlohmann::ordered_json(nullptr);
 }
 
 /// A whole file; a problem where it cannot be read.

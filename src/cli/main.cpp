@@ -10,6 +10,7 @@ int main(int argc, char** argv) {
   sunbreak::cli::add_predict_command(app, status);
   sunbreak::cli::add_power_commands(app, status);
   sunbreak::cli::add_spectrum_commands(app, status);
+  sunbreak::cli::add_meter_commands(app, status);
   sunbreak::cli::add_read_command(app, status);
   sunbreak::cli::add_light_commands(app, status);
   sunbreak::cli::add_settle_command(app, status);

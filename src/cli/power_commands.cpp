@@ -66,8 +66,6 @@ int settle_check(const std::string& file, bool json) {
   return 0;
 }
 
-ordered_json maybe(const std::optional<double>& value) { return value ? number(*value) : ordered_json(nullptr); }
-
 std::string column(const std::optional<double>& value, const char* format) {
   return value ? fmt::format(fmt::runtime(format), *value) : "–";
 }

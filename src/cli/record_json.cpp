@@ -11,8 +11,6 @@ using nlohmann::ordered_json;
 
 namespace {
 
-ordered_json maybe(const std::optional<double>& value) { return value ? number(*value) : ordered_json(nullptr); }
-
 ordered_json change_json(const evaluation::FigureChange& c) {
   if (!c.known()) return nullptr;
   return {{"ratio", number(c.ratio)}, {"expanded_k2", number(c.ratio * c.expanded)}, {"beyond", c.beyond()}};

@@ -1,0 +1,117 @@
+#include <fmt/format.h>
+
+#include <cmath>
+#include <iostream>
+#include <limits>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+#include "cli/figures_command.h"
+#include "cli/input_output.h"
+#include "exchange/meters/meters_json.h"
+#include "exchange/tables/meter_tables.h"
+
+namespace sunbreak::cli {
+namespace {
+
+constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
+
+int lux_factor_of(const std::string& file, bool json) {
+  const auto text = text_of_file(file);
+  if (!text) return refuse(text.problem());
+  const auto draft = exchange::read_lux_pairs(text.value());
+  if (!draft) return refuse(draft.problem(), file);
+  say_findings(draft.value().findings);
+  const auto fitted = lux_factor(draft.value().pairs);
+  if (!fitted) return refuse(fitted.problem(), file);
+  const LuxFactor& f = fitted.value();
+  if (json) {
+    std::cout << exchange::lux_factor_json(f).dump(2) << "\n";
+    return 0;
+  }
+  std::cout << fmt::format(
+      "PPFD = k · lux with k = {:.5f} ± {:.5f} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n", f.k,
+      f.k_expanded, f.inverse(), f.lowest_lux, f.highest_lux);
+  std::cout << fmt::format("{} pairs, scatter {:.2f} %, R² {:.5f}.\n", f.residuals.size(), 100 * f.scatter,
+                           f.r_squared);
+  if (f.holds()) std::cout << "It holds for this meter under this spectrum.\n";
+  for (const std::string& reason : f.reasons) std::cout << "It does not hold: " << reason << ".\n";
+  return 0;
+}
+
+int agree(const std::string& file, bool json, double first_pct, double second_pct) {
+  const auto text = text_of_file(file);
+  if (!text) return refuse(text.problem());
+  const auto draft = exchange::read_sensor_pairs(text.value());
+  if (!draft) return refuse(draft.problem(), file);
+  say_findings(draft.value().findings);
+  std::cerr << fmt::format("understood: '{}' is the sensor that is trusted, '{}' the other\n", draft.value().first,
+                           draft.value().second);
+  const auto compared = agreement(draft.value().pairs, first_pct / 100, second_pct / 100);
+  if (!compared) return refuse(compared.problem(), file);
+  const Agreement& a = compared.value();
+  if (json) {
+    std::cout << exchange::agreement_json(a).dump(2) << "\n";
+    return 0;
+  }
+  std::cout << fmt::format(
+      "Ratio {:.4f} ({:.4f} to {:.4f}), mean difference {:+.2f} %, limits of agreement {:+.1f} to {:+.1f} %.\n",
+      a.ratio.value, a.ratio.low, a.ratio.high, a.mean_difference_pct.value, a.low_limit_pct.value,
+      a.high_limit_pct.value);
+  std::cout << a.words << "\n";
+  return 0;
+}
+
+int check_lamp(const std::string& file, bool json) {
+  const auto text = text_of_file(file);
+  if (!text) return refuse(text.problem());
+  const auto draft = exchange::read_check_readings(text.value());
+  if (!draft) return refuse(draft.problem(), file);
+  say_findings(draft.value().findings);
+  const auto charts = lamp_charts(draft.value().readings);
+  if (!charts) return refuse(charts.problem(), file);
+  if (json) {
+    std::cout << exchange::check_lamp_json(draft.value().readings, charts.value(), draft.value().days).dump(2) << "\n";
+    return 0;
+  }
+  for (const LampChart& c : charts.value())
+    std::cout << fmt::format("{}{}{}: {} readings, {:.2f} % from day to day.\n", c.lamp.empty() ? "Check lamp" : c.lamp,
+                             c.meter.empty() ? "" : " by ", c.meter, c.readings.size(), 100 * c.sd);
+  const auto findings = lamp_findings(draft.value().readings, charts.value());
+  for (const LampFinding& f : findings) std::cout << f.words << "\n";
+  if (findings.empty()) std::cout << "Nothing has moved.\n";
+  return 0;
+}
+
+}  // namespace
+
+void add_meter_commands(CLI::App& app, int& status) {
+  const auto add = [&](const char* name, const char* does, const char* takes, const char* what) {
+    struct Request {
+      std::string file;
+      bool json = false;
+    };
+    auto request = std::make_shared<Request>();
+    CLI::App* command = app.add_subcommand(name, does);
+    command->add_option(takes, request->file, what)->required();
+    command->add_flag("--json", request->json, "as JSON");
+    return std::pair{command, request};
+  };
+  const auto [lux, lux_request] = add("lux-factor", "Fit the factor that makes PPFD of a lux meter's readings", "PAIRS",
+                                      "a table with the columns lux, ppfd");
+  lux->callback([&status, r = lux_request] { status = lux_factor_of(r->file, r->json); });
+  const auto [pairs, pairs_request] =
+      add("agree", "Hold two sensors against each other", "PAIRS",
+          "a table with two columns of PPFD, the trusted sensor first; places beside them");
+  auto first = std::make_shared<double>(unknown), second = std::make_shared<double>(unknown);
+  pairs->add_option("--trusted-pct", *first, "standard uncertainty of the trusted one's calibration, %")
+      ->check(CLI::Range(0.0, 50.0));
+  pairs->add_option("--other-pct", *second, "standard uncertainty of the other's, %")->check(CLI::Range(0.0, 50.0));
+  pairs->callback([=, &status, r = pairs_request] { status = agree(r->file, r->json, *first, *second); });
+  const auto [lamp, lamp_request] =
+      add("check-lamp", "Watch a check lamp's readings for a sensor or a lamp that moves", "FILE",
+          "a table with the columns date, lamp, meter, center and other stations, watts");
+  lamp->callback([&status, r = lamp_request] { status = check_lamp(r->file, r->json); });
+}
+
+}  // namespace sunbreak::cli
