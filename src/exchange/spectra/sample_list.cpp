@@ -10,10 +10,10 @@ namespace sunbreak::exchange {
 namespace {
 
 constexpr double most_out_of_order = 0.1;
-constexpr double same_light = 1e-3;         ///< of the highest value: light of one wavelength that is told twice
-constexpr double regular_share = 0.9;       ///< of steps that are alike
-constexpr double alike_steps = 0.02;        ///< of a step
-constexpr std::size_t told_one_by_one = 5;  ///< more are summed up
+constexpr double same_light = 1e-3;  ///< of the highest value: light of one wavelength that is told twice
+constexpr double half_regular = 0.5, regular_share = 0.9;  ///< of steps that are alike
+constexpr double alike_steps = 0.02;                       ///< of a step
+constexpr std::size_t told_one_by_one = 5;                 ///< more are summed up
 
 /// The longest rising part of the samples by wavelength (equal ones count as rising), as their indices.
 std::vector<std::size_t> longest_rising(const std::vector<FileSample>& samples) {
@@ -98,7 +98,14 @@ void tell_missing_rows(const std::vector<FileSample>& samples, SpectrumDraft& dr
   const double usual = sorted[sorted.size() / 2];
   const auto regular = [&](double step) { return std::fabs(step - usual) <= alike_steps * usual; };
   const auto count = static_cast<double>(std::count_if(steps.begin(), steps.end(), regular));
-  if (count < regular_share * static_cast<double>(steps.size())) return;
+  if (count < regular_share * static_cast<double>(steps.size())) {
+    if (count >= half_regular * static_cast<double>(steps.size()))
+      draft.findings.push_back({0, 0, false,
+                                fmt::format("most steps are {:g} nm, but {} of {} are of another width: compare the "
+                                            "wavelengths with the original",
+                                            usual, steps.size() - static_cast<std::size_t>(count), steps.size())});
+    return;
+  }
   std::vector<Finding> odd;
   for (std::size_t i = 0; i < steps.size(); ++i)
     if (!regular(steps[i]))
