@@ -59,6 +59,7 @@ void keep_configuration(TestRecord& record, Id wanted) {
   keep(record.settlings);
   keep(record.card_rows);
   keep(record.verdict_sentences);
+  keep(record.spectra);
   keep_of(record.stair_readings, &StairReading::stair_stop_id, ids_of(record.stair_stops));
   keep_of(record.sweeps, &Sweep::rung_id, ids_of(record.rungs));
   keep_of(record.sweeps, &Sweep::stop_id, ids_of(record.stops));

@@ -17,6 +17,7 @@
 #include "record/kinds.h"
 #include "record/picture_files.h"
 #include "record/plan_grid.h"
+#include "record/spectrum_samples.h"
 #include "record/utc.h"
 
 namespace sunbreak::record {
@@ -232,6 +233,10 @@ class Search {
     check_grid("test", 1, t, 0, false);
     if (t.target_low_ppfd > t.target_high_ppfd)
       add("test", 1, "target_low_ppfd", fmt::format("{}", t.target_low_ppfd), "at most the band's high end", 0, true);
+    for (std::size_t i = 0; i < record_.spectra.size(); ++i)
+      if (const auto spectrum = spectrum_of(record_.spectra[i]); !spectrum)
+        add("spectrum", i + 1, "light", record_.spectra[i].light.substr(0, longest_shown),
+            "a number for each wavelength, and wavelengths that rise (" + spectrum.problem().seen + ")", 0);
     for (std::size_t i = 0; i < record_.settlings.size(); ++i)
       if (const std::string& rule = record_.settlings[i].rule; !parse_settle_rule(rule))
         add("settling", i + 1, "rule", rule.substr(0, longest_shown),

@@ -21,6 +21,7 @@
 #include "record/kinds/guest.h"
 #include "record/kinds/lamp_event.h"
 #include "record/kinds/log_part.h"
+#include "record/kinds/measured_spectrum.h"
 #include "record/kinds/meter.h"
 #include "record/kinds/own_size.h"
 #include "record/kinds/picture.h"
@@ -73,6 +74,7 @@ struct TestRecord {
   std::vector<FixturePicture> fixture_pictures{};
   std::vector<Picture> pictures{};
   std::vector<VerdictSentence> verdict_sentences{};
+  std::vector<MeasuredSpectrum> spectra{};
   /// Where this is the part of a record that is of one configuration (record/configurations.h): its id, or 0 for the
   /// fixture as it comes. No part of the lab book.
   Id configuration_id = 0;
@@ -122,7 +124,8 @@ inline constexpr std::tuple test_tables{&TestRecord::fixture,
                                         &TestRecord::card_rows,
                                         &TestRecord::growth_notes,
                                         &TestRecord::pictures,
-                                        &TestRecord::verdict_sentences};
+                                        &TestRecord::verdict_sentences,
+                                        &TestRecord::spectra};
 
 template <typename Part>
 struct RecordOf {

@@ -86,6 +86,21 @@ TestRecord whole_test() {
   t.verdict_sentences = {{1, 1, "light", "Bright enough.", "It brings a mean of 1.", {}},
                          {2, 1, "efficacy", "", "In all directions.", 1}};
   t.growth_notes = {{1, 1, "2026-05-01", "first flowers"}};
+  t.spectra = {{1,
+                1,
+                "at the center",
+                "power",
+                true,
+                "380 450 560 660 780",
+                "0 0.5 0.4 0.7 0.01",
+                "file",
+                "lamp.csv",
+                {},
+                "2026-05-01T10:00:00Z",
+                100,
+                0.4,
+                {},
+                ""}};
   const std::string digest(64, 'a');
   t.fixture_pictures = {{1, 1, "photograph", "on the scales", digest, "image/jpeg", 640, 480, 90000, "a.jpg", at(0)}};
   t.pictures = {{1, 1, 1, {}, {}, "", "photograph", "the tent", digest, "image/png", 64, 48, 900, "b.png", at(10)},

@@ -10,6 +10,7 @@
 #include "book/demo/demo_claims.h"
 #include "book/demo/demo_pictures.h"
 #include "book/demo/demo_power.h"
+#include "book/demo/demo_spectra.h"
 #include "book/test_rows.h"
 #include "core/bench/walk_order.h"
 #include "core/optics/fixture_shapes.h"
@@ -533,6 +534,10 @@ void fill_demo(Book& book) {
     repeated.retest_unit = "same";
     edit.save(first);
     edit.save(repeated);
+    for (MeasuredSpectrum spectrum : sample_spectra()) {
+      spectrum.test_id = ostler.id;
+      edit.add(spectrum);
+    }
     const Id basil = edit.add(GrowthNote{0, ostler.id, "2026-05-02", "basil at 60 cm, 75 %: even over the whole tray"});
     edit.add(GrowthNote{0, ostler.id, "2026-06-20", "tomatoes at 45 cm: first trusses, the corners a week behind"});
     add_sample_pictures(edit, ostler, ostler_driver, basil);

@@ -24,6 +24,7 @@
 #include "desktop/read/read_tools.h"
 #include "desktop/read/retest_page.h"
 #include "desktop/read/save_picture.h"
+#include "desktop/read/spectrum_page.h"
 #include "desktop/read/targets_page.h"
 #include "desktop/read/trust_page.h"
 #include "desktop/walk/sweep_table_text.h"
@@ -81,7 +82,8 @@ QWidget* ReadView::make_middle() {
   for (const auto& [page, text] : {std::pair{MapPage, tr("1 Map")}, std::pair{SweepsPage, tr("2 All sweeps")},
                                    std::pair{TargetPage, tr("3 Targets")}, std::pair{SurePage, tr("4 How sure")},
                                    std::pair{LightsPage, tr("5 Whole light")}, std::pair{RoomsPage, tr("6 Elsewhere")},
-                                   std::pair{RetestsPage, tr("7 Retest")}, std::pair{PhotosPage, tr("8 Pictures")}}) {
+                                   std::pair{RetestsPage, tr("7 Retest")}, std::pair{PhotosPage, tr("8 Pictures")},
+                                   std::pair{SpectraPage, tr("9 Spectrum")}}) {
     auto* tab = new QPushButton(text, middle);
     tab->setCheckable(true);
     tab->setProperty("plain", true);
@@ -105,8 +107,9 @@ QWidget* ReadView::make_middle() {
   elsewhere_ = new ElsewherePage(desk_, pages_);
   retest_ = new RetestPage(desk_, pages_);
   pictures_ = new PicturesPage(desk_, pages_);
+  spectrum_ = new SpectrumPage(desk_, pages_);
   for (QWidget* page :
-       std::initializer_list<QWidget*>{sweeps_, targets_, trust_, light_, elsewhere_, retest_, pictures_})
+       std::initializer_list<QWidget*>{sweeps_, targets_, trust_, light_, elsewhere_, retest_, pictures_, spectrum_})
     pages_->addWidget(page);
   column->addWidget(pages_, 1);
   connect(sweeps_, &AllSweeps::opened, this, [this] { show_page(MapPage); });
@@ -175,6 +178,7 @@ void ReadView::refresh() {
   if (pages_->currentIndex() == RoomsPage) elsewhere_->refresh();
   if (pages_->currentIndex() == RetestsPage) retest_->refresh();
   if (pages_->currentIndex() == PhotosPage) pictures_->refresh();
+  if (pages_->currentIndex() == SpectraPage) spectrum_->refresh();
   // The sweep that a difference is taken from is of no account where no difference is shown.
   tools_->other_choice()->setVisible(settings_.quantity == Quantity::Difference &&
                                      pages_->currentIndex() <= SweepsPage);
@@ -245,6 +249,8 @@ void ReadView::show_page(Page page) {
     sweeps_->setFocus();
   else if (page == TargetPage)
     targets_->findChild<QWidget*>("targetFits")->setFocus();
+  else if (page == SpectraPage)
+    spectrum_->take_focus();
   else
     setFocus(Qt::OtherFocusReason);
 }
@@ -291,7 +297,7 @@ void ReadView::arrive() {
 
 void ReadView::keyPressEvent(QKeyEvent* event) {
   const int page = event->key() - Qt::Key_1;
-  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= PhotosPage)
+  if (event->modifiers() == Qt::NoModifier && page >= MapPage && page <= SpectraPage)
     return show_page(static_cast<Page>(page));
   if (event->key() == Qt::Key_E && event->modifiers() == Qt::ControlModifier) return save_picture();
   if (event->key() == Qt::Key_C && event->modifiers() == (Qt::ControlModifier | Qt::ShiftModifier))
@@ -376,6 +382,12 @@ bool ReadView::map_key(QKeyEvent* event) {
 
 QString ReadView::copy() { return copy_sweep_table(desk_.view()); }
 
+bool ReadView::take_table(const std::string& bytes, const QString& origin) {
+  if (pages_->currentIndex() != SpectraPage) return false;
+  spectrum_->bring_in(bytes, origin, origin == tr("the clipboard") ? "pasted" : "file");
+  return true;
+}
+
 void ReadView::draw_picture(QPainter& p, const QRectF& room, bool in_vectors) const {
   const bool all = pages_->currentIndex() == SweepsPage;
   p.setPen(title_->palette().color(QPalette::WindowText));
@@ -408,7 +420,7 @@ void ReadView::save_picture() {
 }
 
 std::vector<KeyHint> ReadView::keys() const {
-  return {{tr("1 … 6"), tr("map, all sweeps, targets, how sure, whole light, elsewhere")},
+  return {{tr("1 … 9"), tr("map, all sweeps, targets, how sure, whole light, elsewhere, retest, pictures, spectrum")},
           {tr("Q"), tr("PPFD, daily light, percent of the mean, difference; Shift+Q goes back")},
           {tr("D"), tr("take the difference from the next sweep")},
           {tr("N · C"), tr("numbers, contours on or off")},

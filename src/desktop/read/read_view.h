@@ -19,6 +19,7 @@ class LightPage;
 class PicturesPage;
 class ReadTools;
 class RetestPage;
+class SpectrumPage;
 class TargetsPage;
 class TrustPage;
 
@@ -27,12 +28,13 @@ class TrustPage;
 class ReadView : public StageView {
   Q_OBJECT
  public:
-  enum Page { MapPage, SweepsPage, TargetPage, SurePage, LightsPage, RoomsPage, RetestsPage, PhotosPage };
+  enum Page { MapPage, SweepsPage, TargetPage, SurePage, LightsPage, RoomsPage, RetestsPage, PhotosPage, SpectraPage };
 
   explicit ReadView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
+  bool take_table(const std::string& bytes, const QString& origin) override;
 
   MapSettings& settings() { return settings_; }
   void show_page(Page page);
@@ -78,6 +80,7 @@ class ReadView : public StageView {
   ElsewherePage* elsewhere_;
   RetestPage* retest_;
   PicturesPage* pictures_;
+  SpectrumPage* spectrum_;
   FiguresColumn* figures_;
 };
 

@@ -7,6 +7,7 @@
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/heat_by_state.h"
 #include "evaluation/light_words.h"
+#include "evaluation/measured_spectra.h"
 #include "record/claim_kinds.h"
 #include "record/fact_sheet.h"
 
@@ -32,6 +33,37 @@ constexpr Checked checked_kinds[] = {
     {"uv_present", "uv_present", "it takes a spectrometer that reaches under 400 nm", 0, 0, 0},
     {"far_red_present", "far_red_present", "it takes a spectrometer that reaches over 700 nm", 0, 0, 0}};
 
+/// Holds a claim of color against the spectrum that was measured here. False where there is none, or it does not tell.
+bool audit_by_spectrum(const AuditedTest& test, const Checked& kind, AuditedClaim& a) {
+  const bool of_color = a.claim.kind == "color_temperature_k" || a.claim.kind == "rendering_ra";
+  const bool of_uv = a.claim.kind == "uv_present", of_far_red = a.claim.kind == "far_red_present";
+  if (!of_color && !of_uv && !of_far_red) return false;
+  const auto spectrum = spectrum_at_full(test.record());
+  if (!spectrum) return false;
+  const SpectrumFigures& f = spectrum->figures;
+  if (of_uv || of_far_red) {
+    const auto shown = of_uv ? shows_uv(f) : shows_far_red(f);
+    if (!shown) return false;
+    const std::size_t band = of_uv ? 1 : 5;
+    a.judgement = judge_presence(*a.claim.value != 0, *shown);
+    a.measured_words = *shown ? "present" : "none";
+    a.reason = fmt::format("By the spectrum measured here: {:.1f} % of its photons are {}, as far as it was measured.",
+                           100 * f.bands[band].share, photon_bands[band].label);
+    return true;
+  }
+  const bool temperature = a.claim.kind == "color_temperature_k";
+  if (temperature ? !f.temperature : !f.rendering) return false;
+  const ClaimUnit& unit = unit_of(a.claim);
+  a.measured = unit.stated(temperature ? f.temperature->cct_k : f.rendering->ra);
+  a.expanded = kind.share * std::abs(a.measured) + kind.plain / unit.factor;
+  a.measured_words = found_text({a.measured, a.expanded}, kind.decimals, a.unit);
+  judge(a, {}, kind.sense);
+  a.reason = fmt::format("By the spectrum measured here: {}; ± is what is usual of spectrometers.", a.measured_words);
+  if (!temperature && !f.rendering->within_standard())
+    a.reason += " Its color is farther from its reference than color rendering is meant for.";
+  return true;
+}
+
 /// Usual ± of a temperature, by how it was taken [K], k = 2.
 constexpr double contact_expanded_k = 2, shot_expanded_k = 3;
 
@@ -45,6 +77,7 @@ void audit_checked(const AuditedTest& test, AuditedClaim& a) {
   const ClaimUnit& unit = unit_of(a.claim);
   const bool presence = claim_kind(a.claim.kind)->holds == ClaimKind::Presence;
   a.decimals = kind->decimals;
+  if (audit_by_spectrum(test, *kind, a)) return;
   const BoxFact* fact = box_fact(test.record(), kind->fact, "checked");
   if (!fact)
     return not_testable(a, "It was not checked here.",
