@@ -23,6 +23,7 @@
 #include "report/picture_section.h"
 #include "report/power_section.h"
 #include "report/retest_section.h"
+#include "report/spectrum_section.h"
 #include "report/summary_section.h"
 #include "report/sweep_section.h"
 #include "report/targets_section.h"
@@ -106,9 +107,9 @@ void add_templates(data& page) {
         std::pair{"targets", embedded::targets_mustache}, std::pair{"how_to_read", embedded::how_to_read_mustache},
         std::pair{"verdict_words", embedded::verdict_mustache}, std::pair{"audit", embedded::audit_mustache},
         std::pair{"power", embedded::power_mustache}, std::pair{"light", embedded::light_mustache},
-        std::pair{"card", embedded::card_mustache}, std::pair{"card_table", embedded::card_table_mustache},
-        std::pair{"sweep", embedded::sweep_mustache}, std::pair{"standing", embedded::standing_mustache},
-        std::pair{"pictures_row", embedded::pictures_mustache}})
+        std::pair{"spectrum", embedded::spectrum_mustache}, std::pair{"card", embedded::card_mustache},
+        std::pair{"card_table", embedded::card_table_mustache}, std::pair{"sweep", embedded::sweep_mustache},
+        std::pair{"standing", embedded::standing_mustache}, std::pair{"pictures_row", embedded::pictures_mustache}})
     page.set(std::string("part_") + name, std::string(text));
 }
 
@@ -157,6 +158,7 @@ data configuration_section(const evaluation::Evaluation& evaluation, const evalu
   add_confirmations(part, evaluation, light, options.units);
   const PrintedSweeps printed = printed_sweeps(evaluation, options);
   if (has(options.parts, PagePart::Targets)) add_targets_section(part, evaluation, printed, options);
+  if (has(options.parts, PagePart::Spectrum)) add_spectrum_section(part, b, sink);
   add_sweeps(part, evaluation, printed, range, sink, options);
   add_set_aside(part, b, options);
   return part;

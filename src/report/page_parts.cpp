@@ -13,6 +13,7 @@ constexpr PartName names[] = {{PagePart::Targets, "targets", "What each setting 
                               {PagePart::Readings, "readings", "Tables of readings"},
                               {PagePart::Power, "power", "Power, heat and cost"},
                               {PagePart::Light, "light", "Whole light"},
+                              {PagePart::Spectrum, "spectrum", "Spectrum"},
                               {PagePart::Bench, "bench", "Fixture, bench, method"},
                               {PagePart::Definitions, "definitions", "Definitions"}};
 

@@ -9,7 +9,20 @@ namespace sunbreak::report {
 
 /// What a page may leave out. What comes first, the sweeps at a glance, a retest, notes and the disclosure are on every
 /// page.
-enum class PagePart { HowToRead, Targets, Claims, Sweeps, Budgets, Readings, Power, Light, Bench, Definitions, Count };
+enum class PagePart {
+  HowToRead,
+  Targets,
+  Claims,
+  Sweeps,
+  Budgets,
+  Readings,
+  Power,
+  Light,
+  Spectrum,
+  Bench,
+  Definitions,
+  Count
+};
 
 using PageParts = std::bitset<static_cast<std::size_t>(PagePart::Count)>;
 inline const PageParts all_parts = PageParts().set();

@@ -52,18 +52,7 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   window.desk().step_rung(2);
   auto* read = window.findChild<ReadView*>();
   wait_while([&] { return !window.desk().worked_out().budget() || !window.desk().worked_out().weakest(); });
-  const MapSettings plain = read->settings();
-  const auto set = [&](const MapSettings& settings) {
-    read->settings() = settings;
-    read->settings_changed();
-  };
   shoot("read.png", LookChoice::Paper);
-  MapSettings lines = plain;
-  lines.numbers = false;
-  lines.contours = lines.coverage = true;
-  set(lines);
-  shoot("read-contours-loft.png", LookChoice::Loft);
-  set(plain);
   read->show_page(ReadView::SweepsPage);
   shoot("read-sweeps.png", LookChoice::Paper);
   read->show_page(ReadView::TargetPage);
@@ -71,6 +60,8 @@ void shoot_read(MainWindow& window, record::Id test, const std::function<void(co
   shoot("read-targets.png", LookChoice::Paper);
   read->show_page(ReadView::SurePage);
   shoot("read-how-sure-loft.png", LookChoice::Loft);
+  read->show_page(ReadView::SpectraPage);
+  shoot("read-spectrum-loft.png", LookChoice::Loft);
   read->show_page(ReadView::MapPage);
 }
 

@@ -1,0 +1,96 @@
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+namespace {
+
+using nlohmann::json;
+
+std::string output_of(const std::string& command) {
+  std::string all;
+  FILE* out = popen(command.c_str(), "r");
+  char part[4096];
+  while (const std::size_t size = std::fread(part, 1, sizeof part, out)) all.append(part, size);
+  pclose(out);
+  return all;
+}
+
+json told(const std::string& arguments) {
+  return json::parse(output_of(std::string(SUNBREAK_CLI) + " " + arguments + " --json 2>/dev/null"));
+}
+
+std::string file_with(const std::string& name, const std::string& text) {
+  const std::string path = (std::filesystem::temp_directory_path() / name).string();
+  std::ofstream(path) << text;
+  return path;
+}
+
+TEST(SpectrumCommandTest, ShippedIlluminantsAreToldAsAnotherProgramTellsThem) {
+  int compared = 0;
+  for (const auto& entry : std::filesystem::directory_iterator("/usr/share/color/argyll/ref")) {
+    const std::string path = entry.path().string();
+    if (!path.ends_with(".sp")) continue;
+    double cct = 0, ra = 0;
+    const std::string theirs = output_of("specplot -s -v " + path + " 2>&1");
+    const auto number_after = [&](const char* words, double& into) {
+      const auto at = theirs.find(words);
+      return at != std::string::npos && std::sscanf(theirs.c_str() + at + std::string(words).size(), "%lf", &into) == 1;
+    };
+    if (!number_after("CCT = ", cct) || !number_after("CRI = ", ra)) continue;
+    const std::string ours = output_of(std::string(SUNBREAK_CLI) + " spectrum " + path + " --json 2>/dev/null");
+    if (ours.empty()) continue;  // a reflectance, or another thing that is no light
+    const json figures = json::parse(ours);
+    if (figures["cct_k"].is_null()) continue;
+    ++compared;
+    EXPECT_NEAR(figures["cct_k"].get<double>(), cct, 5) << path;
+    EXPECT_NEAR(figures["ra"].get<double>(), ra, 0.3) << path;
+  }
+  EXPECT_GT(compared, 8);
+}
+
+TEST(SpectrumCommandTest, TellsSharesAndMixesAndRefusesWhatSaysNoUnit) {
+  const std::string flat = file_with("sunbreak_flat.csv", "nm,photons\n400,1\n700,1\n");
+  const json figures = told("spectrum " + flat);
+  EXPECT_NEAR(figures["photon_share"]["blue"].get<double>(), 1 / 3.0, 1e-9);
+  EXPECT_TRUE(figures["photon_share"]["far_red"].is_null());
+  EXPECT_EQ(figures["range_nm"], json({400, 700}));
+  EXPECT_EQ(figures["r"].size(), 14u);
+  const std::string silent = file_with("sunbreak_silent.csv", "nm,value\n400,1\n700,1\n");
+  EXPECT_TRUE(output_of(std::string(SUNBREAK_CLI) + " spectrum " + silent + " --json 2>/dev/null").empty());
+  EXPECT_FALSE(told("spectrum " + silent + " --unit power")["x"].is_null());
+  const std::string red = file_with("sunbreak_red.csv", "nm,photons\n400,0\n600,0\n600.001,1\n700,1\n");
+  const json mix = told("spectrum " + flat + " --with " + red + " --share 0.5");
+  EXPECT_NEAR(mix["photon_share"]["red"].get<double>(), 0.5 / 3 + 0.5, 1e-4);
+}
+
+TEST(MeterCommandsTest, TellWhatTheirFilesHold) {
+  const json lux =
+      told("lux-factor " + file_with("sunbreak_lux.csv", "lux,ppfd\n1000,20\n2000,40\n4000,80\n8000,160\n9000,180\n"));
+  EXPECT_NEAR(lux["k"].get<double>(), 0.02, 1e-12);
+  EXPECT_EQ(lux["holds"], true);
+  EXPECT_EQ(lux["range_lux"], json({1000, 9000}));
+  const json pairs =
+      told("agree " + file_with("sunbreak_pairs.csv", "trusted,other\n100,97\n200,194\n300,291\n400,392\n500,480\n"));
+  EXPECT_NEAR(pairs["ratio"].get<double>(), std::pow(0.97 * 0.97 * 0.97 * 0.98 * 0.96, 0.2), 1e-9);
+  EXPECT_EQ(pairs["limits_pct"].size(), 2u);
+  std::string days = "date,lamp,meter,center,left,right,watts\n";
+  for (int day = 1; day <= 28; ++day)
+    for (const char* lamp : {"A", "B"}) {
+      const double level = (day >= 20 ? 0.98 : 1) * (1 + 0.002 * (day * 7 % 5 - 2));
+      char line[160];
+      std::snprintf(line, sizeof line, "2026-03-%02d,%s,QS-1,%.2f,%.2f,%.2f,100\n", day, lamp, 500 * level, 400 * level,
+                    390 * level);
+      days += line;
+    }
+  const json lamp = told("check-lamp " + file_with("sunbreak_lamp.csv", days));
+  ASSERT_EQ(lamp["findings"].size(), 1u);
+  EXPECT_EQ(lamp["findings"][0]["moved"], "sensor");
+  EXPECT_EQ(lamp["findings"][0]["since"], "2026-03-20");
+  EXPECT_NEAR(lamp["findings"][0]["correction"].get<double>(), 1 / 0.98, 0.003);
+}
+
+}  // namespace
