@@ -139,6 +139,13 @@ TEST(WalkRecords, SideReadingsAndDismissalsGoThroughAPackage) {
 
 namespace {
 
+/// Lets a package that says one format say another.
+void say_format(Archive& package, int said, int to_say) {
+  std::string& descriptor = package["datapackage.json"];
+  const std::string words = fmt::format("\"sunbreak_format\": {}", said);
+  descriptor.replace(descriptor.find(words), words.size(), fmt::format("\"sunbreak_format\": {}", to_say));
+}
+
 /// The package as an earlier format would have had it: without the tables and columns that came later.
 Archive as_format(const Archive& package, int format) {
   Archive earlier;
@@ -161,9 +168,7 @@ Archive as_format(const Archive& package, int format) {
       earlier[name] += line + "\r\n";
     }
   }
-  std::string& descriptor = earlier["datapackage.json"];
-  descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", package_format())), 20,
-                     fmt::format("\"sunbreak_format\": {}", format));
+  say_format(earlier, package_format(), format);
   return earlier;
 }
 
@@ -181,9 +186,7 @@ TEST(WalkRecords, APackageOfEveryEarlierFormatIsTaken) {
     EXPECT_EQ(back.value().readings[0].samples, 1);
     EXPECT_EQ(back.value().test.opening_probe, format > 1) << "walks of the first format began without one";
     if (format == package_format()) break;
-    std::string& descriptor = archive["datapackage.json"];
-    descriptor.replace(descriptor.find(fmt::format("\"sunbreak_format\": {}", format)), 20,
-                       fmt::format("\"sunbreak_format\": {}", package_format()));
+    say_format(archive, format, package_format());
     EXPECT_FALSE(read_package(archive).ok()) << "this format promises what is not there";
   }
 }
