@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "cli/figures_command.h"
@@ -43,6 +44,21 @@ inline int refuse(Problem problem, const std::string& file = {}) {
 inline void say_findings(const std::vector<exchange::Finding>& findings) {
   for (const exchange::Finding& f : findings)
     std::cerr << "note: " << (f.row > 0 ? "row " + std::to_string(f.row) + ": " : "") << f.words << "\n";
+}
+
+/// What a reader of tables made of a file, with what it noticed said; a problem that names the file.
+template <typename Draft>
+Result<Draft> draft_of(const std::string& file, Result<Draft> (*read)(std::string_view)) {
+  const auto text = text_of_file(file);
+  if (!text) return text.problem();
+  auto draft = read(text.value());
+  if (!draft) {
+    Problem problem = draft.problem();
+    problem.seen = file + ": " + problem.seen;
+    return problem;
+  }
+  say_findings(draft.value().findings);
+  return draft;
 }
 
 }  // namespace sunbreak::cli

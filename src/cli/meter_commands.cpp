@@ -17,11 +17,8 @@ namespace {
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
 int lux_factor_of(const std::string& file, bool json) {
-  const auto text = text_of_file(file);
-  if (!text) return refuse(text.problem());
-  const auto draft = exchange::read_lux_pairs(text.value());
-  if (!draft) return refuse(draft.problem(), file);
-  say_findings(draft.value().findings);
+  const auto draft = draft_of(file, exchange::read_lux_pairs);
+  if (!draft) return refuse(draft.problem());
   const auto fitted = lux_factor(draft.value().pairs);
   if (!fitted) return refuse(fitted.problem(), file);
   const LuxFactor& f = fitted.value();
@@ -40,11 +37,8 @@ int lux_factor_of(const std::string& file, bool json) {
 }
 
 int agree(const std::string& file, bool json, double first_pct, double second_pct) {
-  const auto text = text_of_file(file);
-  if (!text) return refuse(text.problem());
-  const auto draft = exchange::read_sensor_pairs(text.value());
-  if (!draft) return refuse(draft.problem(), file);
-  say_findings(draft.value().findings);
+  const auto draft = draft_of(file, exchange::read_sensor_pairs);
+  if (!draft) return refuse(draft.problem());
   std::cerr << fmt::format("understood: '{}' is the sensor that is trusted, '{}' the other\n", draft.value().first,
                            draft.value().second);
   const auto compared = agreement(draft.value().pairs, first_pct / 100, second_pct / 100);
@@ -63,11 +57,8 @@ int agree(const std::string& file, bool json, double first_pct, double second_pc
 }
 
 int check_lamp(const std::string& file, bool json) {
-  const auto text = text_of_file(file);
-  if (!text) return refuse(text.problem());
-  const auto draft = exchange::read_check_readings(text.value());
-  if (!draft) return refuse(draft.problem(), file);
-  say_findings(draft.value().findings);
+  const auto draft = draft_of(file, exchange::read_check_readings);
+  if (!draft) return refuse(draft.problem());
   const auto charts = lamp_charts(draft.value().readings);
   if (!charts) return refuse(charts.problem(), file);
   if (json) {

@@ -33,11 +33,8 @@ ordered_json to_json(const StabilizationVerdict& v) {
 }
 
 int settle_check(const std::string& file, bool json) {
-  const auto text = text_of_file(file);
-  if (!text) return refuse(text.problem());
-  const auto log = exchange::read_log_table(text.value());
-  if (!log) return refuse(log.problem(), file);
-  say_findings(log.value().findings);
+  const auto log = draft_of(file, exchange::read_log_table);
+  if (!log) return refuse(log.problem());
   std::vector<TimedValue> light, watts;
   for (const record::LogSample& s : log.value().samples) {
     if (std::isfinite(s.light_raw)) light.push_back({s.time_s, s.light_raw});
@@ -71,11 +68,8 @@ std::string column(const std::optional<double>& value, const char* format) {
 }
 
 int dimmer(const std::string& file, bool json) {
-  const auto text = text_of_file(file);
-  if (!text) return refuse(text.problem());
-  const auto draft = exchange::read_stair_table(text.value());
-  if (!draft) return refuse(draft.problem(), file);
-  say_findings(draft.value().findings);
+  const auto draft = draft_of(file, exchange::read_stair_table);
+  if (!draft) return refuse(draft.problem());
   const auto found = dimming_curve(draft.value().steps);
   if (!found) return refuse(found.problem(), file);
   const DimmingCurve& stair = found.value();

@@ -1,6 +1,5 @@
 #include <fmt/format.h>
 
-#include <cmath>
 #include <iostream>
 #include <memory>
 #include <nlohmann/json.hpp>
@@ -9,6 +8,7 @@
 #include "cli/input_output.h"
 #include "core/spectrum/spectral_mix.h"
 #include "core/spectrum/spectrum_figures.h"
+#include "evaluation/spectrum_words.h"
 #include "exchange/meters/spectrum_json.h"
 #include "exchange/spectra/spectrum_file.h"
 
@@ -47,33 +47,10 @@ Result<SpectralCurve> curve_of(const std::string& path, const SpectrumRequest& r
   return SpectralCurve(taken.spectrum);
 }
 
-std::string shown(double value, const char* format) {
-  return std::isfinite(value) ? fmt::format(fmt::runtime(format), value) : "not measured";
-}
-
-void say(const SpectrumFigures& f) {
-  std::cout << fmt::format("Measured: {:g} to {:g} nm.\nPhotons:", f.range.from_nm, f.range.to_nm);
-  for (std::size_t i = 0; i < photon_bands.size(); ++i)
-    std::cout << fmt::format(" {} {},", photon_bands[i].label, shown(100 * f.bands[i].share, "{:.1f} %"));
-  std::cout << fmt::format(" 400 to 700 nm {} of all.\n", shown(100 * f.ppfd_share, "{:.1f} %"));
-  std::cout << fmt::format("ePPFD / PPFD {}, red / far red {}, blue / red {}.\n", shown(f.eppfd_over_ppfd, "{:.3f}"),
-                           shown(f.red_over_far_red, "{:.2f}"), shown(f.blue_over_red, "{:.2f}"));
-  for (const SpectralPeak& p : f.peaks)
-    std::cout << fmt::format("Peak at {:.1f} nm, {} wide, {:.1f} % of the photons.\n", p.nm,
-                             shown(p.width_nm, "{:.1f} nm"), 100 * p.share);
-  if (f.temperature)
-    std::cout << fmt::format("Color temperature {:.0f} K, Duv {:+.4f}; ", f.temperature->cct_k, f.temperature->duv);
-  if (f.color) std::cout << fmt::format("x {:.4f}, y {:.4f}.\n", f.color->x, f.color->y);
-  if (f.rendering) {
-    std::cout << fmt::format("Ra {:.1f};", f.rendering->ra);
-    for (std::size_t i = 0; i < f.rendering->r.size(); ++i)
-      std::cout << fmt::format(" R{} {:.0f}", i + 1, f.rendering->r[i]);
-    std::cout << ".\n";
-  }
-  std::cout << fmt::format("PPFD per lux {}, lux per PPFD {}.\n", shown(f.ppfd_per_lux(), "{:.5f}"),
-                           shown(f.lux_per_ppfd, "{:.2f}"));
-  if (f.ppfd) std::cout << fmt::format("PPFD {:.1f} µmol/m²/s.\n", *f.ppfd);
-  for (const std::string& note : f.notes) std::cout << note << "\n";
+void say(const SpectrumFigures& figures) {
+  for (const evaluation::SpectrumRow& row : evaluation::spectrum_rows(figures))
+    std::cout << fmt::format("{:<22}{}\n", row.label, row.value);
+  for (const std::string& note : figures.notes) std::cout << note << "\n";
 }
 
 int spectrum(const SpectrumRequest& request) {

@@ -122,6 +122,12 @@ TEST(SpectrumFileTest, WhatIsNoSpectrumIsRefusedWithASentence) {
   EXPECT_FALSE(read_spectra(regular("nm,power\n") + regular("")));
 }
 
+TEST(SpectrumFileTest, AVeryLongTableOfOtherThingsEndsSoon) {
+  std::string text;
+  for (int row = 0; row < 60000; ++row) text += "400,410,420,430,440,450,460,470,480,490,500,510\n";
+  EXPECT_FALSE(read_spectra(text));
+}
+
 TEST(SpectrumFileTest, Tm27AndCgats) {
   const auto xml = read_spectra(
       "<?xml version=\"1.0\"?><IESTM2714 xmlns=\"iestm2714\" version=\"1.0\"><Header><Description>made lamp"
@@ -136,6 +142,14 @@ TEST(SpectrumFileTest, Tm27AndCgats) {
       read_spectra("<IESTM2714><SpectralDistribution><SpectralQuantity>reflectance</SpectralQuantity>"
                    "<SpectralData wavelength=\"400\">1</SpectralData></SpectralDistribution></IESTM2714>"));
   EXPECT_FALSE(read_spectra("<!DOCTYPE x [<!ENTITY a SYSTEM \"file:///etc/passwd\">]><x>&a;</x>"));
+  // Entities that grow without end.
+  std::string laughs = "<?xml version=\"1.0\"?><!DOCTYPE IESTM2714 [<!ENTITY a0 \"1\">";
+  for (int i = 1; i < 40; ++i)
+    laughs +=
+        "<!ENTITY a" + std::to_string(i) + " \"&a" + std::to_string(i - 1) + ";&a" + std::to_string(i - 1) + ";\">";
+  EXPECT_FALSE(read_spectra(laughs + "]><IESTM2714><SpectralDistribution><SpectralQuantity>flux</SpectralQuantity>"
+                                     "<SpectralData wavelength=\"400\">&a39;</SpectralData></SpectralDistribution>"
+                                     "</IESTM2714>"));
   const std::string cgats =
       "SPECT\nDESCRIPTOR \"made\"\nSPECTRAL_BANDS \"3\"\nSPECTRAL_START_NM \"400\"\nSPECTRAL_END_NM \"420\"\n"
       "NUMBER_OF_FIELDS 3\nBEGIN_DATA_FORMAT\nSPEC_400 SPEC_410 SPEC_420\nEND_DATA_FORMAT\nNUMBER_OF_SETS 1\n"

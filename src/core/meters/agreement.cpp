@@ -7,6 +7,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "core/meters/few_pairs.h"
 #include "core/quantity/student.h"
 
 namespace sunbreak {
@@ -176,9 +177,8 @@ void judge(double uncertainty_first, double uncertainty_second, Agreement& told)
 
 Result<Agreement> agreement(const std::vector<SensorPair>& pairs, double uncertainty_first, double uncertainty_second) {
   if (pairs.size() < fewest_compared)
-    return Problem{fmt::format("There {} {} pair{} of readings", pairs.size() == 1 ? "is" : "are", pairs.size(),
-                               pairs.size() == 1 ? "" : "s"),
-                   "five are the fewest that tell a difference from scatter", "read more places or levels with both"};
+    return too_few_pairs(pairs.size(), "five are the fewest that tell a difference from scatter",
+                         "read more places or levels with both");
   for (const SensorPair& pair : pairs)
     if (!(pair.first > 0 && pair.second > 0 && pair.first < 1e5 && pair.second < 1e5))
       return Problem{fmt::format("A pair is {:g} and {:g}", pair.first, pair.second),

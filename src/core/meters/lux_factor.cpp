@@ -9,6 +9,7 @@
 #include <limits>
 #include <numeric>
 
+#include "core/meters/few_pairs.h"
 #include "core/quantity/student.h"
 #include "core/spectrum/color.h"
 #include "core/spectrum/spectral_mix.h"
@@ -97,10 +98,8 @@ WeightedFit averaged(const Eigen::MatrixXd& x, const Columns& data, const std::v
 
 Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
   if (pairs.size() < fewest_pairs)
-    return Problem{fmt::format("There {} {} pair{} of readings", pairs.size() == 1 ? "is" : "are", pairs.size(),
-                               pairs.size() == 1 ? "" : "s"),
-                   "three are the fewest that show any scatter, five make a factor",
-                   "read lux and PPFD at the same place at several levels"};
+    return too_few_pairs(pairs.size(), "three are the fewest that show any scatter, five make a factor",
+                         "read lux and PPFD at the same place at several levels");
   for (const LuxPair& pair : pairs)
     if (!(pair.lux > 0 && pair.ppfd > 0 && pair.lux < 1e7 && pair.ppfd < 1e5))
       return Problem{fmt::format("A pair is {:g} lx and {:g} µmol/m²/s", pair.lux, pair.ppfd),

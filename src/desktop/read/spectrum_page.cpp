@@ -97,6 +97,11 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
   options->addWidget(mix_, 1, 1);
   options->addWidget(share_, 1, 2);
   options->setColumnStretch(1, 1);
+  // Long names make neither of them wider than the column.
+  for (QComboBox* box : {scale_, mix_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(8);
+  }
   difference_ = new QCheckBox(tr("Draw what the second has more"), choices_);
   difference_->setObjectName("spectrumDifference");
   options->addWidget(difference_, 2, 0, 1, 3);
@@ -104,6 +109,7 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
   column->addWidget(choices_);
   figures_of_ = heading_label({}, side);
   figures_of_->setWordWrap(true);
+  figures_of_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   column->addWidget(figures_of_);
   figures_ = new QWidget(side);
   figures_->setObjectName("spectrumFigures");

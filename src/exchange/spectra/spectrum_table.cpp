@@ -18,6 +18,7 @@ namespace {
 
 constexpr std::size_t most_told_cells = 5;
 constexpr std::size_t most_columns = 200;
+constexpr std::size_t most_rows_above = 100;  ///< of remarks above wavelengths that lie in a row
 
 /// Runs of blanks made a tab each, for tables that are set with blanks.
 std::string blanks_as_tabs(std::string_view text) {
@@ -79,15 +80,17 @@ bool could_be(double nm) { return nm >= shortest_nm && nm <= longest_nm; }
 
 /// A table whose wavelengths lie in one row, turned so that they stand in a column.
 Rows standing(Rows rows, bool& turned) {
-  for (std::size_t r = 0; r < rows.size(); ++r) {
+  for (std::size_t r = 0; r < std::min(rows.size(), most_rows_above); ++r) {
     const auto& row = rows[r];
+    if (row.size() < 10) continue;
     std::size_t wavelengths = 0;
     double last = 0;
     for (const std::string& cell : row)
       if (const auto nm = wavelength(cell, '.'); nm && could_be(*nm) && *nm > last) last = *nm, ++wavelengths;
+    if (wavelengths + 2 < row.size() || r + 1 >= rows.size()) continue;
     std::size_t like_it = 0;
     for (const auto& other : rows) like_it += other.size() == row.size();
-    if (row.size() < 10 || wavelengths + 2 < row.size() || like_it * 3 > row.size() || r + 1 >= rows.size()) continue;
+    if (like_it * 3 > row.size()) continue;
     Rows columns(row.size());
     for (std::size_t below = r; below < rows.size(); ++below)
       if (rows[below].size() == row.size())

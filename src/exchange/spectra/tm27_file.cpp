@@ -38,6 +38,9 @@ Result<SpectrumFile> read_tm27(std::string_view bytes, const SpectrumOptions& op
       xmlFreeDoc);
   if (!document)
     return Problem{"The file begins as XML and is not well formed", "it may have been cut short", "copy it again"};
+  if (document->intSubset)
+    return Problem{"The XML document declares entities", "no spectrum needs any, and they may hide what it holds",
+                   "write it again without a DOCTYPE"};
   xmlNode* root = xmlDocGetRootElement(document.get());
   xmlNode* distribution = root ? child(root, "SpectralDistribution") : nullptr;
   if (root && named(root, "SpectralDistribution")) distribution = root;

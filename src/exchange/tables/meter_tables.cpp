@@ -208,6 +208,13 @@ Result<CheckReadingsDraft> read_check_readings(std::string_view bytes) {
   });
   const auto watts_at = column_where(table.header, is_watts);
   const std::vector<std::size_t> light_at = light_columns(table.header);
+  for (std::size_t i = 0; i < table.header.size(); ++i) {
+    const std::string& title = table.header[i];
+    if (!is_day(title) && !is_watts(title) && !is_text(title) && std::ranges::find(light_at, i) == light_at.end())
+      table.findings.push_back(
+          {0, static_cast<int>(i) + 1, true,
+           fmt::format("column '{}' names no light, lamp or meter: not taken", title.substr(0, 40))});
+  }
   CheckReadingsDraft draft;
   for (const NamedTable::Row& row : table.rows) {
     CheckReading reading;
