@@ -71,9 +71,9 @@ TEST(SpectrumFileTest, TablesSetWithBlanksLyingAndFalling) {
   ASSERT_TRUE(blanks);
   EXPECT_EQ(blanks.value().spectra[0].spectrum.wavelengths_nm, (std::vector<double>{500, 600, 700}));
   EXPECT_TRUE(told(blanks.value().spectra[0], "turned round"));
-  std::string places = "power", light = "lamp";
-  for (int i = 0; i < 20; ++i) places += "," + std::to_string(400 + 10 * i), light += ",0." + std::to_string(10 + i);
-  const auto lying = read_spectra(places + "\n" + light + "\n", {SpectralScale::Power, {}});
+  std::string places = "power", values = "lamp";
+  for (int i = 0; i < 20; ++i) places += "," + std::to_string(400 + 10 * i), values += ",0." + std::to_string(10 + i);
+  const auto lying = read_spectra(places + "\n" + values + "\n", {SpectralScale::Power, {}});
   ASSERT_TRUE(lying);
   EXPECT_EQ(lying.value().spectra[0].spectrum.values.size(), 20u);
 }
