@@ -297,6 +297,13 @@ TEST(WayTest, IsWrittenAsItIsRead) {
   }
   EXPECT_EQ(way_id(parse_way(" Footprint: 3x3ft + grid:6 ").value()), "footprint:91.44x91.44cm+grid:6x6");
   EXPECT_TRUE(parse_way("as-measured").value().as_measured());
+  const auto lamp = parse_way("check-lamp:lamp A, 40 cm = 412.5+equal-watts:150");
+  ASSERT_TRUE(lamp);
+  EXPECT_EQ(lamp.value().check_lamp, "lamp A, 40 cm");
+  EXPECT_EQ(parse_way(way_id(lamp.value())).value(), lamp.value());
+  for (const char* text :
+       {"check-lamp:lamp A", "check-lamp:=400", "check-lamp:lamp A=0", "check-lamp:A=4+best:400-600"})
+    EXPECT_FALSE(parse_way(text)) << text;
 }
 
 TEST(WayTest, RefusesWhatIsNone) {

@@ -176,6 +176,20 @@ TEST(CheckLampTest, LampOutOfPlaceAndOtherWattsAreSeen) {
   EXPECT_FALSE(lamp_charts(readings));
 }
 
+TEST(CheckLampTest, LongHistoriesAndVeryManyPairsEndSoon) {
+  const auto long_history = history(100'000, 60'000, -0.02, -0.02);
+  const auto charts = lamp_charts(long_history).value();
+  ASSERT_TRUE(charts[0].move);
+  EXPECT_NEAR(charts[0].move->change, -0.02, 1e-4);
+  std::vector<SensorPair> pairs;
+  for (int i = 0; i < 100'000; ++i)
+    pairs.push_back({100.0 + i % 700, 0.97 * (100 + i % 700) * (1 + 0.001 * (i % 5 - 2)), {}});
+  EXPECT_NEAR(agreement(pairs, 0.02, 0.02).value().proportion.value, 0.97, 1e-3);
+  std::vector<CheckReading> strangers;
+  for (int i = 0; i < 1000; ++i) strangers.push_back({1.0 * i, "lamp " + std::to_string(i), "S", {500}, {}});
+  EXPECT_FALSE(lamp_charts(strangers));
+}
+
 /// The study on seeds of its own, in the numbers that it promises.
 TEST(MeterTrialTest, IntervalsHoldTheTruth) {
   const test::LuxTrial lux = test::lux_trial(600, 77);

@@ -154,6 +154,17 @@ TEST(SpectrumTest, MixOfTwoHasFiguresBetweenTheirs) {
   EXPECT_FALSE(mixed(white, SpectralCurve(sampled([](double) { return 1.0; }, every(1, 500, 600))), 0.5));
 }
 
+TEST(SpectrumTest, TwoOfVeryManySamplesAreMixedAsAnyOther) {
+  const auto many = [](double shift) {
+    return SpectralCurve(sampled([](double nm) { return gauss(nm, 550, 60); }, every(0.025, 380 + shift, 780)));
+  };
+  const SpectralCurve first = many(0), second = many(0.01);
+  ASSERT_GT(first.spectrum().values.size() + second.spectrum().values.size(), most_samples);
+  const auto mix = mixed(first, second, 0.5);
+  ASSERT_TRUE(mix) << mix.problem().sentence();
+  EXPECT_NEAR(spectral_distance(SpectralCurve(mix.value()), first), 0, 1e-4);
+}
+
 TEST(SpectrumTest, AnIdealSensorNeedsNoCorrectionAndAFilteredOneItsShare) {
   const SpectralCurve sun(sampled(planckian(5700), every(1, 300, 900)));
   const SpectralCurve grow(

@@ -12,8 +12,9 @@ constexpr double most_watts = 100'000, most_ppfd = 20'000, lowest_m = 0.01, high
 constexpr int most_cells = 100;
 
 constexpr const char* all_ways =
-    "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, open-floor "
-    "or white-tent";
+    "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, "
+    "open-floor, "
+    "white-tent or check-lamp:NAME=400";
 
 std::optional<Problem> take_number(std::optional<double>& into, std::string_view what, std::string_view text,
                                    double most) {
@@ -56,6 +57,17 @@ std::optional<Problem> take_cells(LineUpWay& way, std::string_view text) {
   return {};
 }
 
+std::optional<Problem> take_lamp(LineUpWay& way, std::string_view text) {
+  const auto equals = text.rfind('=');
+  const auto ppfd = equals == std::string_view::npos ? std::nullopt : parse_number(trimmed(text.substr(equals + 1)));
+  const std::string_view name = trimmed(text.substr(0, equals));
+  if (name.empty() || !ppfd || !(*ppfd > 0 && *ppfd <= most_ppfd))
+    return Problem{fmt::format("'check-lamp:{}' does not name a lamp and what it reads", text), "",
+                   "write it like check-lamp:lamp A=400, with the PPFD that all are brought to"};
+  way.check_lamp = name, way.lamp_ppfd = *ppfd;
+  return {};
+}
+
 std::optional<Problem> take_part(LineUpWay& way, std::string_view part) {
   const auto colon = part.find(':');
   const std::string word = lower_case(trimmed(part.substr(0, colon)));
@@ -76,6 +88,8 @@ std::optional<Problem> take_part(LineUpWay& way, std::string_view part) {
     return take_footprint(way, rest);
   } else if (word == "grid") {
     return take_cells(way, rest);
+  } else if (word == "check-lamp") {
+    return take_lamp(way, rest);
   } else if (word == "best" && !rest.empty()) {
     way.target = rest;
     return {};
@@ -87,10 +101,10 @@ std::optional<Problem> conflict(const LineUpWay& way) {
   if (way.power_w && way.center_ppfd)
     return Problem{"equal watts and an equal center are two settings of the dimmer", "a fixture has one at a time",
                    "choose one of the two"};
-  if (!way.target.empty() &&
-      (way.power_w || way.center_ppfd || way.height_m || way.cells || way.room != LineUpWay::Room::Own))
+  if (!way.target.empty() && (way.power_w || way.center_ppfd || way.height_m || way.cells ||
+                              way.room != LineUpWay::Room::Own || !way.check_lamp.empty()))
     return Problem{"each at its best setting leaves height and dimmer to each fixture, on its own bench",
-                   "no other height, setting, grid or room goes with it",
+                   "no other height, setting, grid, room or lamp goes with it",
                    "choose best:TARGET, alone or with a footprint"};
   return {};
 }
@@ -121,6 +135,7 @@ std::string way_id(const LineUpWay& way) {
     add(fmt::format("footprint:{}x{}cm", centimeters(way.footprint->width_m), centimeters(way.footprint->depth_m)));
   if (way.cells) add(fmt::format("grid:{}x{}", way.cells->first, way.cells->second));
   if (way.room != LineUpWay::Room::Own) add(way.room == LineUpWay::Room::OpenFloor ? "open-floor" : "white-tent");
+  if (!way.check_lamp.empty()) add(fmt::format("check-lamp:{}={}", way.check_lamp, short_number(way.lamp_ppfd, 3)));
   return id.empty() ? "as-measured" : id;
 }
 
@@ -149,6 +164,9 @@ std::string way_words(const LineUpWay& way, std::optional<double> usual_height_m
                          size_text(way.footprint->width_m, way.footprint->depth_m, units));
   }
   if (way.cells) words += fmt::format(", averaged into {} × {} cells", way.cells->first, way.cells->second);
+  if (!way.check_lamp.empty())
+    words += fmt::format(", each sensor brought to the check lamp '{}' at {} µmol/m²/s", way.check_lamp,
+                         short_number(way.lamp_ppfd, 1));
   return words + (way.as_measured() ? ", as measured" : "");
 }
 

@@ -23,6 +23,8 @@ struct LineUpWay {
   std::optional<Footprint> footprint;        ///< of each only this part about the middle; of a reference room its size
   std::optional<std::pair<int, int>> cells;  ///< readings averaged into so many cells
   Room room = Room::Own;
+  std::string check_lamp;  ///< each brought to the board of a check lamp that its sensor read; its name
+  double lamp_ppfd = 0;    ///< that the lamp is taken to read [µmol m⁻² s⁻¹], mean of its stations
 
   bool as_measured() const { return *this == LineUpWay{}; }
   /// Whether it looks at light that was predicted from the whole light, which takes seconds a test.
@@ -31,7 +33,8 @@ struct LineUpWay {
 };
 
 /// From "as-measured", or one or several of "equal-watts:300", "equal-center:800", "height:45cm", "best:TARGET",
-/// "footprint:90x90cm", "grid:6x6", "open-floor", "white-tent", joined by "+". Refuses what cannot go together.
+/// "footprint:90x90cm", "grid:6x6", "open-floor", "white-tent", "check-lamp:NAME=400", joined by "+". Refuses what
+/// cannot go together.
 Result<LineUpWay> parse_way(std::string_view text);
 
 /// The same text.

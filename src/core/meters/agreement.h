@@ -16,6 +16,11 @@ struct SensorPair {
   std::optional<Place> place;  ///< of the station, where it is known
 };
 
+/// The second from the first in percent of their mean.
+constexpr double difference_pct(const SensorPair& pair) {
+  return 200 * (pair.second - pair.first) / (pair.first + pair.second);
+}
+
 /// A value with the interval that holds it in 95 %.
 struct Estimate {
   double value = 0, low = 0, high = 0;

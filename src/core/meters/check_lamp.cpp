@@ -18,51 +18,64 @@ constexpr double odd_watts_share = 0.01;
 constexpr double odd_shape_sds = 4, least_shape_sd = 0.003;
 constexpr double alike_sds = 3;  ///< moves seen by two are one move where they differ by less
 constexpr double smallest_move = 0.003;
+constexpr std::size_t most_charts = 200;
 const double unknown = std::numeric_limits<double>::quiet_NaN();
 
 struct Spread {
   double mean = 0, sd = 0;
 };
 
-Spread spread_of(const std::vector<double>& values, std::size_t from, std::size_t to) {
-  Spread s;
-  const auto n = static_cast<double>(to - from);
-  for (std::size_t i = from; i < to; ++i) s.mean += values[i] / n;
-  double squares = 0;
-  for (std::size_t i = from; i < to; ++i) squares += (values[i] - s.mean) * (values[i] - s.mean);
-  s.sd = n > 1 ? std::sqrt(squares / (n - 1)) : 0;
-  return s;
-}
+/// Mean and standard deviation of any stretch of a history, by running sums: a long one takes no longer. Values are
+/// small and near each other, so that the sums keep their digits.
+class Spreads {
+ public:
+  explicit Spreads(const std::vector<double>& values) : sums_(values.size() + 1), squares_(values.size() + 1) {
+    for (std::size_t i = 0; i < values.size(); ++i) {
+      sums_[i + 1] = sums_[i] + values[i];
+      squares_[i + 1] = squares_[i] + values[i] * values[i];
+    }
+  }
+  std::size_t size() const { return sums_.size() - 1; }
+  Spread of(std::size_t from, std::size_t to) const {
+    const auto n = static_cast<double>(to - from);
+    const double mean = (sums_[to] - sums_[from]) / n;
+    const double rest = squares_[to] - squares_[from] - n * mean * mean;
+    return {mean, n > 1 ? std::sqrt(std::max(0.0, rest / (n - 1))) : 0};
+  }
 
-/// A value among those before it as a normal deviate: Student's t of a new value from n others, by its chance. Where
-/// all that came before is the same to the last digit, half a thousandth of the light stands for their spread.
-double deviate_from(const std::vector<double>& values, std::size_t from, std::size_t at) {
-  const Spread before = spread_of(values, from, at);
-  const auto n = static_cast<double>(at - from);
-  const double t = (values[at] - before.mean) / (std::max(before.sd, 5e-4) * std::sqrt(1 + 1 / n));
+ private:
+  std::vector<double> sums_, squares_;
+};
+
+constexpr double least_sd = 5e-4;  ///< where readings are alike to the last digit
+
+/// A value among all before it as a normal deviate: Student's t of a new value from n others, by its chance.
+double deviate_from(const Spreads& history, double value, std::size_t before) {
+  const Spread usual = history.of(0, before);
+  const auto n = static_cast<double>(before);
+  const double t = (value - usual.mean) / (std::max(usual.sd, least_sd) * std::sqrt(1 + 1 / n));
   const double chance = student_below(-std::fabs(t), n - 1);
   const double z = chance > 1e-15 ? -normal_quantile(chance) : 8;
   return t < 0 ? -z : z;
 }
 
-/// The likeliest moment of a step among readings from … to: the cut that leaves the least behind.
-std::size_t likeliest_cut(const std::vector<double>& values, std::size_t from, std::size_t to) {
+/// The likeliest moment of a step: the cut that leaves the least behind, after two readings at least.
+std::size_t likeliest_cut(const Spreads& history) {
+  const std::size_t to = history.size();
   std::size_t best = to - 1;
   double least = std::numeric_limits<double>::infinity();
-  for (std::size_t cut = from + 2; cut < to; ++cut) {
-    double rest = 0;
-    for (const auto& [a, b] : {std::pair{from, cut}, std::pair{cut, to}}) {
-      const Spread s = spread_of(values, a, b);
-      rest += s.sd * s.sd * static_cast<double>(b - a - 1);
-    }
+  for (std::size_t cut = 2; cut < to; ++cut) {
+    const double before = history.of(0, cut).sd, after = history.of(cut, to).sd;
+    const double rest =
+        before * before * static_cast<double>(cut - 1) + after * after * static_cast<double>(to - cut - 1);
     if (rest < least) least = rest, best = cut;
   }
   return best;
 }
 
-ChartMove move_between(const std::vector<double>& values, std::size_t from, std::size_t cut, std::size_t to) {
-  const Spread before = spread_of(values, from, cut), after = spread_of(values, cut, to);
-  const auto n = static_cast<double>(cut - from), m = static_cast<double>(to - cut);
+ChartMove move_at(const Spreads& history, std::size_t cut) {
+  const Spread before = history.of(0, cut), after = history.of(cut, history.size());
+  const auto n = static_cast<double>(cut), m = static_cast<double>(history.size() - cut);
   const double freedom = std::max(1.0, n + m - 2);
   const double sd = std::sqrt(((n - 1) * before.sd * before.sd + (m - 1) * after.sd * after.sd) / freedom);
   ChartMove move;
@@ -74,40 +87,28 @@ ChartMove move_between(const std::vector<double>& values, std::size_t from, std:
 
 void watch(LampChart& chart, const ControlLimits& limits) {
   const auto& level = chart.level;
+  const Spreads history(level);
   chart.deviate.assign(level.size(), unknown);
   chart.ewma.assign(level.size(), unknown);
-  std::size_t from = 0;
   double mean = 0, kept = 1;
   std::optional<std::size_t> found;
-  bool by_single = false;
-  for (std::size_t i = 0; i < level.size(); ++i) {
-    // After a move the history before it stays the measure, as long as the move is not taken up by a recalibration.
-    const std::size_t learned = found ? *found : i;
-    if (learned - from < learns_from) continue;
-    if (!found) {
-      chart.deviate[i] = deviate_from(level, from, i);
-    } else {
-      const Spread before = spread_of(level, from, *found);
-      chart.deviate[i] = (level[i] - before.mean) / std::max(before.sd, 5e-4);
-    }
+  for (std::size_t i = learns_from; i < level.size(); ++i) {
+    // After an alarm the history before it stays the measure.
+    chart.deviate[i] = deviate_from(history, level[i], found.value_or(i));
     const double w = limits.ewma_weight;
     mean = w * chart.deviate[i] + (1 - w) * mean;
     kept *= (1 - w) * (1 - w);
     chart.ewma[i] = mean / std::sqrt(w / (2 - w) * (1 - kept));
-    const bool single = std::fabs(chart.deviate[i]) > limits.single_limit;
-    if (!found && (single || std::fabs(chart.ewma[i]) > limits.ewma_limit)) {
-      by_single = single && std::fabs(chart.ewma[i]) <= limits.ewma_limit;
+    if (!found && (std::fabs(chart.deviate[i]) > limits.single_limit || std::fabs(chart.ewma[i]) > limits.ewma_limit))
       found = i;
-    }
   }
-  const std::size_t in_control = found ? likeliest_cut(level, from, level.size()) : level.size();
-  const Spread usual = spread_of(level, 0, std::max<std::size_t>(in_control, std::min<std::size_t>(2, level.size())));
+  const std::size_t in_control = found ? likeliest_cut(history) : level.size();
+  const Spread usual = history.of(0, in_control);
   chart.center = usual.mean;
-  chart.sd = std::max(usual.sd, 5e-4);
+  chart.sd = std::max(usual.sd, least_sd);
   if (!found) return;
-  ChartMove move = move_between(level, 0, std::max<std::size_t>(in_control, 2), level.size());
+  ChartMove move = move_at(history, in_control);
   move.found_at = std::max(*found, move.since);
-  move.by_single = by_single;
   // A single odd day after which the light is as before is no move.
   const bool back =
       level.size() > *found + 3 && std::fabs(move.change) < 2 * move.expanded && std::fabs(chart.ewma.back()) < 1;
@@ -120,6 +121,7 @@ std::string day_words(double day) { return fmt::format("reading of day {:g}", da
 
 Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& readings, const ControlLimits& limits) {
   std::vector<LampChart> charts;
+  std::map<std::pair<std::string, std::string>, std::size_t> known;
   for (std::size_t i = 0; i < readings.size(); ++i) {
     const CheckReading& r = readings[i];
     if (r.light.empty())
@@ -132,14 +134,16 @@ Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& read
     if (r.watts && !(*r.watts > 0 && *r.watts < 1e6))
       return Problem{fmt::format("The {} holds {:g} W", day_words(r.day), *r.watts), "a lit lamp draws watts",
                      "leave watts out where they were not read"};
-    auto chart = std::find_if(charts.begin(), charts.end(),
-                              [&](const LampChart& c) { return c.lamp == r.lamp && c.meter == r.meter; });
-    if (chart == charts.end()) {
+    const auto [place, is_new] = known.emplace(std::pair{r.lamp, r.meter}, charts.size());
+    if (is_new) {
+      if (charts.size() == most_charts)
+        return Problem{fmt::format("The readings are of over {} pairs of a lamp and a meter", most_charts),
+                       "nobody reads as many lamps each day", "check that lamps and meters stand in their columns"};
       charts.emplace_back();
-      chart = charts.end() - 1;
-      chart->lamp = r.lamp;
-      chart->meter = r.meter;
+      charts.back().lamp = r.lamp;
+      charts.back().meter = r.meter;
     }
+    LampChart* chart = &charts[place->second];
     if (!chart->readings.empty() && readings[chart->readings.front()].light.size() != r.light.size())
       return Problem{fmt::format("The {} has {} stations, where others have {}", day_words(r.day), r.light.size(),
                                  readings[chart->readings.front()].light.size()),
@@ -164,12 +168,13 @@ Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& read
       shape.push_back(high - low);
     }
     watch(chart, limits);
+    const Spreads shapes(shape);
     double watts = 0;
     std::size_t with_watts = 0;
     for (std::size_t i = 0; i < chart.readings.size(); ++i) {
       const CheckReading& r = readings[chart.readings[i]];
       if (i >= learns_from) {
-        const Spread usual = spread_of(shape, 0, i);
+        const Spread usual = shapes.of(0, i);
         if (shape[i] - usual.mean > odd_shape_sds * std::max(usual.sd, least_shape_sd)) chart.odd_shape.push_back(i);
       }
       if (!r.watts) continue;
@@ -186,13 +191,13 @@ std::vector<LampFinding> lamp_findings(const std::vector<CheckReading>& readings
                                        const std::vector<LampChart>& charts) {
   std::vector<LampFinding> findings;
   const auto day_of = [&](const LampChart& c) { return readings[c.readings[c.move->since]].day; };
-  /// What a chart says of the light since a day that another chart found.
+  // What a chart says of the light since a day that another chart found.
   const auto change_since = [&](const LampChart& c, double day) -> std::optional<ChartMove> {
     if (c.move) return c.move;
     std::size_t cut = 0;
     while (cut < c.readings.size() && readings[c.readings[cut]].day < day) ++cut;
     if (cut < 2 || cut >= c.readings.size()) return std::nullopt;
-    return move_between(c.level, 0, cut, c.readings.size());
+    return move_at(Spreads(c.level), cut);
   };
   const auto alike = [](const ChartMove& a, const ChartMove& b) {
     return std::fabs(a.change - b.change) < alike_sds / 2 * std::hypot(a.expanded, b.expanded);

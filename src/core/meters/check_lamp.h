@@ -30,7 +30,6 @@ struct ChartMove {
   std::size_t since = 0;     ///< index of the first reading after the likeliest moment of the step
   double change = 0;         ///< of the light, relative: −0.018 reads 1.8 % less
   double expanded = 0;       ///< half width of the interval that holds it in 95 %
-  bool by_single = false;    ///< one value alone passed its limit
 };
 
 /// The chart of one lamp read by one meter.
@@ -50,16 +49,16 @@ struct LampChart {
   double single_limit(const ControlLimits& limits = {}) const { return limits.single_limit * sd; }
 };
 
-/// Charts by lamp and meter, in the order they come. A Problem where a reading is not positive and finite, or a
-/// lamp's readings do not all have the same stations.
+/// Charts by lamp and meter, in the order they come. A Problem where a reading is not positive and finite, a lamp's
+/// readings do not all have the same stations, or there are over 200 charts.
 Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& readings, const ControlLimits& limits = {});
 
-enum class Mover { Nothing, Sensor, Lamp, NotTold, Both };
+enum class Mover { Sensor, Lamp, NotTold, Both };
 
 /// Who moved, from all charts together: what one meter sees of two lamps alike is its own; what two meters see of one
 /// lamp alike is the lamp's.
 struct LampFinding {
-  Mover mover = Mover::Nothing;
+  Mover mover = Mover::NotTold;
   std::string who;  ///< the lamp's or the meter's name
   double change = 0, expanded = 0;
   double since_day = 0;

@@ -11,25 +11,24 @@
 namespace sunbreak {
 namespace {
 
-double matching(std::size_t i, double nm) { return table_value_cubic(color_matching[i], color_matching_from_nm, nm); }
-
 struct LocusPoint {
   double temperature_k = 0, u = 0, v = 0;
 };
 
-/// The Planckian locus as seen through a window of wavelengths.
+/// The Planckian locus over color_range.
 class Locus {
  public:
   Locus() {
     const SpectralCurve ruler(Spectrum{{color_range.from_nm, color_range.to_nm}, {1, 1}, SpectralScale::Power, false});
     ruler.each_node(color_range, table_step_nm, [&](double nm, double width) {
-      nodes_.push_back({nm, width * matching(0, nm), width * matching(1, nm), width * matching(2, nm)});
+      const Tristimulus m = color_matching_at(nm);
+      nodes_.push_back({nm, width * m[0], width * m[1], width * m[2]});
     });
     for (double t = lowest_cct_k / table_ratio; t < highest_cct_k * table_ratio * table_ratio; t *= table_ratio)
       table_.push_back(point(t));
   }
 
-  Chromaticity color(double temperature_k) const {
+  LocusPoint point(double temperature_k) const {
     Tristimulus sums{};
     for (const auto& [nm, x, y, z] : nodes_) {
       const double power = planckian_power(temperature_k, nm);
@@ -37,14 +36,11 @@ class Locus {
       sums[1] += power * y;
       sums[2] += power * z;
     }
-    return chromaticity(sums);
+    const Chromaticity c = chromaticity(sums);
+    return {temperature_k, c.u, c.v};
   }
   /// Its places every 2 % of temperature.
   const std::vector<LocusPoint>& table() const { return table_; }
-  LocusPoint point(double temperature_k) const {
-    const Chromaticity c = color(temperature_k);
-    return {temperature_k, c.u, c.v};
-  }
 
  private:
   static constexpr double table_ratio = 1.02;
@@ -81,11 +77,18 @@ ColorTemperature nearest(const std::array<LocusPoint, 3>& points, const Chromati
 
 }  // namespace
 
+Tristimulus color_matching_at(double nm) {
+  Tristimulus m{};
+  for (std::size_t i = 0; i < 3; ++i) m[i] = table_value_cubic(color_matching[i], color_matching_from_nm, nm);
+  return m;
+}
+
 Tristimulus tristimulus(const SpectralCurve& curve) {
   Tristimulus sums{};
-  const SpectralCurve straight = curve.straightened();
-  for (std::size_t i = 0; i < 3; ++i)
-    sums[i] = color_integral(straight, color_range, [i](double nm) { return matching(i, nm); });
+  each_color_node(curve.straightened(), color_range, [&](double nm, double power) {
+    const Tristimulus m = color_matching_at(nm);
+    for (std::size_t i = 0; i < 3; ++i) sums[i] += power * m[i];
+  });
   return sums;
 }
 
@@ -100,8 +103,6 @@ double planckian_power(double temperature_k, double nm) {
   return std::expm1(c2_nm_k / (560 * temperature_k)) /
          (std::pow(relative, 5) * std::expm1(c2_nm_k / (nm * temperature_k)));
 }
-
-Chromaticity planckian_chromaticity(double temperature_k) { return locus().color(temperature_k); }
 
 std::optional<ColorTemperature> color_temperature(const Chromaticity& color) {
   if (!std::isfinite(color.u) || !std::isfinite(color.v)) return std::nullopt;

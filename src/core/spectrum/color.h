@@ -19,23 +19,28 @@ struct Chromaticity {
 /// weighs under 0.2 % for a flat spectrum.
 inline constexpr WavelengthRange color_range{360, 830}, least_color_range{400, 700};
 
-/// ∫ power · weight over a part of color_range, in straight lines where the spectrum bends
-/// (SpectralCurve::straightened), as CIE 15 has it for lamps with lines; beyond the measured ends the light is taken to
-/// go on as it is there, as CIE 15 has it too. `weight` is smooth between the entries of the standard tables.
-template <typename Weight>
-double color_integral(const SpectralCurve& straightened, WavelengthRange range, Weight weight) {
-  double sum = straightened.power_integral(range, weight, table_step_nm);
-  const WavelengthRange measured = straightened.range();
-  const auto beyond = [&](double from_nm, double to_nm, double end_nm) {
-    if (!(to_nm > from_nm)) return;
-    const double power = straightened.power(end_nm);
-    const SpectralCurve level(Spectrum{{from_nm, to_nm}, {power, power}, SpectralScale::Power, false});
-    sum += level.power_integral({from_nm, to_nm}, weight, table_step_nm);
+/// Calls `visit` with wavelengths and power · width over a part of color_range, in straight lines where the spectrum
+/// bends (SpectralCurve::straightened), as CIE 15 has it for lamps with lines; beyond the measured ends the light is
+/// taken to go on as it is there, as CIE 15 has it too. A sum over what is smooth between the entries of the standard
+/// tables is its integral.
+template <typename Visit>
+void each_color_node(const SpectralCurve& straightened, WavelengthRange range, Visit visit) {
+  const auto visit_power = [&](const SpectralCurve& curve, WavelengthRange part) {
+    curve.each_node(part, table_step_nm, [&](double nm, double width) { visit(nm, width * curve.power(nm)); });
   };
-  beyond(range.from_nm, measured.from_nm, measured.from_nm);
-  beyond(measured.to_nm, range.to_nm, measured.to_nm);
-  return sum;
+  visit_power(straightened, range);
+  const WavelengthRange measured = straightened.range();
+  const auto beyond = [&](WavelengthRange part, double end_nm) {
+    if (!(part.width_nm() > 0)) return;
+    const double power = straightened.power(end_nm);
+    visit_power(SpectralCurve(Spectrum{{part.from_nm, part.to_nm}, {power, power}, SpectralScale::Power, false}), part);
+  };
+  beyond({range.from_nm, measured.from_nm}, measured.from_nm);
+  beyond({measured.to_nm, range.to_nm}, measured.to_nm);
 }
+
+/// The color matching functions at a wavelength, by cubics between the entries of their table.
+Tristimulus color_matching_at(double nm);
 
 /// Luminous efficacy of radiation at 555 nm [lm/W], SI.
 inline constexpr double luminous_efficacy_lm_w = 683;
@@ -47,7 +52,6 @@ Chromaticity chromaticity(const Tristimulus& t);
 
 /// Relative power of a Planckian radiator at a wavelength [nm]; c2 = 1.4388e-2 m K as CIE 15 has it.
 double planckian_power(double temperature_k, double nm);
-Chromaticity planckian_chromaticity(double temperature_k);
 
 /// Correlated color temperature, and the distance from the Planckian locus: above it (greenish) positive.
 struct ColorTemperature {

@@ -22,25 +22,26 @@ struct Lit {
   std::array<double, 14> luminance{};
 };
 
-/// `integral(weight)` is ∫ power · weight over the wavelengths of color.
-template <typename Integral>
-Lit lit_by(Integral integral) {
-  const auto seen = [&](auto factor) {
-    Tristimulus t{};
-    for (std::size_t i = 0; i < 3; ++i)
-      t[i] = integral(
-          [&](double nm) { return factor(nm) * table_value_cubic(color_matching[i], color_matching_from_nm, nm); });
-    return t;
-  };
+/// `each_node(visit)` calls `visit(nm, power · width)` over the wavelengths of the test colors.
+template <typename EachNode>
+Lit lit_by(EachNode each_node) {
+  Tristimulus white{};
+  std::array<Tristimulus, 14> seen{};
+  each_node([&](double nm, double power) {
+    const Tristimulus m = color_matching_at(nm);
+    for (std::size_t i = 0; i < 3; ++i) white[i] += power * m[i];
+    for (std::size_t k = 0; k < seen.size(); ++k) {
+      const double lit = power * table_value_cubic(test_colors[k], test_colors_from_nm, nm);
+      for (std::size_t i = 0; i < 3; ++i) seen[k][i] += lit * m[i];
+    }
+  });
   Lit lit;
-  const Tristimulus white = seen([](double) { return 1.0; });
   const Chromaticity own = chromaticity(white);
   lit.light = {own.u, own.v};
-  for (std::size_t k = 0; k < test_colors.size(); ++k) {
-    const Tristimulus t = seen([&](double nm) { return table_value_cubic(test_colors[k], test_colors_from_nm, nm); });
-    const Chromaticity c = chromaticity(t);
+  for (std::size_t k = 0; k < seen.size(); ++k) {
+    const Chromaticity c = chromaticity(seen[k]);
     lit.colors[k] = {c.u, c.v};
-    lit.luminance[k] = 100 * t[1] / white[1];
+    lit.luminance[k] = 100 * seen[k][1] / white[1];
   }
   return lit;
 }
@@ -81,17 +82,13 @@ std::optional<ColorRendering> color_rendering(const SpectralCurve& curve,
                                               const std::optional<ColorTemperature>& temperature) {
   if (!temperature || temperature->cct_k > daylight_to_k) return std::nullopt;
   const double cct_k = temperature->cct_k;
-  const SpectralCurve straight = curve.straightened();
-
-  const Lit test = lit_by([&](auto weight) { return color_integral(straight, test_color_range, weight); });
+  const Lit test = lit_by([&](auto visit) { each_color_node(curve.straightened(), test_color_range, visit); });
   const SpectralCurve ruler(
       Spectrum{{test_color_range.from_nm, test_color_range.to_nm}, {1, 1}, SpectralScale::Power, false});
-  const Lit reference = lit_by([&](auto weight) {
-    double sum = 0;
+  const Lit reference = lit_by([&](auto visit) {
     ruler.each_node(test_color_range, table_step_nm, [&](double nm, double width) {
-      sum += width * weight(nm) * (cct_k < daylight_from_k ? planckian_power(cct_k, nm) : daylight_power(cct_k, nm));
+      visit(nm, width * (cct_k < daylight_from_k ? planckian_power(cct_k, nm) : daylight_power(cct_k, nm)));
     });
-    return sum;
   });
   ColorRendering told;
   told.color_difference = std::hypot(test.light.u - reference.light.u, test.light.v - reference.light.v);

@@ -1,7 +1,11 @@
 #include "core/spectrum/photon_bands.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <limits>
+
+#include "core/quantity/number.h"
 
 namespace sunbreak {
 namespace {
@@ -35,6 +39,19 @@ double photon_ratio(const SpectralCurve& curve, WavelengthRange upper, Wavelengt
 
 double whole_photon_ratio(const SpectralCurve& curve, WavelengthRange upper, WavelengthRange lower) {
   return curve.covers(upper) && curve.covers(lower) ? ratio_of(curve, upper, lower) : not_known;
+}
+
+Result<WavelengthRange> own_band(std::string_view text) {
+  std::string plain(trimmed(text));
+  if (plain.ends_with("nm")) plain.resize(plain.size() - 2);
+  for (const std::string_view between : {"–", "−", "-", " to ", "…"})
+    if (const auto at = plain.find(between); at != std::string::npos && at > 0) {
+      const auto from = parse_number(trimmed(std::string_view(plain).substr(0, at)));
+      const auto to = parse_number(trimmed(std::string_view(plain).substr(at + between.size())));
+      if (from && to && *from >= shortest_nm && *to <= longest_nm && *from < *to) return WavelengthRange{*from, *to};
+    }
+  return Problem{fmt::format("'{}' is no band of wavelengths", text.substr(0, 40)), "its photons cannot be told",
+                 "give two wavelengths in nm, such as 640-680"};
 }
 
 }  // namespace sunbreak

@@ -4,6 +4,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/result.h"
 #include "core/spectrum/spectrum.h"
 
 namespace sunbreak {
@@ -35,6 +36,10 @@ struct BandShare {
 };
 
 BandShare band_share(const SpectralCurve& curve, WavelengthRange band);
+
+/// A band that a user names: "640-680", "640–680 nm" or "640 to 680". A Problem where it is no range of rising
+/// wavelengths that a spectrum may have.
+Result<WavelengthRange> own_band(std::string_view text);
 
 /// Photons of two ranges over each other. NaN where less than four fifths of either was measured, or the lower has no
 /// light over a ten-thousandth of the upper.

@@ -20,8 +20,11 @@ Spectrum together(const SpectralCurve& first, double share_first, const Spectral
   std::sort(places.begin(), places.end());
   Spectrum sum;
   sum.scale = SpectralScale::Photons;
+  // Two of very many samples have together no more than one may have.
+  const double closest_nm =
+      std::max(1e-6, (places.back() - places.front()) / (most_samples - 1.0) * (places.size() > most_samples ? 1 : 0));
   for (const double nm : places) {
-    if (!sum.wavelengths_nm.empty() && nm - sum.wavelengths_nm.back() < 1e-6) continue;
+    if (!sum.wavelengths_nm.empty() && nm - sum.wavelengths_nm.back() < closest_nm) continue;
     const double a = first.photons(nm), b = second.photons(nm);
     if (std::isnan(a) || std::isnan(b)) continue;
     sum.wavelengths_nm.push_back(nm);

@@ -62,7 +62,7 @@ std::vector<SpectralPeak> spectral_peaks(const SpectralCurve& curve) {
     if (rising ? light[i] > light[best] : light[i] < light[best]) best = i;
     if (rising && light[i] < light[best] - rise) {
       // What is highest at the very first sample is an edge of the range, not a peak.
-      if (best > 0 || !tops.empty())
+      if (best > 0)
         tops.push_back(best);
       else
         dips.back() = i;
