@@ -1,4 +1,6 @@
 #include "book/log_edits.h"
+
+#include "evaluation/lux_walk.h"
 #include "record/configurations.h"
 
 #include <algorithm>
@@ -12,7 +14,7 @@ LogPart empty_part(const TestRecord& test, const std::string& source) {
   part.configuration_id = configuration_of(test);
   part.test_id = test.test.id;
   part.source = source;
-  const Correction correction = correction_of(test);
+  const Correction correction = live_correction(test);
   part.dark_offset = correction.dark_offset;
   part.calibration_factor = correction.calibration_factor;
   return part;

@@ -7,6 +7,7 @@
 
 #include "book/test_rows.h"
 #include "core/quantity/display.h"
+#include "evaluation/lux_walk.h"
 #include "record/configurations.h"
 #include "record/plan_grid.h"
 
@@ -150,6 +151,7 @@ Id duplicate_plan(Book& book, Id test_id, Id fixture_id) {
                                     &Test::checked_fans, &Test::mark, &Test::retest_of, &Test::retest_unit})
     (copy.*answer).clear();
   copy.hours_run.reset();
+  if (fixture_id != source.test.fixture_id) copy.lux_factor_id.reset(), copy.light_class.clear();
   book.edit("duplicate the plan of " + title_of(source), [&](Edit& edit) {
     if (copy.fixture_id == 0) copy.fixture_id = add_new_fixture(edit);
     copy.id = edit.add(copy);
@@ -238,26 +240,61 @@ Id new_test(Book& book) {
   return test.id;
 }
 
+namespace {
+
 /// What is read by a sensor, or taken as its readings, is corrected by its card.
 template <typename Row>
-void correct_as_by(Row& row, const Meter& sensor) {
+void correct_as_by(Row& row, const Meter& sensor, const FittedLuxFactor* lux) {
   row.dark_offset = sensor.dark_offset;
-  row.calibration_factor = sensor.factor;
+  row.calibration_factor = sensor.factor * (lux ? lux->k : 1);
 }
+
+/// The lux factor that a sweep is walked by stands in the sweep itself: what it was holds whatever the shelf says
+/// later.
+void walk_by_lux(Sweep& sweep, const FittedLuxFactor* lux, const std::string& fixture) {
+  sweep.lux_k = sweep.lux_k_expanded = sweep.lux_lowest = sweep.lux_highest = std::nullopt;
+  sweep.lux_fitted_here = false;
+  if (!lux) return;
+  sweep.lux_k = lux->k;
+  sweep.lux_k_expanded = evaluation::whole_k_expanded(*lux);
+  sweep.lux_lowest = lux->lowest_lux, sweep.lux_highest = lux->highest_lux;
+  sweep.lux_fitted_here = lux->source == "paired" && !fixture.empty() && lux->fixture == fixture;
+}
+
+void correct_all(Edit& edit, const TestRecord& test, const Meter& sensor, const FittedLuxFactor* lux) {
+  for (Sweep sweep : test.sweeps) {
+    correct_as_by(sweep, sensor, lux);
+    walk_by_lux(sweep, lux, test.fixture.name);
+    // What was said of another sensor is not so of this one.
+    if (test.test.sensor_id != sensor.id) {
+      sweep.moved_factor = sweep.spectral_factor = 1;
+      sweep.moved_uncertainty_pct = std::nullopt;
+    }
+    edit.save(sweep);
+  }
+  for (LogPart part : test.log_parts) {
+    correct_as_by(part, sensor.kind == "lux" ? Meter{} : sensor, nullptr);  // a log holds PPFD
+    edit.save(part);
+  }
+}
+
+}  // namespace
 
 void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& chosen) {
   Test changed = test.test;
   changed.sensor_id = chosen ? std::optional(chosen->id) : std::nullopt;
+  if (changed.sensor_id != test.test.sensor_id) changed.lux_factor_id = std::nullopt;
   edit.save(changed);
-  const Meter sensor = chosen.value_or(Meter{});
-  for (Sweep sweep : test.sweeps) {
-    correct_as_by(sweep, sensor);
-    edit.save(sweep);
-  }
-  for (LogPart part : test.log_parts) {
-    correct_as_by(part, sensor);
-    edit.save(part);
-  }
+  const FittedLuxFactor* lux = changed.sensor_id == test.test.sensor_id ? lux_factor_of(test) : nullptr;
+  correct_all(edit, test, chosen.value_or(Meter{}), lux);
+}
+
+void choose_lux_factor(Edit& edit, const TestRecord& test, const std::optional<FittedLuxFactor>& chosen) {
+  Test changed = test.test;
+  changed.lux_factor_id = chosen ? std::optional(chosen->id) : std::nullopt;
+  edit.save(changed);
+  const Meter* sensor = test.meter(test.test.sensor_id);
+  correct_all(edit, test, sensor ? *sensor : Meter{}, chosen ? &*chosen : nullptr);
 }
 
 Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
@@ -268,7 +305,15 @@ Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
   sweep.stop_id = stop_id;
   sweep.control = test.test.control;
   set_grid(sweep, grid_of(test.test));
-  if (const Meter* sensor = test.meter(test.test.sensor_id)) correct_as_by(sweep, *sensor);
+  const FittedLuxFactor* lux = lux_factor_of(test);
+  if (const Meter* sensor = test.meter(test.test.sensor_id)) correct_as_by(sweep, *sensor, lux);
+  walk_by_lux(sweep, lux, test.fixture.name);
+  // What holds for the sensor under this light holds for the next sweep too.
+  if (!test.sweeps.empty()) {
+    const Sweep& last = test.sweeps.back();
+    sweep.spectral_factor = last.spectral_factor;
+    sweep.moved_factor = last.moved_factor, sweep.moved_uncertainty_pct = last.moved_uncertainty_pct;
+  }
   sweep.id = edit.add(sweep);
   return sweep;
 }

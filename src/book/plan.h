@@ -30,6 +30,10 @@ std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Fo
 /// `test` is the whole record: of all configurations.
 void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& sensor);
 
+/// Takes a factor for the lux meter of a test, for what was read and what will be; its sweeps keep a copy of it.
+/// Whether it may be used is evaluation/lux_walk.h's to say. `test` is the whole record: of all configurations.
+void choose_lux_factor(Edit& edit, const TestRecord& test, const std::optional<FittedLuxFactor>& factor);
+
 /// Adds a configuration to a test, planned as the one that the record is narrowed to. Returns its id; refused where a
 /// configuration has that name already, or none is given.
 Result<Id> add_configuration(Book& book, const TestRecord& test, const std::string& name);

@@ -38,7 +38,8 @@ exchange::TableContext table_context(const TestRecord& test, const Sweep* sweep,
   const bool walked = sweep && std::any_of(test.placements.begin(), test.placements.end(),
                                            [&](const Placement& p) { return p.sweep_id == sweep->id && p.reading_id; });
   const Grid planned = walked ? grid_of(*sweep) : grid_of(test.test);
-  exchange::TableContext context{footprint_of(test.bench), planned.kind, std::nullopt, planned, units};
+  exchange::TableContext context{footprint_of(test.bench), planned.kind, std::nullopt, planned, units,
+                                 walked_by_lux(test)};
   if (planned.margin_x_m > 0) context.margin_m = planned.margin_x_m;
   return context;
 }

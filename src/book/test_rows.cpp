@@ -27,7 +27,18 @@ std::string within_test(const Kind& kind) {
   for (const Column& column : kind_of<Test>().columns)
     if (column.refers_to == kind.name())
       named += fmt::format("{}SELECT {} FROM test WHERE id = ?1", named.empty() ? "" : " UNION ", column.name);
+  // Whether a sensor or its check lamp has moved is told by the meters that read the same lamps.
+  if (kind.name() == "meter")
+    named +=
+        " UNION SELECT b.meter_id FROM check_reading a JOIN check_reading b ON b.lamp = a.lamp "
+        "WHERE a.meter_id = (SELECT sensor_id FROM test WHERE id = ?1)";
   return fmt::format("id IN ({})", named);
+}
+
+/// Whether a kind is part of the test itself, not of what it names on the shelves.
+bool part_of_test(const Kind& kind) {
+  const Column* parent = kind.parent();
+  return parent && (parent->refers_to == "test" || part_of_test(*kind_named(parent->refers_to)));
 }
 
 constexpr std::size_t most_rows_one_by_one = 64;
@@ -126,14 +137,15 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
   for (const Change::Row& row : change.rows) touched[row.kind].push_back(row.id);
   // A test that names another fixture, bench or meter has all that these bring.
   const bool names_others = change.tests.contains(test_id) && touched.contains(&kind_of<Test>());
+  const bool lamp_was_read = touched.contains(&kind_of<CheckLampReading>());
   for (TableRows& rows : tables_of(record)) {
     const Kind& kind = rows.kind();
     const auto ids = touched.find(&kind);
-    const Column* parent = kind.parent();
-    const bool of_the_test = parent && parent->refers_to != "fixture";
+    const bool of_the_test = part_of_test(kind);
     const bool mine = of_the_test ? change.tests.contains(test_id) : ids != touched.end();
     const bool one_by_one = of_the_test && std::string_view(kind.facts.order) == "id";
-    if (!of_the_test && (names_others || mine)) read_all(rows, book, test_id);
+    const bool brings_meters = kind.name() == "meter" && lamp_was_read;
+    if (!of_the_test && (names_others || mine || brings_meters)) read_all(rows, book, test_id);
     if (!of_the_test || !mine || ids == touched.end()) continue;
     bool in_order = one_by_one;
     for (const Id id : ids->second) in_order = in_order && read_one(rows, book, test_id, id);

@@ -23,7 +23,7 @@
 namespace sunbreak::record {
 namespace {
 
-constexpr std::size_t longest_shown = 40, first_named = 3;
+constexpr std::size_t longest_shown = 40, first_named = 3, most_lamp_stations = 9;
 
 std::string shown(const Value& value) {
   struct Show {
@@ -144,6 +144,10 @@ class Search {
   /// Sweeps have a rung and a stop of their own, and a grid that can be laid out.
   void sweeps() {
     std::set<std::pair<Id, Id>> taken;
+    std::unordered_set<Id> read;
+    if (walked_by_lux(record_))
+      for (const Placement& p : record_.placements)
+        if (p.reading_id) read.insert(p.sweep_id);
     for (std::size_t i = 0; i < record_.sweeps.size(); ++i) {
       const Sweep& s = record_.sweeps[i];
       if (!taken.emplace(s.rung_id, s.stop_id).second)
@@ -153,6 +157,8 @@ class Search {
       if (rung && stop && rung->configuration_id != stop->configuration_id)
         add("sweep", i + 1, "stop_id", std::to_string(s.stop_id), "a setting of its height's configuration", s.id);
       check_grid("sweep", i + 1, s, s.id, false);
+      if (walked_by_lux(record_) && !s.lux_k && read.contains(s.id))
+        add("sweep", i + 1, "lux_k", "", "what makes PPFD of its lux, since its meter is a lux meter", s.id);
       stations_of_[s.id] = grid_size(s);
       corrections_[s.id] = correction_of(s);
     }
@@ -237,6 +243,30 @@ class Search {
       if (const auto spectrum = spectrum_of(record_.spectra[i]); !spectrum)
         add("spectrum", i + 1, "light", record_.spectra[i].light.substr(0, longest_shown),
             "a number for each wavelength, and wavelengths that rise (" + spectrum.problem().seen + ")", 0);
+    for (std::size_t i = 0; i < record_.lux_factors.size(); ++i) {
+      const FittedLuxFactor& f = record_.lux_factors[i];
+      if (!f.wavelengths_nm.empty() && !light_of(f))
+        add("lux_factor", i + 1, "photons", f.photons.substr(0, longest_shown), "photons for each wavelength", 0);
+      if (f.lowest_lux > f.highest_lux)
+        add("lux_factor", i + 1, "lowest_lux", fmt::format("{}", f.lowest_lux), "at most the highest level", 0);
+    }
+    for (std::size_t i = 0; i < record_.check_readings.size(); ++i) {
+      const CheckLampReading& r = record_.check_readings[i];
+      const auto light = numbers_of(r.light);
+      if (!light || light->empty() || light->size() > most_lamp_stations ||
+          !std::ranges::all_of(*light, [](double v) { return v > 0 && v <= most_ppfd; }))
+        add("check_reading", i + 1, "light", r.light.substr(0, longest_shown),
+            "one to nine numbers over 0, with a blank between", 0);
+    }
+    for (std::size_t i = 0; i < record_.meters.size(); ++i) {
+      const Meter& m = record_.meters[i];
+      if (!m.response_nm.empty() && !response_of(m))
+        add("meter", i + 1, "response", m.response.substr(0, longest_shown), "its response at each wavelength", 0,
+            false, false);
+      if (!m.reference_light_nm.empty() && !reference_light_of(m))
+        add("meter", i + 1, "reference_light", m.reference_light.substr(0, longest_shown), "photons at each wavelength",
+            0, false, false);
+    }
     for (std::size_t i = 0; i < record_.settlings.size(); ++i)
       if (const std::string& rule = record_.settlings[i].rule; !parse_settle_rule(rule))
         add("settling", i + 1, "rule", rule.substr(0, longest_shown),

@@ -59,10 +59,24 @@ template Grid grid_of(const Sweep&);
 template void set_grid(Test&, const Grid&);
 template void set_grid(Sweep&, const Grid&);
 
-Correction correction_of(const Sweep& s) { return {s.dark_offset, s.calibration_factor, s.spectral_factor}; }
+bool walked_by_lux(const TestRecord& record) {
+  const Meter* meter = record.meter(record.test.sensor_id);
+  return meter && meter->kind == "lux";
+}
+
+const FittedLuxFactor* lux_factor_of(const TestRecord& record) {
+  if (!walked_by_lux(record) || !record.test.lux_factor_id) return nullptr;
+  const auto found = std::ranges::find(record.lux_factors, *record.test.lux_factor_id, &FittedLuxFactor::id);
+  return found != record.lux_factors.end() && found->meter_id == record.test.sensor_id ? &*found : nullptr;
+}
+
+Correction correction_of(const Sweep& s) {
+  return {s.dark_offset, s.calibration_factor * s.moved_factor, s.spectral_factor};
+}
 Correction correction_of(const TestRecord& b) {
   const Meter* sensor = b.meter(b.test.sensor_id);
-  return sensor ? Correction{sensor->dark_offset, sensor->factor, 1} : Correction{};
+  const FittedLuxFactor* lux = lux_factor_of(b);
+  return sensor ? Correction{sensor->dark_offset, sensor->factor * (lux ? lux->k : 1), 1} : Correction{};
 }
 Correction correction_of(const LogPart& part) { return {part.dark_offset, part.calibration_factor, 1}; }
 Footprint footprint_of(const Bench& bench) { return {bench.width_m, bench.depth_m}; }

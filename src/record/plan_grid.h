@@ -24,7 +24,11 @@ extern template void set_grid(Sweep&, const Grid&);
 Footprint footprint_of(const Bench& bench);
 
 Correction correction_of(const Sweep& sweep);
-/// As the test's sensor is set now; none where the test names no sensor.
+/// The factor of the lux meter that a test is walked by; null where it is walked by another meter, or has none yet.
+const FittedLuxFactor* lux_factor_of(const TestRecord& record);
+/// Whether the test's light meter tells lux.
+bool walked_by_lux(const TestRecord& record);
+/// As the test's sensor is set now, its lux factor in it; none where the test names no sensor.
 Correction correction_of(const TestRecord& record);
 Correction correction_of(const LogPart& part);
 

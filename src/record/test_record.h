@@ -11,10 +11,12 @@
 #include "record/kinds/bench.h"
 #include "record/kinds/box_fact.h"
 #include "record/kinds/card_row.h"
+#include "record/kinds/check_lamp_reading.h"
 #include "record/kinds/claim.h"
 #include "record/kinds/configuration.h"
 #include "record/kinds/crop_target.h"
 #include "record/kinds/dismissal.h"
+#include "record/kinds/fitted_lux_factor.h"
 #include "record/kinds/fixture.h"
 #include "record/kinds/fixture_picture.h"
 #include "record/kinds/growth_note.h"
@@ -50,9 +52,11 @@ struct TestRecord {
   Fixture fixture;
   Bench bench;
   std::vector<Claim> claims;
-  std::vector<Meter> meters;  ///< those the test names
-  std::vector<Rung> rungs;    ///< highest first
-  std::vector<Stop> stops;    ///< brightest first
+  std::vector<Meter> meters;  ///< those the test names, and those that read the same check lamps
+  std::vector<FittedLuxFactor> lux_factors{};
+  std::vector<CheckLampReading> check_readings{};  ///< of the lamps that the test's sensor was held against
+  std::vector<Rung> rungs;                         ///< highest first
+  std::vector<Stop> stops;                         ///< brightest first
   std::vector<Sweep> sweeps;
   std::vector<Reading> readings;  ///< all ever taken, in the order they were taken
   std::vector<Placement> placements;
@@ -97,35 +101,18 @@ struct TestRecord {
 };
 
 /// The parts of a test's record, each after those that it refers to.
-inline constexpr std::tuple test_tables{&TestRecord::fixture,
-                                        &TestRecord::claims,
-                                        &TestRecord::box_facts,
-                                        &TestRecord::fixture_pictures,
-                                        &TestRecord::bench,
-                                        &TestRecord::meters,
-                                        &TestRecord::test,
-                                        &TestRecord::configurations,
-                                        &TestRecord::rungs,
-                                        &TestRecord::stops,
-                                        &TestRecord::sweeps,
-                                        &TestRecord::readings,
-                                        &TestRecord::placements,
-                                        &TestRecord::wall_readings,
-                                        &TestRecord::side_readings,
-                                        &TestRecord::dismissals,
-                                        &TestRecord::log_parts,
-                                        &TestRecord::lamp_events,
-                                        &TestRecord::stair_stops,
-                                        &TestRecord::stair_readings,
-                                        &TestRecord::target_settings,
-                                        &TestRecord::temperatures,
-                                        &TestRecord::own_sizes,
-                                        &TestRecord::settlings,
-                                        &TestRecord::card_rows,
-                                        &TestRecord::growth_notes,
-                                        &TestRecord::pictures,
-                                        &TestRecord::verdict_sentences,
-                                        &TestRecord::spectra};
+inline constexpr std::tuple test_tables{
+    &TestRecord::fixture,          &TestRecord::claims,          &TestRecord::box_facts,
+    &TestRecord::fixture_pictures, &TestRecord::bench,           &TestRecord::meters,
+    &TestRecord::lux_factors,      &TestRecord::check_readings,  &TestRecord::test,
+    &TestRecord::configurations,   &TestRecord::rungs,           &TestRecord::stops,
+    &TestRecord::sweeps,           &TestRecord::readings,        &TestRecord::placements,
+    &TestRecord::wall_readings,    &TestRecord::side_readings,   &TestRecord::dismissals,
+    &TestRecord::log_parts,        &TestRecord::lamp_events,     &TestRecord::stair_stops,
+    &TestRecord::stair_readings,   &TestRecord::target_settings, &TestRecord::temperatures,
+    &TestRecord::own_sizes,        &TestRecord::settlings,       &TestRecord::card_rows,
+    &TestRecord::growth_notes,     &TestRecord::pictures,        &TestRecord::verdict_sentences,
+    &TestRecord::spectra};
 
 template <typename Part>
 struct RecordOf {

@@ -16,6 +16,17 @@ TestRecord whole_test() {
   t.claims = {{1, 1, "power_w", 320, "320 W"}, {2, 1, "coverage", {}, "120 × 120 cm"}};
   t.meters = {{1, "quantum", "sensor", "2026-01-10", 1.01, 0.5, 2.5, 3000.0, 0.02, 0.03},
               {2, "wall", "meter", "2026-01-10", 1, 0, 1.0}};
+  t.meters[0].response_nm = "380 400 550 700 720", t.meters[0].response = "0 1 1 0.98 0";
+  t.meters[0].response_origin = "head.csv";
+  t.meters[0].reference_light_nm = "380 780", t.meters[0].reference_light = "1 3";
+  t.meters[0].reference_light_name = "tungsten lamp, 2856 K";
+  t.meters.push_back({3, "lux", "lux meter", "2026-01-11", 1.02, 1});
+  t.lux_factors = {{1, 3, "under bars", "white", "Bars", "paired", 0.0171, 0.0003, 800, 41000, "900 15.4 40000 684",
+                    "sensor", 2.5, "380 560 780", "0 1 0", "2026-02-01", "by hand"}};
+  t.check_readings = {{1, 1, "lamp A", at(-90000), "301.5 250 249", 61.5, "live", ""},
+                      {2, 3, "lamp A", at(-80000), "300 251 250", {}, "typed", "second meter"}};
+  t.test.light_class = "white";
+  t.test.lux_factor_id = 1;
   t.test.fixture_id = t.test.bench_id = 1;
   t.test.sensor_id = 1;
   t.test.wall_meter_id = 2;
@@ -30,6 +41,7 @@ TestRecord whole_test() {
     s.dark_offset = 0.5;
     s.calibration_factor = 1.01;
     s.power_w = sweep % 2 == 1 ? 322.0 : 165.0;
+    s.moved_factor = 1.018, s.moved_uncertainty_pct = 0.2;
     t.sweeps.push_back(s);
     for (int station = 0; station < 16; ++station) {
       const int column = station % 4, row = station / 4;

@@ -77,7 +77,7 @@ TEST(Faults, AreToldByTableRowColumnValueAndWhatWasExpected) {
   t.sweeps[1].calibration_factor = -1;
   const auto faults = faults_of(t);
   ASSERT_FALSE(faults.empty());
-  EXPECT_EQ(faults[0].words(), "sweep, row 2, column calibration_factor: '-1'; expected 0.1 to 10");
+  EXPECT_EQ(faults[0].words(), "sweep, row 2, column calibration_factor: '-1'; expected 0.0001 to 10");
   EXPECT_EQ(faults[0].sweep_id, 2);
   t.faults = faults;
   EXPECT_EQ(t.apart(1), nullptr) << "the other sweep is none the worse";

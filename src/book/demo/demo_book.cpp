@@ -8,6 +8,7 @@
 #include <numbers>
 
 #include "book/demo/demo_claims.h"
+#include "book/demo/demo_meters.h"
 #include "book/demo/demo_pictures.h"
 #include "book/demo/demo_power.h"
 #include "book/demo/demo_spectra.h"
@@ -326,12 +327,16 @@ void fill_demo(Book& book) {
     const Bench floor = writer.add_bench({0, "Loft floor", 1.2, 1.2, 2.4, "open", "open", "open", "open",
                                           "No walls: light past the edge is lost.", false});
     const double factor = 1.012;
-    const Id qs1 =
-        writer.add_meter({0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false, 2});
-    writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025,
-                      "Older; reads 3 % low beside QS-1.", false, 2});
+    Meter known{0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false, 2};
+    know_response(known);
+    const Id qs1 = writer.add_meter(known);
+    const Id qs0 = writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025,
+                                     "Older; reads 3 % low beside QS-1.", false, 2});
     const Id w1 =
         writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false, 2});
+
+    edit.add(sample_lux_factor(writer.add_meter(sample_lux_meter())));
+    for (const CheckLampReading& reading : sample_check_readings(qs1, qs0)) edit.add(reading);
 
     const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}},
         eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};

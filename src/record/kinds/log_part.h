@@ -28,7 +28,7 @@ struct Described<LogPart> {
     columns.add("source", &LogPart::source, "live, simulated or file").one_of({"live", "simulated", "file"});
     columns.add("origin", &LogPart::origin, "name of the file it came from");
     columns.add("dark_offset", &LogPart::dark_offset, "subtracted from the raw light").between(-1000, 1000);
-    columns.add("calibration_factor", &LogPart::calibration_factor, "multiplies the light").between(0.1, 10);
+    columns.add("calibration_factor", &LogPart::calibration_factor, "multiplies the light").between(0.0001, 10);
     columns.add("count", &LogPart::count, "samples in it").between(0, 10000000);
     columns.add("samples", &LogPart::samples, "the samples, packed");
     columns.add("configuration_id", &LogPart::configuration_id, "the configuration; empty: the fixture as it comes")

@@ -29,7 +29,9 @@ struct Described<Reading> {
         .add("station", &Reading::station,
              "station index: row * columns + column, from the front left; spots as listed")
         .between(0, 249999);
-    columns.add("raw", &Reading::raw, "value as read before correction").unit("umol/m2/s").between(-1000, 20000);
+    columns.add("raw", &Reading::raw, "value as read before correction; lx where it is of a lux meter")
+        .unit("umol/m2/s")
+        .between(-1000, 200000);
     columns.add("source", &Reading::source, "typed, pasted, file, live or simulated")
         .one_of({"typed", "pasted", "file", "live", "simulated"});
     columns.add("taken_at", &Reading::taken_at, "when (UTC)").moment();

@@ -28,7 +28,9 @@ struct Described<SideReading> {
     columns.add("station", &SideReading::station, "station index").between(0, 249999);
     columns.add("purpose", &SideReading::purpose, "reference (for drift) or repeat (for repeatability)")
         .one_of({"reference", "repeat"});
-    columns.add("raw", &SideReading::raw, "value as read before correction").unit("umol/m2/s").between(-1000, 20000);
+    columns.add("raw", &SideReading::raw, "value as read before correction; lx where it is of a lux meter")
+        .unit("umol/m2/s")
+        .between(-1000, 200000);
     columns.add("source", &SideReading::source, "typed, live or simulated").one_of({"typed", "live", "simulated"});
     columns.add("taken_at", &SideReading::taken_at, "when (UTC)").moment();
     columns.add("samples", &SideReading::samples, "sensor values averaged into raw").between(1, 100000);

@@ -25,7 +25,9 @@ struct Described<StairReading> {
   static void describe(Columns& columns) {
     columns.add("stair_stop_id", &StairReading::stair_stop_id, "the setting").belongs_to("stair_stop");
     columns.add("station", &StairReading::station, "station index in the plan's grid").between(0, 249999);
-    columns.add("raw", &StairReading::raw, "value as read before correction").unit("umol/m2/s").between(-1000, 20000);
+    columns.add("raw", &StairReading::raw, "value as read before correction; lx where it is of a lux meter")
+        .unit("umol/m2/s")
+        .between(-1000, 200000);
     columns.add("source", &StairReading::source, "typed, live or simulated").one_of({"typed", "live", "simulated"});
     columns.add("samples", &StairReading::samples, "sensor values averaged into raw").between(1, 100000);
     columns.add("spread", &StairReading::spread, "their standard deviation, in the unit of raw").between(0, 20000);

@@ -19,6 +19,13 @@ struct Sweep {
   std::string notes;
   bool confirms = false;  ///< a few spots that a prediction is held against; no part of what predicts
   std::string control{};  ///< how the fixture was driven
+  /// Walked by a lux meter: calibration_factor is its own factor times this k [umol/m2/s/lx], which holds between these
+  /// levels.
+  std::optional<double> lux_k{}, lux_k_expanded{}, lux_lowest{}, lux_highest{};
+  bool lux_fitted_here = false;  ///< under this very fixture
+  /// Brings back what a sensor reads that has moved since it was calibrated, by its check lamp.
+  double moved_factor = 1;
+  std::optional<double> moved_uncertainty_pct{};
   bool operator==(const Sweep&) const = default;
 };
 
@@ -42,7 +49,7 @@ struct Described<Sweep> {
         .between(0, 10);
     columns.add("spots", &Sweep::spots, "spots: JSON list of {name, x_m, y_m}");
     columns.add("dark_offset", &Sweep::dark_offset, "subtracted from the raw reading").between(-1000, 1000);
-    columns.add("calibration_factor", &Sweep::calibration_factor, "multiplies the reading").between(0.1, 10);
+    columns.add("calibration_factor", &Sweep::calibration_factor, "multiplies the reading").between(0.0001, 10);
     columns.add("spectral_factor", &Sweep::spectral_factor, "multiplies the reading").between(0.1, 10);
     columns.add("power_w", &Sweep::power_w, "power at the wall plug that holds for this sweep")
         .unit("W")
@@ -51,6 +58,31 @@ struct Described<Sweep> {
     columns.add("confirms", &Sweep::confirms, "a few spots that a prediction is held against").since(7);
     columns.add("control", &Sweep::control, "how the fixture was driven: knob, bypass, controller, fade-in off …")
         .since(8);
+    columns
+        .add("lux_k", &Sweep::lux_k,
+             "walked by a lux meter, whose values this brings to PPFD; it is part of calibration_factor")
+        .unit("umol/m2/s/lx")
+        .between(0.0001, 1)
+        .since(12);
+    columns.add("lux_k_expanded", &Sweep::lux_k_expanded, "half width of the interval that holds it in 95 %")
+        .unit("umol/m2/s/lx")
+        .between(0, 1)
+        .since(12);
+    columns.add("lux_lowest", &Sweep::lux_lowest, "lowest level that it holds for")
+        .unit("lx")
+        .between(0, 200000)
+        .since(12);
+    columns.add("lux_highest", &Sweep::lux_highest, "highest level").unit("lx").between(0, 200000).since(12);
+    columns.add("lux_fitted_here", &Sweep::lux_fitted_here, "it was found under this very fixture").since(12);
+    columns
+        .add("moved_factor", &Sweep::moved_factor,
+             "multiplies the reading: brings back a sensor that has moved, by its check lamp")
+        .between(0.5, 2)
+        .since(12);
+    columns.add("moved_uncertainty_pct", &Sweep::moved_uncertainty_pct, "relative standard uncertainty of that factor")
+        .unit("%")
+        .between(0, 100)
+        .since(12);
   }
 };
 

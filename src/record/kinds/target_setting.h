@@ -31,7 +31,9 @@ struct Described<TargetSetting> {
     columns.add("wanted_ppfd", &TargetSetting::wanted_ppfd, "PPFD asked for there").unit("umol/m2/s").between(0, 20000);
     columns.add("height_m", &TargetSetting::height_m, "hanging height").unit("m").between(0.01, 10);
     columns.add("percent", &TargetSetting::percent, "what the dial shows").unit("%").between(0, 200);
-    columns.add("raw", &TargetSetting::raw, "value as read before correction").unit("umol/m2/s").between(-1000, 20000);
+    columns.add("raw", &TargetSetting::raw, "value as read before correction; lx where it is of a lux meter")
+        .unit("umol/m2/s")
+        .between(-1000, 200000);
     columns.add("power_w", &TargetSetting::power_w, "power at the wall plug").unit("W").between(0, 100000);
     columns.add("taken_at", &TargetSetting::taken_at, "when (UTC)").moment();
     columns

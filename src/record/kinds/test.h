@@ -51,6 +51,8 @@ struct Test {
   std::string mark;       ///< by which a retest knows it, in any lab book; given when first needed
   std::string retest_of;  ///< the mark of the earlier test
   std::string retest_unit;
+  std::string light_class{};          ///< white, white with red, red and blue, other; empty: not stated
+  std::optional<Id> lux_factor_id{};  ///< of the lux meter that it is walked by
   bool operator==(const Test&) const = default;
 };
 
@@ -227,6 +229,12 @@ struct Described<Test> {
     columns.add("retest_unit", &Test::retest_unit, "whether that was the same unit or another of its model")
         .one_of({"same", "another"})
         .since(8);
+    columns.add("light_class", &Test::light_class, "what its light is made of, in a word")
+        .one_of({"white", "white with red", "red and blue", "other"})
+        .since(12);
+    columns.add("lux_factor_id", &Test::lux_factor_id, "the factor of the lux meter that it is walked by")
+        .refers_to("lux_factor")
+        .since(12);
   }
 };
 
