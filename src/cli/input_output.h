@@ -46,17 +46,19 @@ inline void say_findings(const std::vector<exchange::Finding>& findings) {
     std::cerr << "note: " << (f.row > 0 ? "row " + std::to_string(f.row) + ": " : "") << f.words << "\n";
 }
 
+/// A problem that names the file it is with.
+inline Problem in_file(const std::string& file, Problem problem) {
+  problem.seen = file + ": " + problem.seen;
+  return problem;
+}
+
 /// What a reader of tables made of a file, with what it noticed said; a problem that names the file.
 template <typename Draft>
 Result<Draft> draft_of(const std::string& file, Result<Draft> (*read)(std::string_view)) {
   const auto text = text_of_file(file);
   if (!text) return text.problem();
   auto draft = read(text.value());
-  if (!draft) {
-    Problem problem = draft.problem();
-    problem.seen = file + ": " + problem.seen;
-    return problem;
-  }
+  if (!draft) return in_file(file, draft.problem());
   say_findings(draft.value().findings);
   return draft;
 }

@@ -6,10 +6,15 @@
 #include <memory>
 #include <nlohmann/json.hpp>
 
+#include "book/book.h"
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/source_test.h"
+#include "evaluation/check_lamps.h"
+#include "exchange/files/new_file.h"
 #include "exchange/meters/meters_json.h"
 #include "exchange/tables/meter_tables.h"
+#include "report/factor_card.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -56,21 +61,46 @@ int agree(const std::string& file, bool json, double first_pct, double second_pc
   return 0;
 }
 
+/// The check lamps of a lab book, or of a table.
+Result<evaluation::LampBoard> lamp_board_of(const std::string& file) {
+  if (is_lab_book(file)) {
+    auto opened = book::Book::open(file, book::Book::Mode::ReadOnly);
+    if (!opened) return opened.problem();
+    const auto rows = opened.value()->all<record::CheckLampReading>("ORDER BY taken_at");
+    const auto meters = opened.value()->all<record::Meter>("ORDER BY id");
+    auto board = evaluation::lamp_board(rows, meters);
+    return board ? std::move(board) : in_file(file, board.problem());
+  }
+  auto draft = draft_of(file, exchange::read_check_readings);
+  if (!draft) return draft.problem();
+  auto board = evaluation::lamp_board(std::move(draft.value().readings), std::move(draft.value().days));
+  return board ? std::move(board) : in_file(file, board.problem());
+}
+
 int check_lamp(const std::string& file, bool json) {
-  const auto draft = draft_of(file, exchange::read_check_readings);
-  if (!draft) return refuse(draft.problem());
-  const auto charts = lamp_charts(draft.value().readings);
-  if (!charts) return refuse(charts.problem(), file);
+  const auto found = lamp_board_of(file);
+  if (!found) return refuse(found.problem());
+  const evaluation::LampBoard& board = found.value();
   if (json) {
-    std::cout << exchange::check_lamp_json(draft.value().readings, charts.value(), draft.value().days).dump(2) << "\n";
+    std::cout << exchange::check_lamp_json(board.readings, board.charts, board.days).dump(2) << "\n";
     return 0;
   }
-  for (const LampChart& c : charts.value())
+  for (const LampChart& c : board.charts)
     std::cout << fmt::format("{}{}{}: {} readings, {:.2f} % from day to day.\n", c.lamp.empty() ? "Check lamp" : c.lamp,
                              c.meter.empty() ? "" : " by ", c.meter, c.readings.size(), 100 * c.sd);
-  const auto findings = lamp_findings(draft.value().readings, charts.value());
-  for (const LampFinding& f : findings) std::cout << f.words << "\n";
-  if (findings.empty()) std::cout << "Nothing has moved.\n";
+  for (const LampFinding& f : board.findings) std::cout << f.words << "\n";
+  if (board.findings.empty()) std::cout << "Nothing has moved.\n";
+  return 0;
+}
+
+int factor_card_of(const std::string& file, const std::string& out, bool force) {
+  auto opened = book::Book::open(file, book::Book::Mode::ReadOnly);
+  if (!opened) return refuse(opened.problem());
+  const auto page = report::factor_card(opened.value()->all<record::FittedLuxFactor>("ORDER BY id"),
+                                        opened.value()->all<record::Meter>("WHERE removed = 0 ORDER BY name"));
+  if (!page) return refuse(page.problem(), file);
+  const auto existing = force ? exchange::Existing::Replace : exchange::Existing::Keep;
+  if (const auto problem = exchange::write_new_file(out, page.value(), existing)) return refuse(*problem);
   return 0;
 }
 
@@ -101,8 +131,18 @@ void add_meter_commands(CLI::App& app, int& status) {
   pairs->callback([=, &status, r = pairs_request] { status = agree(r->file, r->json, *first, *second); });
   const auto [lamp, lamp_request] =
       add("check-lamp", "Watch a check lamp's readings for a sensor or a lamp that moves", "FILE",
-          "a table with the columns date, lamp, meter, center and other stations, watts");
+          "a lab book, or a table with the columns date, lamp, meter, center and other stations, watts");
   lamp->callback([&status, r = lamp_request] { status = check_lamp(r->file, r->json); });
+  struct CardRequest {
+    std::string book, out;
+    bool force = false;
+  };
+  auto card = std::make_shared<CardRequest>();
+  CLI::App* command = app.add_subcommand("factor-card", "Write the lux factors of a lab book as a page");
+  command->add_option("BOOK", card->book, "the lab book")->required();
+  command->add_option("--output", card->out, "the page, .html")->required();
+  command->add_flag("--force", card->force, "replace a file that is there");
+  command->callback([&status, card] { status = factor_card_of(card->book, card->out, card->force); });
 }
 
 }  // namespace sunbreak::cli

@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <iostream>
 #include <memory>
 #include <nlohmann/json.hpp>
@@ -16,6 +17,8 @@
 #include "core/targets/target_fit.h"
 #include "core/uncertainty/budget_words.h"
 #include "evaluation/heat_by_state.h"
+#include "evaluation/measured_spectra.h"
+#include "exchange/meters/spectrum_json.h"
 #include "record/configurations.h"
 
 namespace sunbreak::cli {
@@ -118,6 +121,20 @@ void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& 
     if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
 }
 
+/// The spectra of a state, each with what it says.
+ordered_json spectra_json(const record::TestRecord& state) {
+  ordered_json all = ordered_json::array();
+  for (const evaluation::SpectrumRead& one : evaluation::measured_spectra(state)) {
+    const auto row = std::ranges::find(state.spectra, one.id, &record::MeasuredSpectrum::id);
+    all.push_back({{"name", row->name},
+                   {"configuration", record::configuration_name(state, state.configuration_id)},
+                   {"dimmer_pct", maybe(row->percent)},
+                   {"height_m", maybe(row->height_m)},
+                   {"figures", exchange::spectrum_json(one.figures)}});
+  }
+  return all;
+}
+
 void print_heat(const record::TestRecord& test) {
   for (const std::string& words : evaluation::heat_verdicts(test, UnitSystem::Metric)) fmt::print("  {}\n", words);
 }
@@ -154,7 +171,7 @@ int run_read(const ReadArguments& a) {
   const std::string title = record::title_of(whole);
   const evaluation::Evaluations evaluations = evaluation::evaluate_all(whole);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
-  ordered_json sweeps = ordered_json::array(), temperatures = ordered_json::array();
+  ordered_json sweeps = ordered_json::array(), temperatures = ordered_json::array(), spectra = ordered_json::array();
   const std::optional<Grade> grade = evaluation::weakest_grade(evaluations);
   for (const auto& evaluation : evaluations) {
     const record::TestRecord& state = evaluation->record();
@@ -167,6 +184,8 @@ int run_read(const ReadArguments& a) {
       else
         print_sweep(*evaluation, sweep);
     }
+    if (a.json)
+      for (auto& one : spectra_json(state)) spectra.push_back(std::move(one));
     temperatures.push_back(heat_json(state));
     temperatures.back()["configuration"] = name;
     if (!a.json) print_heat(state);
@@ -182,6 +201,7 @@ int run_read(const ReadArguments& a) {
                               {"fixture", sheet_json(whole)},
                               {"arrangement", arrangement_json(whole)},
                               {"temperatures", temperatures},
+                              {"spectra", spectra},
                               {"retest", retest ? retest_json(*retest) : ordered_json(nullptr)},
                               {"pictures", pictures_json(whole)},
                               {"notes", notes_json(whole)}}

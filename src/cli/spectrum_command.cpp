@@ -19,6 +19,7 @@ using nlohmann::ordered_json;
 
 struct SpectrumRequest {
   std::string file, unit, column, with_file;
+  std::vector<std::string> bands;
   double share = 0.5;
   bool json = false;
 };
@@ -30,14 +31,10 @@ Result<SpectralCurve> curve_of(const std::string& path, const SpectrumRequest& r
   if (!request.unit.empty()) options.scale = request.unit == "photons" ? SpectralScale::Photons : SpectralScale::Power;
   if (!request.column.empty()) options.column = request.column;
   const auto file = exchange::read_spectra(bytes.value(), options);
-  const auto in_file = [&](Problem problem) {
-    problem.seen = path + ": " + problem.seen;
-    return problem;
-  };
-  if (!file) return in_file(file.problem());
+  if (!file) return in_file(path, file.problem());
   if (file.value().scale_needed)
-    return in_file({"Nothing in the file says whether its values are photons or power", "all figures depend on that",
-                    "say so with --unit photons or --unit power"});
+    return in_file(path, {"Nothing in the file says whether its values are photons or power",
+                          "all figures depend on that", "say so with --unit photons or --unit power"});
   for (const std::string& words : file.value().understood) std::cerr << "understood: " << words << "\n";
   const exchange::SpectrumDraft& taken = file.value().spectra.front();
   if (file.value().spectra.size() > 1)
@@ -63,11 +60,23 @@ int spectrum(const SpectrumRequest& request) {
     if (!mix) return refuse(mix.problem());
     curve = SpectralCurve(mix.value());
   }
+  std::vector<exchange::OwnBand> own;
+  for (const std::string& text : request.bands) {
+    const auto band = own_band(text);
+    if (!band) return refuse(band.problem(), "--band");
+    own.push_back({band.value(), band_share(curve.value(), band.value())});
+  }
   const SpectrumFigures figures = spectrum_figures(curve.value());
-  if (request.json)
-    std::cout << exchange::spectrum_json(figures).dump(2) << "\n";
-  else
-    say(figures);
+  if (request.json) {
+    std::cout << exchange::spectrum_json(figures, own).dump(2) << "\n";
+    return 0;
+  }
+  say(figures);
+  for (const exchange::OwnBand& o : own)
+    std::cout << fmt::format(
+        "{:<22}{}\n", fmt::format("{:g} to {:g} nm", o.range.from_nm, o.range.to_nm),
+        o.share.any() ? fmt::format("{:.1f} %{}", 100 * o.share.share, o.share.whole ? "" : ", as far as measured")
+                      : "not measured");
   return 0;
 }
 
@@ -82,6 +91,7 @@ void add_spectrum_commands(CLI::App& app, int& status) {
       ->check(CLI::IsMember({"photons", "power"}));
   command->add_option("--with", request->with_file, "a second spectrum, mixed with the first");
   command->add_option("--share", request->share, "the second's share of the PPFD, 0 to 1")->check(CLI::Range(0.0, 1.0));
+  command->add_option("--band", request->bands, "a band of one's own, such as 640-680; may be given again");
   command->add_flag("--json", request->json, "as JSON");
   command->callback([=, &status] { status = spectrum(*request); });
 }

@@ -38,14 +38,17 @@ SpectrumPlotArea spectrum_plot_area(const Box& room, const std::vector<SpectrumL
   return area;
 }
 
-void draw_spectra(Canvas& c, const Box& room, const std::vector<SpectrumLine>& lines, const std::string& scale_words) {
+void draw_spectra(Canvas& c, const Box& room, const std::vector<SpectrumLine>& lines, const SpectrumScale& scale) {
   const SpectrumPlotArea area = spectrum_plot_area(room, lines);
   const Box& box = area.box;
   if (lines.empty() || box.empty()) return;
   const Palette& t = c.colors();
   double lowest = 0, highest = 0;
   for (const SpectrumLine& line : lines)
-    for (const double value : line.light.values) lowest = std::min(lowest, value), highest = std::max(highest, value);
+    for (const double value : line.light.values) {
+      lowest = std::min(lowest, scale.shown_for_one * value);
+      highest = std::max(highest, scale.shown_for_one * value);
+    }
   // A dark that is a little off is cut at zero; light that is less in one than in another is not.
   if (lowest > -0.05 * highest) lowest = 0;
   const ScaleRange range = round_range(lowest, highest * 1.05);
@@ -76,7 +79,7 @@ void draw_spectra(Canvas& c, const Box& room, const std::vector<SpectrumLine>& l
            {11, false, t.quiet});
   }
   c.text({box.right() - 60, box.bottom() + 19, 60, 14}, Align::Right, "nm", {11, false, t.quiet});
-  c.text({room.left + 8, box.bottom() + 19, box.width, 14}, Align::Left, scale_words, {11, false, t.quiet});
+  c.text({room.left + 8, box.bottom() + 19, box.width, 14}, Align::Left, scale.words, {11, false, t.quiet});
 
   double name_left = box.left;
   for (std::size_t i = 0; i < lines.size(); ++i) {
@@ -89,7 +92,7 @@ void draw_spectra(Canvas& c, const Box& room, const std::vector<SpectrumLine>& l
       points.clear();
     };
     for (double x = box.left; x <= box.right(); x += 1) {
-      const double value = curve.photons(area.nm_at(x));
+      const double value = scale.shown_for_one * curve.photons(area.nm_at(x));
       if (std::isnan(value))
         draw();
       else

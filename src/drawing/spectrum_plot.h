@@ -14,6 +14,14 @@ struct SpectrumLine {
   Spectrum light;
 };
 
+/// What the height of a plot is, in words, and what is shown for 1.
+struct SpectrumScale {
+  const char* words;
+  double shown_for_one = 1;
+};
+inline constexpr SpectrumScale percent_of_ppfd{"photons per nm, % of the PPFD", 100},
+    highest_is_one{"photons per nm, the highest of each is 1", 1};
+
 /// Where the plot lies in its room.
 struct SpectrumPlotArea {
   Box box;
@@ -25,9 +33,8 @@ struct SpectrumPlotArea {
 /// The plot's area for these lines; empty where there are none or no room.
 SpectrumPlotArea spectrum_plot_area(const Box& room, const std::vector<SpectrumLine>& lines);
 
-/// Lines over the named bands of photons, each in a color and a dash of its own, with their names; `scale_words` say
-/// what the height is. Up to six lines are told apart.
-void draw_spectra(Canvas& canvas, const Box& room, const std::vector<SpectrumLine>& lines,
-                  const std::string& scale_words);
+/// Lines over the named bands of photons, each in a color and a dash of its own, with their names. Up to six lines are
+/// told apart.
+void draw_spectra(Canvas& canvas, const Box& room, const std::vector<SpectrumLine>& lines, const SpectrumScale& scale);
 
 }  // namespace sunbreak::drawing

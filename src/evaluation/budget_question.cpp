@@ -34,7 +34,11 @@ void state(InputQuantity& term, const Meter& meter) {
 /// holds its calibration and the cosine of low light less well than a quantum sensor.
 void state_usual(BudgetQuestion& q, const Meter* light) {
   const bool spectrometer = light && light->kind == "spectrometer";
-  const std::string kind = spectrometer ? "usual for a spectrometer" : "usual for a quantum sensor";
+  const bool lux = light && light->kind == "lux";
+  const std::string kind = spectrometer ? "usual for a spectrometer"
+                           : lux        ? "usual for a lux meter"
+                                        : "usual for a quantum sensor";
+  if (lux) q.calibration.value = 0.05, q.spectral.value = 0.01, q.cosine.value = 0.02;
   if (spectrometer) q.calibration.value = 0.03, q.spectral.value = 0.005, q.cosine.value = 0.02;
   q.calibration.words = kind + "; its own is not stated";
   q.spectral.words = q.cosine.words = kind;
@@ -122,6 +126,18 @@ BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep
   q.power.words = "usual for a plug-in meter; its own is not stated";
   if (light) state(q.calibration, *light);
   if (const Meter* wall = test_record.meter(test.wall_meter_id)) state(q.power, *wall);
+  // What a lux meter's maker says is of its lux: its factor tells what it makes of PPFD.
+  if (sweep.lux_k) {
+    if (sweep.lux_k_expanded)
+      q.calibration = {*sweep.lux_k_expanded / 2 / *sweep.lux_k, Origin::Measured, "by its lux factor"};
+    else
+      q.calibration = {0.05, Origin::Assumed, "its lux factor comes without a word of how sure it is"};
+    if (!sweep.lux_fitted_here) q.spectral = {0.02, Origin::Assumed, "the factor is of another light of its class"};
+  }
+  if (sweep.moved_uncertainty_pct) {
+    q.calibration.value = std::hypot(q.calibration.value, *sweep.moved_uncertainty_pct / 100);
+    q.calibration.words += "; with what its check lamp tells";
+  }
   state(q.spectral, test.spectral_uncertainty_pct, 0.01, "stated");
   state(q.cosine, test.cosine_uncertainty_pct, 0.01, "stated, at the lowest angles");
   state(q.height_m, test.height_uncertainty_m, 1, "stated");

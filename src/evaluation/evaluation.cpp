@@ -35,6 +35,7 @@ struct ChecksInput {
   bool opening_probe = false;
   std::optional<double> range_max, emitter_spacing_m;
   SweepStatement stated;
+  std::optional<double> lux_lowest, lux_highest;
   HangInput hang;
   bool operator==(const ChecksInput&) const = default;
 };
@@ -53,6 +54,7 @@ struct BudgetInput {
   bool opening_probe = false;
   std::vector<std::pair<double, std::shared_ptr<const SweepView>>> same_stop;  ///< by height
   double height_m = 0;
+  std::vector<std::optional<double>> of_its_factors;
   bool operator==(const BudgetInput&) const = default;
 };
 
@@ -130,6 +132,7 @@ struct Evaluation::Parts {
   std::map<Id, std::unique_ptr<Sweep>> sweeps;
   std::optional<std::pair<double, double>> range;
   Once<std::vector<TestFinding>> between;
+  Shared<std::vector<TestFinding>> of_meters;
   Shared<std::shared_ptr<const TestLight>> light;
 };
 
@@ -209,7 +212,11 @@ const std::vector<TestFinding>& Evaluation::between() const {
   return *parts_->between.get([&]() -> std::optional<std::vector<TestFinding>> {
     std::vector<SweepDigest> digests;
     for (const auto& [id, s] : parts_->sweeps) digests.push_back(s->digest);
-    return checks_between(parts_->record, digests, parts_->units);
+    std::vector<TestFinding> all = checks_between(parts_->record, digests, parts_->units);
+    for (const TestFinding& of_meters : *parts_->of_meters->get(
+             [&]() -> std::optional<std::vector<TestFinding>> { return checks_of_meters(parts_->record); }))
+      all.push_back(of_meters);
+    return all;
   });
 }
 
@@ -352,6 +359,8 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
                        sensor ? sensor->range_max : std::nullopt,
                        record.fixture.emitter_spacing_m,
                        statement_of(record, row, units),
+                       row.lux_lowest,
+                       row.lux_highest,
                        {}};
     if (rung && test.opening_probe && s->view->read() > 0 && !s->view->complete())
       s->checks_input.hang = {true, room, outline, height_m};
@@ -364,7 +373,8 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
                        test.walk_order,
                        test.opening_probe,
                        {},
-                       height_m};
+                       height_m,
+                       {row.lux_k, row.lux_k_expanded, row.moved_uncertainty_pct}};
     for (const record::Sweep& other : record.sweeps)
       if (const auto found = parts->views.find(other.id); other.stop_id == row.stop_id && found != parts->views.end())
         if (const Rung* at = record.rung(other.rung_id))
@@ -408,6 +418,19 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
            was.planned_rungs() == is.planned_rungs() && was.planned_stops() == is.planned_stops() &&
            was.meters == is.meters && was.stair_stops == is.stair_stops && was.stair_readings == is.stair_readings;
   };
+  const auto same_meters = [&](const TestRecord& was) {
+    const auto factors = [](const TestRecord& r) {
+      std::vector<std::pair<double, double>> all;
+      for (const record::Sweep& s : r.sweeps) all.emplace_back(s.spectral_factor, s.moved_factor);
+      return all;
+    };
+    return was.check_readings == record.check_readings && was.meters == record.meters &&
+           was.spectra == record.spectra && was.test.sensor_id == test.sensor_id &&
+           was.test.tested_on == test.tested_on && was.test.created_at == test.created_at &&
+           factors(was) == factors(record);
+  };
+  parts->of_meters = before && same_meters(before->record()) ? before->parts_->of_meters
+                                                             : std::make_shared<Once<std::vector<TestFinding>>>();
   using Light = Once<std::shared_ptr<const TestLight>>;
   parts->light = before && same_light(*before->parts_) ? before->parts_->light : std::make_shared<Light>();
   return std::shared_ptr<const Evaluation>(new Evaluation(std::move(parts)));

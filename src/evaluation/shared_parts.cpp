@@ -28,7 +28,8 @@ std::function<bool(std::string_view)> shared_parts(const TestRecord& a, const Sw
   if (same_meter(a.meter(a.test.sensor_id), b.meter(b.test.sensor_id))) {
     shared.insert("cosine");
     if (sweep_a.spectral_factor == sweep_b.spectral_factor) shared.insert("spectral");
-    if (sweep_a.calibration_factor == sweep_b.calibration_factor) shared.insert("calibration");
+    if (sweep_a.calibration_factor == sweep_b.calibration_factor && sweep_a.moved_factor == sweep_b.moved_factor)
+      shared.insert("calibration");
   }
   if (same_meter(a.meter(a.test.wall_meter_id), b.meter(b.test.wall_meter_id))) shared.insert("power");
   if (same_space(a.bench, b.bench)) {

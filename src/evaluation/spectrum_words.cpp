@@ -4,6 +4,8 @@
 
 #include <cmath>
 
+#include "core/quantity/display.h"
+
 namespace sunbreak::evaluation {
 namespace {
 
@@ -14,6 +16,21 @@ std::string or_not_measured(double value, const char* format) {
 std::string nm(WavelengthRange range) { return fmt::format("{:g} to {:g} nm", range.from_nm, range.to_nm); }
 
 }  // namespace
+
+std::string spectrum_name(const record::MeasuredSpectrum& spectrum) {
+  const std::string name = spectrum.name.empty() ? "spectrum" : spectrum.name;
+  return spectrum.percent ? fmt::format("{} · {} %", name, short_number(*spectrum.percent, 1)) : name;
+}
+
+std::string spectrum_summary(const SpectrumFigures& f) {
+  std::string words = f.temperature ? fmt::format("{:.0f} K", f.temperature->cct_k) : "no color temperature";
+  if (f.rendering) words += fmt::format(", Ra {:.0f}", f.rendering->ra);
+  std::string bands;
+  for (std::size_t i = 0; i < f.bands.size(); ++i)
+    if (f.bands[i].any() && f.bands[i].share >= 0.005)
+      bands += fmt::format("{}{} {:.0f}", bands.empty() ? "" : ", ", photon_bands[i].label, 100 * f.bands[i].share);
+  return bands.empty() ? words : fmt::format("{}; {} % of the photons", words, bands);
+}
 
 std::vector<SpectrumRow> spectrum_rows(const SpectrumFigures& f) {
   std::vector<SpectrumRow> rows;

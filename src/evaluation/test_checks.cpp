@@ -10,6 +10,9 @@
 #include "core/figures/balance.h"
 #include "core/figures/sweep_figures.h"
 #include "core/sweep/field.h"
+#include "evaluation/check_lamps.h"
+#include "evaluation/lux_walk.h"
+#include "evaluation/sensor_spectrum.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -81,6 +84,7 @@ std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep
   auto checks = walk_checks({view.layout, walk, sampled.raw, view.ppfd, sensor ? sensor->range_max : std::nullopt,
                              &view.drift, sampled.readings, hang, units});
   for (Finding& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
+  if (auto check = lux_level_check(sweep, view)) checks.push_back(std::move(*check));
   if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0) {
     if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m, units))
       checks.push_back(std::move(*check));
@@ -144,6 +148,13 @@ std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span
     checks.push_back({ids[between.sweep], std::move(between.check), {}});
   if (read)
     if (auto check = door_check(test_record)) checks.push_back({0, std::move(*check), {}});
+  return checks;
+}
+
+std::vector<TestFinding> checks_of_meters(const TestRecord& test_record) {
+  std::vector<TestFinding> checks;
+  if (auto check = spectral_check(test_record)) checks.push_back({0, std::move(*check), {}});
+  if (auto check = moved_sensor_check(test_record)) checks.push_back({0, std::move(*check), {}});
   return checks;
 }
 

@@ -52,6 +52,9 @@ SweepDigest digest_of(Id sweep_id, const SweepView& view);
 std::vector<TestFinding> checks_between(const TestRecord& test_record, std::span<const SweepDigest> sweeps,
                                         UnitSystem units = UnitSystem::Metric);
 
+/// What the spectrum and the check lamps say of the test's sensor.
+std::vector<TestFinding> checks_of_meters(const TestRecord& test_record);
+
 /// The dismissal that still holds for a check: same rule, same sweep, same stations, and none of these stations read
 /// again since. None holds for what is impossible.
 std::optional<Dismissal> dismissal_of(const TestRecord& test_record, Id sweep_id, const Finding& check,

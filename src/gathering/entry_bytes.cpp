@@ -120,7 +120,7 @@ void pack(Way& way, LineUpEntry& e) {
   way(e.changes), way(e.sources), way(e.figures), way(e.lacks);
   way(e.footprint.width_m), way(e.footprint.depth_m);
   way(e.grid.kind), way(e.grid.columns), way(e.grid.rows), way(e.grid.margin_x_m), way(e.grid.margin_y_m);
-  way(e.grid.spots), way(e.ppfd);
+  way(e.grid.spots), way(e.ppfd), way(e.spectrum);
 }
 
 }  // namespace

@@ -82,6 +82,7 @@ ordered_json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSy
         {"height_m", json_number(member.entry->height_m)},
         {"dimmer_pct", member.entry->none ? ordered_json(nullptr) : json_number(member.entry->percent)},
         {"power_w", member.entry->power_w ? json_number(*member.entry->power_w) : ordered_json(nullptr)},
+        {"spectrum", member.entry->spectrum.empty() ? ordered_json(nullptr) : ordered_json(member.entry->spectrum)},
         {"changes", member.entry->changes}};
     if (const std::string why = lineup.why_none(m); !why.empty()) row["why_none"] = why;
     j["rows"].push_back(std::move(row));

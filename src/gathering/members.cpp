@@ -58,6 +58,7 @@ std::string content_key(const std::map<Id, std::string>& tokens, const TestRecor
   add_text(text, head.fixture);
   add_text(text, head.bench);
   for (const Meter& meter : head.meters) add_text(text, meter);
+  for (const CheckLampReading& reading : head.check_readings) add_text(text, reading);
   return fmt::format("{}-{}", exchange::sha256_digits(text), head.configuration_id);
 }
 
@@ -67,6 +68,7 @@ std::vector<Entrant> entrants_of(const Book& book) {
   const auto fixtures = by_id<Fixture>(book);
   const auto benches = by_id<Bench>(book);
   const auto meters = by_id<Meter>(book);
+  const auto lamps = book.all<CheckLampReading>("ORDER BY id");
   const auto rungs = by_parent<Rung>(book, &Rung::test_id);
   const auto configurations = by_parent<Configuration>(book, &Configuration::test_id);
   const auto claims = by_parent<Claim>(book, &Claim::fixture_id);
@@ -86,6 +88,9 @@ std::vector<Entrant> entrants_of(const Book& book) {
     head.test = test, head.fixture = fixture->second, head.bench = bench->second;
     for (const auto& id : {test.sensor_id, test.wall_meter_id})
       if (id && meters.contains(*id)) head.meters.push_back(meters.at(*id));
+    if (test.sensor_id)
+      for (const CheckLampReading& reading : lamps)
+        if (reading.meter_id == *test.sensor_id) head.check_readings.push_back(reading);
     take(head.rungs, rungs, test.id);
     take(head.configurations, configurations, test.id);
     take(head.claims, claims, test.fixture_id);

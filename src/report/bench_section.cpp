@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "core/bench/walk_order.h"
+#include "record/plan_grid.h"
 #include "report/facts_table.h"
 #include "report/sweep_section.h"
 
@@ -27,13 +28,41 @@ std::string factor_words(const record::TestRecord& b, const record::Meter& m) {
   if (b.test.sensor_id == m.id && !b.sweeps.empty()) {
     const auto [low, high] = std::minmax_element(
         b.sweeps.begin(), b.sweeps.end(), [](auto& x, auto& y) { return x.calibration_factor < y.calibration_factor; });
-    least = low->calibration_factor, most = high->calibration_factor;
+    least = low->calibration_factor / low->lux_k.value_or(1), most = high->calibration_factor / high->lux_k.value_or(1);
   }
   const std::string own = least == m.factor && most == m.factor
                               ? std::string()
                               : fmt::format(" (its card says {} by now)", short_number(m.factor, 4));
   return least == most ? fmt::format("factor {}{}", short_number(least, 4), own)
                        : fmt::format("factors {} to {}{}", short_number(least, 4), short_number(most, 4), own);
+}
+
+std::string lux_words(const record::TestRecord& b) {
+  for (const record::Sweep& s : b.sweeps)
+    if (s.lux_k)
+      return fmt::format("k = {:.5f}{} µmol/m²/s per lx, found {}", *s.lux_k,
+                         s.lux_k_expanded ? fmt::format(" ± {:.5f}", *s.lux_k_expanded) : ", ± not stated",
+                         s.lux_fitted_here ? "under this fixture" : "under another light of its class: spot grade");
+  return {};
+}
+
+std::string spectral_words(const record::TestRecord& b) {
+  for (const record::Sweep& s : b.sweeps)
+    if (s.spectral_factor != 1)
+      return fmt::format("× {}{}", short_number(s.spectral_factor, 4),
+                         b.test.spectral_uncertainty_pct
+                             ? fmt::format(" ± {} %", short_number(2 * *b.test.spectral_uncertainty_pct, 1))
+                             : std::string());
+  return {};
+}
+
+std::string moved_words(const record::TestRecord& b) {
+  for (const record::Sweep& s : b.sweeps)
+    if (s.moved_factor != 1)
+      return fmt::format("× {}{}", short_number(s.moved_factor, 4),
+                         s.moved_uncertainty_pct ? fmt::format(" ± {} %", short_number(2 * *s.moved_uncertainty_pct, 1))
+                                                 : std::string());
+  return {};
 }
 
 /// By what rule the heights were chosen, which tests are compared by.
@@ -97,12 +126,18 @@ void add_bench_section(data& page, const record::TestRecord& b, UnitSystem units
       .add("Fans as in use", b.test.checked_fans)
       .add_given("Driven by", b.test.control)
       .add_given("Hours already run", b.test.hours_run ? short_number(*b.test.hours_run, 0) + " h" : "");
-  for (const record::Meter& m : b.meters)
+  for (const record::Meter& m : b.meters) {
+    if (b.test.sensor_id != m.id && b.test.wall_meter_id != m.id) continue;  // reads the same check lamp, no more
     bench.add(m.kind == "wall"           ? "Wall meter"
               : m.kind == "spectrometer" ? "Spectrometer"
+              : m.kind == "lux"          ? "Lux meter"
                                          : "Quantum sensor",
               fmt::format("{}; calibrated {}; {}; uncertainty {}", stated(m.name), stated(m.calibrated_on),
                           factor_words(b, m), quoted_uncertainty(m)));
+  }
+  bench.add_given("Lux brought to PPFD by", lux_words(b))
+      .add_given("Corrected for its spectrum", spectral_words(b))
+      .add_given("Corrected by its check lamp", moved_words(b));
   page.set("bench", bench.take());
 }
 
@@ -111,6 +146,10 @@ void add_method_section(data& page, const record::TestRecord& b, const evaluatio
   method.push_back(
       data("PPFD was read at each station with the sensor facing up, in µmol/m²/s; the raw value is kept and corrected "
            "as (raw − dark) · calibration factor · spectral factor."));
+  if (record::walked_by_lux(b))
+    method.push_back(
+        data("A lux meter weighs light as the eye does: its values are brought to PPFD by one factor, which "
+             "holds for this light alone."));
   if (first) method.push_back(data("Stations: " + grid_words(first->layout, units) + "."));
   if (first) method.push_back(data(walk_words(b, *first)));
   method.push_back(data(

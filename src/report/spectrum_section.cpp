@@ -4,7 +4,6 @@
 
 #include <algorithm>
 
-#include "core/quantity/display.h"
 #include "core/spectrum/spectral_mix.h"
 #include "drawing/spectrum_plot.h"
 #include "evaluation/measured_spectra.h"
@@ -18,11 +17,6 @@ using List = kainjow::mustache::list;
 
 constexpr double spectrum_width = 720, spectrum_height = 320;
 constexpr std::size_t most_spectra = 6;  ///< side by side
-
-std::string name_of(const record::MeasuredSpectrum& row) {
-  const std::string name = row.name.empty() ? "spectrum" : row.name;
-  return row.percent ? fmt::format("{}, {} %", name, short_number(*row.percent, 1)) : name;
-}
 
 }  // namespace
 
@@ -39,7 +33,7 @@ void add_spectrum_section(data& page, const record::TestRecord& record, FigureSi
   std::vector<std::vector<evaluation::SpectrumRow>> told;
   for (const evaluation::SpectrumRead& one : spectra) {
     const auto row = std::ranges::find(record.spectra, one.id, &record::MeasuredSpectrum::id);
-    const std::string name = name_of(*row);
+    const std::string name = evaluation::spectrum_name(*row);
     data head;
     head.set("name", name);
     names.push_back(head);
@@ -69,10 +63,12 @@ void add_spectrum_section(data& page, const record::TestRecord& record, FigureSi
   page.set("spectrum_notes", data(notes));
   std::string label = "Spectra, photons per nm:";
   for (const drawing::SpectrumLine& line : lines) label += " " + line.name + ";";
-  page.set("spectrum_plot", sink.put({spectrum_width, spectrum_height, label, [lines](drawing::Canvas& canvas) {
-                                        drawing::draw_spectra(canvas, {0, 0, spectrum_width, spectrum_height}, lines,
-                                                              "photons per nm, the highest of each is 1");
-                                      }}));
+  page.set(
+      "spectrum_plot",
+      sink.put(
+          {spectrum_width, spectrum_height, label, [lines](drawing::Canvas& canvas) {
+             drawing::draw_spectra(canvas, {0, 0, spectrum_width, spectrum_height}, lines, drawing::highest_is_one);
+           }}));
 }
 
 }  // namespace sunbreak::report

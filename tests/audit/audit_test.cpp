@@ -8,9 +8,11 @@
 #include "audit/simulated_audit.h"
 #include "core/claims/claimed_map.h"
 #include "evaluation/crop_targets.h"
+#include "evaluation/measured_spectra.h"
 #include "evaluation/test_light.h"
 #include "exchange/audit/audit_json.h"
 #include "record/claim_kinds.h"
+#include "record/spectrum_samples.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -226,6 +228,32 @@ TEST_F(AuditOfATest, BadgeWattsStandBesideTheWallsAtEverySetting) {
     if (i > 0) EXPECT_DOUBLE_EQ(a.watts[i].wall.value, *bench_->record.stair_stops[i].power_w);
   }
   EXPECT_TRUE(std::isnan(audited_all({}).watts.front().badge_w));
+}
+
+TEST_F(AuditOfATest, ASpectrumGoesBeforeWhatTheSheetSaysOfColor) {
+  const auto measured = [](TestRecord& r) {
+    Spectrum light;
+    for (int nm = 320; nm <= 800; nm += 2) {
+      const auto hump = [&](double center, double sigma) { return std::exp(-std::pow((nm - center) / sigma, 2) / 2); };
+      light.wavelengths_nm.push_back(nm);
+      light.values.push_back(0.4 * hump(450, 9) + hump(590, 55) + 0.3 * hump(385, 6));
+    }
+    r.spectra.resize(1);
+    r.spectra[0].id = r.spectra[0].test_id = 1;
+    record::put_spectrum(r.spectra[0], light);
+  };
+  TestRecord r;
+  measured(r);
+  const SpectrumFigures figures = spectrum_at_full(r)->figures;
+  const AuditedClaim kelvin = audited(claim_of("color_temperature_k", 4000), measured);
+  EXPECT_DOUBLE_EQ(kelvin.measured, figures.temperature->cct_k) << "the sheet says 4000";
+  EXPECT_EQ(kelvin.judgement.verdict, Short) << kelvin.reason;
+  EXPECT_DOUBLE_EQ(audited(claim_of("rendering_ra", 90), measured).measured, figures.rendering->ra);
+  const AuditedClaim uv = audited(claim_of("uv_present", 1), measured);
+  EXPECT_EQ(uv.judgement.verdict, Confirmed) << uv.reason;
+  EXPECT_NE(uv.reason.find(fmt::format("{:.1f} % of its photons are UV", 100 * uv_share(figures))), std::string::npos);
+  EXPECT_EQ(audited(claim_of("uv_present", 1)).judgement.verdict, Contradicted)
+      << "without it the sheet is what there is";
 }
 
 TEST_F(AuditOfATest, CoverageGoesByTheTargetOfItsStage) {

@@ -93,4 +93,42 @@ TEST(MeterCommandsTest, TellWhatTheirFilesHold) {
   EXPECT_NEAR(lamp["findings"][0]["correction"].get<double>(), 1 / 0.98, 0.003);
 }
 
+TEST(MeterCommandsTest, ReadALabBooksLampsAndFactors) {
+  const std::string cli = SUNBREAK_CLI;
+  const std::string book = (std::filesystem::temp_directory_path() / "sunbreak_meters.sunbreak").string();
+  const std::string card = (std::filesystem::temp_directory_path() / "sunbreak_card.html").string();
+  std::filesystem::remove(book);
+  std::filesystem::remove(card);
+  output_of(cli + " demo " + book);
+  const json lamps = told("check-lamp " + book);
+  ASSERT_EQ(lamps["charts"].size(), 2u);
+  ASSERT_EQ(lamps["findings"].size(), 1u);
+  EXPECT_EQ(lamps["findings"][0]["who"], "QS-0");
+  EXPECT_EQ(lamps["findings"][0]["moved"], "sensor");
+  EXPECT_NEAR(lamps["findings"][0]["change_pct"].get<double>(), -1.8, 0.4);
+  output_of(cli + " factor-card " + book + " --output " + card);
+  std::ifstream in(card);
+  const std::string page((std::istreambuf_iterator<char>(in)), {});
+  EXPECT_NE(page.find("LX-2"), std::string::npos);
+  EXPECT_NE(page.find("Ostler Six-Bar (white with red)"), std::string::npos);
+  EXPECT_NE(page.find("beside QS-1"), std::string::npos);
+  EXPECT_NE(page.find("k = 0.01750 ± 0.00088"), std::string::npos) << "5 % of the sensor's own, beside 0.6 of the fit";
+  const std::string again = output_of(cli + " factor-card " + book + " --output " + card + " 2>&1");
+  EXPECT_NE(again.find("there already"), std::string::npos) << again;
+  const json spectra = told("read " + book + " --test 1")["spectra"];
+  ASSERT_EQ(spectra.size(), 2u);
+  EXPECT_EQ(spectra[0]["name"], "center");
+  EXPECT_GT(spectra[0]["figures"]["cct_k"].get<double>(), 2000);
+}
+
+TEST(SpectrumCommandTest, BandsOfOnesOwnAreToldBesideTheNamedOnes) {
+  const std::string flat = file_with("sunbreak_bands.csv", "nm,photons\n400,1\n700,1\n");
+  const json figures = told("spectrum " + flat + " --band 640-670 --band '690 to 720 nm'");
+  ASSERT_EQ(figures["own_bands"].size(), 2u);
+  EXPECT_NEAR(figures["own_bands"][0]["share"].get<double>(), 0.1, 1e-9);
+  EXPECT_EQ(figures["own_bands"][1]["whole"], false);
+  EXPECT_NE(output_of(std::string(SUNBREAK_CLI) + " spectrum " + flat + " --band 700-600 2>&1").find("no band"),
+            std::string::npos);
+}
+
 }  // namespace

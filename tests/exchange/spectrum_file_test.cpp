@@ -96,13 +96,21 @@ TEST(SpectrumFileTest, OddRowsAreLeftOutAndTold) {
   EXPECT_TRUE(told(draft, "below zero"));
 }
 
+TEST(SpectrumFileTest, RemarksThatNameAWavelengthAreNoHeader) {
+  const auto file = read_spectra(
+      "Peak wavelength (nm);450\nlamp;wavelength (nm);power\na;400;0.1\na;450;0.9\na;500;0.2\n"
+      "a;550;0.3\nWavelength of the half height;;460\n");
+  ASSERT_TRUE(file) << file.problem().sentence();
+  EXPECT_EQ(file.value().spectra[0].title, "power");
+  EXPECT_EQ(file.value().spectra[0].spectrum.wavelengths_nm, (std::vector<double>{400, 450, 500, 550}));
+}
+
 TEST(SpectrumFileTest, MissingRowsAndFlatTopsAreTold) {
   std::string text = regular("nm,power\n");
   text.erase(text.find("450,"), text.find("455,") - text.find("450,"));
   EXPECT_TRUE(told(read_spectra(text).value().spectra[0], "from 445 to 455 nm is a step of 10 nm"));
   std::string flat = "nm,power\n";
   for (int i = 0; i < 60; ++i) flat += std::to_string(400 + i) + "," + std::to_string(std::min(40, 10 + i)) + "\n";
-  flat += "";
   std::string top = "nm,power\n";
   for (int i = 0; i < 60; ++i)
     top += std::to_string(400 + i) + "," + std::to_string(i < 28 || i > 31 ? i % 30 : 99) + "\n";

@@ -44,11 +44,10 @@ bool audit_by_spectrum(const AuditedTest& test, const Checked& kind, AuditedClai
   if (of_uv || of_far_red) {
     const auto shown = of_uv ? shows_uv(f) : shows_far_red(f);
     if (!shown) return false;
-    const std::size_t band = of_uv ? 1 : 5;
     a.judgement = judge_presence(*a.claim.value != 0, *shown);
     a.measured_words = *shown ? "present" : "none";
     a.reason = fmt::format("By the spectrum measured here: {:.1f} % of its photons are {}, as far as it was measured.",
-                           100 * f.bands[band].share, photon_bands[band].label);
+                           100 * (of_uv ? uv_share(f) : f.bands[5].share), of_uv ? "UV" : "far red");
     return true;
   }
   const bool temperature = a.claim.kind == "color_temperature_k";

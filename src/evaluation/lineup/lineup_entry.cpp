@@ -12,8 +12,10 @@
 #include "evaluation/lineup/lineup_figures.h"
 #include "evaluation/lineup/shared_sources.h"
 #include "evaluation/lineup/way_light.h"
+#include "evaluation/measured_spectra.h"
 #include "evaluation/settle_field.h"
 #include "evaluation/shared_parts.h"
+#include "evaluation/spectrum_words.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -104,7 +106,7 @@ class EntryMaker {
     at(id) = watts;
   }
 
-  void keep_budget(const Budget& budget) { budget_ = &budget; }
+  void keep_budget(const Budget& budget, bool by_lamp) { budget_ = &budget, by_lamp_ = by_lamp; }
   EntryFigure& at(std::string_view id) { return entry_.figures[static_cast<std::size_t>(lineup_figure_index(id))]; }
   const EntryFigure& of(std::string_view id) { return at(id); }
   void lacks(std::string_view id, std::string why) {
@@ -128,6 +130,7 @@ class EntryMaker {
 
   /// The place of a contribution's source in the entry's list; −1 for what is the test's own.
   int source(std::string_view contribution, const Sweep& sweep) {
+    if (by_lamp_ && contribution == "calibration") return -1;  // by its own readings of the lamp
     const auto [found, added] = sources_.try_emplace(std::string(contribution), -1);
     if (!added) return found->second;
     std::string text = shared_source(contribution, evaluation_.record(), sweep, owner_);
@@ -182,6 +185,7 @@ class EntryMaker {
   const std::string& owner_;
   LineUpEntry& entry_;
   const Budget* budget_ = nullptr;
+  bool by_lamp_ = false;
   std::map<std::string, int, std::less<>> sources_;
 };
 
@@ -193,7 +197,9 @@ void take_facts(LineUpEntry& entry, const WayLight& light, const Evaluation& eva
   f.columns = light.layout.columns, f.rows = light.layout.rows;
   f.height_m = light.height_m;
   if (!way.target.empty()) f.height_rule = "each at its best for " + way.target;
-  if (const Meter* sensor = record.meter(record.test.sensor_id))
+  if (light.by_lamp)
+    f.sensor = fmt::format("the check lamp '{}'", way.check_lamp);
+  else if (const Meter* sensor = record.meter(record.test.sensor_id))
     f.sensor = sensor->kind == "quantum" ? "a quantum sensor" : "a " + sensor->kind;
   if (const Evidence* evidence = evaluation.evidence(light.sweep->id)) f.grade = evidence->grade;
   f.simulated = record.test.simulated || evaluation.view(light.sweep->id)->simulated();
@@ -233,6 +239,7 @@ LineUpEntry entry_of(const Evaluation& evaluation, const EntryQuestion& question
   WayLight& light = made.value();
   entry.height_m = light.height_m, entry.percent = light.percent, entry.power_w = light.power_w;
   entry.changes = light.changes;
+  if (const auto spectrum = spectrum_at_full(evaluation.record())) entry.spectrum = spectrum_summary(spectrum->figures);
   entry.footprint = light.footprint, entry.grid = light.grid, entry.ppfd = light.ppfd;
   take_facts(entry, light, evaluation, question.way);
   EntryMaker maker(evaluation, question, owner, entry);
@@ -253,11 +260,17 @@ LineUpEntry entry_of(const Evaluation& evaluation, const EntryQuestion& question
     budget = &*own;
   }
   if (!budget) return entry;
-  maker.keep_budget(*budget);
+  maker.keep_budget(*budget, light.by_lamp);
   maker.take_budget(*budget, light);
   maker.take_heat();
-  if (question.take == Take::WholeLight) maker.take_whole_light(light, stop);
-  if (question.take == Take::Target) maker.take_watts_to_meet(light, units, stop);
+  const bool whole = question.take == Take::WholeLight, target = question.take == Take::Target;
+  if (light.by_lamp && (whole || target)) {
+    for (const char* id : {"utilization", "whole_ppf_umol_s", "whole_efficacy_umol_j", "watts_to_meet_w"})
+      maker.lacks(id, "brought to a check lamp, only what was read at the stations is told");
+    return entry;
+  }
+  if (whole) maker.take_whole_light(light, stop);
+  if (target) maker.take_watts_to_meet(light, units, stop);
   return entry;
 }
 

@@ -48,6 +48,7 @@ struct LineUpEntry {
   double height_m = unread, percent = 100;
   std::optional<double> power_w;
   double photoperiod_h = 12;         ///< that daily light is of
+  std::string spectrum;              ///< what its light is made of, in words; empty where no spectrum is on record
   std::vector<std::string> changes;  ///< what the way did to what was read, and what that adds, in words
   std::vector<std::string> sources;  ///< what its figures may have in common with others', one text for one cause
   std::vector<EntryFigure> figures;  ///< in the order of lineup_figures(); money is not among them

@@ -39,7 +39,8 @@ std::string shared_source(std::string_view contribution, const TestRecord& recor
   const std::string sensor = meter_words(record.meter(record.test.sensor_id), owner);
   if (!sensor.empty()) {
     if (contribution == "cosine") return "cosine|" + sensor;
-    if (contribution == "calibration") return fmt::format("calibration|{}|{}", sensor, sweep.calibration_factor);
+    if (contribution == "calibration")
+      return fmt::format("calibration|{}|{}|{}", sensor, sweep.calibration_factor, sweep.moved_factor);
     if (contribution == "spectral") {
       const std::string light = kind_of_light(record.fixture);
       return light.empty() ? std::string() : fmt::format("spectral|{}|{}|{}", sensor, sweep.spectral_factor, light);

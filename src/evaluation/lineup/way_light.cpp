@@ -188,6 +188,7 @@ Result<WayLight> light_in_way(const Evaluation& evaluation, const EntryQuestion&
     problem = restate(light, evaluation, way, units, stop);
   else if (way.height_m)
     problem = hang_at(light, evaluation, *way.height_m, units, stop);
+  if (!problem && !way.check_lamp.empty()) problem = bring_to_lamp(light, evaluation, way);
   if (!problem && (way.power_w || way.center_ppfd)) problem = dim(light, evaluation, way);
   if (!problem && way.footprint && way.room == LineUpWay::Room::Own) problem = cut_to(light, *way.footprint, units);
   if (!problem && way.cells) problem = average_into(light, way.cells->first, way.cells->second);

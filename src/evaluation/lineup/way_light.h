@@ -27,6 +27,7 @@ struct WayLight {
   double light_per_watt = 0;  ///< d ln light / d ln watts, where it is dimmed to watts
   std::optional<double> power_w;
   std::string walls, grid_words;
+  bool by_lamp = false;  ///< brought to a check lamp: the sensor's own calibration does not count
   std::vector<std::string> changes;
 };
 
@@ -47,6 +48,7 @@ std::optional<Problem> hang_at(WayLight& light, const Evaluation& evaluation, do
 std::optional<Problem> restate(WayLight& light, const Evaluation& evaluation, const LineUpWay& way, UnitSystem units,
                                std::stop_token stop);
 std::optional<Problem> dim(WayLight& light, const Evaluation& evaluation, const LineUpWay& way);
+std::optional<Problem> bring_to_lamp(WayLight& light, const Evaluation& evaluation, const LineUpWay& way);
 std::optional<Problem> cut_to(WayLight& light, const Footprint& footprint, UnitSystem units);
 std::optional<Problem> average_into(WayLight& light, int columns, int rows);
 

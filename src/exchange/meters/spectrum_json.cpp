@@ -1,26 +1,28 @@
 #include "exchange/meters/spectrum_json.h"
 
-#include <cmath>
-#include <nlohmann/json.hpp>
+#include "exchange/meters/or_null.h"
 
 namespace sunbreak::exchange {
 namespace {
 
 using nlohmann::ordered_json;
 
-ordered_json or_null(double value) { return std::isfinite(value) ? ordered_json(value) : ordered_json(nullptr); }
-
 ordered_json range_json(const WavelengthRange& range) { return ordered_json::array({range.from_nm, range.to_nm}); }
 
 }  // namespace
 
-ordered_json spectrum_json(const SpectrumFigures& f) {
+ordered_json spectrum_json(const SpectrumFigures& f, const std::vector<OwnBand>& own) {
   ordered_json j;
   for (std::size_t i = 0; i < photon_bands.size(); ++i) {
     const std::string id(photon_bands[i].id);
     j["photon_share"][id] = or_null(f.bands[i].share);
     j["photon_share_measured_nm"][id] = f.bands[i].any() ? range_json(f.bands[i].measured) : ordered_json(nullptr);
   }
+  for (const OwnBand& band : own)
+    j["own_bands"].push_back({{"from_nm", band.range.from_nm},
+                              {"to_nm", band.range.to_nm},
+                              {"share", or_null(band.share.share)},
+                              {"whole", band.share.whole}});
   j["ppfd_share"] = or_null(f.ppfd_share);
   j["eppfd_over_ppfd"] = or_null(f.eppfd_over_ppfd);
   j["red_over_far_red"] = or_null(f.red_over_far_red);

@@ -6,7 +6,13 @@
 
 namespace sunbreak::exchange {
 
+/// A band that a user named, and its photons.
+struct OwnBand {
+  WavelengthRange range;
+  BandShare share;
+};
+
 /// A spectrum's figures as the command line and packages tell them; what is not known is null.
-nlohmann::ordered_json spectrum_json(const SpectrumFigures& figures);
+nlohmann::ordered_json spectrum_json(const SpectrumFigures& figures, const std::vector<OwnBand>& own = {});
 
 }  // namespace sunbreak::exchange

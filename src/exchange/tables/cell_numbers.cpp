@@ -11,7 +11,7 @@ namespace sunbreak::exchange {
 namespace {
 
 // Sunlight is about 2200 µmol/m²/s; a dark offset may read a little under zero.
-constexpr double lowest_plausible = -50, highest_plausible = 10'000;
+constexpr double lowest_plausible = -50, highest_plausible = 10'000, highest_lux = 200'000;
 
 /// "1.234": one to three digits, the mark, three digits.
 bool like_thousands(std::string_view cell, char mark) {
@@ -74,8 +74,11 @@ CellReading cell_reading(std::string_view cell, const NumberRule& rule) {
   const std::string shown(cell.substr(0, 40));
   if (!value)
     return {{}, fmt::format("'{}' is {}", shown, names_no_finite(trimmed(cell)) ? "no finite number" : "not a number")};
-  if (*value < lowest_plausible || *value > highest_plausible)
-    return {{}, fmt::format("'{}' is outside {} to {} µmol/m²/s", shown, lowest_plausible, highest_plausible)};
+  const double highest = rule.lux ? highest_lux : highest_plausible;
+  if (*value < lowest_plausible || *value > highest)
+    return {
+        {},
+        fmt::format("'{}' is outside {} to {} {}", shown, lowest_plausible, highest, rule.lux ? "lx" : "µmol/m²/s")};
   return {value, {}};
 }
 

@@ -14,6 +14,7 @@ struct NumberRule {
   /// Every fraction in the table has three digits and whole numbers stand beside them: "1.234" may well be 1234.
   bool doubtful_thousands = false;
   std::string doubtful_example;
+  bool lux = false;  ///< its readings are a lux meter's: beyond what any PPFD is
 };
 
 /// The mark that more of the cells read as numbers with; a point where both do alike.
@@ -25,7 +26,8 @@ NumberRule number_rule(const Rows& cells, char decimal_mark, bool chosen);
 /// A cell as a number, by the rule; nothing for a doubtful one.
 std::optional<double> cell_number(std::string_view cell, const NumberRule& rule);
 
-/// A cell as a PPFD reading, or why it is none, in words that follow the cell's place ("'n/a' is not a number").
+/// A cell as a reading as its meter shows it, PPFD or lux, or why it is none, in words that follow the cell's place
+/// ("'n/a' is not a number").
 struct CellReading {
   std::optional<double> ppfd;
   std::string refusal;

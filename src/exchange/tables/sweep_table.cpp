@@ -61,7 +61,8 @@ Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& 
                   [](auto& row) { return row.size() <= 1 && (row.empty() || row[0].empty()); }))
     return Problem{"the file is empty", "there is nothing to take", "choose the file that holds the readings"};
   draft.decimal_mark = options.decimal_mark.value_or(guess_decimal_mark(draft.cells));
-  const NumberRule rule = number_rule(draft.cells, draft.decimal_mark, options.decimal_mark.has_value());
+  NumberRule rule = number_rule(draft.cells, draft.decimal_mark, options.decimal_mark.has_value());
+  rule.lux = context.lux;
   auto long_header = find_long_header(draft.cells);
   if (options.names_columns() && options.form == TableForm::Matrix)
     return Problem{"columns were named for a table that lies as the stations do", "only rows of x, y, value have them",

@@ -66,11 +66,12 @@ struct TableContext {
   std::optional<double> margin_m;         ///< inset, matrix form
   std::optional<Grid> planned;            ///< said where the table's grid is another
   UnitSystem units = UnitSystem::Metric;  ///< of the words
+  bool lux = false;                       ///< its readings are a lux meter's
 };
 
-/// Reads a table of PPFD readings [µmol m⁻² s⁻¹]. A cell that is not surely a number in range is a missing station and
-/// a finding; a row of the wrong length is refused whole, since no one knows which of its cells is lost. Refuses the
-/// table where nothing could be taken or its form makes no sense.
+/// Reads a table of PPFD readings [µmol m⁻² s⁻¹], or of lux. A cell that is not surely a number in range is a missing
+/// station and a finding; a row of the wrong length is refused whole, since no one knows which of its cells is lost.
+/// Refuses the table where nothing could be taken or its form makes no sense.
 Result<TableDraft> read_sweep_table(std::string_view bytes, const TableContext& context,
                                     const TableOptions& options = {});
 
