@@ -16,7 +16,9 @@ namespace {
 
 constexpr int longest_line = 4096, tick_ms = 20, accept_again_ms = 500;
 constexpr qint64 most_waiting = 256 * 1024, most_unread = 64 * 1024;
-constexpr Device devices[] = {Device::Sensor, Device::WallMeter, Device::Carriage, Device::Control};
+constexpr Device devices[] = {Device::Sensor, Device::WallMeter, Device::Carriage, Device::Spectrometer,
+                              Device::Control};
+constexpr Device measuring[] = {Device::Sensor, Device::WallMeter, Device::Carriage, Device::Spectrometer};
 
 }  // namespace
 
@@ -148,14 +150,13 @@ void BenchServer::carry_out_faults() {
   away_ = true;
   // After the answer to the command that asked for it has gone out.
   QTimer::singleShot(0, this, [this, away_ms] {
-    for (const Device device : {Device::Sensor, Device::WallMeter, Device::Carriage}) {
+    for (const Device device : measuring) {
       servers_[device]->close();
       for (QTcpSocket* socket : servers_[device]->findChildren<QTcpSocket*>()) socket->abort();
     }
     QTimer::singleShot(away_ms, this, [this] {
       away_ = false;
-      for (const Device device : {Device::Sensor, Device::WallMeter, Device::Carriage})
-        servers_[device]->listen(QHostAddress(options_.address), ports_[device]);
+      for (const Device device : measuring) servers_[device]->listen(QHostAddress(options_.address), ports_[device]);
     });
   });
 }

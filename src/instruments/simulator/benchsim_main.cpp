@@ -15,7 +15,8 @@ int main(int argc, char** argv) {
   QCoreApplication::setApplicationName("sunbreak-benchsim");
   QCommandLineParser parser;
   parser.setApplicationDescription(
-      "A bench with quantum sensor, wall meter and carriage that behaves like a real one, faults included");
+      "A bench with quantum sensor, wall meter, spectrometer and carriage that behaves like a real one, faults "
+      "included");
   parser.addHelpOption();
   const QCommandLineOption address("address", "Address to listen on; only loopback ones are served.", "ADDRESS",
                                    "127.0.0.1");
@@ -56,8 +57,9 @@ int main(int argc, char** argv) {
       if (read(STDIN_FILENO, bytes, sizeof bytes) <= 0) app.quit();
     });
   }
-  std::printf("sensor %u\nmeter %u\ncarriage %u\ncontrol %u\n", server.port(Device::Sensor),
-              server.port(Device::WallMeter), server.port(Device::Carriage), server.port(Device::Control));
+  std::printf("sensor %u\nmeter %u\ncarriage %u\nspectrometer %u\ncontrol %u\n", server.port(Device::Sensor),
+              server.port(Device::WallMeter), server.port(Device::Carriage), server.port(Device::Spectrometer),
+              server.port(Device::Control));
   if (options.pseudo_terminal) std::printf("sensor-pty %s\n", qPrintable(server.pseudo_terminal()));
   std::printf("ready\n");
   std::fflush(stdout);

@@ -10,6 +10,7 @@ namespace sunbreak::instruments {
 namespace {
 
 constexpr std::size_t errors_kept = 16;
+constexpr double most_fetched = 32;  ///< pairs in a line
 
 std::string upper(std::string_view text) {
   std::string result(trimmed(text));
@@ -44,6 +45,8 @@ std::string DeviceCommands::identify() const {
       return "Tarn Hollow,simulated wall meter,W-SIM,1";
     case Device::Carriage:
       return "Tarn Hollow,simulated carriage,C-SIM,1";
+    case Device::Spectrometer:
+      return "Tarn Hollow,simulated spectrometer,SP-SIM,1";
     case Device::Control:
       return "Tarn Hollow,simulated bench control,B-SIM,1";
   }
@@ -76,6 +79,8 @@ std::string DeviceCommands::answer(std::string_view line) {
                        r.power_factor, r.hertz);
   }
   if (device_ == Device::WallMeter && head == "MEAS:TEMP?") return fmt::format("{:.1f}", bench_.driver_temperature_c());
+  if (device_ == Device::Spectrometer)
+    if (std::string answer = spectrometer(head, *numbers); !answer.empty()) return answer;
   if (device_ == Device::Carriage && head == "POS?")
     return fmt::format("{:.4f},{:.4f}", bench_.position().x, bench_.position().y);
   if (device_ == Device::Carriage && head == "MOV?") return bench_.moving() ? "1" : "0";
@@ -87,6 +92,23 @@ std::string DeviceCommands::answer(std::string_view line) {
   if (device_ == Device::Control && control(head, *numbers)) return "OK";
   remember(-113, "Undefined header");
   return {};
+}
+
+/// A spectrum is measured as a whole and fetched in pieces: pairs of wavelength and light.
+std::string DeviceCommands::spectrometer(const std::string& head, const std::vector<double>& n) {
+  if (head == "UNIT?") return "W/m2/nm";
+  if (head == "MEAS:SPEC?") {
+    measured_ = bench_.spectrum_reading();
+    return std::to_string(measured_->values.size());
+  }
+  if (head != "FETC:SPEC?" || n.size() != 2 || !measured_) return {};
+  const double count = static_cast<double>(measured_->values.size());
+  if (!(n[0] >= 0 && n[0] < count && n[1] >= 1)) return {};
+  std::string pairs;
+  const double end = std::min({n[0] + n[1], n[0] + most_fetched, count});
+  for (auto i = static_cast<std::size_t>(n[0]); i < static_cast<std::size_t>(end); ++i)
+    pairs += fmt::format("{}{:g},{:.6g}", pairs.empty() ? "" : ",", measured_->wavelengths_nm[i], measured_->values[i]);
+  return pairs;
 }
 
 bool DeviceCommands::control(const std::string& head, const std::vector<double>& n) {
@@ -113,6 +135,8 @@ bool DeviceCommands::control(const std::string& head, const std::vector<double>&
     bench_.set_tilt({});
   else if (has("SIM:TILC", 1))
     bench_.set_tilt_chance(n[0]);
+  else if (has("SIM:SENS", 2))
+    bench_.set_sensor(n[0], n[1]);
   else if (has("SIM:STUC", 1))
     bench_.set_stuck(n[0] != 0);
   else if (has("SIM:DROP", 1))

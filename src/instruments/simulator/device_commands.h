@@ -8,7 +8,7 @@
 
 namespace sunbreak::instruments {
 
-enum class Device { Sensor, WallMeter, Carriage, Control };
+enum class Device { Sensor, WallMeter, Carriage, Spectrometer, Control };
 
 /// Faults of the line itself, which the server carries out.
 struct LineFaults {
@@ -29,6 +29,7 @@ class DeviceCommands {
 
  private:
   std::string identify() const;
+  std::string spectrometer(const std::string& head, const std::vector<double>& numbers);
   bool control(const std::string& head, const std::vector<double>& numbers);
   void remember(int code, const std::string& words);
 
@@ -37,6 +38,7 @@ class DeviceCommands {
   LineFaults& faults_;
   double& speed_;
   std::vector<std::string> errors_;
+  std::optional<Spectrum> measured_;  ///< by a spectrometer, until the next
 };
 
 }  // namespace sunbreak::instruments

@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "core/optics/fixture_shapes.h"
+#include "instruments/simulator/lamp_spectrum.h"
 
 namespace sunbreak::instruments {
 namespace {
@@ -132,6 +133,19 @@ double SimulatedBench::sensor_reading() {
   const double shown = seen * (1 + scene_.calibration_error) * (1 + scene_.noise * deviates_()) + scene_.dark;
   last_shown_ = std::round(shown / scene_.resolution) * scene_.resolution;
   return last_shown_;
+}
+
+Spectrum SimulatedBench::spectrum_reading() {
+  Spectrum light = lamp_spectrum(true_ppfd());
+  double highest = 0;
+  for (const double value : light.values) highest = std::max(highest, value);
+  for (double& value : light.values) value += scene_.noise * (value + 0.1 * highest) * deviates_();
+  return light;
+}
+
+void SimulatedBench::set_sensor(double calibration_error, double cosine_loss) {
+  scene_.calibration_error = std::clamp(calibration_error, -0.9, 9.0);
+  scene_.cosine_loss = std::clamp(cosine_loss, -0.5, 0.9);
 }
 
 PowerReading SimulatedBench::wall_reading() {

@@ -6,6 +6,7 @@
 
 #include "core/optics/room_light.h"
 #include "core/quantity/normal_deviates.h"
+#include "core/spectrum/spectrum.h"
 
 namespace sunbreak::instruments {
 
@@ -58,6 +59,8 @@ class SimulatedBench {
   double sensor_reading();
   /// The truth there, stabilized or not: PPFD without the sensor's errors.
   double true_ppfd() const;
+  /// What a spectrometer there would show, with its noise [W m⁻² nm⁻¹].
+  Spectrum spectrum_reading();
   PowerReading wall_reading();
   double driver_temperature_c() const;
 
@@ -65,6 +68,8 @@ class SimulatedBench {
   void set_shadow(std::optional<Vec3> place, double radius_m = 0.06, double passed_share = 0.6);
   /// At a place the sensor stands tilted, by so much [degrees] toward the right wall; elsewhere it tilts by chance.
   void set_tilt(std::optional<Vec3> place, double tilt_deg = 0);
+  /// Puts another sensor in its place: one off by `calibration_error`, that misses `cosine_loss` of grazing light.
+  void set_sensor(double calibration_error, double cosine_loss);
   void set_tilt_chance(double share) { scene_.tilt_chance = share; }
   void set_stuck(bool stuck) { stuck_ = stuck; }
 
