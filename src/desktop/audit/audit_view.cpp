@@ -307,7 +307,7 @@ void AuditView::erase_chosen() {
     desk_.say(tr("%1 is no claim any more. Ctrl+Z brings it back.").arg(words));
 }
 
-bool AuditView::take_table(const std::string& bytes, const QString&) {
+bool AuditView::take_table(const std::string& bytes, const QString&, const std::string&) {
   record::Claim map;
   map.kind = "map";
   add_claim(map, &bytes);

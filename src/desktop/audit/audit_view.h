@@ -25,7 +25,7 @@ class AuditView : public StageView {
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
-  bool take_table(const std::string& bytes, const QString& origin) override;
+  bool take_table(const std::string& bytes, const QString& origin, const std::string& source) override;
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;

@@ -7,7 +7,9 @@
 #include "book/trouble.h"
 #include "desktop/desk/desk.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/lux_walk.h"
 #include "record/configurations.h"
+#include "record/plan_grid.h"
 
 namespace sunbreak::desktop {
 
@@ -22,7 +24,20 @@ bool Edits::at_a_sweep() const {
         tr("This sweep is set apart, since it holds what cannot be (%1). Nothing was kept: mend that value where "
            "it came from, or walk another sweep.")
             .arg(text_of(fault->words())));
-  return !fault;
+  if (fault) return false;
+  if (const auto missing = evaluation::lux_factor_missing(*desk_.test())) {
+    desk_.warn(text_of(missing->sentence()));
+    return false;
+  }
+  return true;
+}
+
+bool Edits::of_its_meter(const TakenValue& value) const {
+  if (!record::walked_by_lux(*desk_.test()) || (value.source != "live" && value.source != "simulated")) return true;
+  desk_.warn(
+      tr("The connected sensor tells PPFD, and this test is walked by a lux meter. Nothing was kept: type what "
+         "the lux meter shows, or choose the connected sensor on Rig."));
+  return false;
 }
 
 bool Edits::make(const QString& label, const std::function<void(Edit&)>& change) {
@@ -83,7 +98,7 @@ std::function<std::optional<LongerLook>()> Edits::longer_look(int station, const
 }
 
 bool Edits::accept(int station, const TakenValue& value) {
-  if (!at_a_sweep()) return false;
+  if (!at_a_sweep() || !of_its_meter(value)) return false;
   const record::TestRecord& test = *desk_.test();
   return make(tr("reading"), [&](Edit& e) {
     const Id sweep = book::sweep_for(e, test, desk_.rung()->id, desk_.stop()->id).id;
@@ -96,7 +111,7 @@ bool Edits::accept(int station, const TakenValue& value) {
 }
 
 bool Edits::accept_beside(int station, const std::string& purpose, const TakenValue& value) {
-  if (!at_a_sweep()) return false;
+  if (!at_a_sweep() || !of_its_meter(value)) return false;
   return make(purpose == "reference" ? tr("reading of the reference") : tr("repeat reading"), [&](Edit& e) {
     const record::Sweep sweep = book::sweep_for(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id);
     e.add(record::SideReading{0, sweep.id, station, purpose, value.raw, value.source, desk_.clock().utc_text(),

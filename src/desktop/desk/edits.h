@@ -58,6 +58,8 @@ class Edits {
 
  private:
   bool at_a_sweep() const;
+  /// Whether a value may count as one of the test's meter: a live one is PPFD, and no lux.
+  bool of_its_meter(const TakenValue& value) const;
   void step_history(bool undoing);
 
   Desk& desk_;

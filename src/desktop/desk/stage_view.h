@@ -26,8 +26,11 @@ class StageView : public QWidget {
   virtual bool page(int /*by*/) { return false; }
   /// Puts what the stage shows on the clipboard as a table and says so; empty where there is nothing.
   virtual QString copy() { return {}; }
-  /// Takes a table that was brought in while the stage is at the front; false where the readings of a sweep are meant.
-  virtual bool take_table(const std::string& /*bytes*/, const QString& /*origin*/) { return false; }
+  /// Takes a table that was brought in while the stage is at the front; `source` is file or pasted. False where the
+  /// readings of a sweep are meant.
+  virtual bool take_table(const std::string& /*bytes*/, const QString& /*origin*/, const std::string& /*source*/) {
+    return false;
+  }
   /// A test that is opened here begins with its fullest sweep; otherwise with the first that is still to be read.
   virtual bool begins_with_fullest_sweep() const { return true; }
 

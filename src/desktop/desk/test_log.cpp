@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "desktop/desk/desk.h"
+#include "evaluation/lux_walk.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -12,7 +13,7 @@ constexpr int keep_every_ms = 10'000, judge_after_ms = 400;
 /// Names everything of the test's log but what is being recorded.
 std::string records_of(const record::TestRecord& test, record::Id live_part) {
   std::string text;
-  const Correction sensor = record::correction_of(test);
+  const Correction sensor = evaluation::live_correction(test);
   text += fmt::format("s{} {} ", sensor.dark_offset, sensor.calibration_factor);
   for (const record::LogPart& p : test.log_parts)
     if (p.id != live_part) text += fmt::format("p{}:{} ", p.id, p.count);

@@ -12,6 +12,7 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/hang_guides.h"
+#include "evaluation/lux_walk.h"
 #include "evaluation/rig_model.h"
 #include "record/plan_grid.h"
 
@@ -71,7 +72,7 @@ HangPanel::HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidg
 std::optional<double> HangPanel::center_reads() const {
   const auto raw = hub_.channel(instruments::Measures::Light).live();
   if (!raw || !desk_.test()) return {};
-  return corrected_ppfd(*raw, record::correction_of(*desk_.test()));
+  return corrected_ppfd(*raw, evaluation::live_correction(*desk_.test()));
 }
 
 void HangPanel::refresh() {

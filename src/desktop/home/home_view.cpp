@@ -16,8 +16,8 @@
 
 namespace sunbreak::desktop {
 
-HomeView::HomeView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
-  shelf_ = new ShelfList(desk_, this);
+HomeView::HomeView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(parent), desk_(desk) {
+  shelf_ = new ShelfList(desk_, hub, this);
   auto* middle = new QWidget(this);
   middle->setObjectName("ground");
   middle->setAttribute(Qt::WA_StyledBackground);
@@ -134,6 +134,9 @@ std::vector<KeyHint> HomeView::keys() const {
           {tr("Ctrl+N"), tr("new test")},
           {tr("Ctrl+D"), tr("duplicate the chosen test's plan for the next fixture")},
           {tr("Ctrl+F"), tr("search")},
+          {tr("Ctrl+K"), tr("check lamp: today's reading, charts, who has moved")},
+          {tr("Ctrl+U"), tr("lux factor: what makes PPFD of a lux meter's values")},
+          {tr("Ctrl+T"), tr("two sensors held against each other")},
           {tr("Delete"), tr("take the chosen test off the page; undoable")}};
 }
 

@@ -9,6 +9,8 @@ class QPushButton;
 
 namespace sunbreak::desktop {
 
+class InstrumentHub;
+
 class ShelfList;
 class TestCards;
 
@@ -16,7 +18,7 @@ class TestCards;
 class HomeView : public StageView {
   Q_OBJECT
  public:
-  explicit HomeView(Desk& desk, QWidget* parent = nullptr);
+  HomeView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   /// Makes a new test and asks for it to be opened on Rig.

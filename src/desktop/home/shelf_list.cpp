@@ -11,17 +11,53 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "desktop/meters/agreement_dialog.h"
+#include "desktop/meters/check_lamp_dialog.h"
+#include "desktop/meters/lux_factor_dialog.h"
+#include "desktop/meters/sensor_light_fields.h"
 #include "desktop/pictures/picture_strip.h"
 #include "desktop/shelf/record_fields.h"
 #include "desktop/shelf/sheet_dialog.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/lux_walk.h"
 
 namespace sunbreak::desktop {
 namespace {
 
 enum Role { Kind = Qt::UserRole, RecordId };
+
+/// The factors of a lux meter, each with the way off the shelf.
+void add_lux_factors(Form& form, Desk& desk, const WhichId& id) {
+  form.heading(QObject::tr("Its factors"));
+  const auto factors = desk.book().all<record::FittedLuxFactor>("WHERE meter_id = ? ORDER BY id", id());
+  if (factors.empty()) form.note([] { return QObject::tr("None yet: Lux factor on Home finds them."); });
+  for (const record::FittedLuxFactor& f : factors) {
+    form.note([&desk, id = f.id]() -> QString {
+      const auto now = desk.book().find<record::FittedLuxFactor>(id);
+      const auto expanded = now ? evaluation::whole_k_expanded(*now) : std::nullopt;
+      return now ? QObject::tr("%1: k = %2 %3, %4 to %5 lx (%6)")
+                       .arg(text_of(now->name))
+                       .arg(now->k, 0, 'f', 5)
+                       .arg(expanded ? QObject::tr("± %1").arg(*expanded, 0, 'f', 5) : QObject::tr("(± not stated)"))
+                       .arg(now->lowest_lux, 0, 'f', 0)
+                       .arg(now->highest_lux, 0, 'f', 0)
+                       .arg(text_of(now->made_on))
+                 : QObject::tr("Taken out; Ctrl+Z on Home brings it back.");
+    });
+    form.button_row({{QObject::tr("Take %1 out").arg(text_of(f.name)), [&desk, id = f.id] {
+                        const auto used = desk.book().all<record::Test>("WHERE lux_factor_id = ?", id);
+                        desk.edits().make(QObject::tr("take a lux factor out"), [&](book::Edit& e) {
+                          for (record::Test test : used) {
+                            test.lux_factor_id = std::nullopt;
+                            e.save(test);
+                          }
+                          e.erase<record::FittedLuxFactor>(id);
+                        });
+                      }}});
+  }
+}
 
 void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id) {
   QDialog dialog(parent);
@@ -42,6 +78,8 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
     add_bench_size(*form, desk, which);
   } else {
     add_meter_fields(*form, desk, which, text_of(kind));
+    if (kind == "quantum") add_sensor_light_fields(*form, desk, which, &dialog);
+    if (kind == "lux") add_lux_factors(*form, desk, which);
   }
   form->refresh();
   form->set_editable(!desk.read_only());
@@ -66,13 +104,13 @@ void edit_record(QWidget* parent, Desk& desk, const QString& kind, record::Id id
   auto* layout = new QVBoxLayout(&dialog);
   layout->addWidget(scroll);
   layout->addWidget(buttons);
-  dialog.resize(kind == "fixture" ? 600 : 460, kind == "fixture" ? 620 : 460);
+  dialog.resize(kind == "fixture" ? 600 : 480, kind == "bench" ? 460 : 620);
   dialog.exec();
 }
 
 }  // namespace
 
-ShelfList::ShelfList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+ShelfList::ShelfList(Desk& desk, InstrumentHub& hub, QWidget* parent) : QWidget(parent), desk_(desk) {
   setObjectName("shelf");
   setAttribute(Qt::WA_StyledBackground);
   setFixedWidth(240);
@@ -89,6 +127,7 @@ ShelfList::ShelfList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
                                     {tr("Bench"), "bench"},
                                     {tr("Quantum sensor"), "quantum"},
                                     {tr("Spectrometer"), "spectrometer"},
+                                    {tr("Lux meter"), "lux"},
                                     {tr("Wall meter"), "wall"}})
     menu->addAction(words, this, [this, kind = std::string(kind)] { add(kind); });
   add_button->setMenu(menu);
@@ -99,6 +138,22 @@ ShelfList::ShelfList(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   list_->setAccessibleName(tr("Fixtures, benches and meters"));
   list_->setToolTip(tr("Enter opens one, Delete takes it off the shelf"));
   layout->addWidget(list_, 1);
+  layout->addWidget(heading_label(tr("Meters, held against each other"), this));
+  const auto way = [&]<typename Dialog>(const QString& words, const char* keys, const char* object,
+                                        std::type_identity<Dialog>) {
+    auto* button = new QPushButton(words, this);
+    button->setObjectName(object);
+    button->setToolTip(QString::fromLatin1(keys));
+    layout->addWidget(button);
+    connect(button, &QPushButton::clicked, this, [this, &hub] { Dialog(desk_, hub, window()).exec(); });
+    // Anywhere on Home, whatever has the keyboard.
+    auto* shortcut = new QShortcut(QKeySequence(QString::fromLatin1(keys)), parent ? parent : this);
+    shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+    connect(shortcut, &QShortcut::activated, button, &QPushButton::click);
+  };
+  way(tr("Check lamp…"), "Ctrl+K", "checkLamp", std::type_identity<CheckLampDialog>{});
+  way(tr("Lux factor…"), "Ctrl+U", "luxFactorDialogButton", std::type_identity<LuxFactorDialog>{});
+  way(tr("Two sensors…"), "Ctrl+T", "twoSensors", std::type_identity<AgreementDialog>{});
   connect(list_, &QListWidget::itemActivated, this, &ShelfList::open_chosen);
   auto* remove = new QShortcut(QKeySequence::Delete, list_);
   remove->setContext(Qt::WidgetShortcut);

@@ -8,12 +8,14 @@ class QListWidget;
 
 namespace sunbreak::desktop {
 
+class InstrumentHub;
+
 /// The shelf: fixtures, benches and meters that tests draw on. Opening one shows its fields; taking one off is
 /// undoable.
 class ShelfList : public QWidget {
   Q_OBJECT
  public:
-  explicit ShelfList(Desk& desk, QWidget* parent = nullptr);
+  ShelfList(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void fill();
 
  private:

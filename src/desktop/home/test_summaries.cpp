@@ -107,7 +107,8 @@ void TestSummaries::follow(const book::Change& change) {
     const auto shows = [&](const book::Change::Row& row) {
       const std::string_view kind = row.kind->name();
       return (kind == "fixture" && row.id == test.fixture_id) || (kind == "bench" && row.id == test.bench_id) ||
-             (kind == "meter" && (row.id == test.sensor_id || row.id == test.wall_meter_id));
+             (kind == "meter" && (row.id == test.sensor_id || row.id == test.wall_meter_id)) ||
+             (kind == "check_reading" && test.sensor_id);  // whether its sensor has moved
     };
     if (change.tests.contains(id) || std::ranges::any_of(change.rows, shows)) kept.stale = true;
   }

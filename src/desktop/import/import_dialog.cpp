@@ -14,7 +14,9 @@
 #include "book/take_table.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/take_or_leave.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/lux_walk.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -60,19 +62,7 @@ void ImportDialog::build() {
   scroll->setMaximumHeight(132);
   scroll->setAccessibleName(tr("What was noticed in the table"));
   layout->addWidget(scroll);
-  auto* buttons = new QHBoxLayout;
-  buttons->addWidget(
-      quiet_label(tr("Nothing enters the lab book until you take it; taking it is one step of undo."), this));
-  buttons->addStretch();
-  auto* leave = new QPushButton(tr("Leave it"), this);
-  leave->setAutoDefault(false);
-  take_ = primary_button(tr("Take these readings"), this);
-  take_->setObjectName("takeReadings");
-  take_->setDefault(true);
-  buttons->addWidget(leave);
-  buttons->addWidget(take_);
-  layout->addLayout(buttons);
-  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+  take_ = take_or_leave(*this, *layout, tr("Take these readings"), "takeReadings");
   connect(take_, &QPushButton::clicked, this, &ImportDialog::take);
 }
 
@@ -180,6 +170,8 @@ void ImportDialog::show_cells() {
 
 void ImportDialog::take() {
   if (!draft_ || !desk_.test()) return;
+  if (const auto missing = evaluation::lux_factor_missing(*desk_.test()))
+    return desk_.warn(text_of(missing->sentence()));
   const bool kept = desk_.edits().make(tr("bring in %1").arg(origin_), [&](book::Edit& e) {
     book::take_table(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id, *draft_, source_);
   });

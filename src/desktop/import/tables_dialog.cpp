@@ -15,6 +15,7 @@
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/lux_walk.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -194,6 +195,8 @@ void TablesDialog::judge() {
 }
 
 void TablesDialog::take() {
+  if (const auto missing = evaluation::lux_factor_missing(*desk_.test()))
+    return desk_.warn(text_of(missing->sentence()));
   QApplication::setOverrideCursor(Qt::WaitCursor);
   int readings = 0;
   const bool kept = desk_.edits().make(tr("bring in %1 tables").arg(rows_.size()), [&](book::Edit& e) {

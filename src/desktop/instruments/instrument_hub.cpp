@@ -19,6 +19,7 @@ namespace {
 
 constexpr int lines_kept = 6;
 constexpr double simulator_speed = 10;
+constexpr int spectrometer_baud = 115200;
 
 QString group_of(Measures what) {
   return what == Measures::Light ? QStringLiteral("instruments/light/") : QStringLiteral("instruments/power/");
@@ -77,12 +78,16 @@ InstrumentHub::InstrumentHub(QObject* parent) : QObject(parent) {
                     .arg(simulator_.program()),
                 true);
   });
-  connect(&simulator_, &QProcess::finished, this, [this] { emit changed(); });
+  connect(&simulator_, &QProcess::finished, this, [this] {
+    simulated_spectrometer_.reset();
+    emit changed();
+  });
 }
 
 InstrumentHub::~InstrumentHub() {
   for (const Measures what : {Measures::Light, Measures::Power}) disconnect_from(what);
   disconnect_carriage();
+  drop_spectrometer();
   thread_.quit();
   thread_.wait();
   stop_simulated_bench();
@@ -167,6 +172,54 @@ void InstrumentHub::send_carriage(const QPointF& place_m) {
         carriage_, [carriage = carriage_, place_m] { carriage->go(place_m); }, Qt::QueuedConnection);
 }
 
+QString InstrumentHub::spectrometer() const {
+  if (simulated_spectrometer_) return QString::number(*simulated_spectrometer_);
+  return QSettings().value("instruments/spectrometer").toString();
+}
+
+bool InstrumentHub::set_spectrometer(const QString& where) {
+  const QString text = where.trimmed();
+  if (!text.isEmpty() && !text.startsWith('/') && !instruments::tcp_address(text)) return false;
+  QSettings().setValue("instruments/spectrometer", text);
+  emit changed();
+  return true;
+}
+
+void InstrumentHub::read_spectrum() {
+  const QString where = spectrometer();
+  instruments::TransportAddress address;
+  if (where.startsWith('/')) {
+    address.kind = instruments::TransportKind::Serial;
+    address.path = where;
+    address.baud = spectrometer_baud;
+  } else if (const auto tcp = instruments::tcp_address(where)) {
+    address = *tcp;
+  } else {
+    return emit spectrum_failed(
+        tr("No spectrometer is named. Name its port or serial line with Ctrl+I, or start the simulated bench there."));
+  }
+  drop_spectrometer();
+  spectrometer_ = new instruments::Spectrometer(address);
+  spectrometer_->moveToThread(&thread_);
+  connect(spectrometer_, &instruments::Spectrometer::taken, this, [this](const Spectrum& s, const QString& identity) {
+    drop_spectrometer();
+    emit spectrum_taken(s, identity);
+  });
+  connect(spectrometer_, &instruments::Spectrometer::failed, this, [this](const QString& words) {
+    drop_spectrometer();
+    emit spectrum_failed(words);
+  });
+  QMetaObject::invokeMethod(spectrometer_, &instruments::Spectrometer::take, Qt::QueuedConnection);
+}
+
+void InstrumentHub::drop_spectrometer() {
+  instruments::Spectrometer* spectrometer = std::exchange(spectrometer_, nullptr);
+  if (!spectrometer) return;
+  spectrometer->disconnect(this);
+  QMetaObject::invokeMethod(spectrometer, &instruments::Spectrometer::stop, Qt::QueuedConnection);
+  spectrometer->deleteLater();
+}
+
 void InstrumentHub::hang_simulated(double height_m, double dimmer_pct) {
   command_simulator("SIM:HEIG " + QByteArray::number(height_m, 'f', 4) + "\nSIM:DIM " +
                     QByteArray::number(dimmer_pct, 'f', 2) + "\n");
@@ -199,6 +252,7 @@ void InstrumentHub::start_simulated_bench() {
 void InstrumentHub::stop_simulated_bench() {
   if (!simulated()) return;
   disconnect_carriage();
+  simulated_spectrometer_.reset();
   control_port_ = 0;
   simulator_.terminate();
   if (!simulator_.waitForFinished(1000)) simulator_.kill(), simulator_.waitForFinished(1000);
@@ -207,12 +261,17 @@ void InstrumentHub::stop_simulated_bench() {
 void InstrumentHub::read_ports() {
   simulator_says_ += simulator_.readAllStandardOutput();
   if (!simulator_says_.contains("ready\n")) return;
-  static const QRegularExpression line("^(sensor|meter|carriage|control) (\\d+)$", QRegularExpression::MultilineOption);
+  static const QRegularExpression line("^(sensor|meter|carriage|spectrometer|control) (\\d+)$",
+                                       QRegularExpression::MultilineOption);
   for (auto matches = line.globalMatch(QString::fromUtf8(simulator_says_)); matches.hasNext();) {
     const auto match = matches.next();
     const auto port = static_cast<quint16>(match.captured(2).toUInt());
     if (match.captured(1) == "control") {
       control_port_ = port;
+      continue;
+    }
+    if (match.captured(1) == "spectrometer") {
+      simulated_spectrometer_ = port;
       continue;
     }
     if (match.captured(1) == "carriage") {

@@ -8,6 +8,7 @@
 
 #include "instruments/carriage.h"
 #include "instruments/instrument.h"
+#include "instruments/spectrometer.h"
 
 namespace sunbreak::desktop {
 
@@ -42,6 +43,13 @@ class InstrumentHub : public QObject {
   const QString& carriage_words() const { return carriage_words_; }
   void send_carriage(const QPointF& place_m);
 
+  /// Where the spectrometer is, as its address is written; empty where none is named.
+  QString spectrometer() const;
+  /// A port of this machine, or the path of a serial line. False, and nothing changed, where it is neither.
+  bool set_spectrometer(const QString& where);
+  /// Asks it for one spectrum; spectrum_taken() or spectrum_failed() follows.
+  void read_spectrum();
+
   /// Starts the simulated bench and connects to its sensor and meter once it says where they are.
   void start_simulated_bench();
   void stop_simulated_bench();
@@ -61,17 +69,22 @@ class InstrumentHub : public QObject {
  signals:
   void changed();
   void measured(sunbreak::instruments::Measures what, const sunbreak::instruments::Measurement& measurement);
+  void spectrum_taken(const sunbreak::Spectrum& spectrum, const QString& identity);
+  void spectrum_failed(const QString& words);
   void carriage_arrived(const QPointF& place_m);
   void carriage_refused(const QPointF& place_m);
   void said(const QString& words, bool bad);
 
  private:
   void read_ports();
+  void drop_spectrometer();
   void command_simulator(const QByteArray& lines);
 
   QThread thread_;
   std::array<Channel, 2> channels_;
   std::array<instruments::Instrument*, 2> instruments_{};
+  instruments::Spectrometer* spectrometer_ = nullptr;
+  std::optional<quint16> simulated_spectrometer_;
   instruments::Carriage* carriage_ = nullptr;
   instruments::LinkState carriage_state_ = instruments::LinkState::Off;
   QString carriage_words_;

@@ -32,6 +32,23 @@ InstrumentsPanel::InstrumentsPanel(InstrumentHub& hub, QWidget* parent) : QDialo
   sides->addWidget(build_side(Measures::Power, tr("Wall meter")));
   layout->addLayout(sides);
   layout->addWidget(thin_rule(this));
+  auto* third = new QHBoxLayout;
+  third->addWidget(new QLabel(tr("Spectrometer is on"), this));
+  spectrometer_ = new QLineEdit(this);
+  spectrometer_->setObjectName("spectrometerAddress");
+  spectrometer_->setAccessibleName(tr("Where the spectrometer is"));
+  spectrometer_->setPlaceholderText(tr("a port, or a line such as /dev/ttyUSB1"));
+  third->addWidget(spectrometer_, 1);
+  spectrometer_told_ = quiet_label(tr("Spectrum on Read asks it for a spectrum."), this);
+  third->addWidget(spectrometer_told_);
+  layout->addLayout(third);
+  connect(spectrometer_, &QLineEdit::editingFinished, this, [this] {
+    const bool taken = hub_.simulated() || hub_.set_spectrometer(spectrometer_->text());
+    spectrometer_told_->setText(taken ? tr("Spectrum on Read asks it for a spectrum.")
+                                      : tr("That is no port of this machine and no path of a serial line."));
+    set_tone(spectrometer_told_, taken ? "" : "bad");
+  });
+  layout->addWidget(thin_rule(this));
   auto* row = new QHBoxLayout;
   simulate_ = primary_button(tr("Start the simulated bench"), this);
   simulate_->setObjectName("simulate");
@@ -199,6 +216,8 @@ void InstrumentsPanel::refresh() {
                          : QStringList(c.heard.mid(std::max<qsizetype>(0, c.heard.size() - 3))).join('\n'));
     s.disconnect_button->setEnabled(c.state != LinkState::Off);
   }
+  if (!spectrometer_->hasFocus()) spectrometer_->setText(hub_.spectrometer());
+  spectrometer_->setReadOnly(hub_.simulated());
   simulate_->setText(hub_.simulated() ? tr("Stop the simulated bench") : tr("Start the simulated bench"));
 }
 

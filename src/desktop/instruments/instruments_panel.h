@@ -34,6 +34,8 @@ class InstrumentsPanel : public QDialog {
   InstrumentHub& hub_;
   std::array<Side, 2> sides_{};
   QPushButton* simulate_;
+  QLineEdit* spectrometer_;
+  QLabel* spectrometer_told_;
 };
 
 }  // namespace sunbreak::desktop

@@ -33,6 +33,7 @@
 #include "desktop/widgets/framed.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/lineup/lamp_ways.h"
 #include "gathering/line_up_json.h"
 #include "publishing/line_up_forms.h"
 
@@ -190,6 +191,9 @@ void LineUpView::fill_ways() {
   }
   for (const char* way : {"equal-watts:150", "equal-center:400", "height:45cm", "footprint:60x60cm", "grid:6x6"})
     ways.emplace_back(way);
+  if (const auto board = evaluation::lamp_board(desk_.book().all<record::CheckLampReading>("ORDER BY taken_at"),
+                                                desk_.book().all<record::Meter>("ORDER BY id")))
+    for (const std::string& lamp : evaluation::lamp_ways(board.value())) ways.push_back(lamp);
   for (const std::string& way : ways) way_->addItem(text_of(way));
   way_->setEditText(text_of(asked.way));
 }

@@ -80,6 +80,7 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
     lines << tr("Dominated by %1: nowhere worse in light, evenness%2, better in one beyond uncertainty.")
                  .arg(dominated.join(", "), lineup.terms().price_counts ? tr(", watts and price") : tr(" and watts"));
   for (const std::string& change : here.entry->changes) lines << text_of(change);
+  if (!here.entry->spectrum.empty()) lines << tr("Its light: %1.").arg(text_of(here.entry->spectrum));
   if (scene.chosen.second >= 0 && scene.chosen.second != m) {
     const auto why = lineup.why_not(m, scene.chosen.second);
     const QString other = member_name(member(scene, scene.chosen.second).entrant);

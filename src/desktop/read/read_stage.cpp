@@ -8,7 +8,9 @@ namespace sunbreak::desktop {
 
 StageKind read_stage() {
   return {Stage::Read, ReadView::tr("Read"),
-          [](const StageTools& tools, QWidget* parent) -> StageView* { return new ReadView(tools.desk, parent); },
+          [](const StageTools& tools, QWidget* parent) -> StageView* {
+            return new ReadView(tools.desk, tools.hub, parent);
+          },
           [](const Desk& desk) {
             const SweepProgress progress = sweep_progress(desk);
             if (progress.begun == 0) return StageMark::Untouched;

@@ -42,7 +42,7 @@ constexpr double fine_step_m = 0.01, cut_turn_degrees = 15, zoom_step = 1.5;
 
 }  // namespace
 
-ReadView::ReadView(Desk& desk, QWidget* parent) : StageView(parent), desk_(desk) {
+ReadView::ReadView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(parent), desk_(desk), hub_(hub) {
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Map of the sweep"));
   figures_ = new FiguresColumn(desk_, this);
@@ -107,7 +107,7 @@ QWidget* ReadView::make_middle() {
   elsewhere_ = new ElsewherePage(desk_, pages_);
   retest_ = new RetestPage(desk_, pages_);
   pictures_ = new PicturesPage(desk_, pages_);
-  spectrum_ = new SpectrumPage(desk_, pages_);
+  spectrum_ = new SpectrumPage(desk_, hub_, pages_);
   for (QWidget* page :
        std::initializer_list<QWidget*>{sweeps_, targets_, trust_, light_, elsewhere_, retest_, pictures_, spectrum_})
     pages_->addWidget(page);
@@ -382,9 +382,9 @@ bool ReadView::map_key(QKeyEvent* event) {
 
 QString ReadView::copy() { return copy_sweep_table(desk_.view()); }
 
-bool ReadView::take_table(const std::string& bytes, const QString& origin) {
+bool ReadView::take_table(const std::string& bytes, const QString& origin, const std::string& source) {
   if (pages_->currentIndex() != SpectraPage) return false;
-  spectrum_->bring_in(bytes, origin, origin == tr("the clipboard") ? "pasted" : "file");
+  spectrum_->bring_in(bytes, origin, source);
   return true;
 }
 

@@ -10,6 +10,8 @@ class QStackedWidget;
 
 namespace sunbreak::desktop {
 
+class InstrumentHub;
+
 class AllSweeps;
 class CutChart;
 class FieldMap;
@@ -30,11 +32,11 @@ class ReadView : public StageView {
  public:
   enum Page { MapPage, SweepsPage, TargetPage, SurePage, LightsPage, RoomsPage, RetestsPage, PhotosPage, SpectraPage };
 
-  explicit ReadView(Desk& desk, QWidget* parent = nullptr);
+  ReadView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
-  bool take_table(const std::string& bytes, const QString& origin) override;
+  bool take_table(const std::string& bytes, const QString& origin, const std::string& source) override;
 
   MapSettings& settings() { return settings_; }
   void show_page(Page page);
@@ -65,6 +67,7 @@ class ReadView : public StageView {
   void draw_picture(QPainter& p, const QRectF& room, bool in_vectors) const;
 
   Desk& desk_;
+  InstrumentHub& hub_;
   MapSettings settings_;
   record::Id test_id_ = 0;  ///< that the settings are for
   QLabel *title_, *state_, *readout_;

@@ -25,9 +25,9 @@ SpectrumChart::SpectrumChart(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("Spectra on a scale of photons"));
 }
 
-void SpectrumChart::show_lines(std::vector<drawing::SpectrumLine> lines, const QString& scale_words,
+void SpectrumChart::show_lines(std::vector<drawing::SpectrumLine> lines, const drawing::SpectrumScale& scale,
                                const QString& empty_words) {
-  lines_ = std::move(lines), scale_words_ = scale_words, empty_words_ = empty_words;
+  lines_ = std::move(lines), scale_ = scale, empty_words_ = empty_words;
   QStringList names;
   for (const drawing::SpectrumLine& line : lines_) names << text_of(line.name);
   setAccessibleDescription(names.isEmpty() ? empty_words_ : names.join("; "));
@@ -46,7 +46,7 @@ void SpectrumChart::paintEvent(QPaintEvent*) {
   }
   {
     PainterCanvas canvas(p);
-    drawing::draw_spectra(canvas, room_of(*this), lines_, text_of(scale_words_));
+    drawing::draw_spectra(canvas, room_of(*this), lines_, scale_);
   }
   if (!pointed_x_) return;
   const auto area = drawing::spectrum_plot_area(room_of(*this), lines_);
@@ -54,7 +54,7 @@ void SpectrumChart::paintEvent(QPaintEvent*) {
   const double nm = area.nm_at(*pointed_x_);
   QStringList words{tr("%1 nm").arg(nm, 0, 'f', 0)};
   for (const drawing::SpectrumLine& line : lines_) {
-    const double value = SpectralCurve(line.light).photons(nm);
+    const double value = scale_.shown_for_one * SpectralCurve(line.light).photons(nm);
     words << (std::isnan(value) ? QStringLiteral("–") : QString::number(value, 'g', 3));
   }
   p.setPen(QPen(t.ember, 1));

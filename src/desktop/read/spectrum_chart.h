@@ -12,7 +12,8 @@ class SpectrumChart : public QWidget {
   Q_OBJECT
  public:
   explicit SpectrumChart(QWidget* parent = nullptr);
-  void show_lines(std::vector<drawing::SpectrumLine> lines, const QString& scale_words, const QString& empty_words);
+  void show_lines(std::vector<drawing::SpectrumLine> lines, const drawing::SpectrumScale& scale,
+                  const QString& empty_words);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -21,7 +22,8 @@ class SpectrumChart : public QWidget {
 
  private:
   std::vector<drawing::SpectrumLine> lines_;
-  QString scale_words_, empty_words_;
+  drawing::SpectrumScale scale_ = drawing::highest_is_one;
+  QString empty_words_;
   std::optional<double> pointed_x_;
 };
 

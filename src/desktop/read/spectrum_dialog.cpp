@@ -14,6 +14,7 @@
 #include "desktop/read/spectrum_chart.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/take_or_leave.h"
 #include "desktop/widgets/text.h"
 #include "record/configurations.h"
 #include "record/spectrum_samples.h"
@@ -81,19 +82,7 @@ void SpectrumDialog::build() {
   problem_->setObjectName("spectrumProblem");
   set_tone(problem_, "bad");
   layout->addWidget(problem_);
-  auto* buttons = new QHBoxLayout;
-  buttons->addWidget(
-      quiet_label(tr("Nothing enters the lab book until you take it; taking it is one step of undo."), this));
-  buttons->addStretch();
-  auto* leave = new QPushButton(tr("Leave it"), this);
-  leave->setAutoDefault(false);
-  take_ = primary_button(tr("Take what is ticked"), this);
-  take_->setObjectName("takeSpectra");
-  take_->setDefault(true);
-  buttons->addWidget(leave);
-  buttons->addWidget(take_);
-  layout->addLayout(buttons);
-  connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+  take_ = take_or_leave(*this, *layout, tr("Take what is ticked"), "takeSpectra");
   connect(take_, &QPushButton::clicked, this, &SpectrumDialog::take);
   connect(scale_, &QComboBox::currentIndexChanged, this, &SpectrumDialog::read);
   connect(list_, &QListWidget::itemChanged, this, &SpectrumDialog::show_chosen);
@@ -148,7 +137,7 @@ void SpectrumDialog::show_chosen() {
             normalized(SpectralCurve(file_.spectra[static_cast<std::size_t>(i)].spectrum), Normalization::Peak))
       lines.push_back({text_of(list_->item(i)->text()), std::move(light.value())});
   }
-  chart_->show_lines(std::move(lines), tr("photons per nm, the highest of each is 1"),
+  chart_->show_lines(std::move(lines), drawing::highest_is_one,
                      any ? tr("Nothing to be shown.") : tr("No spectrum is ticked."));
   problem_->setVisible(!problem_->text().isEmpty());
   take_->setEnabled(any && !file_.scale_needed && !desk_.read_only());

@@ -7,12 +7,15 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
+#include <QShortcut>
 #include <QSpinBox>
 #include <QVBoxLayout>
 
 #include "core/spectrum/spectral_mix.h"
+#include "desktop/instruments/instrument_hub.h"
 #include "desktop/read/spectrum_chart.h"
 #include "desktop/read/spectrum_dialog.h"
 #include "desktop/widgets/field_parsers.h"
@@ -20,7 +23,10 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/scrolled.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/sensor_spectrum.h"
 #include "evaluation/spectrum_words.h"
+#include "record/configurations.h"
+#include "record/spectrum_samples.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -31,7 +37,7 @@ constexpr std::size_t most_lines = 6;
 
 }  // namespace
 
-SpectrumPage::SpectrumPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+SpectrumPage::SpectrumPage(Desk& desk, InstrumentHub& hub, QWidget* parent) : QWidget(parent), desk_(desk), hub_(hub) {
   setObjectName("spectrumPage");
   auto* whole = new QVBoxLayout(this);
   whole->setContentsMargins(0, 0, 0, 0);
@@ -68,6 +74,10 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
   add_->setObjectName("addSpectrum");
   remove_ = new QPushButton(tr("Take it out"), side);
   remove_->setObjectName("removeSpectrum");
+  live_ = new QPushButton(tr("Read it (L)"), side);
+  live_->setObjectName("liveSpectrum");
+  live_->setToolTip(tr("Asks the spectrometer; its spectrum is kept at the height and setting at hand"));
+  buttons->addWidget(live_);
   buttons->addWidget(add_);
   buttons->addWidget(remove_);
   buttons->addStretch();
@@ -119,12 +129,37 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
   grid_->setVerticalSpacing(3);
   grid_->setColumnStretch(1, 1);
   column->addWidget(figures_);
+  auto* own = new QHBoxLayout;
+  own_name_ = quiet_label(tr("Own band, nm"), side);
+  own->addWidget(own_name_);
+  own_band_ = new QLineEdit(side);
+  own_band_->setObjectName("ownBand");
+  own_band_->setAccessibleName(tr("Own band of photons, from and to in nm"));
+  own_band_->setPlaceholderText(tr("640–680"));
+  own_band_->setFixedWidth(92);
+  own->addWidget(own_band_);
+  own_share_ = new QLabel(side);
+  own_share_->setObjectName("ownShare");
+  own_share_->setWordWrap(true);
+  own->addWidget(own_share_, 1);
+  column->addLayout(own);
+  build_sensor(*column, side);
   problem_ = wrapped_label({}, side);
   problem_->setObjectName("spectrumMixProblem");
   set_tone(problem_, "bad");
   column->addWidget(problem_);
   column->addStretch();
   connect(add_, &QPushButton::clicked, this, &SpectrumPage::choose_file);
+  connect(live_, &QPushButton::clicked, this, &SpectrumPage::read_live);
+  auto* ask = new QShortcut(QKeySequence(Qt::Key_L), this);
+  ask->setContext(Qt::WidgetWithChildrenShortcut);
+  connect(ask, &QShortcut::activated, this, &SpectrumPage::read_live);
+  connect(&hub_, &InstrumentHub::spectrum_taken, this, &SpectrumPage::take_live);
+  connect(&hub_, &InstrumentHub::spectrum_failed, this, [this](const QString& words) {
+    live_->setEnabled(!desk_.read_only());
+    if (isVisible()) desk_.warn(words);
+  });
+  connect(own_band_, &QLineEdit::textChanged, this, [this] { show_own_band(shown_light()); });
   connect(remove_, &QPushButton::clicked, this, &SpectrumPage::take_out);
   connect(list_, &QListWidget::itemChanged, this, &SpectrumPage::show_all);
   connect(list_, &QListWidget::currentRowChanged, this, &SpectrumPage::show_all);
@@ -137,14 +172,15 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
 
 QString SpectrumPage::name_of(record::Id id) const {
   for (const record::MeasuredSpectrum& row : rows_)
-    if (row.id == id)
-      return row.percent ? tr("%1 · %2 %").arg(text_of(row.name), show_number(*row.percent)) : text_of(row.name);
+    if (row.id == id) return text_of(evaluation::spectrum_name(row));
   return {};
 }
 
 void SpectrumPage::refresh() {
   if (!desk_.test()) return;
   add_->setEnabled(!desk_.read_only());
+  live_->setEnabled(!desk_.read_only());
+  show_sensor();
   if (desk_.test()->spectra != rows_) {
     const record::Id at = chosen() ? chosen()->id : 0;
     std::vector<record::Id> known, shown;
@@ -199,21 +235,17 @@ void SpectrumPage::show_all() {
   QStringList left_out;
   const auto add = [&](const QString& name, const SpectralCurve& curve) {
     auto light = normalized(curve, normalization);
-    if (light && normalization == Normalization::Photons)
-      for (double& value : light.value().values) value *= 100;
     if (!light)
       left_out << tr("%1: %2").arg(name, text_of(light.problem().sentence()));
     else if (lines.size() < most_lines)
       lines.push_back({text_of(name), std::move(light.value())});
   };
   const auto light = shown_light();
-  QString scale_words = normalization == Normalization::Photons ? tr("photons per nm, % of the PPFD")
-                                                                : tr("photons per nm, the highest of each is 1");
+  const drawing::SpectrumScale scale =
+      normalization == Normalization::Photons ? drawing::percent_of_ppfd : drawing::highest_is_one;
   if (two && difference_->isChecked()) {
     const evaluation::SpectrumRead& second = spectra_[static_cast<std::size_t>(other)];
     auto rest = difference(one->curve, second.curve, normalization);
-    if (rest && normalization == Normalization::Photons)
-      for (double& value : rest.value().values) value *= 100;
     if (rest && spectrum_problem(rest.value()) == std::nullopt)
       lines.push_back({text_of(tr("%1 less %2").arg(name_of(second.id), name_of(one->id))), std::move(rest.value())});
     else
@@ -224,7 +256,7 @@ void SpectrumPage::show_all() {
       if (list_->item(static_cast<int>(i))->checkState() == Qt::Checked)
         add(name_of(spectra_[i].id), spectra_[i].curve);
   }
-  chart_->show_lines(std::move(lines), scale_words,
+  chart_->show_lines(std::move(lines), scale,
                      spectra_.empty()
                          ? tr("No spectrum of this light is on record. Bring in what a spectrometer wrote: a "
                               "table, TM-27 or CGATS, as a file, pasted or dropped.")
@@ -249,6 +281,9 @@ void SpectrumPage::show_all() {
     show_figures(figures);
     for (const std::string& note : figures.notes) notes << text_of(note);
   }
+  own_name_->setVisible(light.has_value());
+  own_band_->setVisible(light.has_value());
+  show_own_band(light);
   notes_->setText((left_out + notes).join(QStringLiteral(" ")));
   problem_->setVisible(!problem_->text().isEmpty());
 }
@@ -275,6 +310,118 @@ void SpectrumPage::show_figures(const SpectrumFigures& figures) {
   for (int i = static_cast<int>(rows.size()); i < grid_->rowCount(); ++i)
     for (int column = 0; column < 2; ++column)
       if (auto* item = grid_->itemAtPosition(i, column)) item->widget()->hide();
+}
+
+void SpectrumPage::build_sensor(QVBoxLayout& column, QWidget* side) {
+  sensor_head_ = heading_label(tr("The sensor under this light"), side);
+  column.addWidget(sensor_head_);
+  sensor_ = wrapped_label({}, side);
+  sensor_->setObjectName("sensorUnderLight");
+  column.addWidget(sensor_);
+  correct_ = new QPushButton(side);
+  correct_->setObjectName("correctBySpectrum");
+  auto* row = new QHBoxLayout;
+  row->addWidget(correct_);
+  row->addStretch();
+  column.addLayout(row);
+  connect(correct_, &QPushButton::clicked, this, [this] { correct_by_spectrum(!corrected_); });
+}
+
+void SpectrumPage::show_sensor() {
+  const auto told = evaluation::spectral_correction_here(*desk_.test());
+  const auto& sweeps = desk_.test()->sweeps;
+  corrected_ = std::ranges::any_of(sweeps, [](const record::Sweep& s) { return s.spectral_factor != 1; });
+  sensor_factor_.reset();
+  QString words;
+  if (told && *told) {
+    const SpectralCorrection& c = told->value();
+    sensor_factor_ = c.factor, sensor_uncertainty_ = c.standard_uncertainty;
+    words = tr("Its readings × %1 ± %2 are PPFD here. ")
+                .arg(c.factor, 0, 'f', 3)
+                .arg(2 * c.factor * c.standard_uncertainty, 0, 'f', 3);
+    words += c.finding.empty() ? tr("It is within 2 % under this light.") : text_of(c.finding);
+    for (const std::string& note : c.notes) words += QStringLiteral(" ") + text_of(note);
+  } else if (told) {
+    words = text_of(told->problem().sentence());
+  } else {
+    words = tr("Its response is not on record: bring it in with the sensor, on Home.");
+  }
+  if (corrected_) words += tr(" All sweeps are corrected by a factor of the spectrum.");
+  sensor_->setText(words);
+  const bool shown = !desk_.test()->spectra.empty();
+  sensor_head_->setVisible(shown);
+  sensor_->setVisible(shown);
+  correct_->setVisible(shown && (sensor_factor_ || corrected_));
+  correct_->setText(corrected_ ? tr("Take the correction off") : tr("Correct all sweeps by it"));
+  correct_->setEnabled(!sweeps.empty() && !desk_.read_only());
+}
+
+void SpectrumPage::correct_by_spectrum(bool on) {
+  if (on && !sensor_factor_) return;
+  const bool kept =
+      desk_.edits().make(on ? tr("correction by the spectrum") : tr("take a correction off"), [&](book::Edit& e) {
+        for (record::Sweep sweep : desk_.test()->sweeps) {
+          sweep.spectral_factor = on ? *sensor_factor_ : 1;
+          e.save(sweep);
+        }
+        // What the tester stated stays; what the factor stated goes with it.
+        record::Test test = desk_.test()->test;
+        const auto of_factor = sensor_uncertainty_ ? std::optional(100 * *sensor_uncertainty_) : std::nullopt;
+        if (on && !test.spectral_uncertainty_pct) test.spectral_uncertainty_pct = of_factor;
+        if (!on && test.spectral_uncertainty_pct == of_factor) test.spectral_uncertainty_pct.reset();
+        e.save(test);
+      });
+  if (!kept) return;
+  desk_.say(
+      on ? tr("All sweeps of this test are corrected by × %1. Ctrl+Z takes it back.").arg(*sensor_factor_, 0, 'f', 3)
+         : tr("The correction is off. Ctrl+Z brings it back."));
+}
+
+void SpectrumPage::show_own_band(const std::optional<SpectralCurve>& light) {
+  const QString text = own_band_->text().trimmed();
+  own_share_->clear();
+  if (!light || text.isEmpty()) return;
+  const auto band = own_band(text_of(text));
+  if (!band) return own_share_->setText(text_of(band.problem().remedy));
+  const BandShare share = band_share(*light, band.value());
+  own_share_->setText(!share.any() ? tr("not measured")
+                                   : tr("%1 % of the photons%2")
+                                         .arg(100 * share.share, 0, 'f', 1)
+                                         .arg(share.whole ? QString() : tr(", as far as measured")));
+}
+
+std::tuple<record::Id, record::Id, record::Id, record::Id> SpectrumPage::at_hand() const {
+  const auto [test, configuration] = desk_.shown();
+  return {test, configuration, desk_.rung() ? desk_.rung()->id : 0, desk_.stop() ? desk_.stop()->id : 0};
+}
+
+void SpectrumPage::read_live() {
+  if (!desk_.test() || desk_.read_only() || !live_->isEnabled()) return;
+  live_->setEnabled(false);
+  asked_at_ = at_hand();
+  desk_.say(tr("The spectrometer is asked …"));
+  hub_.read_spectrum();
+}
+
+void SpectrumPage::take_live(const Spectrum& spectrum, const QString& identity) {
+  live_->setEnabled(!desk_.read_only());
+  if (!desk_.test() || at_hand() != asked_at_)
+    return desk_.warn(
+        tr("The spectrum came when another test, height or setting was at hand. It was not kept: read it "
+           "again here."));
+  record::MeasuredSpectrum row;
+  row.test_id = desk_.test()->test.id;
+  row.taken_at = desk_.clock().utc_text();
+  row.name = "read " + row.taken_at.substr(11, 5);
+  record::put_spectrum(row, spectrum);
+  row.source = identity.contains("simulated") ? "simulated" : "live";
+  row.origin = text_of(identity.section(',', 1, 2));
+  if (const record::Stop* stop = desk_.stop()) row.percent = stop->percent;
+  if (const record::Rung* rung = desk_.rung()) row.height_m = rung->height_m;
+  row.configuration_id = record::configuration_of(*desk_.test());
+  if (desk_.edits().make(tr("spectrum"), [&](book::Edit& e) { e.add(row); }))
+    desk_.say(tr("The spectrum is in the lab book. Ctrl+Z takes that back."));
+  if (isVisible()) take_focus();
 }
 
 void SpectrumPage::choose_file() {

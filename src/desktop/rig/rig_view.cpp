@@ -10,6 +10,7 @@
 #include "book/plan.h"
 #include "book/test_rows.h"
 #include "desktop/hang/hang_panel.h"
+#include "desktop/rig/lux_fields.h"
 #include "desktop/rig/plan_drawing.h"
 #include "desktop/rig/plan_fields.h"
 #include "desktop/rig/rig_advice.h"
@@ -23,14 +24,15 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/question.h"
 #include "desktop/widgets/text.h"
+#include "record/plan_grid.h"
 
 namespace sunbreak::desktop {
 
 using record::Test;
 
 namespace {
-constexpr record::Id new_spectrometer = -2;  ///< in the picker of light meters
-constexpr double minutes_a_change = 3;       ///< to hang it anew or dim it, and let it settle
+constexpr record::Id new_spectrometer = -2, new_lux_meter = -3;  ///< in the picker of light meters
+constexpr double minutes_a_change = 3;                           ///< to hang it anew or dim it, and let it settle
 
 /// Options of a picker: what is on the shelf, and a last one that makes a new one (id 0).
 template <typename Record>
@@ -195,6 +197,8 @@ void RigView::build_form() {
   add_height_details(*form_, desk_, *advice_);
   form_->section(tr("How it is walked"), "walk");
   add_walk_fields(*form_, desk_);
+  form_->section(tr("Walked by a lux meter"), "lux");
+  add_lux_fields(*form_, desk_);
   form_->section(tr("Wall meter and watts"), "watts");
   add_meter_picker(tr("Wall meter"), &Test::wall_meter_id, "wallMeterPicker");
   add_watts();
@@ -265,10 +269,13 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
       ->choice(
           name,
           [this, light] {
-            auto choices =
-                shelf_choices<record::Meter>(desk_, light ? tr("New quantum sensor") : tr("New meter"),
-                                             light ? " AND kind IN ('quantum', 'spectrometer')" : " AND kind = 'wall'");
-            if (light) choices.push_back({tr("New spectrometer"), QVariant::fromValue<qlonglong>(new_spectrometer)});
+            auto choices = shelf_choices<record::Meter>(
+                desk_, light ? tr("New quantum sensor") : tr("New meter"),
+                light ? " AND kind IN ('quantum', 'spectrometer', 'lux')" : " AND kind = 'wall'");
+            if (light) {
+              choices.push_back({tr("New spectrometer"), QVariant::fromValue<qlonglong>(new_spectrometer)});
+              choices.push_back({tr("New lux meter"), QVariant::fromValue<qlonglong>(new_lux_meter)});
+            }
             choices.insert(choices.begin(), {tr("not stated"), QVariant::fromValue<qlonglong>(-1)});
             return choices;
           },
@@ -278,6 +285,16 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
           [this, member, light](const QVariant& v) {
             if (!desk_.test()) return QString();
             const record::Id id = v.toLongLong();
+            if (light && book::readings_of(desk_.book(), desk_.test()->test.id) > 0) {
+              const auto chosen = desk_.book().find<record::Meter>(id);
+              const bool lux = id == new_lux_meter || (chosen && chosen->kind == "lux");
+              if (lux != record::walked_by_lux(*desk_.test()))
+                return lux ? tr("The readings of this test are PPFD, and a lux meter tells lux. Duplicate the plan on "
+                                "Home to walk it by that meter.")
+                           : tr("The readings of this test are lux, and no other meter's. Duplicate the plan on Home "
+                                "to "
+                                "walk it by that sensor.");
+            }
             const auto choose = [&] {
               // Its readings are those of all configurations.
               std::optional<record::TestRecord> all;
@@ -285,10 +302,13 @@ void RigView::add_meter_picker(const QString& name, std::optional<record::Id> Te
               const record::TestRecord& whole = all ? *all : *desk_.test();
               desk_.edits().make(tr("choose a meter"), [&](book::Edit& e) {
                 record::Meter fresh;
-                fresh.kind = !light ? "wall" : id == new_spectrometer ? "spectrometer" : "quantum";
+                fresh.kind = !light                   ? "wall"
+                             : id == new_spectrometer ? "spectrometer"
+                             : id == new_lux_meter    ? "lux"
+                                                      : "quantum";
                 fresh.name = record::new_meter_name(fresh.kind);
                 std::optional<record::Meter> chosen;
-                if (id == 0 || id == new_spectrometer) fresh.id = e.add(fresh), chosen = fresh;
+                if (id == 0 || id == new_spectrometer || id == new_lux_meter) fresh.id = e.add(fresh), chosen = fresh;
                 if (id > 0) chosen = desk_.book().find<record::Meter>(id);
                 if (light) return book::choose_sensor(e, whole, chosen);
                 Test test = desk_.test()->test;
@@ -332,6 +352,8 @@ void RigView::add_sensor_note() {
     const record::Meter* sensor = desk_.test() ? desk_.test()->meter(desk_.test()->test.sensor_id) : nullptr;
     if (!sensor)
       return tr("Without a sensor on record, readings are taken as they are and no one can say how sure they are.");
+    if (sensor->kind == "lux")
+      return tr("A lux meter: choose its factor below, under Walked by a lux meter. Its details are on Home.");
     return tr("Calibrated %1, factor %2. Its details are on Home, under Meters.")
         .arg(sensor->calibrated_on.empty() ? tr("on a day not stated") : text_of(sensor->calibrated_on),
              show_number(sensor->factor));

@@ -293,8 +293,9 @@ void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::stri
               [=, &desk](std::optional<double> v) { return store_member(desk, id(), member, *v, name.toLower()); }),
           [unit] { return unit; });
     };
+    const QString shown = kind == "lux" ? QStringLiteral("lx") : QStringLiteral("µmol/m²/s");
     plain(QObject::tr("Calibration factor"), &Meter::factor, {0.01, 100, false}, {});
-    plain(QObject::tr("Reading in the dark"), &Meter::dark_offset, {-100, 100, false}, "µmol/m²/s");
+    plain(QObject::tr("Reading in the dark"), &Meter::dark_offset, {-100, 100, false}, shown);
     length_line<Meter>(form, desk, id, QObject::tr("Receiving height"), &Meter::receiving_height_m, {0, 1});
     length_line<Meter>(form, desk, id, QObject::tr("Nearest to a wall"), &Meter::closest_approach_m, {0, 1});
     number_line<Meter>(form, desk, id, QObject::tr("Range up to"), &Meter::range_max, {1, 1e5}, "µmol/m²/s");

@@ -140,7 +140,7 @@ void MainWindow::build_frame() {
 }
 
 void MainWindow::build_stages() {
-  home_ = new HomeView(*desk_, stack_);
+  home_ = new HomeView(*desk_, *hub_, stack_);
   stack_->addWidget(home_);
   connect(home_, &HomeView::open, this, [this](record::Id id, std::optional<Stage> stage) { open_test(id, stage); });
   connect(home_, &HomeView::wants_package, this, &MainWindow::choose_file);

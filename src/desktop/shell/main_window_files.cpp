@@ -102,7 +102,7 @@ bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::st
 void MainWindow::bring_in_table(std::string bytes, const QString& origin, const std::string& source) {
   if (!desk_->test() || !stage_ || !desk_->rung() || !desk_->stop())
     return desk_->say(tr("Open the test that the readings belong to, then bring the table in again."));
-  if (front()->take_table(bytes, origin)) return;
+  if (front()->take_table(bytes, origin, source)) return;
   // A table that says another height or setting than the sweep at hand, or holds several, finds its own.
   std::vector<TableFile> tables;
   for (exchange::SweepPart& part : exchange::split_sweeps(bytes, surface_unit(desk_->units())))

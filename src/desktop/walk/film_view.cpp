@@ -41,7 +41,10 @@ void FilmView::show_station(int station, const QString& place) {
   place_->setText(place);
 }
 
-void FilmView::show_value(const QString& value) { value_->setText(value.isEmpty() ? QStringLiteral("–") : value); }
+void FilmView::show_value(const QString& value, const QString& unit) {
+  value_->setText(value.isEmpty() ? QStringLiteral("–") : value);
+  unit_->setText(unit);
+}
 
 void FilmView::show_simulated(const QString& words) {
   simulated_->setText(words);

@@ -16,7 +16,7 @@ class FilmView : public QWidget {
  public:
   FilmView(Desk& desk, QWidget* stage);
   void show_station(int station, const QString& place);
-  void show_value(const QString& value);
+  void show_value(const QString& value, const QString& unit);
   void show_simulated(const QString& words);
   /// As large as the stage.
   void fit();

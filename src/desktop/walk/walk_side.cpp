@@ -124,6 +124,8 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
   set_arms_length(false);
 }
 
+void WalkSide::show_unit(const QString& unit) { unit_->setText(unit); }
+
 void WalkSide::set_arms_length(bool on) {
   arms_length->setChecked(on);
   size_letters(turn, on ? 28 : 13, on);

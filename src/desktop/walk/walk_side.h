@@ -19,6 +19,8 @@ class WalkSide : public QWidget {
 
   /// For reading from two meters.
   void set_arms_length(bool on);
+  /// What the meter shows, as values are typed.
+  void show_unit(const QString& unit);
   void say(const QString& words, const char* tone);
   void show_doing(const QString& words, double share);
   /// Something that belongs to the chair, not to arm's length.

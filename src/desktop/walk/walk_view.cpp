@@ -137,6 +137,7 @@ void WalkView::refresh() {
   side_->value->setReadOnly(desk_.read_only());
   side_->watts->setReadOnly(desk_.read_only());
   side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
+  side_->show_unit(unit());
   refresh_stabilization();
   refresh_checks();
   if (other_sweep)
@@ -178,9 +179,12 @@ QString WalkView::last_read() const {
   return latest ? text_of(short_number(latest->raw, 1)) : QString();
 }
 
+QString WalkView::unit() const { return record::walked_by_lux(*desk_.test()) ? tr("lx") : tr("µmol/m²/s"); }
+
 void WalkView::refresh_live() {
   if (!isVisible()) return;
-  const auto live = hub_.channel(Measures::Light).live();
+  // What a sensor shows live is PPFD, which is no value of a lux meter.
+  const auto live = record::walked_by_lux(*desk_.test()) ? std::nullopt : hub_.channel(Measures::Light).live();
   side_->value->setPlaceholderText(live                                 ? QString::number(*live, 'f', 1)
                                    : arms_length_ || !film_->isHidden() ? last_kept_
                                                                         : QString());
@@ -329,7 +333,8 @@ void WalkView::accept_typed() {
       go_on();
     return;
   }
-  const auto reading = exchange::cell_reading(text_of(text), {text.contains(',') ? ',' : '.', false, {}});
+  const auto reading = exchange::cell_reading(
+      text_of(text), {text.contains(',') ? ',' : '.', false, {}, record::walked_by_lux(*desk_.test())});
   if (!reading.ppfd) {
     tones_.play(Tone::Look);
     return say(
@@ -446,7 +451,7 @@ void WalkView::set_filmed(bool on) {
 void WalkView::refresh_film() {
   if (film_->isHidden()) return;
   film_->show_station(current(), side_->place->text());
-  film_->show_value(side_->value->text().isEmpty() ? side_->value->placeholderText() : side_->value->text());
+  film_->show_value(side_->value->text().isEmpty() ? side_->value->placeholderText() : side_->value->text(), unit());
   film_->show_simulated(simulated_->text());
 }
 

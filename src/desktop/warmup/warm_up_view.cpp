@@ -387,7 +387,7 @@ QString WarmUpView::copy() {
   return tr("The log is on the clipboard as a table.");
 }
 
-bool WarmUpView::take_table(const std::string& bytes, const QString& origin) {
+bool WarmUpView::take_table(const std::string& bytes, const QString& origin, const std::string&) {
   auto draft = exchange::read_log_table(bytes);
   if (!draft) {
     desk_.warn(origin + ": " + text_of(draft.problem().sentence()));

@@ -1,0 +1,314 @@
+#include "desktop/meters/agreement_dialog.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QShortcut>
+#include <QVBoxLayout>
+#include <cmath>
+#include <limits>
+
+#include "core/uncertainty/budget.h"
+#include "desktop/desk/desk.h"
+#include "desktop/instruments/instrument_hub.h"
+#include "desktop/meters/meter_boxes.h"
+#include "desktop/meters/pair_table.h"
+#include "desktop/paint/drawn_widget.h"
+#include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
+#include "drawing/pair_plots.h"
+#include "evaluation/paired_sweeps.h"
+#include "exchange/tables/meter_tables.h"
+
+namespace sunbreak::desktop {
+namespace {
+
+constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
+
+/// What is needed of a sweep to lay it out and correct it, without the rest of its test.
+std::optional<record::TestRecord> sweep_alone(const book::Book& book, record::Id sweep_id) {
+  const auto sweep = book.find<record::Sweep>(sweep_id);
+  const auto test = sweep ? book.find<record::Test>(sweep->test_id) : std::nullopt;
+  const auto bench = test ? book.find<record::Bench>(test->bench_id) : std::nullopt;
+  if (!bench) return {};
+  record::TestRecord record;
+  record.test = *test, record.bench = *bench, record.sweeps = {*sweep};
+  record.rungs = book.all<record::Rung>("WHERE test_id = ?", test->id);
+  record.stops = book.all<record::Stop>("WHERE test_id = ?", test->id);
+  record.readings = book.all<record::Reading>("WHERE sweep_id = ? ORDER BY id", sweep_id);
+  record.placements = book.all<record::Placement>("WHERE sweep_id = ? ORDER BY id", sweep_id);
+  record.side_readings = book.all<record::SideReading>("WHERE sweep_id = ? ORDER BY id", sweep_id);
+  return record;
+}
+
+}  // namespace
+
+AgreementDialog::AgreementDialog(Desk& desk, InstrumentHub& hub, QWidget* parent)
+    : QDialog(parent), desk_(desk), hub_(hub) {
+  setObjectName("agreementDialog");
+  setWindowTitle(tr("Two sensors"));
+  resize(1000, 680);
+  build();
+  compare();
+}
+
+void AgreementDialog::build() {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(24, 16, 24, 16);
+  layout->setSpacing(8);
+  layout->addWidget(
+      wrapped_label(tr("The same light by two sensors: two sweeps of the same stations, or pairs read one "
+                       "after the other. Differences are of the second from the first, which is trusted."),
+                    this));
+  auto* grid = new QGridLayout;
+  grid->setHorizontalSpacing(8);
+  grid->setVerticalSpacing(6);
+  const auto field = [&](int row, int column, const QString& name, QWidget* editor) {
+    grid->addWidget(new QLabel(name, this), row, 2 * column);
+    grid->addWidget(editor, row, 2 * column + 1);
+    editor->setAccessibleName(name);
+  };
+  first_ = meter_box(desk_, {"quantum", "spectrometer", "lux"}, {}, "firstSensor", this);
+  second_ = meter_box(desk_, {"quantum", "spectrometer", "lux"}, {}, "secondSensor", this);
+  if (second_->count() > 1 && second_->currentIndex() == first_->currentIndex())
+    second_->setCurrentIndex((first_->currentIndex() + 1) % second_->count());
+  first_sweep_ = new QComboBox(this);
+  first_sweep_->setObjectName("firstSweep");
+  second_sweep_ = new QComboBox(this);
+  second_sweep_->setObjectName("secondSweep");
+  for (QComboBox* box : {first_sweep_, second_sweep_}) fill_sweeps(box);
+  field(0, 0, tr("First, trusted"), first_);
+  field(0, 1, tr("Second"), second_);
+  field(1, 0, tr("Its sweep"), first_sweep_);
+  field(1, 1, tr("Its sweep"), second_sweep_);
+  grid->setColumnStretch(1, 1);
+  grid->setColumnStretch(3, 1);
+  layout->addLayout(grid);
+  auto* middle = new QHBoxLayout;
+  middle->setSpacing(16);
+  auto* left = new QVBoxLayout;
+  table_ = new PairTable(tr("first"), tr("second"), this);
+  table_->setObjectName("sensorPairs");
+  table_->setAccessibleName(tr("Pairs of the two sensors"));
+  table_->setFixedWidth(240);
+  table_->read_table = [](const std::string& bytes) -> std::optional<PairTable::Pairs> {
+    const auto draft = exchange::read_sensor_pairs(bytes);
+    if (!draft) return std::nullopt;
+    PairTable::Pairs pairs;
+    for (const SensorPair& p : draft.value().pairs) pairs.emplace_back(p.first, p.second);
+    return pairs;
+  };
+  left->addWidget(table_, 1);
+  live_first_ = new QPushButton(tr("First, live (F5)"), this);
+  live_second_ = new QPushButton(tr("Second, live (F6)"), this);
+  for (QPushButton* button : {live_first_, live_second_}) {
+    button->setAutoDefault(false);
+    left->addWidget(button);
+  }
+  middle->addLayout(left);
+  auto* right = new QVBoxLayout;
+  auto* pictures = new QHBoxLayout;
+  differences_ = new DrawnWidget(tr("Differences over the level"), this);
+  map_ = new DrawnWidget(tr("The ratio at each station"), this);
+  for (DrawnWidget* picture : {differences_, map_}) {
+    picture->setMinimumSize(240, 240);
+    pictures->addWidget(picture, 1);
+  }
+  right->addLayout(pictures, 1);
+  told_ = wrapped_label({}, this);
+  told_->setObjectName("agreementTold");
+  right->addWidget(told_);
+  figures_ = wrapped_label({}, this);
+  figures_->setObjectName("agreementFigures");
+  figures_->setProperty("quiet", true);
+  right->addWidget(figures_);
+  problem_ = wrapped_label({}, this);
+  problem_->setObjectName("agreementProblem");
+  set_tone(problem_, "bad");
+  right->addWidget(problem_);
+  middle->addLayout(right, 1);
+  layout->addLayout(middle, 1);
+  auto* buttons = new QHBoxLayout;
+  carry_ = new QPushButton(this);
+  carry_->setObjectName("carryCalibration");
+  carry_->setAutoDefault(false);
+  buttons->addWidget(carry_);
+  buttons->addStretch();
+  auto* done = primary_button(tr("Done"), this);
+  done->setAutoDefault(false);
+  buttons->addWidget(done);
+  layout->addLayout(buttons);
+  connect(done, &QPushButton::clicked, this, &QDialog::accept);
+  connect(carry_, &QPushButton::clicked, this, &AgreementDialog::carry);
+  for (QComboBox* box : {first_, second_})
+    connect(box, &QComboBox::currentIndexChanged, this, &AgreementDialog::compare);
+  for (QComboBox* box : {first_sweep_, second_sweep_})
+    connect(box, &QComboBox::currentIndexChanged, this, &AgreementDialog::take_sweeps);
+  connect(table_, &PairTable::pairs_changed, this, [this] {
+    of_stations_.clear();
+    compare();
+  });
+  connect(table_, &PairTable::said, this, [this](const QString& words) { problem_->setText(words), problem_->show(); });
+  connect(&hub_, &InstrumentHub::changed, this, &AgreementDialog::show_live);
+  connect(live_first_, &QPushButton::clicked, this, [this] { take_live(0); });
+  connect(live_second_, &QPushButton::clicked, this, [this] { take_live(1); });
+  connect(new QShortcut(QKeySequence(Qt::Key_F5), this), &QShortcut::activated, this, [this] { take_live(0); });
+  connect(new QShortcut(QKeySequence(Qt::Key_F6), this), &QShortcut::activated, this, [this] { take_live(1); });
+  table_->setFocus();
+}
+
+void AgreementDialog::fill_sweeps(QComboBox* box) {
+  box->addItem(tr("none: pairs below"), 0);
+  box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  box->setMinimumContentsLength(24);
+  for (const auto& test : desk_.book().all<record::Test>("WHERE removed = 0 ORDER BY id")) {
+    const auto fixture = desk_.book().find<record::Fixture>(test.fixture_id);
+    const QString title = test.name.empty() ? text_of(fixture ? fixture->name : "") : text_of(test.name);
+    for (const auto& sweep : desk_.book().all<record::Sweep>("WHERE test_id = ? ORDER BY id", test.id)) {
+      const auto rung = desk_.book().find<record::Rung>(sweep.rung_id);
+      const auto stop = desk_.book().find<record::Stop>(sweep.stop_id);
+      if (rung && stop)
+        box->addItem(tr("%1 · %2 · %3 %")
+                         .arg(title, text_of(length_text(rung->height_m, desk_.units())))
+                         .arg(stop->percent, 0, 'g', 4),
+                     QVariant::fromValue<qlonglong>(sweep.id));
+    }
+  }
+}
+
+void AgreementDialog::take_sweeps() {
+  const record::Id first = first_sweep_->currentData().toLongLong(), second = second_sweep_->currentData().toLongLong();
+  of_stations_.clear();
+  if (first == 0 || second == 0) return compare();
+  const auto a = sweep_alone(desk_.book(), first), b = sweep_alone(desk_.book(), second);
+  if (!a || !b) return compare();
+  // The sensors are those that walked the sweeps.
+  for (const auto& [record, box] : {std::pair{&*a, first_}, std::pair{&*b, second_}})
+    if (record->test.sensor_id)
+      if (const int at = box->findData(QVariant::fromValue<qlonglong>(*record->test.sensor_id)); at >= 0) {
+        const QSignalBlocker quiet(box);
+        box->setCurrentIndex(at);
+      }
+  auto pairs = evaluation::paired_stations(*a, a->sweeps.front(), *b, b->sweeps.front());
+  if (!pairs) {
+    told_of_ = pairs.problem();
+    return show_told();
+  }
+  of_stations_ = std::move(pairs.value());
+  compare();
+}
+
+void AgreementDialog::compare() {
+  std::vector<SensorPair> pairs = of_stations_;
+  if (pairs.empty())
+    for (const auto& [first, second] : table_->pairs()) pairs.push_back({first, second, std::nullopt});
+  const auto share = [](const std::optional<record::Meter>& meter) {
+    return meter && meter->uncertainty_pct ? *meter->uncertainty_pct / 100 : unknown;
+  };
+  told_of_.reset();
+  const auto first_meter = meter_of(first_), second_meter = meter_of(second_);
+  const bool one_quantity =
+      !first_meter || !second_meter || (first_meter->kind == "lux") == (second_meter->kind == "lux");
+  if (!pairs.empty() && !one_quantity)
+    told_of_ = Problem{"One of the two tells lux and the other PPFD", "their ratio says nothing of either",
+                       "find what brings them together by Lux factor"};
+  if (!pairs.empty() && one_quantity) told_of_ = agreement(pairs, share(meter_of(first_)), share(meter_of(second_)));
+  drawing::DifferencePlot plot;
+  plot.x_name = "mean of both, µmol/m²/s";
+  drawing::RatioMap map;
+  for (const SensorPair& p : pairs) {
+    plot.differences.push_back({(p.first + p.second) / 2, difference_pct(p)});
+    if (p.place) map.stations.push_back({p.place->x_m, p.place->y_m, p.second / p.first});
+  }
+  if (told_of_ && *told_of_) {
+    plot.mean_pct = told_of_->value().mean_difference_pct.value;
+    plot.low_limit_pct = told_of_->value().low_limit_pct.value;
+    plot.high_limit_pct = told_of_->value().high_limit_pct.value;
+  }
+  differences_->show_drawing(
+      [plot](drawing::Canvas& c, const drawing::Box& room) { drawing::draw_differences(c, room, plot); },
+      tr("%1 pairs").arg(pairs.size()));
+  map_->setVisible(!map.stations.empty());
+  map_->show_drawing([map](drawing::Canvas& c, const drawing::Box& room) { drawing::draw_ratio_map(c, room, map); },
+                     tr("%1 stations").arg(map.stations.size()));
+  show_told();
+}
+
+void AgreementDialog::show_told() {
+  QString told = tr("Choose two sweeps, or type or paste pairs."), figures;
+  const bool known = told_of_ && *told_of_;
+  if (known) {
+    const Agreement& a = told_of_->value();
+    told = text_of(a.words);
+    figures = tr("Ratio %1 (%2 to %3), mean difference %4 %, limits of agreement %5 to %6 %, proportion %7 (%8 to %9)")
+                  .arg(a.ratio.value, 0, 'f', 4)
+                  .arg(a.ratio.low, 0, 'f', 4)
+                  .arg(a.ratio.high, 0, 'f', 4)
+                  .arg(a.mean_difference_pct.value, 0, 'f', 2)
+                  .arg(a.low_limit_pct.value, 0, 'f', 1)
+                  .arg(a.high_limit_pct.value, 0, 'f', 1)
+                  .arg(a.proportion.value, 0, 'f', 3)
+                  .arg(a.proportion.low, 0, 'f', 3)
+                  .arg(a.proportion.high, 0, 'f', 3);
+    if (a.edge_pct) figures += tr(", edge over middle %1 %").arg(a.edge_pct->value, 0, 'f', 1);
+    figures += QStringLiteral(".");
+  } else if (told_of_) {
+    told = text_of(told_of_->problem().sentence());
+  }
+  told_->setText(told);
+  figures_->setText(figures);
+  const QString problem = of_stations_.empty() ? table_->problem() : QString();
+  problem_->setText(problem);
+  problem_->setVisible(!problem.isEmpty());
+  show_live();
+  const auto first = meter_of(first_), second = meter_of(second_);
+  const bool one_factor = known && (told_of_->value().verdict == AgreementVerdict::Factor ||
+                                    told_of_->value().verdict == AgreementVerdict::Agree);
+  const bool apart = first && second && first->id != second->id;
+  carry_->setEnabled(one_factor && apart && second->kind == "quantum" && !desk_.read_only());
+  carry_->setText(apart ? tr("Carry the calibration of %1 over to %2").arg(text_of(first->name), text_of(second->name))
+                        : tr("Carry the calibration over"));
+}
+
+void AgreementDialog::show_live() {
+  for (QPushButton* button : {live_first_, live_second_}) button->setEnabled(live_light(hub_, {}).has_value());
+}
+
+void AgreementDialog::take_live(int column) {
+  const auto live = live_light(hub_, meter_of(column == 0 ? first_ : second_));
+  if (!live) {
+    problem_->setText(no_live_light());
+    return problem_->show();
+  }
+  table_->fill(column, *live);
+  table_->setFocus();
+}
+
+std::optional<record::Meter> AgreementDialog::meter_of(const QComboBox* box) const {
+  return desk_.book().find<record::Meter>(box->currentData().toLongLong());
+}
+
+void AgreementDialog::carry() {
+  const auto first = meter_of(first_);
+  auto second = meter_of(second_);
+  if (!first || !second || !told_of_ || !*told_of_) return;
+  const double of_first = first->uncertainty_pct ? *first->uncertainty_pct / 100 : BudgetQuestion{}.calibration.value;
+  const CarriedCalibration carried = carried_calibration(told_of_->value(), second->factor, of_first);
+  second->factor = carried.factor;
+  second->uncertainty_pct = 100 * carried.standard_uncertainty;
+  second->uncertainty_k = 1;
+  second->calibrated_on = desk_.clock().utc_text().substr(0, 10);
+  if (!desk_.edits().make(tr("carry a calibration over"), [&](book::Edit& e) { e.save(*second); })) return;
+  told_->setText(
+      tr("%1 has the factor %2 from now on, ± %3 % (k = 2), of which the comparison adds %4 %. What was read "
+         "before keeps its own. Ctrl+Z takes it back.")
+          .arg(text_of(second->name))
+          .arg(carried.factor, 0, 'f', 4)
+          .arg(200 * carried.standard_uncertainty, 0, 'f', 1)
+          .arg(200 * carried.added, 0, 'f', 2));
+  carry_->setEnabled(false);
+}
+
+}  // namespace sunbreak::desktop

@@ -1,0 +1,49 @@
+#pragma once
+
+#include <QDialog>
+#include <optional>
+
+#include "core/meters/agreement.h"
+#include "record/test_record.h"
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+
+namespace sunbreak::desktop {
+
+class Desk;
+class DrawnWidget;
+class InstrumentHub;
+class PairTable;
+
+/// Holds two sensors against each other: by the stations that two sweeps share, or by pairs that are typed, pasted or
+/// read live. Shows differences and, by station, the map of the ratio while they come.
+class AgreementDialog : public QDialog {
+  Q_OBJECT
+ public:
+  AgreementDialog(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
+
+ private:
+  void build();
+  void fill_sweeps(QComboBox* box);
+  void take_sweeps();
+  void compare();
+  void show_told();
+  void take_live(int column);
+  void show_live();
+  void carry();
+  std::optional<record::Meter> meter_of(const QComboBox* box) const;
+
+  Desk& desk_;
+  InstrumentHub& hub_;
+  QComboBox *first_, *second_, *first_sweep_, *second_sweep_;
+  PairTable* table_;
+  DrawnWidget *differences_, *map_;
+  QLabel *told_, *figures_, *problem_;
+  QPushButton *live_first_, *live_second_, *carry_;
+  std::vector<SensorPair> of_stations_;  ///< of two sweeps; empty where pairs are typed
+  std::optional<Result<Agreement>> told_of_;
+};
+
+}  // namespace sunbreak::desktop
