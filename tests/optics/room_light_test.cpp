@@ -10,6 +10,7 @@
 #include "core/optics/direct_kernel.h"
 #include "core/optics/direct_light.h"
 #include "core/optics/form_factor.h"
+#include "core/optics/form_factor_kernel.h"
 #include "core/optics/processor.h"
 #include "core/optics/sampling_advice.h"
 #include "core/optics/smooth_plane.h"
@@ -190,6 +191,37 @@ TEST(DirectLight, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
       }
     }
   }
+}
+
+TEST(FormFactors, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
+  std::vector<const CornerPrimitives*> copies{&plain_corner_primitives};
+#if defined(__x86_64__)
+  if (has_wide_vectors()) copies.push_back(&wide_corner_primitives);
+  if (has_widest_vectors()) copies.push_back(&widest_corner_primitives);
+#endif
+  std::vector<double> along{0,   -0.0, 1e-9, -1e-9, 0.4142135623730951, 0.4142135623730950, 1, -1, 2.414213562373095,
+                            1e3, -1e3};
+  for (int i = -40; i <= 40; ++i) along.push_back(0.031 * i * std::abs(i));
+  const double turn = 2 * std::numbers::pi;
+  for (const double distance : {1e-5, 0.01, 0.3, 1.0, 4.0})
+    for (const double across : {0.0, 1e-7, -0.2, 0.4142135623730951, 1.0, -3.0, 50.0}) {
+      const CornerLine line{along.data(), along.size(), across, distance};
+      for (const CornerPrimitives* copy : copies) {
+        std::vector<double> parallel(along.size()), away(along.size()), beside(along.size());
+        copy->parallel(line, parallel.data());
+        copy->away(line, away.data());
+        copy->beside(line, beside.data());
+        for (std::size_t i = 0; i < along.size(); ++i) {
+          const double x = along[i], a = std::hypot(distance, x), b = std::hypot(distance, across);
+          const auto expect = [&](double found, double truth) {
+            EXPECT_NEAR(found, truth, 2e-15 * std::abs(truth)) << distance << " " << across << " " << x;
+          };
+          expect(away[i], -distance / turn * std::atan(across / a) / a);
+          expect(beside[i], -distance / turn * std::atan(x / b) / b);
+          expect(parallel[i], (x / a * std::atan(across / a) + across / b * std::atan(x / b)) / turn);
+        }
+      }
+    }
 }
 
 TEST(RoomLight, WithoutReflectanceThereIsDirectLightOnly) {

@@ -1,6 +1,7 @@
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>
 
+#include <array>
 #include <cmath>
 
 #include "core/settle/hang_guide.h"
@@ -37,6 +38,18 @@ TEST(SettleFiguresTest, OfARampAreThoseOfTheFormula) {
   EXPECT_NEAR(f.in_band, 0.5, 1e-9);
   EXPECT_NEAR(f.too_dim, 0.25, 1e-9);
   EXPECT_NEAR(f.too_bright, 0.25, 1e-9);
+}
+
+TEST(SettleFiguresTest, ACellAtALimitLiesInTheBand) {
+  const SettleMaps maps = made_maps({{0.3, even(512)}});
+  const auto shares = [&](double low, double high) {
+    const SettleFigures f = settle_figures(*maps.heights[0], {50, 0.5, 0, 110, 0, 0, 0}, {low, high});
+    return std::array{f.too_dim, f.in_band, f.too_bright};
+  };
+  EXPECT_EQ(shares(256, 300), (std::array{0.0, 1.0, 0.0}));
+  EXPECT_EQ(shares(200, 256), (std::array{0.0, 1.0, 0.0}));
+  EXPECT_EQ(shares(256.001, 300), (std::array{1.0, 0.0, 0.0}));
+  EXPECT_EQ(shares(200, 255.999), (std::array{0.0, 0.0, 1.0}));
 }
 
 TEST(SettleFiguresTest, BetweenTwoWalkedSettingsArePatternsMixed) {

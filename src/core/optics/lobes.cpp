@@ -1,7 +1,10 @@
 #include "core/optics/lobes.h"
 
+#include <algorithm>
 #include <cmath>
+#include <memory>
 #include <numbers>
+#include <numeric>
 #include <vector>
 
 namespace sunbreak {
@@ -41,30 +44,47 @@ double side_part(Lobe::Shape shape, double x2, double y2) {
 double intensity(const LobeFlux& flux, double theta_rad, double phi_rad) {
   const double c = std::cos(theta_rad), s2 = 1 - c * c, x2 = s2 * std::cos(phi_rad) * std::cos(phi_rad);
   if (c <= 0) return 0;
+  std::array<double, round_lobes> powers{c, c * c};
+  for (std::size_t i = 2; i < round_lobes; ++i) powers[i] = powers[i - 1] * powers[i - 2];
   double sum = 0;
   for (std::size_t k = 0; k < lobe_count; ++k) {
-    if (flux[k] != 0)
-      sum += flux[k] * lobe_peak(lobes[k]) * std::pow(c, lobes[k].exponent) * side_part(lobes[k].shape, x2, s2 - x2);
+    const std::size_t power = k < round_lobes ? k : (k - round_lobes) % side_lobes;
+    sum += flux[k] * lobe_peak(lobes[k]) * powers[power] * side_part(lobes[k].shape, x2, s2 - x2);
   }
   return sum;
 }
 
-double half_angle_deg(const LobeFlux& flux) {
-  constexpr int steps = 900;
-  std::vector<double> all_round;
-  double greatest = 0;
-  for (int i = 0; i <= steps; ++i) {
-    const double theta = i * std::numbers::pi / 2 / steps;
-    double sum = 0;
-    for (int k = 0; k < 4; ++k) sum += intensity(flux, theta, (k + 0.5) * std::numbers::pi / 8) / 4;
-    all_round.push_back(sum);
-    greatest = std::max(greatest, all_round.back());
-  }
-  for (int i = steps - 1; i >= 0; --i)
-    if (all_round[static_cast<std::size_t>(i)] >= greatest / 2) {
-      const double here = all_round[static_cast<std::size_t>(i)], next = all_round[static_cast<std::size_t>(i) + 1];
-      return (i + (here - greatest / 2) / (here - next)) * 90.0 / steps;
+namespace {
+
+constexpr int angles = 900;  ///< steps of a quarter of a turn
+
+/// Intensity of one lobe of unit flux, averaged all round, at each angle from the axis.
+using AllRound = std::array<std::array<double, lobe_count>, angles + 1>;
+
+std::unique_ptr<const AllRound> lobes_all_round() {
+  auto all = std::make_unique<AllRound>();
+  for (std::size_t k = 0; k < lobe_count; ++k) {
+    LobeFlux only{};
+    only[k] = 1;
+    for (int i = 0; i <= angles; ++i) {
+      double& mean = (*all)[static_cast<std::size_t>(i)][k] = 0;
+      for (int turn = 0; turn < 4; ++turn)
+        mean += intensity(only, i * std::numbers::pi / 2 / angles, (turn + 0.5) * std::numbers::pi / 8) / 4;
     }
+  }
+  return all;
+}
+
+}  // namespace
+
+double half_angle_deg(const LobeFlux& flux) {
+  static const auto lobes_at = lobes_all_round();
+  std::vector<double> all_round;
+  for (const auto& at : *lobes_at) all_round.push_back(std::inner_product(at.begin(), at.end(), flux.begin(), 0.0));
+  const double half = *std::max_element(all_round.begin(), all_round.end()) / 2;
+  for (std::size_t i = angles; i-- > 0;)
+    if (all_round[i] >= half)
+      return (static_cast<double>(i) + (all_round[i] - half) / (all_round[i] - all_round[i + 1])) * 90.0 / angles;
   return 90;
 }
 

@@ -71,5 +71,28 @@ inline float fast_exp2(float y) {
   return std::bit_cast<float>(std::bit_cast<std::uint32_t>(series) + (std::bit_cast<std::uint32_t>(shifted) << 23));
 }
 
+/// The angle whose tangent is y / x, for x > 0; relative error 1e-15. An eighth or a quarter of a turn is taken off,
+/// which leaves |t| ≤ √2 − 1; there the odd polynomial that agrees with the arctangent at Chebyshev's places for its
+/// degree.
+inline double fast_arctan(double y, double x) {
+  const double high = y < 0 ? -y : y;
+  const bool steep = high > 2.414213562373095 * x, slanted = high > 0.4142135623730951 * x;
+  const double top = steep ? -x : slanted ? high - x : high, bottom = steep ? high : slanted ? high + x : x;
+  const double taken_off = steep ? 1.5707963267948966 : slanted ? 0.7853981633974483 : 0.0;
+  const double t = top / bottom, z = t * t;
+  const double series =
+      1 + z * (-0.33333333333328435 +
+               z * (0.19999999998854978 +
+                    z * (-0.14285714180972145 +
+                         z * (0.11111106180442902 +
+                              z * (-0.09090773077073099 +
+                                   z * (0.07689953553563447 +
+                                        z * (-0.06640234585531563 +
+                                             z * (0.05688353253790735 +
+                                                  z * (-0.04348065112574545 + z * 0.02113554238759541)))))))));
+  const double angle = taken_off + t * series;
+  return y < 0 ? -angle : angle;
+}
+
 }  // namespace
 }  // namespace sunbreak

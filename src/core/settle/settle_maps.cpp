@@ -29,6 +29,11 @@ Between between(const SettleHeight& height, const SettleSetting& setting) {
           setting.upper_share / (1 - setting.upper_share)};
 }
 
+Counted count_in(const std::vector<float>& sorted, float low, float high) {
+  return {static_cast<int>(sorted.end() - std::lower_bound(sorted.begin(), sorted.end(), low)),
+          static_cast<int>(sorted.end() - std::upper_bound(sorted.begin(), sorted.end(), high))};
+}
+
 }  // namespace
 
 double radial_shape(const SettleLattice& lattice, const Vec3& place) {
@@ -43,6 +48,8 @@ SettleHeight settle_height(const SettleLattice& lattice, double height_m, std::v
     const std::span<const double> all(places);
     const std::size_t lit = lattice.cells + lattice.edge;
     p.lit.assign(places.begin(), places.begin() + static_cast<std::ptrdiff_t>(lit));
+    p.sorted.assign(p.lit.begin(), p.lit.begin() + static_cast<std::ptrdiff_t>(lattice.cells));
+    std::sort(p.sorted.begin(), p.sorted.end());
     p.mean = mean_of(all.first(lattice.cells));
     const auto edge = lattice.edge_of(all);
     p.edge = mean_of(edge);
@@ -78,7 +85,7 @@ SettleFigures settle_figures(const SettleHeight& height, const SettleSetting& se
   Counted counted;
   if (b.other_share == 0) {
     f.lowest = light * b.first->lowest, f.highest = light * b.first->highest;
-    counted = count_in(b.first->lit.data(), height.cells, low, high);
+    counted = count_in(b.first->sorted, low, high);
   } else {
     const auto share = static_cast<float>(b.other_share);
     const Extremes e = extremes_of_sum(b.first->lit.data(), b.second->lit.data(), share, b.first->lit.size());

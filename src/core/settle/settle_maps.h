@@ -12,6 +12,7 @@ namespace sunbreak {
 /// The light of a height with one pattern of the dimmer, for the first setting's light.
 struct SettlePattern {
   std::vector<float> lit;     ///< the cells, then the edge's places
+  std::vector<float> sorted;  ///< the cells' light, dimmest first
   std::vector<float> radial;  ///< each cell times radial_shape(): what an error of the edge beside the center does
   double mean = 0, edge = 0, center = 0, corners = 0;
   double lowest = 0, highest = 0;                                 ///< of cells and edge

@@ -1,0 +1,9 @@
+#include "core/optics/form_factor_kernel_loop.h"
+
+namespace sunbreak {
+
+#if defined(__x86_64__)
+const CornerPrimitives wide_corner_primitives{parallel_in_loop, away_in_loop, beside_in_loop};
+#endif
+
+}  // namespace sunbreak

@@ -1,0 +1,33 @@
+#pragma once
+
+#include <limits>
+
+#include "core/settle/settle_kernel.h"
+
+/// The innermost loops, included by one file for each kind of processor that they are compiled for.
+namespace sunbreak {
+namespace {
+
+inline Counted count_in_loop(const float* values, const float* others, float share, std::size_t count, float low,
+                             float high) {
+  int at_least = 0, above = 0;
+  for (std::size_t i = 0; i < count; ++i) {
+    const float value = values[i] + share * others[i];
+    at_least += value >= low;
+    above += value > high;
+  }
+  return {at_least, above};
+}
+
+inline Extremes extremes_in_loop(const float* values, const float* others, float share, std::size_t count) {
+  Extremes e{std::numeric_limits<float>::max(), std::numeric_limits<float>::lowest()};
+  for (std::size_t i = 0; i < count; ++i) {
+    const float value = values[i] + share * others[i];
+    e.lowest = value < e.lowest ? value : e.lowest;
+    e.highest = value > e.highest ? value : e.highest;
+  }
+  return e;
+}
+
+}  // namespace
+}  // namespace sunbreak
