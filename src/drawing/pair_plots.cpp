@@ -42,7 +42,7 @@ Box plot_box(const Box& room) {
           room.height - pair_top_px - pair_bottom_px};
 }
 
-void dot(Canvas& c, const Point& at, const Rgb& color) {
+void put_dot(Canvas& c, const Point& at, const Rgb& color) {
   c.fill(Box::about(at, pair_dot_px, pair_dot_px), {color, 0.85});
 }
 
@@ -59,7 +59,7 @@ void draw_pair_line(Canvas& c, const Box& room, const PairLine& plot) {
   const Palette& t = c.colors();
   c.clip(a.box);
   if (plot.slope) c.line({a.x_of(0), a.y_of(0)}, {a.x_of(a.x_high), a.y_of(*plot.slope * a.x_high)}, {{t.lake, 1}, 2});
-  for (const Point& p : plot.pairs) dot(c, {a.x_of(p.x), a.y_of(p.y)}, t.ink);
+  for (const Point& p : plot.pairs) put_dot(c, {a.x_of(p.x), a.y_of(p.y)}, t.ink);
   c.unclip();
 }
 
@@ -85,7 +85,7 @@ void draw_differences(Canvas& c, const Box& room, const DifferencePlot& plot) {
   level(plot.mean_pct, Dash::Solid, "mean");
   level(plot.low_limit_pct, Dash::Dashed, "limit");
   level(plot.high_limit_pct, Dash::Dashed, "limit");
-  for (const Point& p : plot.differences) dot(c, {a.x_of(p.x), a.y_of(p.y)}, t.ink);
+  for (const Point& p : plot.differences) put_dot(c, {a.x_of(p.x), a.y_of(p.y)}, t.ink);
 }
 
 void draw_ratio_map(Canvas& c, const Box& room, const RatioMap& map) {

@@ -6,7 +6,7 @@
 
 namespace sunbreak::drawing {
 namespace {
-constexpr double pitch = 18, label_width = 64, value_width = 48, daily_width = 40;
+constexpr double pitch = 18, ring_label_width = 64, value_width = 48, daily_width = 40;
 }
 
 double ring_bars_height(std::size_t rings) { return static_cast<double>(rings) * pitch + 4; }
@@ -14,14 +14,14 @@ double ring_bars_height(std::size_t rings) { return static_cast<double>(rings) *
 void draw_ring_bars(Canvas& c, const Box& room, const std::vector<Ring>& rings, const ScaleRange& range,
                     const std::optional<Band>& band, UnitSystem units, double photoperiod_h) {
   const Palette& t = c.colors();
-  const double left = room.left + label_width + 8, widest = room.right() - left - value_width - daily_width;
+  const double left = room.left + ring_label_width + 8, widest = room.right() - left - value_width - daily_width;
   double longest = band ? band->low : 1;
   for (const Ring& ring : rings)
     if (ring.read > 0) longest = std::max(longest, ring.mean_ppfd);
   const double unit = meters_per(surface_unit(units));
   double y = room.top + 2;
   for (const Ring& ring : rings) {
-    c.text({room.left, y, label_width, pitch - 4}, Align::Right,
+    c.text({room.left, y, ring_label_width, pitch - 4}, Align::Right,
            short_number(ring.outer_m / unit, 1) + "–" + short_number(ring.inner_m / unit, 1), {11, false, t.quiet});
     if (ring.read == 0) {
       c.text({left, y, 80, pitch - 4}, Align::Left, "not read", {11, false, t.quiet});

@@ -12,7 +12,7 @@ namespace {
 
 constexpr const char* minus = "\u2212";
 
-Rgb mixed(const Rgb& a, const Rgb& b, double share) {
+Rgb between_inks(const Rgb& a, const Rgb& b, double share) {
   const auto mix = [&](std::uint8_t x, std::uint8_t y) {
     return static_cast<std::uint8_t>(std::lround(x + share * (y - x)));
   };
@@ -24,7 +24,7 @@ Rgb mixed(const Rgb& a, const Rgb& b, double share) {
 Rgb ValueScale::color(double value, const Palette& palette) const {
   if (!diverging) return light_color(range.share(value));
   const double share = std::clamp(std::isnan(value) || !(range.high > 0) ? 0.0 : value / range.high, -1.0, 1.0);
-  return mixed(palette.ground, share < 0 ? palette.lake : palette.ember, std::abs(share));
+  return between_inks(palette.ground, share < 0 ? palette.lake : palette.ember, std::abs(share));
 }
 
 std::string ValueText::text(double value) const {

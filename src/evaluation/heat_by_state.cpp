@@ -84,8 +84,8 @@ void sum_up(std::vector<std::string>& words, const std::map<double, OfSetting>& 
         fmt::format("Of what was taken, {}{} within your limit up to {:.4g} %.", what, stays(what), highest_within));
 }
 
-void judge(std::vector<std::string>& words, const std::vector<HeatRow>& rows, bool canopy, const std::string& limit,
-           UnitSystem units) {
+void say_of_limit(std::vector<std::string>& words, const std::vector<HeatRow>& rows, bool canopy,
+                  const std::string& limit, UnitSystem units) {
   std::map<double, OfSetting> settings;
   for (const auto& [state, row] : hottest_by_state(rows, canopy)) {
     const bool over = *row->over_limit > 0;
@@ -144,9 +144,9 @@ std::vector<std::string> heat_verdicts(const TestRecord& test, UnitSystem units)
   std::vector<std::string> words;
   const std::string degrees(temperature_unit(units)), rise(rise_unit(units));
   if (const auto limit = test.test.surface_limit_c)
-    judge(words, rows, false, limit_text(shown_temperature(*limit, units), degrees.c_str()), units);
+    say_of_limit(words, rows, false, limit_text(shown_temperature(*limit, units), degrees.c_str()), units);
   if (const auto limit = test.test.canopy_rise_limit_c)
-    judge(words, rows, true, limit_text(shown_rise(*limit, units), rise.c_str()) + " over air", units);
+    say_of_limit(words, rows, true, limit_text(shown_rise(*limit, units), rise.c_str()) + " over air", units);
   return words;
 }
 

@@ -45,8 +45,8 @@ struct WorkedOut {
   bool lasting = true;
 };
 
-WorkedOut worked_out(const Entrant& entrant, const EntryQuestion& question, const book::Book* book, UnitSystem units,
-                     std::stop_token stop) {
+WorkedOut work_out(const Entrant& entrant, const EntryQuestion& question, const book::Book* book, UnitSystem units,
+                   std::stop_token stop) {
   try {
     const auto record = record_of(entrant, book);
     if (!record) return {not_there(record.problem()), false};
@@ -126,7 +126,7 @@ Entries fill_entries(const std::vector<Entrant>& entrants, const EntryQuestion& 
   run_crew(
       open.size(), book, threads, stop,
       [&](std::size_t n, const book::Book* own) {
-        worked[n] = worked_out(entrants[open[n]], question, own, units, stop);
+        worked[n] = work_out(entrants[open[n]], question, own, units, stop);
       },
       [&](std::size_t n) {
         const std::size_t i = open[n];

@@ -13,7 +13,7 @@ using namespace drawing;
 using evaluation::LineUp;
 using evaluation::LineUpEntry;
 
-constexpr std::size_t most_rows = 9, most_sentences = 4;
+constexpr std::size_t most_listed = 9, most_told = 4;
 
 const LineUpEntry& entry_of(const LineUp& lineup, int member) {
   return *lineup.members()[static_cast<std::size_t>(member)].entry;
@@ -32,7 +32,7 @@ void draw_strip(Canvas& c, const StillFrame& frame, const LineUp& lineup, const 
   const std::vector<int>& group = lineup.groups().front();
   const double top = draw_still_heading(c, frame, std::string(lineup.figure().label), way);
   std::vector<double> values, expanded;
-  const std::size_t shown = std::min(most_rows, group.size());
+  const std::size_t shown = std::min(most_listed, group.size());
   for (std::size_t i = 0; i < shown; ++i) {
     const Standing& s = lineup.ranking().standings()[static_cast<std::size_t>(group[i])];
     values.push_back(s.value), expanded.push_back(s.expanded());
@@ -99,7 +99,7 @@ void draw_pair(Canvas& c, const StillFrame& frame, const LineUp& lineup, int a, 
   double y = wide ? top : top + name_height + map_height + 24;
   std::size_t told = 0;
   for (const evaluation::PairSentence& s : evaluation::pair_sentences(lineup, a, b, units)) {
-    if (told++ == most_sentences) break;
+    if (told++ == most_told) break;
     const std::vector<std::string> lines = wrapped(c, s.words, 10, words_width);
     if (y + 13.5 * static_cast<double>(lines.size()) > frame.bottom() + 4) return;
     for (const std::string& line : lines) {
@@ -124,8 +124,8 @@ Result<std::vector<Still>> line_up_stills(const LineUp& lineup, const std::strin
   for (const int m : group)
     alt += fmt::format("{}: {}, {}. ", LineUp::rank_words(lineup.ranking().rank(m)), title_of(lineup, m),
                        value_of(lineup, m, units));
-  const std::string foot = group.size() > most_rows
-                               ? fmt::format("± is k = 2; the first {} of {}", most_rows, group.size())
+  const std::string foot = group.size() > most_listed
+                               ? fmt::format("± is k = 2; the first {} of {}", most_listed, group.size())
                                : "± is k = 2; ranks are intervals where fixtures are not told apart";
   auto strip = still(frame, palette, "line-up", std::move(alt), foot,
                      [&](Canvas& c) { draw_strip(c, frame, lineup, way, units); });
@@ -135,7 +135,7 @@ Result<std::vector<Still>> line_up_stills(const LineUp& lineup, const std::strin
   std::string words =
       fmt::format("{} and {} side by side. ", title_of(lineup, pair->first), title_of(lineup, pair->second));
   const auto sentences = evaluation::pair_sentences(lineup, pair->first, pair->second, units);
-  for (std::size_t i = 0; i < std::min(most_sentences, sentences.size()); ++i) words += sentences[i].words + " ";
+  for (std::size_t i = 0; i < std::min(most_told, sentences.size()); ++i) words += sentences[i].words + " ";
   auto beside = still(frame, palette, "side-by-side", std::move(words), "± is k = 2; both maps on one scale",
                       [&](Canvas& c) { draw_pair(c, frame, lineup, pair->first, pair->second, way, units); });
   if (!beside) return beside.problem();

@@ -50,7 +50,7 @@ std::string lowered(std::string_view text) {
   return low;
 }
 
-std::string trimmed(std::string_view text) {
+std::string bare(std::string_view text) {
   const auto from = text.find_first_not_of(" \t,.;"), to = text.find_last_not_of(" \t,.;");
   return from == std::string_view::npos ? std::string() : std::string(text.substr(from, to - from + 1));
 }
@@ -59,7 +59,7 @@ std::string trimmed(std::string_view text) {
 class SentenceReader {
  public:
   SentenceReader(std::string_view part, std::string kind)
-      : words_(trimmed(part)), text_(lowered(words_)), kind_(std::move(kind)) {}
+      : words_(bare(part)), text_(lowered(words_)), kind_(std::move(kind)) {}
 
   std::vector<Claim> read() {
     const bool map = has_word(text_, {"map", "footprint chart"});
@@ -134,7 +134,7 @@ class SentenceReader {
     const double watts = number_of(m[1].str()) * (m[2].str() == "kw" ? 1000 : 1);
     Claim& claim = add("equivalent");
     claim.value = watts;
-    claim.says = trimmed(m[3].str());
+    claim.says = bare(m[3].str());
   }
 
   void light() {
@@ -236,7 +236,7 @@ SplitClaim split_claim(const std::string& sentence, const std::string& kind) {
   std::size_t from = 0;
   while (from <= sentence.size()) {
     const auto to = std::min(sentence.find(';', from), sentence.size());
-    const std::string part = trimmed(std::string_view(sentence).substr(from, to - from));
+    const std::string part = bare(std::string_view(sentence).substr(from, to - from));
     from = to + 1;
     if (part.empty()) continue;
     // No one writes a claim longer than this, and the patterns would go deep into it.

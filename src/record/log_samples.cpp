@@ -27,7 +27,7 @@ constexpr std::array columns{&LogSample::time_s,       &LogSample::light_raw,   
                              &LogSample::power_factor, &LogSample::frequency_hz};
 
 /// The fewest decimals with which all values of a column come back exactly; kept_as_is where six do not do.
-int decimals_of(std::span<const LogSample> samples, double LogSample::*column) {
+int decimals_shared(std::span<const LogSample> samples, double LogSample::*column) {
   double scale = 1;
   for (int decimals = 0; decimals <= most_decimals; ++decimals, scale *= 10)
     if (std::all_of(samples.begin(), samples.end(), [&](const LogSample& s) {
@@ -125,7 +125,7 @@ Bytes pack_samples(std::span<const LogSample> samples) {
   std::string plain;
   put(plain, samples.size());
   for (const auto column : columns) {
-    const int decimals = decimals_of(samples, column);
+    const int decimals = decimals_shared(samples, column);
     plain += static_cast<char>(decimals);
     const double scale = std::pow(10.0, decimals == kept_as_is ? 0 : decimals);
     std::int64_t last = 0;

@@ -63,23 +63,32 @@ TestRecord without_readings(const TestRecord& record) {
   return rest;
 }
 
+template <typename Part>
+const TableRows::Ways* TableRows::ways_of() {
+  if constexpr (std::is_same_v<Part, typename RecordOf<Part>::type>) {
+    static constexpr Ways ways{[](const void*) { return std::size_t{1}; }, [](void* part, std::size_t) { return part; },
+                               [](void* part) { return part; }, [](void*, std::size_t) {}};
+    return &ways;
+  } else {
+    static constexpr Ways ways{
+        [](const void* part) { return static_cast<const Part*>(part)->size(); },
+        [](void* part, std::size_t i) -> void* { return static_cast<Part*>(part)->data() + i; },
+        [](void* part) -> void* { return &static_cast<Part*>(part)->emplace_back(); },
+        [](void* part, std::size_t i) {
+          static_cast<Part*>(part)->erase(static_cast<Part*>(part)->begin() + static_cast<std::ptrdiff_t>(i));
+        }};
+    return &ways;
+  }
+}
+
 std::vector<TableRows> tables_of(TestRecord& record) {
   std::vector<TableRows> tables;
   const auto add = [&]<typename Part>(Part& part) {
     TableRows& rows = tables.emplace_back();
     rows.kind_ = &kind_of<typename RecordOf<Part>::type>();
-    if constexpr (std::is_same_v<Part, typename RecordOf<Part>::type>) {
-      rows.single_ = true;
-      rows.size_ = [] { return std::size_t{1}; };
-      rows.at_ = [&part](std::size_t) -> void* { return &part; };
-      rows.add_ = [&part]() -> void* { return &part; };
-      rows.erase_ = [](std::size_t) {};
-    } else {
-      rows.size_ = [&part] { return part.size(); };
-      rows.at_ = [&part](std::size_t i) -> void* { return &part[i]; };
-      rows.add_ = [&part]() -> void* { return &part.emplace_back(); };
-      rows.erase_ = [&part](std::size_t i) { part.erase(part.begin() + static_cast<std::ptrdiff_t>(i)); };
-    }
+    rows.single_ = std::is_same_v<Part, typename RecordOf<Part>::type>;
+    rows.part_ = &part;
+    rows.ways_ = TableRows::ways_of<Part>();
   };
   std::apply([&](auto... member) { (add(record.*member), ...); }, test_tables);
   return tables;

@@ -149,12 +149,12 @@ class TableRows {
   const Kind& kind() const { return *kind_; }
   /// There is always exactly one row.
   bool single() const { return single_; }
-  std::size_t size() const { return size_(); }
-  const void* at(std::size_t i) const { return at_(i); }
-  void* at(std::size_t i) { return at_(i); }
+  std::size_t size() const { return ways_->size(part_); }
+  const void* at(std::size_t i) const { return ways_->at(part_, i); }
+  void* at(std::size_t i) { return ways_->at(part_, i); }
   /// Adds a row as a new one is, or gives the single one.
-  void* add() { return add_(); }
-  void erase(std::size_t i) { erase_(i); }
+  void* add() { return ways_->add(part_); }
+  void erase(std::size_t i) { ways_->erase(part_, i); }
   /// Takes all rows away, but a single one.
   void clear() {
     while (!single_ && size() > 0) erase(size() - 1);
@@ -162,12 +162,20 @@ class TableRows {
 
  private:
   friend std::vector<TableRows> tables_of(TestRecord& record);
+  /// What is done to a part of one type.
+  struct Ways {
+    std::size_t (*size)(const void* part);
+    void* (*at)(void* part, std::size_t i);
+    void* (*add)(void* part);
+    void (*erase)(void* part, std::size_t i);
+  };
+  template <typename Part>
+  static const Ways* ways_of();
+
   const Kind* kind_ = nullptr;
   bool single_ = false;
-  std::function<std::size_t()> size_;
-  std::function<void*(std::size_t)> at_;
-  std::function<void*()> add_;
-  std::function<void(std::size_t)> erase_;
+  void* part_ = nullptr;
+  const Ways* ways_ = nullptr;
 };
 
 /// All rows of a test's record by kind, in the order of kinds().

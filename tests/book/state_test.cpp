@@ -181,7 +181,7 @@ TEST(Pictures, BackupsLeaveThemOutAndHaveThemOnceBeside) {
   const auto backup = Book::newest_backup(book.file());
   ASSERT_TRUE(backup);
   EXPECT_LT(fs::file_size(*backup), file.size());
-  EXPECT_EQ(fs::file_size(picture_folder(book.file()) / digest), file.size());
+  EXPECT_EQ(fs::file_size(sunbreak::book::picture_folder(book.file()) / digest), file.size());
   EXPECT_LT(size_of_folder(backup_folder(book.file()), "pictures"), file.size());
   // The lab book is lost: its copy from the backup has the pictures again, and all else.
   book.close();

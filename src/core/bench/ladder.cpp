@@ -10,19 +10,21 @@
 namespace sunbreak {
 namespace {
 
-constexpr double step_m = 0.05, lowest_m = 0.15, highest_m = 0.9, clearance_m = 0.3, apart = 1.35, spacings = 1.5;
+constexpr double rung_step_m = 0.05, lowest_m = 0.15, highest_m = 0.9, clearance_m = 0.3, apart = 1.35, spacings = 1.5;
 
-double to_step(double m) { return std::round(m / step_m) * step_m; }
+double to_step(double m) { return std::round(m / rung_step_m) * rung_step_m; }
 
 }  // namespace
 
 std::vector<double> ladder_heights(std::optional<double> bench_height_m, std::optional<double> emitter_spacing_m) {
-  const double low = std::max(lowest_m, std::ceil(spacings * emitter_spacing_m.value_or(0) / step_m - 1e-9) * step_m);
+  const double low =
+      std::max(lowest_m, std::ceil(spacings * emitter_spacing_m.value_or(0) / rung_step_m - 1e-9) * rung_step_m);
   double high = highest_m;
-  if (bench_height_m) high = std::min(high, std::floor((*bench_height_m - clearance_m) / step_m + 1e-9) * step_m);
+  if (bench_height_m)
+    high = std::min(high, std::floor((*bench_height_m - clearance_m) / rung_step_m + 1e-9) * rung_step_m);
   std::vector<double> heights{low};
   for (;;) {
-    const double next = std::max(to_step(heights.back() * apart), heights.back() + step_m);
+    const double next = std::max(to_step(heights.back() * apart), heights.back() + rung_step_m);
     if (next > high + 1e-9) break;
     heights.push_back(next);
   }

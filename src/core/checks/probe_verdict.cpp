@@ -12,7 +12,7 @@
 namespace sunbreak {
 namespace {
 
-constexpr double noticed_pct = 5, largest_shift_cm = 20, largest_lean_deg = 10;
+constexpr double unlike_pct = 5, largest_shift_cm = 20, largest_lean_deg = 10;
 
 std::string joined_with_and(std::vector<std::string> parts) {
   std::string text;
@@ -39,7 +39,7 @@ std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const 
   const auto b = probe_balance(layout, ppfd, hang);
   if (!b) return {};
   const double x = b->right_over_left_pct, y = b->far_over_near_pct;
-  const bool off_x = std::abs(x) > noticed_pct, off_y = std::abs(y) > noticed_pct;
+  const bool off_x = std::abs(x) > unlike_pct, off_y = std::abs(y) > unlike_pct;
   if (!off_x && !off_y)
     return ProbeVerdict{fmt::format("Corners agree: right over left {:+.1f} %, far over near {:+.1f} %. It hangs level "
                                     "and centered as far as five readings can tell.",

@@ -76,7 +76,7 @@ std::vector<double> chances_of_level_shares(const Columns& data) {
 }
 
 /// The fits of all mixtures put together, each by its chance: what they differ by is part of the uncertainty.
-WeightedFit averaged(const Eigen::MatrixXd& x, const Columns& data, const std::vector<double>& chances) {
+WeightedFit fit_over_chances(const Eigen::MatrixXd& x, const Columns& data, const std::vector<double>& chances) {
   WeightedFit all;
   all.coefficients = Eigen::VectorXd::Zero(x.cols());
   all.covariance = Eigen::MatrixXd::Zero(x.cols(), x.cols());
@@ -122,7 +122,7 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
   const std::vector<double> chances = chances_of_level_shares(data);
   const double unit = mean_ppfd / mean_lux;
 
-  const WeightedFit line = averaged(data.lux, data, chances);
+  const WeightedFit line = fit_over_chances(data.lux, data, chances);
   told.k = line.coefficients[0] * unit;
   told.k_expanded = coverage_factor(line.freedom) * std::sqrt(line.covariance(0, 0)) * unit;
   double rest = 0, all = 0, squares = 0;
@@ -140,7 +140,7 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
   if (n >= 4 && span > 1.05) {
     Eigen::MatrixXd x(n, 2);
     x << Eigen::VectorXd::Ones(n), data.lux;
-    const WeightedFit free = averaged(x, data, chances);
+    const WeightedFit free = fit_over_chances(x, data, chances);
     const double sd = std::sqrt(free.covariance(0, 0));
     told.intercept = free.coefficients[0] * mean_ppfd;
     told.intercept_expanded = coverage_factor(free.freedom) * sd * mean_ppfd;
@@ -151,7 +151,7 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
     const Eigen::VectorXd t =
         (data.lux.array() - told.lowest_lux / mean_lux) * mean_lux / (told.highest_lux - told.lowest_lux);
     x << data.lux, data.lux.cwiseProduct(t);
-    const WeightedFit curve = averaged(x, data, chances);
+    const WeightedFit curve = fit_over_chances(x, data, chances);
     const double a = curve.coefficients[0], b = curve.coefficients[1];
     told.bend = b / a;
     const double variance = curve.covariance(1, 1) - 2 * told.bend * curve.covariance(0, 1) +

@@ -9,7 +9,7 @@
 namespace sunbreak {
 namespace {
 
-constexpr double step_deg = 1, step_m = 0.01;
+constexpr double step_deg = 1, aside_step_m = 0.01;
 
 struct Corners {
   double right_over_left_pct, far_over_near_pct;
@@ -38,8 +38,8 @@ HangResponse hang_response(const RoomLight& light, std::span<const Emitter> fixt
   r.expected_far_over_near_pct = still.far_over_near_pct;
   r.right_over_left_per_deg = corners(step_deg, 0, 0, 0).right_over_left_pct - still.right_over_left_pct;
   r.far_over_near_per_deg = corners(0, step_deg, 0, 0).far_over_near_pct - still.far_over_near_pct;
-  r.right_over_left_per_cm = corners(0, 0, step_m, 0).right_over_left_pct - still.right_over_left_pct;
-  r.far_over_near_per_cm = corners(0, 0, 0, step_m).far_over_near_pct - still.far_over_near_pct;
+  r.right_over_left_per_cm = corners(0, 0, aside_step_m, 0).right_over_left_pct - still.right_over_left_pct;
+  r.far_over_near_per_cm = corners(0, 0, 0, aside_step_m).far_over_near_pct - still.far_over_near_pct;
   for (const Emitter& e : fixture) {
     r.half_width_m = std::max(r.half_width_m, std::abs(e.place_m.x));
     r.half_depth_m = std::max(r.half_depth_m, std::abs(e.place_m.y));

@@ -17,7 +17,7 @@
 namespace sunbreak {
 namespace {
 
-constexpr double coverage_factor = 2;
+constexpr double usual_coverage_factor = 2;
 /// Draws of the random parts: what they spread a figure by is then known to 5 % of itself, and to 7 % of a sweep so
 /// dense that these parts are the lesser ones.
 constexpr int draws_of_most = 200, draws_of_dense = 100;
@@ -305,7 +305,7 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
 double Budget::expanded(std::string_view id) const {
   const int k = figure_index(id);
   if (k < 0 || !std::isfinite(values[k])) return unread;
-  return coverage_factor * standard[k] + std::abs(bias[k]);
+  return usual_coverage_factor * standard[k] + std::abs(bias[k]);
 }
 
 double Budget::relative(std::string_view id) const {
@@ -339,7 +339,7 @@ double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id,
                  rb = b.contributions[i].standard[k] / std::abs(b.values[k]);
     squares += shared(a.contributions[i].id) ? (ra - rb) * (ra - rb) : ra * ra + rb * rb;
   }
-  return coverage_factor * std::sqrt(squares) + std::abs(a.bias[k] / a.values[k] - b.bias[k] / b.values[k]);
+  return usual_coverage_factor * std::sqrt(squares) + std::abs(a.bias[k] / a.values[k] - b.bias[k] / b.values[k]);
 }
 
 }  // namespace sunbreak

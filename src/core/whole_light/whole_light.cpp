@@ -126,7 +126,7 @@ Fitted fitted_as(const WholeLightQuestion& question, const FixtureOutline& outli
 
 /// The fixture as it is described; one whose sides are alike is tried as a round one, too, where readings scatter by
 /// more than they should.
-Fitted best_fit(const WholeLightQuestion& question, const std::stop_token& stop) {
+Fitted best_of_outlines(const WholeLightQuestion& question, const std::stop_token& stop) {
   constexpr double should_scatter = 1.1, sides_alike = 0.1;
   Fitted fitted = fitted_as(question, question.outline, stop);
   FixtureOutline round = question.outline;
@@ -143,7 +143,7 @@ Fitted best_fit(const WholeLightQuestion& question, const std::stop_token& stop)
 WholeLight whole_light(const WholeLightQuestion& question, const std::stop_token& stop) {
   WholeLight w;
   const std::vector<double> heights = heights_of(question);
-  const Fitted best = best_fit(question, stop);
+  const Fitted best = best_of_outlines(question, stop);
   if (stop.stop_requested()) return w;
   if (!best.fit) {
     w.reason = "there are too few readings with light in them";

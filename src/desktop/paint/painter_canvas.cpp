@@ -29,7 +29,7 @@ drawing::Rgb rgb(const QColor& c) {
           static_cast<std::uint8_t>(c.blue())};
 }
 
-QColor qcolor(const Ink& ink) {
+QColor color_of(const Ink& ink) {
   QColor color(ink.color.red, ink.color.green, ink.color.blue);
   if (ink.opacity < 1) color.setAlphaF(static_cast<float>(ink.opacity));
   return color;
@@ -47,11 +47,11 @@ QBrush tile(Hatch kind) {
   QPainter p(&image);
   p.setRenderHint(QPainter::Antialiasing);
   if (dim) {
-    p.setPen(QPen(qcolor(drawing::hatch_ink(kind)), drawing::hatch_width));
+    p.setPen(QPen(color_of(drawing::hatch_ink(kind)), drawing::hatch_width));
     for (const int shift : {-side, 0, side}) p.drawLine(QPointF(shift, side), QPointF(side + shift, 0));
   } else {
     p.setPen(Qt::NoPen);
-    p.setBrush(qcolor(drawing::hatch_ink(kind)));
+    p.setBrush(color_of(drawing::hatch_ink(kind)));
     p.drawEllipse(QPointF(side / 2.0, side / 2.0), drawing::dot_radius, drawing::dot_radius);
   }
   p.end();
@@ -95,12 +95,12 @@ double PainterCanvas::text_width(const std::string& words, int pixels, bool bold
 
 void PainterCanvas::set_pen(const Stroke& stroke) {
   constexpr Qt::PenStyle styles[] = {Qt::SolidLine, Qt::DashLine, Qt::DotLine, Qt::DashDotLine};
-  p_.setPen(QPen(qcolor(stroke.ink), stroke.width, styles[static_cast<int>(stroke.dash)]));
+  p_.setPen(QPen(color_of(stroke.ink), stroke.width, styles[static_cast<int>(stroke.dash)]));
 }
 
 void PainterCanvas::fill(const Box& box, const Ink& ink) {
   p_.setRenderHint(QPainter::Antialiasing, false);
-  p_.fillRect(rect_of(box), qcolor(ink));
+  p_.fillRect(rect_of(box), color_of(ink));
   p_.setRenderHint(QPainter::Antialiasing);
 }
 
@@ -138,14 +138,14 @@ void PainterCanvas::hatch(const Box& box, Hatch kind) {
     return drawing::for_diagonals(box, [&](const Point& a, const Point& b) { p_.drawLine(point(a), point(b)); });
   }
   p_.setPen(Qt::NoPen);
-  p_.setBrush(qcolor(drawing::hatch_ink(kind)));
+  p_.setBrush(color_of(drawing::hatch_ink(kind)));
   drawing::for_dots(box, [&](const Point& at) { p_.drawEllipse(point(at), drawing::dot_radius, drawing::dot_radius); });
   p_.setBrush(Qt::NoBrush);
 }
 
 void PainterCanvas::text(const Box& room, Align align, const std::string& words, const drawing::Lettering& lettering) {
   set_font(lettering.pixels, lettering.bold);
-  p_.setPen(qcolor(lettering.ink));
+  p_.setPen(color_of(lettering.ink));
   const double spare = room.width - text_width(words, lettering.pixels, lettering.bold);
   const double left = room.left + (align == Align::Left ? 0 : align == Align::Right ? spare : spare / 2);
   const QFontMetricsF metrics = p_.fontMetrics();

@@ -18,7 +18,7 @@ PictureOf owner_of(const record::Picture& p) {
   return {0, p.sweep_id, p.temperature_id, p.growth_note_id, p.check_rule};
 }
 
-QString sweep_words(const Desk& desk, record::Id sweep_id) {
+QString words_of_sweep(const Desk& desk, record::Id sweep_id) {
   const record::Sweep* sweep = desk.test()->sweep(sweep_id);
   const record::Rung* rung = sweep ? desk.test()->rung(sweep->rung_id) : nullptr;
   const record::Stop* stop = sweep ? desk.test()->stop(sweep->stop_id) : nullptr;
@@ -62,7 +62,8 @@ std::vector<std::pair<PictureOf, QString>> picture_owners(const Desk& desk) {
   owners.emplace_back(PictureOf::test(), QObject::tr("the test"));
   owners.emplace_back(PictureOf::fixture(test->fixture.id), QObject::tr("the fixture, in all its tests"));
   if (const record::Sweep* sweep = desk.sweep())
-    owners.emplace_back(PictureOf::sweep(sweep->id), QObject::tr("this sweep, %1").arg(sweep_words(desk, sweep->id)));
+    owners.emplace_back(PictureOf::sweep(sweep->id),
+                        QObject::tr("this sweep, %1").arg(words_of_sweep(desk, sweep->id)));
   for (const record::Temperature& t : test->temperatures)
     owners.emplace_back(PictureOf::temperature(t.id), QObject::tr("the temperature: %1").arg(text_of(t.place)));
   std::set<std::string> rules;

@@ -27,7 +27,7 @@ Layout floor_layout(const Rectangle& area, int columns, int rows) {
 }
 
 /// Every so many of the settings, and the ends.
-std::vector<SettleSetting> thinned(const std::vector<SettleSetting>& steps) {
+std::vector<SettleSetting> fewer_of(const std::vector<SettleSetting>& steps) {
   std::vector<SettleSetting> kept;
   for (std::size_t i = 0; i < steps.size(); ++i)
     if (i % settings_kept == 0 || i + 1 == steps.size()) kept.push_back(steps[i]);
@@ -53,7 +53,7 @@ Rectangle centered(const Rectangle& floor, double width_m, double depth_m) {
 FloorLight FloorLight::of_maps(const SettleMaps& maps) {
   FloorLight floor;
   floor.layout_ = floor_layout(maps.lattice.area, maps.lattice.columns, maps.lattice.rows);
-  floor.settings_ = thinned(maps.steps);
+  floor.settings_ = fewer_of(maps.steps);
   const std::size_t every = (maps.heights.size() + most_heights - 1) / most_heights;
   for (std::size_t i = 0; i < maps.heights.size(); ++i) {
     const auto& height = maps.heights[i];
@@ -75,7 +75,7 @@ FloorLight FloorLight::of_room(const TestLight& light, const Room& room, const s
     return std::max(6, static_cast<int>(std::lround(settle_cells * side / longer)));
   };
   floor.layout_ = floor_layout({0, 0, room.width_m, room.depth_m}, cells(room.width_m), cells(room.depth_m));
-  floor.settings_ = thinned(settle_settings(light).steps);
+  floor.settings_ = fewer_of(settle_settings(light).steps);
   for (SettleSetting& s : floor.settings_) s.lower = s.upper = 0, s.upper_share = 0;
   const Elsewhere elsewhere(light.found(), room, floor.layout_);
   for (const double height : heights_m) {

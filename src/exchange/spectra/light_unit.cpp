@@ -16,7 +16,7 @@ void replace_all(std::string& text, std::string_view from, std::string_view to) 
 }
 
 /// Lower-case words; "µ" and "μ" are u, powers are digits, so that "W·m⁻²·nm⁻¹", "W/m^2/nm" and "w m-2 nm-1" are alike.
-std::vector<std::string> words_of(std::string_view text) {
+std::vector<std::string> unit_words(std::string_view text) {
   std::string plain(text);
   for (const auto& [from, to] : {std::pair{"µ", "u"},
                                  {"μ", "u"},
@@ -57,7 +57,7 @@ bool any_starts(const std::vector<std::string>& words, std::initializer_list<std
 }  // namespace
 
 std::optional<LightUnit> light_unit_in(std::string_view text) {
-  const std::vector<std::string> words = words_of(text);
+  const std::vector<std::string> words = unit_words(text);
   const bool photons = any_of(words, {"umol", "micromol", "mmol", "nmol", "mol", "ppfd", "pfd", "ppf", "spfd"}) ||
                        any_starts(words, {"photon", "quant", "micromole"});
   const bool watts = any_of(words, {"w", "mw", "uw", "kw"});
@@ -85,7 +85,7 @@ std::optional<LightUnit> light_unit_in(std::string_view text) {
 }
 
 std::string no_light_in(std::string_view text) {
-  const std::vector<std::string> words = words_of(text);
+  const std::vector<std::string> words = unit_words(text);
   if (any_of(words, {"lux", "lx", "lm"})) return "illuminance, not light per wavelength";
   if (any_starts(words, {"reflect", "transmit", "transmis", "absorb", "absorp"})) return "a share of light, not light";
   if (any_of(words, {"dark", "background", "baseline"})) return "the dark, not light";

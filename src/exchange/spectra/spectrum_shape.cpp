@@ -105,7 +105,7 @@ std::string another_unit(std::string_view title) {
 }
 
 /// The rows that title the columns, and the first row of samples.
-struct Header {
+struct HeaderRow {
   std::optional<int> begin;  ///< first and last row of titles
   int end = -1;
   bool named = false;  ///< they name the wavelengths
@@ -116,7 +116,7 @@ struct Header {
 
 /// Rows that name wavelengths and are followed by half of all samples at least; else the row without a number above the
 /// samples. "Peak wavelength; 450" is a remark.
-Header header_of(const Rows& rows, const std::vector<int>& filled, std::size_t width, std::size_t samples) {
+HeaderRow header_of(const Rows& rows, const std::vector<int>& filled, std::size_t width, std::size_t samples) {
   const auto number_at = [&](int r, std::size_t column) {
     return column < rows[r].size() ? plain_number(rows[r][column]) : std::nullopt;
   };
@@ -124,7 +124,7 @@ Header header_of(const Rows& rows, const std::vector<int>& filled, std::size_t w
     const auto nm = number_at(r, column);
     return rows[r].size() == width && nm && could_be(*nm);
   };
-  Header h;
+  HeaderRow h;
   std::size_t passed = 0;
   for (std::size_t i = 0; i < filled.size(); ++i) {
     const int r = filled[i];
@@ -206,7 +206,7 @@ Result<SpectrumShape> spectrum_shape(std::string_view text) {
   if (shape.width > most_columns)
     return Problem{fmt::format("The table has {} columns", shape.width),
                    fmt::format("at most {} are taken", most_columns), "give fewer spectra at once"};
-  const Header found = header_of(rows, filled, shape.width, numbers.size());
+  const HeaderRow found = header_of(rows, filled, shape.width, numbers.size());
   shape.nm_column = found.nm_column;
   if (!found.first)
     return Problem{found.small ? fmt::format("The wavelengths begin with {:g}", *found.small)
