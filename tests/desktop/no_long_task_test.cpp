@@ -1,9 +1,12 @@
+#include <fmt/format.h>
+
+#include <QDir>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSlider>
 #include <QTableWidget>
 #include <cmath>
-#include <iostream>
+#include <map>
 
 #include "book/demo/demo_book.h"
 #include "desktop/audit/audit_work.h"
@@ -75,10 +78,9 @@ class NoLongTaskTest : public WindowTest {
       EXPECT_TRUE(QTest::qWaitFor(done, 60000)) << name;
     }
     for (int i = 0; i < 5; ++i) QTest::qWait(20);
-    for (const auto& task : app().slow()) {
-      slow_ += name + ": " + task.what + ", " + std::to_string(task.computed_ms) + " ms, and waited for " +
-               std::to_string(task.waited_ms) + " ms\n";
-    }
+    for (const auto& task : app().slow())
+      slow_[name + ": " + task.what] =
+          fmt::format("{:.1f} ms, and waited for {:.1f} ms", task.computed_ms, task.waited_ms);
     app().watch_no_more();
   }
 
@@ -154,27 +156,50 @@ class NoLongTaskTest : public WindowTest {
     step(of + " home", [&] { window_->show_home(); });
   }
 
-  std::string slow_;
+  /// What the computer does beside makes a task long now and then; what a task computes, it computes each time. So a
+  /// task is too long that is so in each of three tries, every one with a lab book and a window of its own.
+  void no_long_task(const std::function<void()>& walk) {
+    for (int tries = 1; tries <= 3; ++tries) {
+      const auto before = std::exchange(slow_, {});
+      walk();
+      if (tries > 1) std::erase_if(slow_, [&](const auto& task) { return !before.contains(task.first); });
+      if (slow_.empty()) return;
+      if (tries < 3) anew();
+    }
+    for (const auto& [task, took] : slow_) ADD_FAILURE() << task << ", " << took;
+  }
+
+ private:
+  void anew() {
+    window_.reset();
+    for (const QFileInfo& file : QDir(folder_.path()).entryInfoList(QDir::AllEntries | QDir::NoDotAndDotDot))
+      file.isDir() ? QDir(file.filePath()).removeRecursively() : QFile::remove(file.filePath());
+    SetUp();
+  }
+
+  std::map<std::string, std::string> slow_;  ///< the step and the task, and how long it took
 };
 
 TEST_F(NoLongTaskTest, TheSampleBook) {
-  book::fill_demo(desk().book());
-  auto* cards = window_->findChild<TestCards*>();
-  step(
-      "Home", [&] { window_->show_home(); }, [&] { return cards->complete(); });
-  for (const char* words : {"b", "be", "bes", ""}) step("search", [&] { find<QLineEdit>("search")->setText(words); });
-  for (const record::Test& test : desk().book().all<record::Test>("ORDER BY id LIMIT 2"))
-    walk_read_target_publish(test.name, test.id);
-  EXPECT_EQ(slow_, "");
+  no_long_task([&] {
+    book::fill_demo(desk().book());
+    auto* cards = window_->findChild<TestCards*>();
+    step(
+        "Home", [&] { window_->show_home(); }, [&] { return cards->complete(); });
+    for (const char* words : {"b", "be", "bes", ""}) step("search", [&] { find<QLineEdit>("search")->setText(words); });
+    for (const record::Test& test : desk().book().all<record::Test>("ORDER BY id LIMIT 2"))
+      walk_read_target_publish(test.name, test.id);
+  });
 }
 
 TEST_F(NoLongTaskTest, ALatticeOfSixtyDenseSweeps) {
-  const record::Id test = add_lattice(desk().book(), 48);
-  auto* cards = window_->findChild<TestCards*>();
-  step(
-      "Home", [&] { window_->show_home(); }, [&] { return cards->complete(); });
-  walk_read_target_publish("lattice", test);
-  EXPECT_EQ(slow_, "");
+  no_long_task([&] {
+    const record::Id test = add_lattice(desk().book(), 48);
+    auto* cards = window_->findChild<TestCards*>();
+    step(
+        "Home", [&] { window_->show_home(); }, [&] { return cards->complete(); });
+    walk_read_target_publish("lattice", test);
+  });
 }
 
 }  // namespace sunbreak::desktop
