@@ -78,6 +78,21 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   return record;
 }
 
+std::optional<TestRecord> load_sweep(const Book& book, Id sweep_id) {
+  const auto sweep = book.find<Sweep>(sweep_id);
+  const auto test = sweep ? book.find<Test>(sweep->test_id) : std::nullopt;
+  const auto bench = test ? book.find<Bench>(test->bench_id) : std::nullopt;
+  if (!bench) return {};
+  TestRecord record;
+  record.test = *test, record.bench = *bench, record.sweeps = {*sweep};
+  record.rungs = book.all<Rung>("WHERE test_id = ?", test->id);
+  record.stops = book.all<Stop>("WHERE test_id = ?", test->id);
+  record.readings = book.all<Reading>("WHERE sweep_id = ? ORDER BY id", sweep_id);
+  record.placements = book.all<Placement>("WHERE sweep_id = ? ORDER BY id", sweep_id);
+  record.side_readings = book.all<SideReading>("WHERE sweep_id = ? ORDER BY id", sweep_id);
+  return record;
+}
+
 std::optional<TestRecord> earlier_test(const Book& book, const Test& retest) {
   if (retest.retest_of.empty()) return {};
   const auto found = book.all<Test>("WHERE mark = ? AND id <> ? AND removed = 0 ORDER BY id DESC LIMIT 1",

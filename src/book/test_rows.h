@@ -11,6 +11,10 @@ namespace sunbreak::book {
 /// Reads a test with all that hangs on it; nothing where there is no such test.
 std::optional<TestRecord> load_test(const Book& book, Id test_id);
 
+/// What is needed of a sweep to lay it out and correct it, without the rest of its test; nothing where there is no such
+/// sweep.
+std::optional<TestRecord> load_sweep(const Book& book, Id sweep_id);
+
 /// The test that one says it repeats, as it comes; nothing where it says none, or this lab book has not got it.
 std::optional<TestRecord> earlier_test(const Book& book, const Test& retest);
 

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/lower_case.h"
 #include "evaluation/measured_spectra.h"
 #include "record/spectrum_samples.h"
 
@@ -40,7 +41,7 @@ std::optional<Finding> spectral_check(const record::TestRecord& record) {
     return {};
   std::string saw = c.finding;
   if (saw.ends_with('.')) saw.pop_back();
-  saw[0] = 'u';
+  saw.replace(0, 1, lower_case(saw.substr(0, 1)));
   return Finding{"sensor and spectrum",
                  Severity::Look,
                  {},

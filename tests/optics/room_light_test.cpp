@@ -167,10 +167,8 @@ TEST(RoomLight, AClosedBoxAbsorbsWhatIsEmitted) {
 
 TEST(DirectLight, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
   std::vector<const DirectKernels*> copies{&plain_direct_kernels};
-#if defined(__x86_64__)
   if (has_wide_vectors()) copies.push_back(&wide_direct_kernels);
   if (has_widest_vectors()) copies.push_back(&widest_direct_kernels);
-#endif
   const Vec3 way{0.1, -0.2, -std::sqrt(1 - 0.05)};
   FacingPlaces places;
   for (int i = 0; i < 531; ++i) places.add({0.0023 * i, 1.2 - 0.002 * i, 0.0004 * i});
@@ -195,10 +193,8 @@ TEST(DirectLight, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
 
 TEST(FormFactors, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
   std::vector<const CornerPrimitives*> copies{&plain_corner_primitives};
-#if defined(__x86_64__)
   if (has_wide_vectors()) copies.push_back(&wide_corner_primitives);
   if (has_widest_vectors()) copies.push_back(&widest_corner_primitives);
-#endif
   std::vector<double> along{0,   -0.0, 1e-9, -1e-9, 0.4142135623730951, 0.4142135623730950, 1, -1, 2.414213562373095,
                             1e3, -1e3};
   for (int i = -40; i <= 40; ++i) along.push_back(0.031 * i * std::abs(i));

@@ -8,6 +8,7 @@
 #include "core/optics/hung_fixture.h"
 #include "core/optics/lobe_kernel.h"
 #include "core/optics/lobe_room.h"
+#include "core/optics/processor.h"
 #include "core/optics/room_light.h"
 
 using namespace sunbreak;
@@ -60,10 +61,8 @@ TEST(Lobes, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
   const FacingPlaces places = some_places();
   const LitPlaces lit{places.x_m.data(), places.y_m.data(), places.z_m.data(), places.size(), places.normal};
   std::vector<const LobeKernels*> copies{&plain_lobe_kernels};
-#if defined(__x86_64__)
-  if (__builtin_cpu_supports("avx2") && __builtin_cpu_supports("fma")) copies.push_back(&wide_lobe_kernels);
-  if (__builtin_cpu_supports("avx512f") && __builtin_cpu_supports("avx512dq")) copies.push_back(&widest_lobe_kernels);
-#endif
+  if (has_wide_vectors()) copies.push_back(&wide_lobe_kernels);
+  if (has_widest_vectors()) copies.push_back(&widest_lobe_kernels);
   LobeFlux mix{};
   std::vector<double> weights;
   for (std::size_t k = 0; k < lobe_count; ++k) {

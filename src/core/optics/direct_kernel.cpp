@@ -10,14 +10,8 @@ const DirectKernels plain_direct_kernels{add_by_exponent<double>, add_by_exponen
 namespace {
 
 const DirectKernels& direct_kernels() {
-#if defined(__x86_64__)
-  static const DirectKernels& chosen = has_widest_vectors() ? widest_direct_kernels
-                                       : has_wide_vectors() ? wide_direct_kernels
-                                                            : plain_direct_kernels;
+  static const DirectKernels& chosen = widest_of(plain_direct_kernels, wide_direct_kernels, widest_direct_kernels);
   return chosen;
-#else
-  return plain_direct_kernels;
-#endif
 }
 
 }  // namespace

@@ -24,9 +24,7 @@ struct DirectKernels {
   void (*single)(const DirectKernel&, const float*, const float*, const float*, float*, std::size_t);
 };
 extern const DirectKernels plain_direct_kernels;
-#if defined(__x86_64__)
 extern const DirectKernels wide_direct_kernels;    ///< vectors of 256 bits
 extern const DirectKernels widest_direct_kernels;  ///< of 512 bits
-#endif
 
 }  // namespace sunbreak

@@ -2,8 +2,6 @@
 
 namespace sunbreak {
 
-#if defined(__x86_64__)
 const DirectKernels widest_direct_kernels{add_by_exponent<double>, add_by_exponent<float>};
-#endif
 
 }  // namespace sunbreak

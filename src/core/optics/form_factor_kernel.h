@@ -26,9 +26,7 @@ struct CornerPrimitives {
 const CornerPrimitives& corner_primitives();
 
 extern const CornerPrimitives plain_corner_primitives;
-#if defined(__x86_64__)
 extern const CornerPrimitives wide_corner_primitives;    ///< vectors of 256 bits
 extern const CornerPrimitives widest_corner_primitives;  ///< of 512 bits
-#endif
 
 }  // namespace sunbreak

@@ -2,8 +2,6 @@
 
 namespace sunbreak {
 
-#if defined(__x86_64__)
 const CornerPrimitives wide_corner_primitives{parallel_in_loop, away_in_loop, beside_in_loop};
-#endif
 
 }  // namespace sunbreak

@@ -10,14 +10,8 @@ const LobeKernels plain_lobe_kernels{add_lobes_in_loop, add_mixed_in_loop};
 namespace {
 
 const LobeKernels& chosen() {
-#if defined(__x86_64__)
-  static const LobeKernels& kernels = has_widest_vectors() ? widest_lobe_kernels
-                                      : has_wide_vectors() ? wide_lobe_kernels
-                                                           : plain_lobe_kernels;
+  static const LobeKernels& kernels = widest_of(plain_lobe_kernels, wide_lobe_kernels, widest_lobe_kernels);
   return kernels;
-#else
-  return plain_lobe_kernels;
-#endif
 }
 
 }  // namespace

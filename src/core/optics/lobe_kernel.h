@@ -33,9 +33,7 @@ struct LobeKernels {
   void (*mixed)(const LobeSource&, const LitPlaces&, const double*, double*);
 };
 extern const LobeKernels plain_lobe_kernels;
-#if defined(__x86_64__)
 extern const LobeKernels wide_lobe_kernels;    ///< vectors of 256 bits
 extern const LobeKernels widest_lobe_kernels;  ///< of 512 bits
-#endif
 
 }  // namespace sunbreak

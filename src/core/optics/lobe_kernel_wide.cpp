@@ -2,8 +2,6 @@
 
 namespace sunbreak {
 
-#if defined(__x86_64__)
 const LobeKernels wide_lobe_kernels{add_lobes_in_loop, add_mixed_in_loop};
-#endif
 
 }  // namespace sunbreak

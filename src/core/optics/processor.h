@@ -19,4 +19,10 @@ inline bool has_widest_vectors() {
 #endif
 }
 
+/// Of copies of the same loops, compiled for vectors of 128, 256 and 512 bits, the widest that the processor runs.
+template <typename Kernels>
+const Kernels& widest_of(const Kernels& plain, const Kernels& wide, const Kernels& widest) {
+  return has_widest_vectors() ? widest : has_wide_vectors() ? wide : plain;
+}
+
 }  // namespace sunbreak

@@ -10,6 +10,7 @@
 #include <cmath>
 #include <limits>
 
+#include "book/test_rows.h"
 #include "core/uncertainty/budget.h"
 #include "desktop/desk/desk.h"
 #include "desktop/instruments/instrument_hub.h"
@@ -26,22 +27,6 @@ namespace sunbreak::desktop {
 namespace {
 
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
-
-/// What is needed of a sweep to lay it out and correct it, without the rest of its test.
-std::optional<record::TestRecord> sweep_alone(const book::Book& book, record::Id sweep_id) {
-  const auto sweep = book.find<record::Sweep>(sweep_id);
-  const auto test = sweep ? book.find<record::Test>(sweep->test_id) : std::nullopt;
-  const auto bench = test ? book.find<record::Bench>(test->bench_id) : std::nullopt;
-  if (!bench) return {};
-  record::TestRecord record;
-  record.test = *test, record.bench = *bench, record.sweeps = {*sweep};
-  record.rungs = book.all<record::Rung>("WHERE test_id = ?", test->id);
-  record.stops = book.all<record::Stop>("WHERE test_id = ?", test->id);
-  record.readings = book.all<record::Reading>("WHERE sweep_id = ? ORDER BY id", sweep_id);
-  record.placements = book.all<record::Placement>("WHERE sweep_id = ? ORDER BY id", sweep_id);
-  record.side_readings = book.all<record::SideReading>("WHERE sweep_id = ? ORDER BY id", sweep_id);
-  return record;
-}
 
 }  // namespace
 
@@ -182,7 +167,7 @@ void AgreementDialog::take_sweeps() {
   const record::Id first = first_sweep_->currentData().toLongLong(), second = second_sweep_->currentData().toLongLong();
   of_stations_.clear();
   if (first == 0 || second == 0) return compare();
-  const auto a = sweep_alone(desk_.book(), first), b = sweep_alone(desk_.book(), second);
+  const auto a = book::load_sweep(desk_.book(), first), b = book::load_sweep(desk_.book(), second);
   if (!a || !b) return compare();
   // The sensors are those that walked the sweeps.
   for (const auto& [record, box] : {std::pair{&*a, first_}, std::pair{&*b, second_}})
