@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 #include <limits>
+#include <map>
 
 #include "book/test_rows.h"
 #include "core/uncertainty/budget.h"
@@ -63,7 +64,7 @@ void AgreementDialog::build() {
   first_sweep_->setObjectName("firstSweep");
   second_sweep_ = new QComboBox(this);
   second_sweep_->setObjectName("secondSweep");
-  for (QComboBox* box : {first_sweep_, second_sweep_}) fill_sweeps(box);
+  fill_sweeps();
   field(0, 0, tr("First, trusted"), first_);
   field(0, 1, tr("Second"), second_);
   field(1, 0, tr("Its sweep"), first_sweep_);
@@ -144,22 +145,35 @@ void AgreementDialog::build() {
   table_->setFocus();
 }
 
-void AgreementDialog::fill_sweeps(QComboBox* box) {
-  box->addItem(tr("none: pairs below"), 0);
-  box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  box->setMinimumContentsLength(24);
-  for (const auto& test : desk_.book().all<record::Test>("WHERE removed = 0 ORDER BY id")) {
-    const auto fixture = desk_.book().find<record::Fixture>(test.fixture_id);
-    const QString title = test.name.empty() ? text_of(fixture ? fixture->name : "") : text_of(test.name);
-    for (const auto& sweep : desk_.book().all<record::Sweep>("WHERE test_id = ? ORDER BY id", test.id)) {
-      const auto rung = desk_.book().find<record::Rung>(sweep.rung_id);
-      const auto stop = desk_.book().find<record::Stop>(sweep.stop_id);
-      if (rung && stop)
-        box->addItem(tr("%1 · %2 · %3 %")
-                         .arg(title, text_of(length_text(rung->height_m, desk_.units())))
-                         .arg(stop->percent, 0, 'g', 4),
-                     QVariant::fromValue<qlonglong>(sweep.id));
-    }
+void AgreementDialog::fill_sweeps() {
+  const book::Book& book = desk_.book();
+  // Each table once: a lab book may hold thousands of tests.
+  const auto by_id = []<typename Row>(std::vector<Row> rows) {
+    std::map<record::Id, Row> found;
+    for (Row& row : rows) found.emplace(row.id, std::move(row));
+    return found;
+  };
+  const auto fixtures = by_id(book.all<record::Fixture>("ORDER BY id"));
+  const auto rungs = by_id(book.all<record::Rung>("ORDER BY id"));
+  const auto stops = by_id(book.all<record::Stop>("ORDER BY id"));
+  const auto tests = by_id(book.all<record::Test>("WHERE removed = 0 ORDER BY id"));
+  for (QComboBox* box : {first_sweep_, second_sweep_}) {
+    box->addItem(tr("none: pairs below"), 0);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(24);
+  }
+  for (const auto& sweep : book.all<record::Sweep>("ORDER BY test_id, id")) {
+    const auto test = tests.find(sweep.test_id);
+    const auto rung = rungs.find(sweep.rung_id);
+    const auto stop = stops.find(sweep.stop_id);
+    if (test == tests.end() || rung == rungs.end() || stop == stops.end()) continue;
+    const auto fixture = fixtures.find(test->second.fixture_id);
+    const std::string& name = test->second.name;
+    const QString words = tr("%1 · %2 · %3 %")
+                              .arg(text_of(name.empty() && fixture != fixtures.end() ? fixture->second.name : name),
+                                   text_of(length_text(rung->second.height_m, desk_.units())))
+                              .arg(stop->second.percent, 0, 'g', 4);
+    for (QComboBox* box : {first_sweep_, second_sweep_}) box->addItem(words, QVariant::fromValue<qlonglong>(sweep.id));
   }
 }
 

@@ -26,7 +26,7 @@ class AgreementDialog : public QDialog {
 
  private:
   void build();
-  void fill_sweeps(QComboBox* box);
+  void fill_sweeps();
   void take_sweeps();
   void compare();
   void show_told();
