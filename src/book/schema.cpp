@@ -1,5 +1,7 @@
 #include "book/schema.h"
 
+#include <SQLiteCpp/Backup.h>
+#include <SQLiteCpp/Exception.h>
 #include <SQLiteCpp/Transaction.h>
 
 #include <fmt/format.h>
@@ -224,12 +226,7 @@ INSERT INTO content_token SELECT id, hex(randomblob(8)) FROM test;
 
 constexpr int written_steps = static_cast<int>(std::size(steps));
 
-}  // namespace
-
-int schema_version() { return std::max(written_steps, record::newest_schema()); }
-
-void migrate(SQLite::Database& db, int to) {
-  const int from = db.execAndGet("PRAGMA user_version").getInt();
+void take_steps(SQLite::Database& db, int from, int to) {
   SQLite::Transaction transaction(db);
   for (int version = from; version < to; ++version) {
     if (version < written_steps)
@@ -245,6 +242,29 @@ void migrate(SQLite::Database& db, int to) {
   // Changesets name columns by position: undo does not reach back over a change of schema.
   if (from > 0 && from < to) db.exec("DELETE FROM edit_log");
   transaction.commit();
+}
+
+/// An empty lab book of the newest schema. It is made once: each column that a step adds has SQLite read the whole
+/// schema anew. Shared by all threads; SQLite serializes them.
+SQLite::Database& empty_book() {
+  static SQLite::Database db = [] {
+    SQLite::Database made(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    take_steps(made, 0, schema_version());
+    return made;
+  }();
+  return db;
+}
+
+}  // namespace
+
+int schema_version() { return std::max(written_steps, record::newest_schema()); }
+
+void migrate(SQLite::Database& db, int to) {
+  const int from = db.execAndGet("PRAGMA user_version").getInt();
+  if (from > 0 || to < schema_version()) return take_steps(db, from, to);
+  SQLite::Backup copy(db, empty_book());
+  if (const int result = copy.executeStep(-1); result != SQLITE_DONE)
+    throw SQLite::Exception("the new lab book is in use", result);
 }
 
 }  // namespace sunbreak::book

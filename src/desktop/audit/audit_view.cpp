@@ -65,8 +65,13 @@ AuditView::AuditView(Desk& desk, QWidget* parent) : StageView(parent), desk_(des
   state_->setObjectName("auditState");
   column->addWidget(state_);
 
+  auto* down = new QSplitter(Qt::Vertical, this);
+  down->setChildrenCollapsible(false);
+  auto* across = new QSplitter(Qt::Horizontal, down);
+  across->setChildrenCollapsible(false);
   claims_ = new ClaimList(this);
-  auto* detail = new QWidget(this);
+  across->addWidget(framed(claims_, across));
+  auto* detail = new QWidget(across);
   detail->setObjectName("ground");
   QVBoxLayout* side = scrolled_column(detail);
   detail_head_ = heading_label({}, detail);
@@ -87,19 +92,14 @@ AuditView::AuditView(Desk& desk, QWidget* parent) : StageView(parent), desk_(des
   watts_->setObjectName("badgeWatts");
   side->addWidget(watts_);
   side->addStretch();
-  auto* across = new QSplitter(Qt::Horizontal, this);
-  across->setChildrenCollapsible(false);
-  across->addWidget(framed(claims_, this));
   across->addWidget(detail);
   across->setStretchFactor(0, 3);
   across->setStretchFactor(1, 2);
   across->setSizes({620, 420});
   words_ = new WordsTable(desk_, this);
   words_->setMinimumHeight(110);
-  auto* down = new QSplitter(Qt::Vertical, this);
-  down->setChildrenCollapsible(false);
   down->addWidget(across);
-  down->addWidget(framed(words_, this));
+  down->addWidget(framed(words_, down));
   down->setStretchFactor(0, 3);
   down->setStretchFactor(1, 2);
   down->setSizes({360, 220});

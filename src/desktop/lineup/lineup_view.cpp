@@ -140,23 +140,23 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
   strip_ = new LineUpStrip(desk_, this);
   detail_ = new MemberDetail(desk_, this);
   detail_->setMinimumWidth(300);
-  auto* across = new QSplitter(Qt::Horizontal, this);
+  pages_ = new QStackedWidget(this);
+  auto* across = new QSplitter(Qt::Horizontal, pages_);
   across->setChildrenCollapsible(false);
-  across->addWidget(framed(strip_, this));
+  across->addWidget(framed(strip_, across));
   across->addWidget(detail_);
   across->setStretchFactor(0, 3);
   across->setStretchFactor(1, 1);
   across->setSizes({700, 330});
-  pages_ = new QStackedWidget(this);
   pages_->addWidget(across);
-  suits_ = new SuitsPage(desk_, this);
+  suits_ = new SuitsPage(desk_, pages_);
   shown_pages_ = {detail_,
-                  new MapsPage(desk_, this),
-                  new ScatterPage(desk_, this),
-                  new CurvesOverPage(desk_, this),
-                  new PairPage(desk_, this),
+                  new MapsPage(desk_, pages_),
+                  new ScatterPage(desk_, pages_),
+                  new CurvesOverPage(desk_, pages_),
+                  new PairPage(desk_, pages_),
                   suits_,
-                  new OverTimePage(desk_, this)};
+                  new OverTimePage(desk_, pages_)};
   for (std::size_t i = 1; i < shown_pages_.size(); ++i) pages_->addWidget(shown_pages_[i]);
   column->addWidget(pages_, 1);
   tabs_.front()->setChecked(true);

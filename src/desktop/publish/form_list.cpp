@@ -19,7 +19,7 @@ FormList::FormList(QWidget* parent) : QScrollArea(parent) {
   setFrameShape(QFrame::NoFrame);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setFocusPolicy(Qt::NoFocus);
-  auto* inside = new QWidget(this);
+  auto* inside = new QWidget(viewport());
   inside->setAutoFillBackground(false);
   viewport()->setAutoFillBackground(false);
   auto* column = new QVBoxLayout(inside);

@@ -31,13 +31,13 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
   setObjectName("figuresColumn");
   setAttribute(Qt::WA_StyledBackground);
   setFixedWidth(400);
-  content_ = new QWidget(this);
+  scroll_ = new QScrollArea(this);
+  content_ = new QWidget(scroll_->viewport());
   auto* column = new QVBoxLayout(content_);
   column->setContentsMargins(20, 12, 12, 12);
   column->setSpacing(2);
   build(column);
   column->addStretch();
-  scroll_ = new QScrollArea(this);
   scroll_->setWidgetResizable(true);
   scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll_->setFocusPolicy(Qt::NoFocus);

@@ -50,15 +50,15 @@ RigView::RigView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(pa
   advice_ = new RigAdvice(desk_, this);
   plan_ = new PlanDrawing(desk_, this);
   side_ = new SideDrawing(desk_, this);
-  form_ = new Form(this);
+  auto* scroll = new QScrollArea(this);
+  auto* page = new QWidget(scroll->viewport());
+  form_ = new Form(page);
   form_->on_typing = [this](const std::function<QString()>& change) { show_draft(desk_.edits().rehearse(change)); };
   build_form();
-  auto* page = new QWidget(this);
   auto* page_layout = new QVBoxLayout(page);
   page_layout->setContentsMargins(24, 16, 16, 24);
   page_layout->addWidget(form_);
   page_layout->addStretch();
-  auto* scroll = new QScrollArea(this);
   scroll->setWidgetResizable(true);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll->setWidget(page);

@@ -73,7 +73,7 @@ MainWindow::~MainWindow() {
   // The stages look at the desk to their last: a field that loses the keyboard keeps what was typed in it.
   qApp->removeEventFilter(this);
   if (auto* app = dynamic_cast<Application*>(qApp)) app->tell_by(nullptr);
-  delete takeCentralWidget();
+  delete centralWidget();
 }
 
 void MainWindow::build_frame() {

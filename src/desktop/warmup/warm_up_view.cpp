@@ -128,7 +128,7 @@ QWidget* WarmUpView::build_lower() {
   scroll->setWidgetResizable(true);
   scroll->setFrameShape(QFrame::NoFrame);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  auto* inside = new QWidget(scroll);
+  auto* inside = new QWidget(scroll->viewport());
   inside->setObjectName("ground");
   auto* row = new QHBoxLayout(inside);
   row->setContentsMargins(0, 8, 8, 12);

@@ -13,7 +13,7 @@ QVBoxLayout* scrolled_column(QWidget* page) {
   scroll->setWidgetResizable(true);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll->setFocusPolicy(Qt::NoFocus);
-  auto* content = new QWidget(scroll);
+  auto* content = new QWidget(scroll->viewport());
   content->setObjectName("ground");
   content->setAttribute(Qt::WA_StyledBackground);
   auto* column = new QVBoxLayout(content);
