@@ -12,14 +12,14 @@
 namespace sunbreak::evaluation {
 namespace {
 
-constexpr double same_height_m = 0.005, same_setting_pct = 0.5, same_side_m = 0.01, few_hours = 50;
+constexpr double alike_height_m = 0.005, alike_setting_pct = 0.5, same_side_m = 0.01, few_hours = 50;
 
 const Sweep* counterpart(const TestRecord& earlier, double height_m, double percent) {
   for (const Sweep& sweep : earlier.sweeps) {
     const Rung* rung = earlier.rung(sweep.rung_id);
     const Stop* stop = earlier.stop(sweep.stop_id);
-    if (!sweep.confirms && rung && stop && std::abs(rung->height_m - height_m) <= same_height_m &&
-        std::abs(stop->percent - percent) <= same_setting_pct)
+    if (!sweep.confirms && rung && stop && std::abs(rung->height_m - height_m) <= alike_height_m &&
+        std::abs(stop->percent - percent) <= alike_setting_pct)
       return &sweep;
   }
   return nullptr;

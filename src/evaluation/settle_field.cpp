@@ -9,14 +9,13 @@
 
 #include "core/power/running_cost.h"
 #include "core/settle/settle_maker.h"
+#include "evaluation/stair_records.h"
 #include "record/configurations.h"
 
 namespace sunbreak::evaluation {
 namespace {
 
 constexpr int field_settings = 60, steps_a_setting = 4;
-/// Of a light factor that a stair tells, relative: its readings and what lies between them.
-constexpr double stair_sd = 0.004;
 constexpr double least_side_m = 0.05, touching_m = 1e-6;
 
 SettleSetting settle_setting(const TestLight& light, double percent) {

@@ -6,6 +6,10 @@
 
 namespace sunbreak::evaluation {
 
+/// Of a light factor that a stair tells, between or beyond walked settings, relative (k = 1): its readings and what lies
+/// between them.
+constexpr double stair_sd = 0.004;
+
 /// The stair of a test as it was read, corrected as its sensor is; a Problem where there is none.
 Result<DimmingCurve> stair_of(const TestRecord& test);
 

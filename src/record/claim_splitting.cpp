@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <array>
-#include <regex>
 
 #include "core/quantity/length.h"
 #include "core/quantity/lower_case.h"
+#include "core/text/pattern.h"
 #include "record/claim_kinds.h"
 
 namespace sunbreak::record {
@@ -17,8 +17,8 @@ const std::string number_pattern = R"((\d+(?:[.,]\d+)?))",
 
 /// "2,7" is a decimal comma; "50,000" sets thousands apart.
 double number_of(std::string digits) {
-  static const std::regex thousands(R"(\d{1,3}(?:,\d{3})+)");
-  if (std::regex_match(digits, thousands)) std::erase(digits, ',');
+  static const Pattern thousands(R"(\d{1,3}(?:,\d{3})+)");
+  if (thousands.fits(digits)) std::erase(digits, ',');
   std::replace(digits.begin(), digits.end(), ',', '.');
   return std::stod(digits);
 }
@@ -75,11 +75,9 @@ class SentenceReader {
 
  private:
   /// The first place that a pattern fits; it is taken out of the text.
-  std::optional<std::smatch> take(const std::string& pattern) {
-    std::smatch found;
-    held_ = text_;
-    if (!std::regex_search(held_, found, std::regex(pattern))) return {};
-    text_ = found.prefix().str() + " " + found.suffix().str();
+  std::optional<PatternMatch> take(const std::string& pattern) {
+    auto found = Pattern(pattern).find(text_);
+    if (found) text_.replace(found->position, found->length, " ");
     return found;
   }
 
@@ -94,17 +92,18 @@ class SentenceReader {
     const auto found = take(number_pattern + R"(\s*)" + length_pattern + R"(\s*x\s*)" + number_pattern + R"(\s*)" +
                             R"((cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))");
     if (!found) return;
-    const std::smatch m = *found;
-    const std::string last = length_symbol(m[4].str()), first = m[2].matched ? length_symbol(m[2].str()) : last;
+    const std::string last = length_symbol(found->text(4)),
+                      first = found->has(2) ? length_symbol(found->text(2)) : last;
     if (last.empty() || first.empty()) return;
-    const double width = meters_of(number_of(m[1].str()), first), depth = meters_of(number_of(m[3].str()), last);
+    const double width = meters_of(number_of(found->text(1)), first),
+                 depth = meters_of(number_of(found->text(3)), last);
     const std::string stage = stage_in_words(text_);
     // What is stated with an area: "at 45 cm", "at 80 %".
     std::optional<double> height_m, percent;
     if (const auto at =
             take(R"((?:at|from)\s+)" + number_pattern + R"(\s*(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))"))
-      height_m = meters_of(number_of((*at)[1].str()), length_symbol((*at)[2].str()));
-    if (const auto at = take(R"(at\s+)" + number_pattern + R"(\s*%)")) percent = number_of((*at)[1].str());
+      height_m = meters_of(number_of(at->text(1)), length_symbol(at->text(2)));
+    if (const auto at = take(R"(at\s+)" + number_pattern + R"(\s*%)")) percent = number_of(at->text(1));
     Claim& claim = add(map ? "map" : "coverage");
     claim.width_m = width, claim.depth_m = depth, claim.height_m = height_m, claim.percent = percent;
     if (!map) claim.stage = stage;
@@ -112,16 +111,16 @@ class SentenceReader {
 
   void dimmer() {
     if (const auto boost = take(R"(boosts?(?:ed)?\s*(?:up\s*)?(?:to)?\s*)" + number_pattern + R"(\s*%)"))
-      add("boost_pct").value = number_of((*boost)[1].str());
+      add("boost_pct").value = number_of(boost->text(1));
     if (const auto steps = take(R"((\d+)\s*(?:dimming\s*)?steps)"))
-      add("dimming_steps").value = number_of((*steps)[1].str());
+      add("dimming_steps").value = number_of(steps->text(1));
     if (!has_word(text_, {"dim"}) && kind_ != "dimming_range") return;
     if (const auto range = take(number_pattern + R"(\s*%?\s*(?:-|to|and)\s*)" + number_pattern + R"(\s*%)")) {
-      const double a = number_of((*range)[1].str()), b = number_of((*range)[2].str());
+      const double a = number_of(range->text(1)), b = number_of(range->text(2));
       Claim& claim = add("dimming_range");
       claim.value = std::min(a, b), claim.value_to = std::max(a, b);
     } else if (const auto low = take(R"(to\s*)" + number_pattern + R"(\s*%)")) {
-      add("dimming_range").value = number_of((*low)[1].str());
+      add("dimming_range").value = number_of(low->text(1));
     }
   }
 
@@ -130,16 +129,15 @@ class SentenceReader {
     const auto found =
         take(number_pattern + R"(\s*(kw|w)(?:atts?)?(?![a-z])\s*((?:[a-z-]+\s+)*?)(?:lamp|fixture|light|$))");
     if (!found) return;
-    const std::smatch m = *found;
-    const double watts = number_of(m[1].str()) * (m[2].str() == "kw" ? 1000 : 1);
+    const double watts = number_of(found->text(1)) * (found->text(2) == "kw" ? 1000 : 1);
     Claim& claim = add("equivalent");
     claim.value = watts;
-    claim.says = bare(m[3].str());
+    claim.says = bare(found->text(3));
   }
 
   void light() {
     if (const auto found = take(number_pattern + R"(\s*umol\s*(?:/|per\s*)j(?:oule)?)")) {
-      const double value = number_of((*found)[1].str());
+      const double value = number_of(found->text(1));
       Claim& claim = add("efficacy_umol_j");
       claim.value = value;
       if (take(
@@ -149,13 +147,13 @@ class SentenceReader {
         claim.says = "with driver";
     }
     if (const auto found = take(number_pattern + R"(\s*umol\s*(?:/|per\s*)s(?:econd)?)"))
-      add("ppf_umol_s").value = number_of((*found)[1].str());
+      add("ppf_umol_s").value = number_of(found->text(1));
     if (const auto found = take(number_pattern + R"(\s*k(?:elvin)?(?![a-z]))"); found && kind_ != "equivalent")
-      add("color_temperature_k").value = number_of((*found)[1].str());
+      add("color_temperature_k").value = number_of(found->text(1));
     if (const auto found = take(R"((?:ra|cri)\s*[:=>]?\s*)" + number_pattern))
-      add("rendering_ra").value = number_of((*found)[1].str());
+      add("rendering_ra").value = number_of(found->text(1));
     if (const auto found = take(number_pattern + R"(\s*(?:°|degrees?)(?!\s*[cf]))"))
-      add("beam_angle_deg").value = number_of((*found)[1].str());
+      add("beam_angle_deg").value = number_of(found->text(1));
   }
 
   void height() {
@@ -163,11 +161,11 @@ class SentenceReader {
     const auto found = take(number_pattern + R"(\s*)" + length_pattern + R"(\s*(?:(?:-|to|and)\s*)" + number_pattern +
                             R"(\s*)?(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))");
     if (!found) return;
-    const std::smatch m = *found;
-    const std::string unit = length_symbol(m[4].str()), first = m[2].matched ? length_symbol(m[2].str()) : unit;
+    const std::string unit = length_symbol(found->text(4)),
+                      first = found->has(2) ? length_symbol(found->text(2)) : unit;
     if (unit.empty() || first.empty()) return;
-    const double low = meters_of(number_of(m[1].str()), m[3].matched ? first : unit),
-                 high = m[3].matched ? meters_of(number_of(m[3].str()), unit) : low;
+    const double low = meters_of(number_of(found->text(1)), found->has(3) ? first : unit),
+                 high = found->has(3) ? meters_of(number_of(found->text(3)), unit) : low;
     const std::string stage = stage_in_words(text_);
     Claim& claim = add("height_m");
     claim.value = std::min(low, high), claim.unit = unit, claim.stage = stage;
@@ -177,38 +175,35 @@ class SentenceReader {
   /// What is neither light nor hanging.
   void sheet() {
     if (const auto found = take(number_pattern + R"(\s*db(?:\s*\(?a\)?)?(?![a-z]))"))
-      add("noise_db").value = number_of((*found)[1].str());
+      add("noise_db").value = number_of(found->text(1));
     if (const auto found = take(number_pattern + R"(\s*(kg|lbs?|pounds?)(?![a-z]))")) {
-      const std::smatch m = *found;
       Claim& claim = add("weight_kg");
-      claim.unit = m[2].str() == "kg" ? "" : "lb";
-      claim.value = unit_of(claim).kept(number_of(m[1].str()));
+      claim.unit = found->text(2) == "kg" ? "" : "lb";
+      claim.value = unit_of(claim).kept(number_of(found->text(1)));
     }
     if (const auto found = take(number_pattern + R"(\s*(?:h|hours?)(?![a-z]))"); found && kind_ != "coverage")
-      add("lifetime_h").value = number_of((*found)[1].str());
+      add("lifetime_h").value = number_of(found->text(1));
     if (const auto found = take(number_pattern + R"(\s*°\s*([cf])(?![a-z]))")) {
-      const std::smatch m = *found;
       Claim& claim = add("surface_temperature_c");
-      claim.unit = m[2].str() == "f" ? "°F" : "";
-      claim.value = unit_of(claim).kept(number_of(m[1].str()));
+      claim.unit = found->text(2) == "f" ? "°F" : "";
+      claim.value = unit_of(claim).kept(number_of(found->text(1)));
     }
     if (const auto found = take(R"((?:power factor|pf)\s*(?:of|[:=>≥])?\s*)" + number_pattern))
-      add("power_factor").value = number_of((*found)[1].str());
+      add("power_factor").value = number_of(found->text(1));
     if (const auto found = take(number_pattern + R"(\s*a(?:mps?|mperes?)?(?![a-z]))"); found && kind_ != "equivalent")
-      add("current_a").value = number_of((*found)[1].str());
+      add("current_a").value = number_of(found->text(1));
   }
 
   void power() {
     if (!kind_.empty() && kind_ != "power_w") return;
     const auto found = take(R"((?:(\d+)\s*x\s*)?)" + number_pattern + R"(\s*(kw|w)(?:atts?)?(?![a-z/]))");
     if (!found) return;
-    const std::smatch m = *found;
-    const double value =
-        number_of(m[2].str()) * (m[3].str() == "kw" ? 1000 : 1) * (m[1].matched ? number_of(m[1].str()) : 1);
+    const double value = number_of(found->text(2)) * (found->text(3) == "kw" ? 1000 : 1) *
+                         (found->has(1) ? number_of(found->text(1)) : 1);
     add("power_w").value = value;
   }
 
-  std::string words_, text_, held_;
+  std::string words_, text_;
   std::string kind_;
   std::vector<Claim> claims_;
 };

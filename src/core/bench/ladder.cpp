@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <regex>
 #include <string>
 
 #include "core/quantity/length.h"
+#include "core/text/pattern.h"
 
 namespace sunbreak {
 namespace {
@@ -38,20 +38,19 @@ std::vector<double> heights_around(double makers_height_m) {
 }
 
 std::optional<double> height_in_words(std::string_view words) {
-  static const std::regex length(
+  static const Pattern length(
       R"re((\d+(?:[.,]\d+)?)\s*(?:(?:-|–|to|bis|and)\s*(\d+(?:[.,]\d+)?)\s*)?(cm|mm|m|in|inch|inches|"|ft|feet|foot)(?![a-z]))re",
-      std::regex::icase);
-  const std::string text(words);
-  std::smatch found;
-  if (!std::regex_search(text, found, length)) return {};
-  const std::string unit_text = found[3].str();
+      Pattern::Case::DoesNotMatter);
+  const auto found = length.find(std::string(words));
+  if (!found) return {};
+  const std::string unit_text = found->text(3);
   const auto unit = parse_length_unit(unit_text == "\"" ? "in" : unit_text);
   if (!unit) return {};
   const auto number = [](std::string digits) {
     std::replace(digits.begin(), digits.end(), ',', '.');
     return std::stod(digits);
   };
-  const double first = number(found[1].str()), last = found[2].matched ? number(found[2].str()) : first;
+  const double first = number(found->text(1)), last = found->has(2) ? number(found->text(2)) : first;
   return to_m((first + last) / 2, unit.value());
 }
 

@@ -1,12 +1,12 @@
 #include "core/checks/local_surface.h"
 
-#include <Eigen/Dense>
 #include <array>
 #include <bit>
 #include <cmath>
 #include <cstdint>
 #include <unordered_map>
 
+#include "core/linear/least_squares.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak {
@@ -32,28 +32,25 @@ using Pattern = std::uint32_t;
 /// Weighted least squares of c₀ + c₁dx + c₂dy + c₃dx² + c₄dxdy + c₅dy² over the neighbors: the surface at the station
 /// itself is c₀ = e₀ᵀ (BᵀWB)⁻¹ BᵀW · ln E, which depends on the readings only by that last product.
 Stencil stencil_of(Pattern pattern) {
-  Eigen::Matrix<double, 6, 6> normal = Eigen::Matrix<double, 6, 6>::Zero(), spread = normal;
+  LeastSquares surface(6);
   const auto each = [&](auto act) {
     for (int k = 0; k < neighbors; ++k) {
       if (!(pattern >> k & 1)) continue;
       const int dx = k % side - reach, dy = k / side - reach;
-      Eigen::Matrix<double, 6, 1> basis;
-      basis << 1, dx, dy, dx * dx, dx * dy, dy * dy;
+      const std::array<double, 6> basis{1.0, 1.0 * dx, 1.0 * dy, 1.0 * dx * dx, 1.0 * dx * dy, 1.0 * dy * dy};
       act(k, 1 / (1.0 + 0.5 * (dx * dx + dy * dy)), basis);
     }
   };
-  each([&](int, double weight, const auto& basis) {
-    normal += weight * basis * basis.transpose();
-    spread += weight * weight * basis * basis.transpose();
-  });
   Stencil stencil;
   if (std::popcount(pattern) < fewest) return stencil;
-  const Eigen::LDLT<Eigen::Matrix<double, 6, 6>> solver(normal);
-  if (solver.rcond() < 1e-9) return stencil;
-  const Eigen::Matrix<double, 6, 1> first = solver.solve(Eigen::Matrix<double, 6, 1>::Unit(0));
+  each([&](int, double weight, const auto& basis) { surface.add(basis, 0, weight); });
+  if (!surface.solve() || surface.reciprocal_condition() < 1e-9) return stencil;
   stencil.determined = true;
-  stencil.leverage = first.dot(spread * first);
-  each([&](int k, double weight, const auto& basis) { stencil.share[k] = weight * first.dot(basis); });
+  each([&](int k, double weight, const auto& basis) {
+    double& share = stencil.share[k];
+    for (std::size_t t = 0; t < basis.size(); ++t) share += weight * surface.inverse(0, t) * basis[t];
+    stencil.leverage += share * share;
+  });
   return stencil;
 }
 

@@ -1,25 +1,24 @@
 #include "core/checks/mirror_surface.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <cmath>
 
+#include "core/linear/least_squares.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak {
 namespace {
 
-constexpr int odd_terms = 15;
+constexpr std::size_t odd_terms = 15;
 constexpr double share_needed = 0.9, least_own_share = 0.2;
-using Terms = Eigen::Matrix<double, odd_terms, 1>;
+using Terms = std::array<double, odd_terms>;
 
 /// Polynomials that change sign in a mirror, x and y from −1 to 1.
 Terms odd_part(double x, double y) {
   const double x2 = x * x, y2 = y * y;
-  Terms t;
-  t << x, x * x2, x * x2 * x2, x * y2, x * x2 * y2, x * y2 * y2, y, y * y2, y * y2 * y2, y * x2, y * y2 * x2,
-      y * x2 * x2, x * y, x * y * x2, x * y * y2;
-  return t;
+  return {x,           x * x2, x * x2 * x2, x * y2,      x * x2 * y2, x * y2 * y2, y,         y * y2,
+          y * y2 * y2, y * x2, y * y2 * x2, y * x2 * x2, x * y,       x * y * x2,  x * y * y2};
 }
 
 }  // namespace
@@ -32,7 +31,7 @@ std::vector<SurfaceResidual> mirror_residuals(const Layout& layout, std::span<co
   std::vector<int> group(ppfd.size());
   std::vector<int> members(ppfd.size(), 0);
   std::vector<double> mean(ppfd.size(), 0);
-  std::vector<Terms> mean_terms(ppfd.size(), Terms::Zero()), terms(ppfd.size());
+  std::vector<Terms> mean_terms(ppfd.size(), Terms{}), terms(ppfd.size());
   int read = 0;
   for (const Station& s : layout.stations) {
     const int i = layout.index(s.column, s.row);
@@ -44,29 +43,32 @@ std::vector<SurfaceResidual> mirror_residuals(const Layout& layout, std::span<co
     if (left_out[i]) continue;
     ++members[group[i]];
     mean[group[i]] += std::log(ppfd[i]);
-    mean_terms[group[i]] += terms[i];
+    for (std::size_t t = 0; t < odd_terms; ++t) mean_terms[group[i]][t] += terms[i][t];
   }
   if (read < share_needed * static_cast<double>(ppfd.size())) return residuals;
   for (std::size_t g = 0; g < members.size(); ++g)
-    if (members[g] > 0) mean[g] /= members[g], mean_terms[g] /= members[g];
-
-  Eigen::Matrix<double, odd_terms, odd_terms> normal = 1e-9 * Eigen::Matrix<double, odd_terms, odd_terms>::Identity();
-  Terms right = Terms::Zero();
+    if (members[g] > 0) {
+      mean[g] /= members[g];
+      for (double& term : mean_terms[g]) term /= members[g];
+    }
+  const auto own_terms = [&](std::size_t i) {
+    Terms own = terms[i];
+    for (std::size_t t = 0; t < odd_terms; ++t) own[t] -= mean_terms[group[i]][t];
+    return own;
+  };
+  LeastSquares odd(odd_terms, 1e-9);
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
     if (!(ppfd[i] > 0) || left_out[i]) continue;
-    const Terms t = terms[i] - mean_terms[group[i]];
-    normal += t * t.transpose();
-    right += (std::log(ppfd[i]) - mean[group[i]]) * t;
+    odd.add(own_terms(i), std::log(ppfd[i]) - mean[group[i]]);
   }
-  const Eigen::LDLT<Eigen::Matrix<double, odd_terms, odd_terms>> solver(normal);
-  const Terms odd = solver.solve(right);
+  odd.solve();
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
     if (!(ppfd[i] > 0) || left_out[i] || members[group[i]] < 2) continue;
-    const Terms t = terms[i] - mean_terms[group[i]];
-    const double own_share = 1 - 1.0 / members[group[i]] - t.dot(solver.solve(t));
+    const Terms t = own_terms(i);
+    const double own_share = 1 - 1.0 / members[group[i]] - odd.variance_at(t);
     if (own_share < least_own_share) continue;
     SurfaceResidual& r = residuals[i];
-    r.log_ratio = (std::log(ppfd[i]) - mean[group[i]] - odd.dot(t)) / own_share;
+    r.log_ratio = (std::log(ppfd[i]) - mean[group[i]] - odd.at(t)) / own_share;
     r.leverage = 1 / own_share - 1;
   }
   return residuals;

@@ -1,8 +1,11 @@
 #include "core/checks/smooth_surface.h"
 
-#include <Eigen/Dense>
+#include <algorithm>
 #include <cmath>
+#include <utility>
+#include <vector>
 
+#include "core/linear/least_squares.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak {
@@ -11,8 +14,8 @@ namespace {
 constexpr double stations_a_term = 1.5, most_own_share = 0.8;
 
 /// Legendre polynomials of degree 0 … n at x: they keep the fit well conditioned on an even grid.
-Eigen::VectorXd legendre(double x, int n) {
-  Eigen::VectorXd p(n + 1);
+std::vector<double> legendre(double x, int n) {
+  std::vector<double> p(static_cast<std::size_t>(n) + 1);
   p[0] = 1;
   if (n > 0) p[1] = x;
   for (int k = 1; k < n; ++k) p[k + 1] = ((2 * k + 1) * x * p[k] - k * p[k - 1]) / (k + 1);
@@ -42,29 +45,25 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
   std::vector<int> used;
   for (std::size_t i = 0; i < ppfd.size(); ++i)
     if (!std::isnan(ppfd[i]) && ppfd[i] > 0) used.push_back(static_cast<int>(i));
-  const auto count = static_cast<Eigen::Index>(used.size()), width = static_cast<Eigen::Index>(terms.size());
+  const std::size_t count = used.size(), width = terms.size();
   if (static_cast<double>(count) < stations_a_term * static_cast<double>(width)) return residuals;
-  Eigen::MatrixXd basis(count, width), fitted(count, width);
-  Eigen::VectorXd light(count);
-  std::vector<Eigen::VectorXd> across, deep;  // the polynomials at each column and row of stations
+  std::vector<double> basis(count * width), light(count);
+  std::vector<std::vector<double>> across, deep;  // the polynomials at each column and row of stations
   for (const double x_m : layout.xs_m) across.push_back(legendre(2 * (x_m - area.left_m) / area.width_m - 1, highest));
   for (const double y_m : layout.ys_m) deep.push_back(legendre(2 * (y_m - area.front_m) / area.depth_m - 1, highest));
-  for (Eigen::Index row = 0; row < count; ++row) {
+  const auto row_of = [&](std::size_t row) { return std::span<double>(&basis[row * width], width); };
+  LeastSquares surface(width);
+  for (std::size_t row = 0; row < count; ++row) {
     const Station& s = layout.stations[used[row]];
     const auto &px = across[static_cast<std::size_t>(s.column)], &py = deep[static_cast<std::size_t>(s.row)];
-    for (Eigen::Index t = 0; t < width; ++t) basis(row, t) = px[terms[t].first] * py[terms[t].second];
+    for (std::size_t t = 0; t < width; ++t) row_of(row)[t] = px[terms[t].first] * py[terms[t].second];
     light[row] = std::log(ppfd[used[row]]);
-    fitted.row(row) = left_out[used[row]] ? Eigen::RowVectorXd::Zero(width) : Eigen::RowVectorXd(basis.row(row));
+    if (!left_out[used[row]]) surface.add(row_of(row), light[row]);
   }
-  const Eigen::LDLT<Eigen::MatrixXd> solver(fitted.transpose() * fitted);
-  if (solver.info() != Eigen::Success || solver.rcond() < 1e-8) return residuals;
-  const Eigen::VectorXd coefficients = solver.solve(fitted.transpose() * light);
-  // The surface's variance at each station in units of a reading's: b (FᵀF)⁻¹ bᵀ, b its row of the basis.
-  const Eigen::MatrixXd inverse = solver.solve(Eigen::MatrixXd::Identity(width, width));
-  const Eigen::VectorXd variances = (basis * inverse).cwiseProduct(basis).rowwise().sum();
-  for (Eigen::Index row = 0; row < count; ++row) {
-    const double variance = variances[row];
-    double log_ratio = light[row] - basis.row(row).dot(coefficients), leverage = variance;
+  if (!surface.solve() || surface.reciprocal_condition() < 1e-8) return residuals;
+  for (std::size_t row = 0; row < count; ++row) {
+    const double variance = surface.variance_at(row_of(row));
+    double log_ratio = light[row] - surface.at(row_of(row)), leverage = variance;
     if (!left_out[used[row]]) {
       // A reading is judged by the surface that the others make: its own share is taken out of fit and variance alike.
       if (variance > most_own_share) continue;

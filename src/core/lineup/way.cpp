@@ -8,7 +8,7 @@
 namespace sunbreak {
 namespace {
 
-constexpr double most_watts = 100'000, most_ppfd = 20'000, lowest_m = 0.01, highest_m = 10;
+constexpr double most_watts = 100'000, most_ppfd = 20'000, lowest_asked_m = 0.01, highest_asked_m = 10;
 constexpr int most_cells = 100;
 
 constexpr const char* all_ways =
@@ -30,7 +30,7 @@ std::optional<Problem> take_height(LineUpWay& way, std::string_view text) {
   const auto height = parse_length_m(text);
   if (!height)
     return Problem{fmt::format("'height:{}' is no height with its unit", text), "", "write it like height:45cm"};
-  if (height.value() < lowest_m || height.value() > highest_m)
+  if (height.value() < lowest_asked_m || height.value() > highest_asked_m)
     return Problem{fmt::format("'height:{}' is not between 1 cm and 10 m", text), "", "check the unit"};
   way.height_m = height.value();
   return {};

@@ -2,11 +2,12 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <vector>
 
+#include "core/linear/least_squares.h"
 #include "core/meters/few_pairs.h"
 #include "core/quantity/student.h"
 
@@ -23,40 +24,45 @@ double mean_of(const std::vector<double>& values) {
   return std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
 }
 
-/// Least squares of y over columns: coefficients, their standard deviations, what is left.
+/// The line of y over x: its slope, the slope's standard deviation, what is left.
 struct Regression {
-  Eigen::VectorXd coefficients, deviations;
-  double rest_sd = 0, freedom = 0;
+  double slope = 0, slope_sd = 0, rest_sd = 0, freedom = 0;
 };
 
-Regression regress(const Eigen::MatrixXd& x, const Eigen::VectorXd& y) {
-  const Eigen::MatrixXd inverse = (x.transpose() * x).ldlt().solve(Eigen::MatrixXd::Identity(x.cols(), x.cols()));
+Regression regress(const std::vector<double>& x, const std::vector<double>& y) {
+  LeastSquares line(2);
+  for (std::size_t i = 0; i < x.size(); ++i) line.add({{1, x[i]}}, y[i]);
+  line.solve();
   Regression r;
-  r.coefficients = inverse * (x.transpose() * y);
-  r.freedom = static_cast<double>(x.rows() - x.cols());
-  r.rest_sd = (y - x * r.coefficients).norm() / std::sqrt(r.freedom);
-  r.deviations = r.rest_sd * inverse.diagonal().cwiseSqrt();
+  r.slope = line.x()[1];
+  r.freedom = static_cast<double>(x.size() - 2);
+  double squares = 0;
+  for (std::size_t i = 0; i < x.size(); ++i) squares += std::pow(y[i] - line.at({{1, x[i]}}), 2);
+  r.rest_sd = std::sqrt(squares / r.freedom);
+  r.slope_sd = r.rest_sd * std::sqrt(line.inverse(1, 1));
   return r;
 }
 
-bool significant(const Regression& r, Eigen::Index i) {
-  return std::fabs(r.coefficients[i]) > student_quantile(1 - naming_chance / 2, r.freedom) * r.deviations[i];
+bool significant(const Regression& r) {
+  return std::fabs(r.slope) > student_quantile(1 - naming_chance / 2, r.freedom) * r.slope_sd;
 }
 
 /// How far out each station lies: 0 in the middle of all, 1 at the outermost, by the square of the distance.
-std::optional<Eigen::VectorXd> outwards(const std::vector<SensorPair>& pairs) {
+std::optional<std::vector<double>> outwards(const std::vector<SensorPair>& pairs) {
   double x = 0, y = 0;
   for (const SensorPair& pair : pairs) {
     if (!pair.place) return std::nullopt;
     x += pair.place->x_m / static_cast<double>(pairs.size());
     y += pair.place->y_m / static_cast<double>(pairs.size());
   }
-  Eigen::VectorXd out(static_cast<Eigen::Index>(pairs.size()));
-  for (std::size_t i = 0; i < pairs.size(); ++i)
-    out[static_cast<Eigen::Index>(i)] = std::pow(pairs[i].place->x_m - x, 2) + std::pow(pairs[i].place->y_m - y, 2);
-  const double most = out.maxCoeff();
-  if (!(most > 1e-6) || out.minCoeff() > 0.5 * most || pairs.size() < 8) return std::nullopt;
-  return out / most;
+  std::vector<double> out;
+  for (const SensorPair& pair : pairs)
+    out.push_back(std::pow(pair.place->x_m - x, 2) + std::pow(pair.place->y_m - y, 2));
+  const auto [least, most] = std::minmax_element(out.begin(), out.end());
+  const double farthest = *most;
+  if (!(farthest > 1e-6) || *least > 0.5 * farthest || pairs.size() < 8) return std::nullopt;
+  for (double& square : out) square /= farthest;
+  return out;
 }
 
 struct Line {
@@ -185,44 +191,41 @@ Result<Agreement> agreement(const std::vector<SensorPair>& pairs, double uncerta
     if (!(pair.first > 0 && pair.second > 0 && pair.first < 1e5 && pair.second < 1e5))
       return Problem{fmt::format("A pair is {:g} and {:g}", pair.first, pair.second),
                      "both have to be above zero and such as light can be", "take the pair out or read it again"};
-  const auto n = static_cast<Eigen::Index>(pairs.size());
+  const auto n = static_cast<double>(pairs.size());
   Agreement told;
-  Eigen::VectorXd difference(n), log_ratio(n), level(n);
-  for (Eigen::Index i = 0; i < n; ++i) {
-    const SensorPair& pair = pairs[static_cast<std::size_t>(i)];
-    difference[i] = 200 * (pair.second - pair.first) / (pair.second + pair.first);
-    log_ratio[i] = std::log(pair.second / pair.first);
-    level[i] = std::log(std::sqrt(pair.first * pair.second));
-    told.differences_pct.push_back(difference[i]);
+  std::vector<double> log_ratio, level;
+  for (const SensorPair& pair : pairs) {
+    told.differences_pct.push_back(200 * (pair.second - pair.first) / (pair.second + pair.first));
+    log_ratio.push_back(std::log(pair.second / pair.first));
+    level.push_back(std::log(std::sqrt(pair.first * pair.second)));
   }
-  const Eigen::VectorXd ones = Eigen::VectorXd::Ones(n);
+  const std::vector<double>& difference = told.differences_pct;
+  const double mean = mean_of(difference);
   // What goes with place or level is told as such; the mean's interval is of what is left then.
-  double noise = std::sqrt((difference.array() - difference.mean()).square().sum() / static_cast<double>(n - 1));
+  double squares = 0;
+  for (const double d : difference) squares += (d - mean) * (d - mean);
+  double noise = std::sqrt(squares / (n - 1)), freedom = n - 1;
   told.scatter_pct = noise;
-  double freedom = static_cast<double>(n - 1);
   if (const auto out = outwards(pairs)) {
-    Eigen::MatrixXd x(n, 2);
-    x << ones, *out;
-    const Regression r = regress(x, difference);
-    const double half = coverage_factor(r.freedom) * r.deviations[1];
-    told.edge_pct = Estimate{r.coefficients[1], r.coefficients[1] - half, r.coefficients[1] + half};
-    told.angle = significant(r, 1) && std::fabs(r.coefficients[1]) >= smallest_angle_pct;
+    const Regression r = regress(*out, difference);
+    const double half = coverage_factor(r.freedom) * r.slope_sd;
+    told.edge_pct = Estimate{r.slope, r.slope - half, r.slope + half};
+    told.angle = significant(r) && std::fabs(r.slope) >= smallest_angle_pct;
     if (told.angle) noise = r.rest_sd, freedom = r.freedom;
   }
-  const double reach = level.maxCoeff() - level.minCoeff();
+  const auto [lowest, highest] = std::minmax_element(level.begin(), level.end());
+  const double reach = *highest - *lowest;
   if (reach > std::log(1.3) && n >= 6) {
-    Eigen::MatrixXd x(n, 2);
-    x << ones, (level.array() - level.mean()).matrix();
-    const Regression r = regress(x, difference);
-    told.level = significant(r, 1) && std::fabs(r.coefficients[1]) * reach >= smallest_level_pct;
+    const double middle = mean_of(level);
+    for (double& one : level) one -= middle;
+    const Regression r = regress(level, difference);
+    told.level = significant(r) && std::fabs(r.slope) * reach >= smallest_level_pct;
     if (told.level && !told.angle) noise = r.rest_sd, freedom = r.freedom;
   }
-  const double se = noise / std::sqrt(static_cast<double>(n)), half = coverage_factor(freedom) * se;
-  const double mean = difference.mean(), ratio = std::exp(log_ratio.mean());
+  const double half = coverage_factor(freedom) * noise / std::sqrt(n), ratio = std::exp(mean_of(log_ratio));
   told.mean_difference_pct = {mean, mean - half, mean + half};
   told.ratio = {ratio, ratio * std::exp(-half / 100), ratio * std::exp(half / 100)};
-  find_limits(mean, told.scatter_pct, told.scatter_pct / std::sqrt(static_cast<double>(n)), static_cast<double>(n - 1),
-              told);
+  find_limits(mean, told.scatter_pct, told.scatter_pct / std::sqrt(n), n - 1, told);
   find_deming(pairs, told);
   judge(uncertainty_first, uncertainty_second, told);
   return told;

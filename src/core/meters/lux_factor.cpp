@@ -2,13 +2,14 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <limits>
 #include <numeric>
+#include <vector>
 
+#include "core/linear/least_squares.h"
 #include "core/meters/few_pairs.h"
 #include "core/quantity/student.h"
 #include "core/spectrum/color.h"
@@ -26,36 +27,53 @@ constexpr double sharpness = 2;
 /// Shares of the scatter's variance that are alike at all levels, tried.
 constexpr std::array<double, 9> level_shares{0, 0.003, 0.01, 0.03, 0.1, 0.25, 0.5, 0.8, 1};
 
+using Row = std::vector<double>;
+
 struct WeightedFit {
-  Eigen::VectorXd coefficients;
-  Eigen::MatrixXd covariance;                                        ///< with the variance that the residuals show
+  Row coefficients;
+  std::vector<Row> covariance;                                       ///< with the variance that the residuals show
   double log_likelihood = -std::numeric_limits<double>::infinity();  ///< restricted
   double freedom = 0;
 };
 
-/// y = X b with variances in proportion to `variance`.
-WeightedFit fit(const Eigen::MatrixXd& x, const Eigen::VectorXd& y, const Eigen::VectorXd& variance) {
-  const Eigen::VectorXd weight = variance.cwiseInverse();
-  const Eigen::MatrixXd normal = x.transpose() * weight.asDiagonal() * x;
-  const Eigen::LDLT<Eigen::MatrixXd> solver(normal);
+/// y = X b with variances in proportion to `variance`; X row by row.
+WeightedFit fit(const std::vector<Row>& x, const Row& y, const Row& variance) {
+  const std::size_t unknowns = x.front().size();
+  LeastSquares least(unknowns);
+  for (std::size_t i = 0; i < x.size(); ++i) least.add(x[i], y[i], 1 / variance[i]);
+  least.solve();
   WeightedFit f;
-  f.coefficients = solver.solve(x.transpose() * weight.asDiagonal() * y);
-  const Eigen::VectorXd rest = y - x * f.coefficients;
-  f.freedom = static_cast<double>(x.rows() - x.cols());
-  const double s2 = std::max(rest.cwiseAbs2().dot(weight) / f.freedom, 1e-300);
-  f.covariance = s2 * solver.solve(Eigen::MatrixXd::Identity(x.cols(), x.cols()));
-  const double determinant = normal.determinant();
-  f.log_likelihood =
-      -0.5 * (f.freedom * std::log(s2) + variance.array().log().sum() + std::log(std::max(determinant, 1e-300)));
+  f.coefficients = least.x();
+  f.freedom = static_cast<double>(x.size() - unknowns);
+  double squares = 0, logs = 0;
+  for (std::size_t i = 0; i < x.size(); ++i) {
+    squares += std::pow(y[i] - least.at(x[i]), 2) / variance[i];
+    logs += std::log(variance[i]);
+  }
+  const double s2 = std::max(squares / f.freedom, 1e-300);
+  f.covariance.assign(unknowns, Row(unknowns));
+  for (std::size_t r = 0; r < unknowns; ++r)
+    for (std::size_t c = 0; c < unknowns; ++c) f.covariance[r][c] = s2 * least.inverse(r, c);
+  f.log_likelihood = -0.5 * (f.freedom * std::log(s2) + logs + std::log(std::max(least.determinant(), 1e-300)));
   return f;
 }
 
 struct Columns {
-  Eigen::VectorXd lux, ppfd;  ///< over their means
+  Row lux, ppfd;  ///< over their means
+
+  /// What is fitted, row by row: `terms` of each pair's lux.
+  template <typename Terms>
+  std::vector<Row> rows(const Terms& terms) const {
+    std::vector<Row> all;
+    for (const double x : lux) all.push_back(terms(x));
+    return all;
+  }
 };
 
-Eigen::VectorXd variance_of(const Columns& data, double level_share) {
-  return ((1 - level_share) * data.lux.array().square() + level_share).matrix();
+Row variance_of(const Columns& data, double level_share) {
+  Row variance;
+  for (const double x : data.lux) variance.push_back((1 - level_share) * x * x + level_share);
+  return variance;
 }
 
 /// How likely each of `level_shares` is, by what a curve with an intercept leaves: so that neither is taken for
@@ -63,10 +81,9 @@ Eigen::VectorXd variance_of(const Columns& data, double level_share) {
 std::vector<double> chances_of_level_shares(const Columns& data) {
   std::vector<double> chances(level_shares.size(), 1);
   if (data.lux.size() >= 6) {
-    Eigen::MatrixXd x(data.lux.size(), 3);
-    x << Eigen::VectorXd::Ones(data.lux.size()), data.lux, data.lux.cwiseAbs2();
+    const std::vector<Row> rows = data.rows([](double x) { return Row{1, x, x * x}; });
     for (std::size_t i = 0; i < chances.size(); ++i)
-      chances[i] = fit(x, data.ppfd, variance_of(data, level_shares[i])).log_likelihood;
+      chances[i] = fit(rows, data.ppfd, variance_of(data, level_shares[i])).log_likelihood;
     const double most = *std::max_element(chances.begin(), chances.end());
     for (double& chance : chances) chance = std::exp(sharpness * (chance - most));
   }
@@ -76,21 +93,25 @@ std::vector<double> chances_of_level_shares(const Columns& data) {
 }
 
 /// The fits of all mixtures put together, each by its chance: what they differ by is part of the uncertainty.
-WeightedFit fit_over_chances(const Eigen::MatrixXd& x, const Columns& data, const std::vector<double>& chances) {
+WeightedFit fit_over_chances(const std::vector<Row>& x, const Columns& data, const std::vector<double>& chances) {
   WeightedFit all;
-  all.coefficients = Eigen::VectorXd::Zero(x.cols());
-  all.covariance = Eigen::MatrixXd::Zero(x.cols(), x.cols());
+  const std::size_t unknowns = x.front().size();
+  all.coefficients.assign(unknowns, 0);
+  all.covariance.assign(unknowns, Row(unknowns, 0));
   std::vector<WeightedFit> fits;
   for (std::size_t i = 0; i < chances.size(); ++i) {
     fits.push_back(fit(x, data.ppfd, variance_of(data, level_shares[i])));
-    all.coefficients += chances[i] * fits.back().coefficients;
-    all.covariance += chances[i] * fits.back().covariance;
-    all.freedom = std::max(1.0, fits.back().freedom - 1);  // one for the mixture
+    for (std::size_t r = 0; r < unknowns; ++r) {
+      all.coefficients[r] += chances[i] * fits[i].coefficients[r];
+      for (std::size_t c = 0; c < unknowns; ++c) all.covariance[r][c] += chances[i] * fits[i].covariance[r][c];
+    }
+    all.freedom = std::max(1.0, fits[i].freedom - 1);  // one for the mixture
   }
-  for (std::size_t i = 0; i < chances.size(); ++i) {
-    const Eigen::VectorXd off = fits[i].coefficients - all.coefficients;
-    all.covariance += chances[i] * off * off.transpose();
-  }
+  for (std::size_t i = 0; i < chances.size(); ++i)
+    for (std::size_t r = 0; r < unknowns; ++r)
+      for (std::size_t c = 0; c < unknowns; ++c)
+        all.covariance[r][c] += chances[i] * (fits[i].coefficients[r] - all.coefficients[r]) *
+                                (fits[i].coefficients[c] - all.coefficients[c]);
   return all;
 }
 
@@ -104,7 +125,7 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
     if (!(pair.lux > 0 && pair.ppfd > 0 && pair.lux < 1e7 && pair.ppfd < 1e5))
       return Problem{fmt::format("A pair is {:g} lx and {:g} µmol/m²/s", pair.lux, pair.ppfd),
                      "both have to be above zero and such as light can be", "take the pair out or read it again"};
-  const auto n = static_cast<Eigen::Index>(pairs.size());
+  const std::size_t n = pairs.size();
   LuxFactor told;
   told.lowest_lux = told.highest_lux = pairs[0].lux;
   double mean_lux = 0, mean_ppfd = 0;
@@ -114,17 +135,17 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
     mean_lux += pair.lux / static_cast<double>(n);
     mean_ppfd += pair.ppfd / static_cast<double>(n);
   }
-  Columns data{Eigen::VectorXd(n), Eigen::VectorXd(n)};
-  for (Eigen::Index i = 0; i < n; ++i) {
-    data.lux[i] = pairs[static_cast<std::size_t>(i)].lux / mean_lux;
-    data.ppfd[i] = pairs[static_cast<std::size_t>(i)].ppfd / mean_ppfd;
+  Columns data;
+  for (const LuxPair& pair : pairs) {
+    data.lux.push_back(pair.lux / mean_lux);
+    data.ppfd.push_back(pair.ppfd / mean_ppfd);
   }
   const std::vector<double> chances = chances_of_level_shares(data);
   const double unit = mean_ppfd / mean_lux;
 
-  const WeightedFit line = fit_over_chances(data.lux, data, chances);
+  const WeightedFit line = fit_over_chances(data.rows([](double x) { return Row{x}; }), data, chances);
   told.k = line.coefficients[0] * unit;
-  told.k_expanded = coverage_factor(line.freedom) * std::sqrt(line.covariance(0, 0)) * unit;
+  told.k_expanded = coverage_factor(line.freedom) * std::sqrt(line.covariance[0][0]) * unit;
   double rest = 0, all = 0, squares = 0;
   for (const LuxPair& pair : pairs) {
     const double residual = pair.ppfd / (told.k * pair.lux) - 1;
@@ -138,27 +159,25 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
 
   const double span = told.highest_lux / told.lowest_lux;
   if (n >= 4 && span > 1.05) {
-    Eigen::MatrixXd x(n, 2);
-    x << Eigen::VectorXd::Ones(n), data.lux;
-    const WeightedFit free = fit_over_chances(x, data, chances);
-    const double sd = std::sqrt(free.covariance(0, 0));
+    const WeightedFit free = fit_over_chances(data.rows([](double x) { return Row{1, x}; }), data, chances);
+    const double sd = std::sqrt(free.covariance[0][0]);
     told.intercept = free.coefficients[0] * mean_ppfd;
     told.intercept_expanded = coverage_factor(free.freedom) * sd * mean_ppfd;
     told.slope_with_intercept = free.coefficients[1] * unit;
-    told.slope_expanded = coverage_factor(free.freedom) * std::sqrt(free.covariance(1, 1)) * unit;
+    told.slope_expanded = coverage_factor(free.freedom) * std::sqrt(free.covariance[1][1]) * unit;
     told.intercept_differs = std::fabs(free.coefficients[0]) > student_quantile(1 - test_chance / 2, free.freedom) * sd;
     // ppfd / lux = a + b · t, with t from 0 at the lowest to 1 at the highest level: the bend is b / a.
-    const Eigen::VectorXd t =
-        (data.lux.array() - told.lowest_lux / mean_lux) * mean_lux / (told.highest_lux - told.lowest_lux);
-    x << data.lux, data.lux.cwiseProduct(t);
-    const WeightedFit curve = fit_over_chances(x, data, chances);
+    const std::vector<Row> rows = data.rows([&](double x) {
+      return Row{x, x * (x * mean_lux - told.lowest_lux) / (told.highest_lux - told.lowest_lux)};
+    });
+    const WeightedFit curve = fit_over_chances(rows, data, chances);
     const double a = curve.coefficients[0], b = curve.coefficients[1];
     told.bend = b / a;
-    const double variance = curve.covariance(1, 1) - 2 * told.bend * curve.covariance(0, 1) +
-                            told.bend * told.bend * curve.covariance(0, 0);
+    const double variance = curve.covariance[1][1] - 2 * told.bend * curve.covariance[0][1] +
+                            told.bend * told.bend * curve.covariance[0][0];
     told.bend_expanded = coverage_factor(curve.freedom) * std::sqrt(std::max(variance, 0.0)) / std::fabs(a);
     told.curve_needed =
-        std::fabs(b) > student_quantile(1 - test_chance / 2, curve.freedom) * std::sqrt(curve.covariance(1, 1));
+        std::fabs(b) > student_quantile(1 - test_chance / 2, curve.freedom) * std::sqrt(curve.covariance[1][1]);
   }
   if (pairs.size() < enough_pairs)
     told.reasons.push_back(fmt::format("{} pairs are too few; take {} at least", pairs.size(), enough_pairs));

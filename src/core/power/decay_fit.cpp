@@ -1,11 +1,13 @@
 #include "core/power/decay_fit.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numeric>
 #include <optional>
 #include <vector>
+
+#include "core/linear/symmetric_solve.h"
 
 namespace sunbreak {
 namespace {
@@ -92,16 +94,18 @@ class Stretch {
     if (step_at) c.step_at_s = blocks_[before].time_s;
     const double n = static_cast<double>(blocks_.size()), h = static_cast<double>(before), x = t.shape.back(),
                  hx = t.shape[before];
-    Eigen::Matrix3d normal;
-    normal << n, x, h, x, t.shape_squares, hx, h, hx, step_at ? h : 1;
-    const Eigen::LDLT<Eigen::Matrix3d> solver(normal);
-    if (solver.rcond() < 1e-10) return c;
-    const Eigen::Vector3d right(values_.back(), t.shape_values, step_at ? values_[before] : 0);
-    const Eigen::Vector3d found = solver.solve(right);
+    const std::array<double, 9> normal{n, x, h, x, t.shape_squares, hx, h, hx, step_at ? h : 1};
+    std::array<double, 9> factors = normal, inverse{1, 0, 0, 0, 1, 0, 0, 0, 1};
+    if (!factor_symmetric(factors, 3)) return c;
+    for (std::size_t row = 0; row < 3; ++row) solve_factored(factors, std::span(inverse).subspan(3 * row, 3));
+    if (1 / (column_norm(normal, 3) * column_norm(inverse, 3)) < 1e-10) return c;
+    const std::array<double, 3> right{values_.back(), t.shape_values, step_at ? values_[before] : 0};
+    std::array<double, 3> found = right;
+    solve_factored(factors, found);
     c.end_value = middle_ + found[0], c.amplitude = found[1], c.step = found[2];
-    c.squares = std::max(squares_ - found.dot(right), 0.0);
-    if (step_at) c.variance_of_step = solver.solve(Eigen::Vector3d::UnitZ())[2];
-    c.variance_of_rest = c.x_end * c.x_end * solver.solve(Eigen::Vector3d::UnitY())[1];
+    c.squares = std::max(squares_ - std::inner_product(found.begin(), found.end(), right.begin(), 0.0), 0.0);
+    if (step_at) c.variance_of_step = inverse[8];
+    c.variance_of_rest = c.x_end * c.x_end * inverse[4];
     return c;
   }
 

@@ -20,14 +20,14 @@ struct StationMix {
 
 namespace {
 
-struct Line {
+struct LineBeside {
   std::size_t low, high;
   double share;
 };
 
 /// Between which two lines a place lies. Beyond the outer ones the outer line's value stays; `onward`: it goes on by
 /// half of what it would straight.
-Line line_at(const std::vector<double>& lines, double place, bool onward) {
+LineBeside line_at(const std::vector<double>& lines, double place, bool onward) {
   if (lines.size() < 2) return {0, 0, 0};
   const auto above = std::clamp<std::ptrdiff_t>(std::upper_bound(lines.begin(), lines.end(), place) - lines.begin(), 1,
                                                 static_cast<std::ptrdiff_t>(lines.size()) - 1);
@@ -44,7 +44,7 @@ std::vector<StationMix> mixes_of(const Layout& layout, const std::vector<Vec3>& 
   for (const Vec3& place : places) {
     StationMix mix{{0, 0, 0, 0}, {0, 0, 0, 0}};
     if (layout.is_lattice()) {
-      const Line x = line_at(layout.xs_m, place.x, onward), y = line_at(layout.ys_m, place.y, onward);
+      const LineBeside x = line_at(layout.xs_m, place.x, onward), y = line_at(layout.ys_m, place.y, onward);
       const auto at = [&](std::size_t column, std::size_t row) {
         return static_cast<std::size_t>(layout.index(static_cast<int>(column), static_cast<int>(row)));
       };

@@ -12,8 +12,6 @@
 namespace sunbreak::evaluation {
 namespace {
 
-/// Of a light factor between or beyond walked settings, relative: the stair's readings and what lies between them.
-constexpr double stair_sd = 0.004;
 constexpr double at_the_end = 1e-9;
 
 struct DialPoint {

@@ -1,14 +1,15 @@
 #include "exchange/tables/sweep_name.h"
 
 #include <algorithm>
-#include <regex>
 #include <string>
+
+#include "core/text/pattern.h"
 
 namespace sunbreak::exchange {
 namespace {
 
 constexpr int head_lines = 12;
-constexpr auto flags = std::regex::icase | std::regex::optimize;
+constexpr auto any_case = Pattern::Case::DoesNotMatter;
 
 double number(std::string digits) {
   std::replace(digits.begin(), digits.end(), ',', '.');
@@ -16,36 +17,36 @@ double number(std::string digits) {
 }
 
 /// The first match whose neighbors in the text are no part of a longer number, word or size.
-std::optional<std::smatch> standing_alone(const std::string& text, const std::regex& pattern) {
-  for (std::sregex_iterator at(text.begin(), text.end(), pattern), end; at != end; ++at) {
-    const auto before = at->position() > 0 ? text[static_cast<std::size_t>(at->position()) - 1] : ' ';
-    const auto after_at = static_cast<std::size_t>(at->position() + at->length());
+std::optional<PatternMatch> standing_alone(const std::string& text, const Pattern& pattern) {
+  for (auto at = pattern.find(text); at; at = pattern.find(text, at->position + at->length)) {
+    const auto before = at->position > 0 ? text[at->position - 1] : ' ';
+    const auto after_at = at->position + at->length;
     const auto after = after_at < text.size() ? text[after_at] : ' ';
     if (std::isalnum(static_cast<unsigned char>(before)) || before == '.' || before == '*' || (before & 0x80)) continue;
     if (std::isalnum(static_cast<unsigned char>(after))) continue;
-    return *at;
+    return at;
   }
   return {};
 }
 
 void read_text(const std::string& text, LengthUnit bare_unit, bool is_head, SweepName& name) {
-  static const std::regex length(R"re((\d+(?:[.,]\d+)?)[ _]?(cm|mm|m|in|inch|ft|"))re", flags),
+  static const Pattern length(R"re((\d+(?:[.,]\d+)?)[ _]?(cm|mm|m|in|inch|ft|"))re", any_case),
       named_length(
           R"re((?:height|hang(?:ing)?(?:[ _-]?height)?|rung|h)[ _:=-]*(\d+(?:[.,]\d+)?)(?:[ _]?(cm|mm|m|in|inch|ft|"))?)re",
-          flags),
-      percent(R"re((\d+(?:[.,]\d+)?)[ _]?(?:%|pct|percent|pc))re", flags),
+          any_case),
+      percent(R"re((\d+(?:[.,]\d+)?)[ _]?(?:%|pct|percent|pc))re", any_case),
       named_percent(
           R"re((?:dimmer|dimmed|dim|stop|setting|dial|level|power)[ _:=-]*(\d+(?:[.,]\d+)?)(?:[ _]?(?:%|pct|percent))?)re",
-          flags);
+          any_case);
   if (!name.height_m) {
     auto found = standing_alone(text, named_length);
     if (!found && !is_head) found = standing_alone(text, length);
     if (found) {
-      const std::string unit_text = (*found)[2].str();
+      const std::string unit_text = found->text(2);
       const auto unit =
           unit_text.empty() ? Result<LengthUnit>(bare_unit) : parse_length_unit(unit_text == "\"" ? "in" : unit_text);
       if (unit) {
-        name.height_m = to_m(number((*found)[1].str()), unit.value());
+        name.height_m = to_m(number(found->text(1)), unit.value());
         name.unit_assumed = unit_text.empty();
       }
     }
@@ -53,7 +54,7 @@ void read_text(const std::string& text, LengthUnit bare_unit, bool is_head, Swee
   if (!name.percent) {
     auto found = standing_alone(text, named_percent);
     if (!found && !is_head) found = standing_alone(text, percent);
-    if (found) name.percent = number((*found)[1].str());
+    if (found) name.percent = number(found->text(1));
   }
 }
 
