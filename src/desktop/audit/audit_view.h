@@ -18,7 +18,6 @@ class WordsTable;
 
 /// Audit: what the maker claims, held against what was measured; the maker's map beside ours; the verdict in words.
 class AuditView : public StageView {
-  Q_OBJECT
  public:
   explicit AuditView(Desk& desk, QWidget* parent = nullptr);
 

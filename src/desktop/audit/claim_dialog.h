@@ -16,7 +16,6 @@ namespace sunbreak::desktop {
 
 /// One claim, field by field: those that its kind may have. Nothing is kept before it can stand.
 class ClaimDialog : public QDialog {
-  Q_OBJECT
  public:
   ClaimDialog(Desk& desk, const record::Claim& claim, QWidget* parent = nullptr);
 

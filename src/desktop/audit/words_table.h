@@ -11,7 +11,6 @@ namespace sunbreak::desktop {
 /// The verdict in words, a sentence a row, each beside the figure it is tied to. A sentence can be written over, struck
 /// out, and drafted again.
 class WordsTable : public QTableWidget {
-  Q_OBJECT
  public:
   explicit WordsTable(Desk& desk, QWidget* parent = nullptr);
   void show_words(std::shared_ptr<const evaluation::Audit> audit);

@@ -21,7 +21,6 @@ namespace sunbreak::desktop {
 /// is the one fitted to the test's readings where it is known; else the one of the fixture as described, once it was
 /// told at which height it hangs.
 class HangPanel : public QWidget {
-  Q_OBJECT
  public:
   /// `stage`: what its parts are named after.
   HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);

@@ -12,7 +12,6 @@ namespace sunbreak::desktop {
 /// Which fixture is to be measured next by a plan that was walked before: the same once more, another from the shelf,
 /// or a new one. Bench, meters, grid, heights and settings stay, so that results compare.
 class DuplicateDialog : public QDialog {
-  Q_OBJECT
  public:
   DuplicateDialog(const book::Book& book, const record::Test& test, QWidget* parent = nullptr);
   /// The fixture chosen; 0 for a new one.

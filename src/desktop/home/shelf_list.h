@@ -13,7 +13,6 @@ class InstrumentHub;
 /// The shelf: fixtures, benches and meters that tests draw on. Opening one shows its fields; taking one off is
 /// undoable.
 class ShelfList : public QWidget {
-  Q_OBJECT
  public:
   ShelfList(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void fill();

@@ -17,7 +17,6 @@ namespace sunbreak::desktop {
 /// Shows what a table of readings was understood to say before any of it enters the lab book: how it is written, which
 /// station each cell is, and cell by cell what will not be taken. Each understanding can be overruled.
 class ImportDialog : public QDialog {
-  Q_OBJECT
  public:
   ImportDialog(Desk& desk, std::string bytes, const QString& origin, std::string source, QWidget* parent = nullptr);
 

@@ -26,7 +26,6 @@ bool goes_elsewhere(const Desk& desk, const TableFile& table);
 /// each to be confirmed or corrected. Taking them is one step of undo; heights and settings that the plan lacks are
 /// added to it.
 class TablesDialog : public QDialog {
-  Q_OBJECT
  public:
   TablesDialog(Desk& desk, std::vector<TableFile> files, QWidget* parent = nullptr);
 

@@ -15,7 +15,6 @@ namespace sunbreak::desktop {
 /// The instruments: where each is and how it speaks, its state and live value, the lines it sends; and the simulated
 /// bench in one click.
 class InstrumentsPanel : public QDialog {
-  Q_OBJECT
  public:
   explicit InstrumentsPanel(InstrumentHub& hub, QWidget* parent = nullptr);
 

@@ -10,7 +10,6 @@ class DrawnWidget;
 
 /// Profiles through the middle, and the area at or above each PPFD, over each other.
 class CurvesOverPage : public LineUpPage {
-  Q_OBJECT
  public:
   explicit CurvesOverPage(Desk& desk, QWidget* parent = nullptr);
   void show_scene(const LineUpScene& scene) override;

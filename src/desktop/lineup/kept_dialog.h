@@ -12,7 +12,6 @@ namespace sunbreak::desktop {
 
 /// Line-ups that were kept, to open, call otherwise or drop; and guests, to send home.
 class KeptDialog : public QDialog {
-  Q_OBJECT
  public:
   KeptDialog(Desk& desk, record::Id open_now, QWidget* parent = nullptr);
   /// The line-up that was chosen, if one was.

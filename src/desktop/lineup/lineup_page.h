@@ -23,7 +23,6 @@ struct LineUpScene {
 
 /// A page of the stage beside the strip.
 class LineUpPage : public QWidget {
-  Q_OBJECT
  public:
   explicit LineUpPage(Desk& desk, QWidget* parent = nullptr);
   virtual void show_scene(const LineUpScene& scene) = 0;

@@ -12,7 +12,6 @@ class LightMaps;
 
 /// Maps of all side by side on one light scale.
 class MapsPage : public LineUpPage {
-  Q_OBJECT
  public:
   explicit MapsPage(Desk& desk, QWidget* parent = nullptr);
   void show_scene(const LineUpScene& scene) override;

@@ -10,7 +10,6 @@ class FiguresTable;
 
 /// All that is to be said of the one that is chosen, and of it beside the second.
 class MemberDetail : public LineUpPage {
-  Q_OBJECT
  public:
   explicit MemberDetail(Desk& desk, QWidget* parent = nullptr);
   void show_scene(const LineUpScene& scene) override;

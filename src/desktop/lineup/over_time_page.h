@@ -10,7 +10,6 @@ class DrawnWidget;
 
 /// Retests of one unit over the years.
 class OverTimePage : public LineUpPage {
-  Q_OBJECT
  public:
   explicit OverTimePage(Desk& desk, QWidget* parent = nullptr);
   void show_scene(const LineUpScene& scene) override;

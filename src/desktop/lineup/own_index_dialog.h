@@ -10,7 +10,6 @@ namespace sunbreak::desktop {
 
 /// Asks what an index of the user's own weighs, and how much.
 class OwnIndexDialog : public QDialog {
-  Q_OBJECT
  public:
   /// With the weights of the index that a line-up is by now, if it is by one.
   explicit OwnIndexDialog(const std::string& figure, QWidget* parent = nullptr);

@@ -11,7 +11,6 @@ class LightMaps;
 
 /// Two beside each other: their maps, what one has over the other, and a sentence for each figure.
 class PairPage : public LineUpPage {
-  Q_OBJECT
  public:
   explicit PairPage(Desk& desk, QWidget* parent = nullptr);
   void show_scene(const LineUpScene& scene) override;

@@ -11,7 +11,6 @@ class DrawnWidget;
 
 /// Any two figures against each other, with the frontier.
 class ScatterPage : public LineUpPage {
-  Q_OBJECT
  public:
   explicit ScatterPage(Desk& desk, QWidget* parent = nullptr);
   void show_scene(const LineUpScene& scene) override;

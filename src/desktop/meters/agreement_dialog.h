@@ -20,7 +20,6 @@ class PairTable;
 /// Holds two sensors against each other: by the stations that two sweeps share, or by pairs that are typed, pasted or
 /// read live. Shows differences and, by station, the map of the ratio while they come.
 class AgreementDialog : public QDialog {
-  Q_OBJECT
  public:
   AgreementDialog(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
 

@@ -20,7 +20,6 @@ class InstrumentHub;
 /// The check lamps of this lab book: today's reading, the chart of each lamp by each sensor, who has moved, and the
 /// correction that follows from it for the tests since.
 class CheckLampDialog : public QDialog {
-  Q_OBJECT
  public:
   CheckLampDialog(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
 

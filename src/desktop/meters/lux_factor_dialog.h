@@ -22,7 +22,6 @@ class PairTable;
 /// Finds what a lux meter's values are multiplied by under one light, from readings side by side or of a spectrum, and
 /// keeps it on the shelf. Shows its line while pairs are typed or read live.
 class LuxFactorDialog : public QDialog {
-  Q_OBJECT
  public:
   LuxFactorDialog(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
 

@@ -27,7 +27,6 @@ struct RowMap {
 /// Maps side by side, each with its title over it and a line under it. Dense ones are painted one after another, as
 /// long as a frame has time, and kept.
 class LightMaps : public QWidget {
-  Q_OBJECT
  public:
   explicit LightMaps(Desk& desk, QWidget* parent = nullptr);
   void show_maps(std::vector<RowMap> maps);

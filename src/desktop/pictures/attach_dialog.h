@@ -13,7 +13,6 @@ namespace sunbreak::desktop {
 
 /// Attaches one picture: shows it, says what of it is not kept, and asks what it shows and what it is of.
 class AttachDialog : public QDialog {
-  Q_OBJECT
  public:
   AttachDialog(Desk& desk, pictures::CleanPicture picture, const QString& origin, const PictureOf& of,
                QWidget* parent = nullptr);

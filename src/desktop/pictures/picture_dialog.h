@@ -11,7 +11,6 @@ namespace sunbreak::desktop {
 
 /// One picture, as large as there is room, and its caption.
 class PictureDialog : public QDialog {
-  Q_OBJECT
  public:
   PictureDialog(Desk& desk, const KeptPicture& picture, QWidget* parent = nullptr);
 

@@ -16,7 +16,6 @@ namespace sunbreak::desktop {
 /// The pictures of one thing, small and side by side, with their captions: to add by file, paste or drop, to look at,
 /// to take out. Files are read while the strip is in sight, beside the interface.
 class PictureStrip : public QWidget {
-  Q_OBJECT
  public:
   PictureStrip(Desk& desk, const PictureOf& of, QWidget* parent = nullptr);
 

@@ -22,7 +22,6 @@ struct LastWritten;
 
 /// Publish: the report as it will look, what the disclosure still lacks, and the files that go out.
 class PublishView : public StageView {
-  Q_OBJECT
  public:
   explicit PublishView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;

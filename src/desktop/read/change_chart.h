@@ -11,7 +11,6 @@ namespace sunbreak::desktop {
 /// How light, watts and light per watt changed, sweep by sweep, on one axis of percent: a tick at each change, a bar as
 /// long as its ±.
 class ChangeChart : public QWidget {
-  Q_OBJECT
  public:
   explicit ChangeChart(QWidget* parent = nullptr);
   void show_changes(std::vector<evaluation::RetestedSweep> sweeps, UnitSystem units);

@@ -20,7 +20,6 @@ class LightMaps;
 
 /// The fixture in another room, alone or several of them, drawn as it is changed; and how many a room wants.
 class ElsewherePage : public QWidget {
-  Q_OBJECT
  public:
   explicit ElsewherePage(Desk& desk, QWidget* parent = nullptr);
   void refresh();

@@ -22,7 +22,6 @@ class RingsChart;
 /// The figures of the chosen sweep, each with its definition a hover or a Tab away, the rings, the area curve, the
 /// target and how much of the footprint lies in its band.
 class FiguresColumn : public QWidget {
-  Q_OBJECT
  public:
   explicit FiguresColumn(Desk& desk, QWidget* parent = nullptr);
   void refresh();

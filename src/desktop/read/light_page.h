@@ -20,7 +20,6 @@ QString no_light_yet(const Desk& desk);
 
 /// The test's whole light: what the fixture gives, how it hangs, what the walls do; and any sweep between those walked.
 class LightPage : public QWidget {
-  Q_OBJECT
  public:
   explicit LightPage(Desk& desk, QWidget* parent = nullptr);
   void refresh();

@@ -30,7 +30,6 @@ std::shared_ptr<const OutsideSweep> read_outside(const Desk& desk, const Outside
 
 /// Lets one of them be chosen.
 class OutsideSweepDialog : public QDialog {
-  Q_OBJECT
  public:
   explicit OutsideSweepDialog(const Desk& desk, QWidget* parent = nullptr);
   /// The one chosen; nothing where there is none or it cannot be read.

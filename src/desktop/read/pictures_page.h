@@ -15,7 +15,6 @@ class PictureStrip;
 /// The pictures of the sweep at hand, of the test, its checks and its fixture; and what grew under it, as dated notes
 /// with pictures.
 class PicturesPage : public QWidget {
-  Q_OBJECT
  public:
   explicit PicturesPage(Desk& desk, QWidget* parent = nullptr);
   void refresh();

@@ -21,7 +21,6 @@ bool write_picture(const DrawPicture& draw, const QSize& size, const QString& fi
 
 /// Asks for kind and size of a picture, then for the file.
 class SavePicture : public QDialog {
-  Q_OBJECT
  public:
   SavePicture(DrawPicture draw, const QString& name, QWidget* parent = nullptr);
 

@@ -9,7 +9,6 @@ namespace sunbreak::desktop {
 
 /// Spectra over each other; the wavelength under the mouse is read out.
 class SpectrumChart : public QWidget {
-  Q_OBJECT
  public:
   explicit SpectrumChart(QWidget* parent = nullptr);
   void show_lines(std::vector<drawing::SpectrumLine> lines, const drawing::SpectrumScale& scale,

@@ -20,7 +20,6 @@ class SpectrumChart;
 /// A file or a block of cells with spectra: what was understood, cell by cell, what it shows, and which of them the lab
 /// book is to have. Nothing enters it before.
 class SpectrumDialog : public QDialog {
-  Q_OBJECT
  public:
   SpectrumDialog(Desk& desk, std::string bytes, const QString& origin, std::string source, QWidget* parent = nullptr);
 

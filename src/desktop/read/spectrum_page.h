@@ -28,7 +28,6 @@ class SpectrumChart;
 /// Spectrum: what the light is made of. Spectra of the test lie over each other; figures are of the one that is chosen,
 /// or of a mix of two.
 class SpectrumPage : public QWidget {
-  Q_OBJECT
  public:
   SpectrumPage(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void refresh();

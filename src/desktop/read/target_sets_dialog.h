@@ -15,7 +15,6 @@ namespace sunbreak::desktop {
 
 /// The lists of crop targets on the shelf, to be changed: each cell is kept as it is typed, or refused in words.
 class TargetSetsDialog : public QDialog {
-  Q_OBJECT
  public:
   TargetSetsDialog(Desk& desk, const QString& set, QWidget* parent = nullptr);
 

@@ -19,7 +19,6 @@ class SideDrawing;
 /// Rig: the fixture and its claims, the bench, the meters, the grid, the heights and settings, the watts, the
 /// disclosure; beside them the bench drawn to scale as it is typed, and what the plan will cost in readings and time.
 class RigView : public StageView {
-  Q_OBJECT
  public:
   RigView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;

@@ -15,7 +15,6 @@ namespace sunbreak::desktop {
 /// The settings card: a row for each stage of growth of a list of targets, made by the solver under one policy; height,
 /// setting, hours and weeks can be typed over, and each row is judged anew.
 class CardPage : public QWidget {
-  Q_OBJECT
  public:
   CardPage(Desk& desk, SettleWork& work, QWidget* parent = nullptr);
   void refresh();

@@ -8,7 +8,6 @@ namespace sunbreak::desktop {
 
 /// A predicted figure against height or setting, with its band of ±, and what was measured as squares.
 class CurveChart : public QWidget {
-  Q_OBJECT
  public:
   struct Point {
     double x = 0, y = 0, expanded = 0;

@@ -13,7 +13,6 @@ class CurveChart;
 
 /// A figure against height at the point's setting, and against the setting at its height.
 class CurvesPage : public QWidget {
-  Q_OBJECT
  public:
   CurvesPage(Desk& desk, SettleWork& work, QWidget* parent = nullptr);
   void refresh();

@@ -14,7 +14,6 @@ namespace sunbreak::desktop {
 
 /// Single questions to the field, each a sentence with a number in it, and the answer under it.
 class QuestionsPage : public QWidget {
-  Q_OBJECT
  public:
   QuestionsPage(Desk& desk, SettleWork& work, QWidget* parent = nullptr);
   void refresh();

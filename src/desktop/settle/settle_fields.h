@@ -14,7 +14,6 @@ class BandSlider;
 
 /// What is asked: target, rule, area, how sure, and the limits. Each is kept with the test.
 class SettleFields : public QWidget {
-  Q_OBJECT
  public:
   SettleFields(Desk& desk, SettleWork& work, QWidget* parent = nullptr);
   void refresh();

@@ -10,7 +10,6 @@ class PictureStrip;
 
 /// The sheet of a fixture: what the box says of it beside what was found, under headings that fold, and its pictures.
 class SheetDialog : public QDialog {
-  Q_OBJECT
  public:
   SheetDialog(Desk& desk, record::Id fixture_id, QWidget* parent = nullptr);
 };

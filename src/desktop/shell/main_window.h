@@ -24,7 +24,6 @@ class WorkLine;
 
 /// The frame: work line, mast, stage, sensor strip. Owns the desk and with it the lab book.
 class MainWindow : public QMainWindow {
-  Q_OBJECT
  public:
   explicit MainWindow(std::unique_ptr<book::Book> book, QWidget* parent = nullptr);
   ~MainWindow() override;

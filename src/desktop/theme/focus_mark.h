@@ -8,7 +8,6 @@ namespace sunbreak::desktop {
 /// A line of ember around the widget that keys go to, wherever its own look does not say so. One for the application;
 /// it lies over the widget, follows it, and lets everything through.
 class FocusMark : public QObject {
-  Q_OBJECT
  public:
   explicit FocusMark(QObject* parent);
 

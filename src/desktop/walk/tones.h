@@ -16,7 +16,6 @@ std::vector<qint16> tone_samples(Tone tone);
 /// Plays tones beside the interface, which never waits for them. Silenced or without a sound device they are not heard;
 /// everything they say is also written.
 class Tones : public QObject {
-  Q_OBJECT
  public:
   explicit Tones(QObject* parent = nullptr);
   ~Tones() override;

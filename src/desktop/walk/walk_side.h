@@ -13,7 +13,6 @@ namespace sunbreak::desktop {
 /// The right-hand side of Walk: the next station in words, the value in huge digits, what was just said, and the watts;
 /// at arm's length the same, larger, without what is for the chair.
 class WalkSide : public QWidget {
-  Q_OBJECT
  public:
   explicit WalkSide(QWidget* parent = nullptr);
 

@@ -9,7 +9,6 @@ namespace sunbreak::desktop {
 
 /// Temperatures against the time since switch-on: a line a place, each reading a mark, with the limit of surfaces.
 class HeatChart : public QWidget {
-  Q_OBJECT
  public:
   explicit HeatChart(QWidget* parent = nullptr);
   void show_heat(std::vector<evaluation::HeatRow> rows, std::optional<double> limit_c, UnitSystem units);

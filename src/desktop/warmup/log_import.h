@@ -13,7 +13,6 @@ class TestLog;
 
 /// Shows what a logger's table was understood to say before it is taken, and asks when it begins where it has no dates.
 class LogImport : public QDialog {
-  Q_OBJECT
  public:
   LogImport(Desk& desk, TestLog& log, exchange::LogDraft draft, const QString& origin, QWidget* parent = nullptr);
 

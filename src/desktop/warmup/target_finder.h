@@ -15,7 +15,6 @@ class InstrumentHub;
 /// Finds by hand the setting at which a place reads what a crop asks for: says which way to turn by the live value, and
 /// keeps watts and dial there.
 class TargetFinder : public QDialog {
-  Q_OBJECT
  public:
   TargetFinder(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
 

@@ -13,7 +13,6 @@ class Form;
 
 /// Takes one temperature: where, how, what was read, and for infrared what the correction needs.
 class TemperatureDialog : public QDialog {
-  Q_OBJECT
  public:
   explicit TemperatureDialog(Desk& desk, QWidget* parent = nullptr);
 

@@ -16,7 +16,6 @@ class PictureStrip;
 
 /// The temperatures of the test: as read, of the surface, over air, and when; with what is to be said of them.
 class TemperaturePanel : public QWidget {
-  Q_OBJECT
  public:
   explicit TemperaturePanel(Desk& desk, QWidget* parent = nullptr);
 

@@ -14,7 +14,6 @@ class TestLog;
 /// One row of fields for what the meters show, typed: watts, light, volts and so on, and how long after switch-on.
 /// Enter keeps them as one reading of the log; what cannot be between them is said at once.
 class WallForm : public QWidget {
-  Q_OBJECT
  public:
   WallForm(Desk& desk, TestLog& log, QWidget* parent = nullptr);
   void begin();

@@ -22,7 +22,6 @@ class WallForm;
 /// Warm-up: light and watts from switch-on until they hold still, with the verdict in words; then the dimmer's stair,
 /// temperatures, cost and heat.
 class WarmUpView : public StageView {
-  Q_OBJECT
  public:
   WarmUpView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent = nullptr);
   void arrive() override;

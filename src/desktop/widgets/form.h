@@ -21,7 +21,6 @@ struct Choice {
 /// A column of named fields over some record. Each field reads its text from the book and hands back what was typed; a
 /// refusal is shown under the field in words, and what was typed stays there.
 class Form : public QWidget {
-  Q_OBJECT
  public:
   using Show = std::function<QString()>;
   using Take = std::function<QString(const QString&)>;  ///< empty where taken, else why not
