@@ -10,6 +10,7 @@
 #include "evaluation/audit/audit.h"
 #include "evaluation/evaluation.h"
 #include "exchange/audit/audit_json.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -25,7 +26,7 @@ int run_audit(const AuditArguments& a) {
   const auto evaluation = evaluation::evaluate(test.value());
   const evaluation::Audit audit = evaluation::audit(*evaluation, source_audit_context(a.file, test.value()));
   if (a.json) {
-    std::cout << exchange::audit_json(audit).dump(2) << "\n";
+    std::cout << record::json_text(exchange::audit_json(audit), 2) << "\n";
     return 0;
   }
   for (const auto& claim : audit.claims) {

@@ -13,6 +13,7 @@
 #include "exchange/package/data_package.h"
 #include "exchange/package/verification.h"
 #include "record/configurations.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -96,7 +97,9 @@ int verify(const std::string& package, bool as_json) {
   const auto record = archive ? exchange::read_package(archive.value()) : Result<record::TestRecord>(archive.problem());
   if (!record) {
     if (as_json)
-      std::cout << nlohmann::ordered_json{{"sound", nullptr}, {"problem", record.problem().sentence()}}.dump(2) << "\n";
+      std::cout << record::json_text(
+                       nlohmann::ordered_json{{"sound", nullptr}, {"problem", record.problem().sentence()}}, 2)
+                << "\n";
     return fail(record.problem());
   }
   const exchange::Verification v = exchange::verify_package(archive.value(), record.value());
@@ -115,7 +118,7 @@ int verify(const std::string& package, bool as_json) {
                                   {"stated", d.stated},
                                   {"found", d.found},
                                   {"words", d.sentence}});
-    std::cout << j.dump(2, ' ', false, nlohmann::ordered_json::error_handler_t::replace) << "\n";
+    std::cout << record::json_text(j, 2) << "\n";
   } else {
     fmt::print("{}\nsha256:{}\n", record::title_of(record.value()), digest);
     for (const exchange::Difference& d : v.differences) fmt::print("differs: {}\n", d.sentence);

@@ -16,6 +16,7 @@
 #include "core/sweep/reduction.h"
 #include "exchange/tables/sweep_table.h"
 #include "record/faults.h"
+#include "record/json_text.h"
 #include "record/kinds.h"
 
 namespace sunbreak::cli {
@@ -119,7 +120,7 @@ int run_figures(const FiguresArguments& a) {
   }
   const SweepFigures f = *sweep_figures(layout, ppfd, figure_context);
   if (a.json)
-    std::cout << figures_json(f, layout, ppfd).dump(2) << "\n";
+    std::cout << record::json_text(figures_json(f, layout, ppfd), 2) << "\n";
   else
     print_words(f, layout, ppfd);
   return 0;

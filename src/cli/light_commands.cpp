@@ -15,6 +15,7 @@
 #include "evaluation/test_light.h"
 #include "exchange/scene/scene_file.h"
 #include "exchange/whole_light/light_json.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -60,7 +61,7 @@ int run_whole_light(const LightArguments& a) {
   const auto source = source_light(a);
   if (!source) return refuse(source.problem());
   if (a.json)
-    std::cout << exchange::whole_light_json(*source.value().light).dump(2) << "\n";
+    std::cout << record::json_text(exchange::whole_light_json(*source.value().light), 2) << "\n";
   else
     print_whole_light(*source.value().light);
   return 0;
@@ -119,7 +120,7 @@ int run_between(const LightArguments& a) {
   if (!predicted) return refuse(predicted.problem());
   const auto& p = predicted.value();
   if (a.json) {
-    std::cout << predicted_json(p).dump(2) << "\n";
+    std::cout << record::json_text(predicted_json(p), 2) << "\n";
     return 0;
   }
   fmt::print("Predicted, not measured: {:.1f} cm, {:.4g} %, by the {}\n", 100 * p.height_m, p.percent,
@@ -176,15 +177,16 @@ int run_fewest(const LightArguments& a, const TestLight& light, const Room& room
   if (!answer) return refuse(answer.problem());
   const auto& r = answer.value();
   if (a.json) {
-    std::cout << ordered_json{{"restated", true},
-                              {"count", r.count()},
-                              {"pattern", pattern_json(r.pattern)},
-                              {"height_m", r.height_m},
-                              {"dimmer_pct", r.percent},
-                              {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
-                              {"lowest_over_mean", r.lowest_over_mean},
-                              {"power_w", r.power_w ? ordered_json(*r.power_w) : ordered_json(nullptr)}}
-                     .dump(2)
+    std::cout << record::json_text(
+                     ordered_json{{"restated", true},
+                                  {"count", r.count()},
+                                  {"pattern", pattern_json(r.pattern)},
+                                  {"height_m", r.height_m},
+                                  {"dimmer_pct", r.percent},
+                                  {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                                  {"lowest_over_mean", r.lowest_over_mean},
+                                  {"power_w", r.power_w ? ordered_json(*r.power_w) : ordered_json(nullptr)}},
+                     2)
               << "\n";
     return 0;
   }
@@ -224,15 +226,15 @@ int run_elsewhere(const LightArguments& a) {
   for (std::size_t i = 0; i < r.ppfd.size(); ++i)
     stations.push_back(
         {{"x_m", r.layout.stations[i].x_m}, {"y_m", r.layout.stations[i].y_m}, {"ppfd", number(r.ppfd[i])}});
-  std::cout << ordered_json{{"restated", true},
-                            {"height_m", r.height_m},
-                            {"dimmer_pct", r.percent},
-                            {"pattern", pattern_json(r.pattern)},
-                            {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
-                            {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
-                            {"figures", figures_json(r.figures, r.layout, r.ppfd)},
-                            {"stations", stations}}
-                   .dump(2)
+  std::cout << record::json_text(ordered_json{{"restated", true},
+                                              {"height_m", r.height_m},
+                                              {"dimmer_pct", r.percent},
+                                              {"pattern", pattern_json(r.pattern)},
+                                              {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                                              {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
+                                              {"figures", figures_json(r.figures, r.layout, r.ppfd)},
+                                              {"stations", stations}},
+                                 2)
             << "\n";
   return 0;
 }

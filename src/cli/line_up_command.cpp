@@ -15,6 +15,7 @@
 #include "gathering/members.h"
 #include "gathering/suits_work.h"
 #include "publishing/line_up_forms.h"
+#include "record/json_text.h"
 #include "workbook/workbook.h"
 
 namespace sunbreak::cli {
@@ -192,7 +193,7 @@ int run_line_up(const LineUpArguments& a) {
     if (problem) return refuse(*problem);
   }
   if (a.json)
-    std::cout << gathering::line_up_json(lineup, g.ready, UnitSystem::Metric).dump(2) << "\n";
+    std::cout << record::json_text(gathering::line_up_json(lineup, g.ready, UnitSystem::Metric), 2) << "\n";
   else if (a.csv)
     std::cout << gathering::line_up_csv(lineup, g.ready, UnitSystem::Metric);
   else
@@ -276,7 +277,8 @@ int run_suits(const SuitsArguments& a) {
     std::ranges::move(found, std::back_inserter(answers));
   }
   if (a.json)
-    std::cout << gathering::suits_json(entrants, answers, question.value(), order.value()).dump(2) << "\n";
+    std::cout << record::json_text(gathering::suits_json(entrants, answers, question.value(), order.value()), 2)
+              << "\n";
   else
     print_suits(entrants, answers, question.value(), order.value());
   return 0;

@@ -14,6 +14,7 @@
 #include "exchange/files/new_file.h"
 #include "exchange/meters/meters_json.h"
 #include "exchange/tables/meter_tables.h"
+#include "record/json_text.h"
 #include "report/factor_card.h"
 
 namespace sunbreak::cli {
@@ -28,7 +29,7 @@ int lux_factor_of(const std::string& file, bool json) {
   if (!fitted) return refuse(fitted.problem(), file);
   const LuxFactor& f = fitted.value();
   if (json) {
-    std::cout << exchange::lux_factor_json(f).dump(2) << "\n";
+    std::cout << record::json_text(exchange::lux_factor_json(f), 2) << "\n";
     return 0;
   }
   std::cout << fmt::format(
@@ -50,7 +51,7 @@ int agree(const std::string& file, bool json, double first_pct, double second_pc
   if (!compared) return refuse(compared.problem(), file);
   const Agreement& a = compared.value();
   if (json) {
-    std::cout << exchange::agreement_json(a).dump(2) << "\n";
+    std::cout << record::json_text(exchange::agreement_json(a), 2) << "\n";
     return 0;
   }
   std::cout << fmt::format(
@@ -82,7 +83,7 @@ int check_lamp(const std::string& file, bool json) {
   if (!found) return refuse(found.problem());
   const evaluation::LampBoard& board = found.value();
   if (json) {
-    std::cout << exchange::check_lamp_json(board.readings, board.charts, board.days).dump(2) << "\n";
+    std::cout << record::json_text(exchange::check_lamp_json(board.readings, board.charts, board.days), 2) << "\n";
     return 0;
   }
   for (const LampChart& c : board.charts)

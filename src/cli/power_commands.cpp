@@ -11,6 +11,7 @@
 #include "core/power/stabilization.h"
 #include "exchange/tables/log_table.h"
 #include "exchange/tables/stair_table.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -56,7 +57,7 @@ int settle_check(const std::string& file, bool json) {
     ordered_json j{{"verdict", both.words}};
     j["light"] = of_light ? to_json(*of_light) : ordered_json(nullptr);
     j["watts"] = of_watts ? to_json(*of_watts) : ordered_json(nullptr);
-    std::cout << j.dump(2) << "\n";
+    std::cout << record::json_text(j, 2) << "\n";
   } else {
     std::cout << both.words << "\n";
   }
@@ -92,7 +93,7 @@ int dimmer(const std::string& file, bool json) {
                             {"relative_efficacy", maybe(r.relative_efficacy)},
                             {"off_linear", maybe(r.off_linear)},
                             {"stations", r.stations}});
-    std::cout << j.dump(2) << "\n";
+    std::cout << record::json_text(j, 2) << "\n";
     return 0;
   }
   std::cout << fmt::format("{:>8}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", "dial, %", "light factor", "spread", "W", "PF",

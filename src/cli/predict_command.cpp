@@ -8,6 +8,7 @@
 #include "cli/input_output.h"
 #include "core/optics/room_light.h"
 #include "exchange/scene/scene_file.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -33,7 +34,7 @@ int predict(const std::string& file, bool json) {
       fmt::print("x {:.3f}  y {:.3f}  z {:.3f} m   {:>8.2f} µmol/m²/s: direct {:.2f}, reflected {:.2f}\n", s.x, s.y,
                  s.z, p.direct[i] + p.reflected[i], p.direct[i], p.reflected[i]);
   }
-  if (json) std::cout << nlohmann::ordered_json{{"stations", rows}}.dump(2) << "\n";
+  if (json) std::cout << record::json_text(nlohmann::ordered_json{{"stations", rows}}, 2) << "\n";
   return 0;
 }
 

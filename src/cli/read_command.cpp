@@ -20,6 +20,7 @@
 #include "evaluation/measured_spectra.h"
 #include "exchange/meters/spectrum_json.h"
 #include "record/configurations.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -195,17 +196,17 @@ int run_read(const ReadArguments& a) {
   if (const auto earlier = source_earlier(a.file, whole))
     retest = evaluation::retest_of(*evaluations.front(), *earlier);
   if (a.json) {
-    std::cout << ordered_json{{"test", title},
-                              {"grade", grade_name},
-                              {"sweeps", sweeps},
-                              {"fixture", sheet_json(whole)},
-                              {"arrangement", arrangement_json(whole)},
-                              {"temperatures", temperatures},
-                              {"spectra", spectra},
-                              {"retest", retest ? retest_json(*retest) : ordered_json(nullptr)},
-                              {"pictures", pictures_json(whole)},
-                              {"notes", notes_json(whole)}}
-                     .dump(2)
+    std::cout << record::json_text(ordered_json{{"test", title},
+                                                {"grade", grade_name},
+                                                {"sweeps", sweeps},
+                                                {"fixture", sheet_json(whole)},
+                                                {"arrangement", arrangement_json(whole)},
+                                                {"temperatures", temperatures},
+                                                {"spectra", spectra},
+                                                {"retest", retest ? retest_json(*retest) : ordered_json(nullptr)},
+                                                {"pictures", pictures_json(whole)},
+                                                {"notes", notes_json(whole)}},
+                                   2)
               << "\n";
     return 0;
   }

@@ -14,6 +14,7 @@
 #include "evaluation/settle_field.h"
 #include "evaluation/settle_words.h"
 #include "exchange/settle/settle_json.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -201,7 +202,7 @@ int run_settle(const SettleArguments& a) {
           exchange::settle_row_json(maps, request, list.value()[i].name, stages[i], rows[i], asked.value().use));
     j["lacks"] = ordered_json::array();
     for (const auto& lack : evaluation::settle_lacks(*light)) j["lacks"].push_back(lack.words);
-    std::cout << j.dump(2) << "\n";
+    std::cout << record::json_text(j, 2) << "\n";
     return 0;
   }
   print_answers(maps, asked.value(), answers);

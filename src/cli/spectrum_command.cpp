@@ -11,6 +11,7 @@
 #include "evaluation/spectrum_words.h"
 #include "exchange/meters/spectrum_json.h"
 #include "exchange/spectra/spectrum_file.h"
+#include "record/json_text.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -68,7 +69,7 @@ int spectrum(const SpectrumRequest& request) {
   }
   const SpectrumFigures figures = spectrum_figures(curve.value());
   if (request.json) {
-    std::cout << exchange::spectrum_json(figures, own).dump(2) << "\n";
+    std::cout << record::json_text(exchange::spectrum_json(figures, own), 2) << "\n";
     return 0;
   }
   say(figures);

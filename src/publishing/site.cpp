@@ -11,6 +11,7 @@
 #include "core/visible.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "record/json_text.h"
 #include "record/kinds.h"
 
 namespace sunbreak::publishing {
@@ -24,7 +25,7 @@ std::string escaped(const std::string& words) { return markup_text(visible(words
 
 nlohmann::json kept_beside(const fs::path& folder) {
   std::ifstream in(folder / kept_name);
-  return nlohmann::json::parse(in, nullptr, false);
+  return record::json_of(std::string(std::istreambuf_iterator<char>(in), {}));
 }
 
 /// Check sums of what was written last, by path; empty where there is none that can be read.
@@ -117,7 +118,7 @@ SiteWritten write_site(const SiteFiles& files, const fs::path& folder, const std
                      {"updated_on", of.feed.updated_on}};
     nlohmann::ordered_json j{{"made_by", "Sunbreak"}, {"files", now}, {"tests", tests}};
     if (const auto problem =
-            exchange::write_new_file(folder / kept_name, j.dump(1) + "\n", exchange::Existing::Replace);
+            exchange::write_new_file(folder / kept_name, record::json_text(j, 1) + "\n", exchange::Existing::Replace);
         problem && !outcome.problem)
       outcome.problem = problem;
   };

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "record/json_text.h"
+
 namespace sunbreak::record {
 namespace {
 
@@ -16,7 +18,7 @@ std::optional<Spot> spot_of(const nlohmann::json& s) {
 
 std::vector<Spot> spots_from_json(const std::string& text) {
   std::vector<Spot> spots;
-  const auto list = nlohmann::json::parse(text, nullptr, false);
+  const auto list = json_of(text);
   if (!list.is_array()) return spots;
   for (const auto& s : list)
     if (auto spot = spot_of(s)) spots.push_back(std::move(*spot));
@@ -26,7 +28,7 @@ std::vector<Spot> spots_from_json(const std::string& text) {
 }  // namespace
 
 bool spots_are_sound(const std::string& spots) {
-  const auto list = nlohmann::json::parse(spots, nullptr, false);
+  const auto list = json_of(spots);
   return list.is_array() && list.size() <= most_stations && std::all_of(list.begin(), list.end(), [](const auto& s) {
            const auto spot = spot_of(s);
            return spot && std::isfinite(spot->x_m) && std::isfinite(spot->y_m);
@@ -49,9 +51,9 @@ void set_grid(Plan& plan, const Grid& grid) {
   plan.margin_y_m = grid.margin_y_m;
   plan.spots.clear();
   if (grid.spots.empty()) return;
-  auto spots = nlohmann::json::array();
+  auto spots = nlohmann::ordered_json::array();
   for (const Spot& s : grid.spots) spots.push_back({{"name", s.name}, {"x_m", s.x_m}, {"y_m", s.y_m}});
-  plan.spots = spots.dump();
+  plan.spots = json_text(spots);
 }
 
 template Grid grid_of(const Test&);

@@ -14,6 +14,7 @@
 #include "evaluation/told_figures.h"
 #include "exchange/files/digest.h"
 #include "record/configurations.h"
+#include "record/json_text.h"
 #include "report/sweep_section.h"
 
 namespace sunbreak::report {
@@ -117,8 +118,7 @@ ordered_json targets_json(const record::TestRecord& b, const ReportOptions& opti
 /// JSON that may stand between the tags of a script element.
 std::string in_script(const ordered_json& json) {
   std::string out;
-  for (const char c : json.dump(-1, ' ', false, ordered_json::error_handler_t::replace))
-    c == '<' ? out += "\\u003c" : out += c;
+  for (const char c : record::json_text(json)) c == '<' ? out += "\\u003c" : out += c;
   return out;
 }
 

@@ -10,12 +10,13 @@
 #include "exchange/files/digest.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/derived_tables.h"
-#include "exchange/package/verification.h"
 #include "exchange/package/log_samples.h"
 #include "exchange/package/package_table.h"
+#include "exchange/package/verification.h"
 #include "pictures/clean_picture.h"
 #include "record/configurations.h"
 #include "record/faults.h"
+#include "record/json_text.h"
 #include "record/kinds.h"
 #include "record/renumber.h"
 
@@ -269,7 +270,7 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
       {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},
       {"sunbreak_format", package_format()},
       {"resources", resources}};
-  archive["datapackage.json"] = descriptor.dump(2, ' ', false, ordered_json::error_handler_t::replace) + "\n";
+  archive["datapackage.json"] = record::json_text(descriptor, 2) + "\n";
   return archive;
 }
 
@@ -284,7 +285,7 @@ Result<TestRecord> read_package(const Archive& archive) {
   };
   const auto member = archive.find("datapackage.json");
   if (member == archive.end()) return refused("it has no datapackage.json");
-  const auto descriptor = nlohmann::json::parse(member->second, nullptr, false);
+  const auto descriptor = record::json_of(member->second);
   if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") ||
       !descriptor["sunbreak_format"].is_number_integer())
     return refused("its datapackage.json does not describe a light test");

@@ -17,6 +17,7 @@
 #include "exchange/files/digest.h"
 #include "exchange/package/derived_tables.h"
 #include "exchange/package/package_table.h"
+#include "record/json_text.h"
 
 namespace sunbreak::exchange {
 namespace {
@@ -112,7 +113,7 @@ std::string told_key(const StatedTable& table, const HeldCells& here) {
 class Verifier {
  public:
   explicit Verifier(const Archive& archive) : archive_(archive) {
-    descriptor_ = nlohmann::json::parse(archive.at("datapackage.json"), nullptr, false);
+    descriptor_ = record::json_of(archive.at("datapackage.json"));
     if (descriptor_.is_object() && descriptor_.contains("sunbreak_format") &&
         descriptor_["sunbreak_format"].is_number_integer())
       format_ = descriptor_["sunbreak_format"].get<std::int64_t>();

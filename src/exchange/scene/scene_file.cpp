@@ -7,6 +7,8 @@
 #include <set>
 #include <stdexcept>
 
+#include "record/json_text.h"
+
 namespace sunbreak::exchange {
 namespace {
 
@@ -88,7 +90,7 @@ const json& list(const json& value, const char* name) {
 
 Result<Scene> read_scene(std::string_view text) {
   const Problem unreadable{"the scene is not JSON", "nothing was worked out", "see docs/formats.md for its members"};
-  const json value = json::parse(text, nullptr, false);
+  const json value = record::json_of(text);
   if (value.is_discarded()) return unreadable;
   try {
     Members m(value, "the scene");
@@ -108,7 +110,7 @@ Result<Scene> read_scene(std::string_view text) {
 }
 
 Result<Room> read_room(std::string_view text) {
-  const json value = json::parse(text, nullptr, false);
+  const json value = record::json_of(text);
   if (value.is_discarded())
     return Problem{"the room is not JSON", "nothing was worked out", "see docs/formats.md for its members"};
   try {
