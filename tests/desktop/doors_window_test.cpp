@@ -71,7 +71,7 @@ TEST_F(WindowTest, AnAlteredPackageIsListedAndTakenOnlyWhenSaidSo) {
   for (int i = 0; i < 36; ++i) ASSERT_TRUE(desk().edits().accept(i, 400 + i % 5, "typed"));
   exchange::Archive archive = exchange::make_package(*desk().test());
   std::string& readings = archive.at("reading.csv");
-  readings.replace(readings.find("404"), 3, "440");
+  readings.replace(readings.find(",404,"), 5, ",440,");  // a value: a moment may end in 404 as well
   ASSERT_FALSE(exchange::write_new_file(path("altered.zip").toStdString(), exchange::zip_bytes(archive)));
   QString listed;
   const auto answer_with = [&](const char* button) {
