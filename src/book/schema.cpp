@@ -261,7 +261,9 @@ int schema_version() { return std::max(written_steps, record::newest_schema()); 
 
 void migrate(SQLite::Database& db, int to) {
   const int from = db.execAndGet("PRAGMA user_version").getInt();
-  if (from > 0 || to < schema_version()) return take_steps(db, from, to);
+  // Over tables of whatever version nothing is copied: the steps fail there, and leave what stands.
+  const bool empty = db.execAndGet("SELECT count(*) FROM sqlite_master").getInt() == 0;
+  if (!empty || to < schema_version()) return take_steps(db, from, to);
   SQLite::Backup copy(db, empty_book());
   if (const int result = copy.executeStep(-1); result != SQLITE_DONE)
     throw SQLite::Exception("the new lab book is in use", result);

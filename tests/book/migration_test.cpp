@@ -107,3 +107,20 @@ TEST(Migration, TheTablesHaveTheColumnsOfTheirKinds) {
   });
   EXPECT_EQ(there, described);
 }
+
+TEST(Migration, ABookWhoseSchemaIsNotSaidIsLeftAsItIs) {
+  TemporaryBook folder;
+  const Id sweep = folder.add_sweep();
+  folder.read(sweep, 0, 400);
+  folder.close();
+  const auto say_schema = [&](int version) {
+    SQLite::Database db(folder.file().string(), SQLite::OPEN_READWRITE);
+    db.exec(fmt::format("PRAGMA user_version = {}", version));
+  };
+  say_schema(0);
+  EXPECT_FALSE(Book::open(folder.file()).ok()) << "a new book is not laid over it";
+  say_schema(schema_version());
+  folder.open();
+  ASSERT_EQ(folder->all<Reading>().size(), 1u);
+  EXPECT_EQ(folder->all<Reading>()[0].raw, 400);
+}

@@ -29,8 +29,15 @@ TEST(SymmetricSolve, WhatIsLeftOpenIsZero) {
   std::array<double, 3> right{5, 5, 4};
   solve_factored(matrix, right);
   EXPECT_EQ(right, (std::array<double, 3>{5, 0, 2}));
+}
+
+TEST(SymmetricSolve, WhatIsNoNumberMakesNoSolution) {
   std::array<double, 4> none{1, 0, NAN, 1};
   EXPECT_FALSE(factor_symmetric(none, 2));
+  std::array<double, 2> right{1, 1};
+  solve_factored(none, right);
+  EXPECT_TRUE(std::isnan(right[0]));
+  EXPECT_TRUE(std::isnan(right[1]));
 }
 
 TEST(LeastSquaresTest, ALineByHand) {

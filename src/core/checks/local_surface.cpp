@@ -32,7 +32,6 @@ using Pattern = std::uint32_t;
 /// Weighted least squares of c₀ + c₁dx + c₂dy + c₃dx² + c₄dxdy + c₅dy² over the neighbors: the surface at the station
 /// itself is c₀ = e₀ᵀ (BᵀWB)⁻¹ BᵀW · ln E, which depends on the readings only by that last product.
 Stencil stencil_of(Pattern pattern) {
-  LeastSquares surface(6);
   const auto each = [&](auto act) {
     for (int k = 0; k < neighbors; ++k) {
       if (!(pattern >> k & 1)) continue;
@@ -43,6 +42,7 @@ Stencil stencil_of(Pattern pattern) {
   };
   Stencil stencil;
   if (std::popcount(pattern) < fewest) return stencil;
+  LeastSquares surface(6);
   each([&](int, double weight, const auto& basis) { surface.add(basis, 0, weight); });
   if (!surface.solve() || surface.reciprocal_condition() < 1e-9) return stencil;
   stencil.determined = true;

@@ -62,6 +62,7 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
   }
   if (!surface.solve() || surface.reciprocal_condition() < 1e-8) return residuals;
   for (std::size_t row = 0; row < count; ++row) {
+    // The surface's variance there in units of a reading's: b (FᵀF)⁻¹ bᵀ, b its row of the basis, F those fitted.
     const double variance = surface.variance_at(row_of(row));
     double log_ratio = light[row] - surface.at(row_of(row)), leverage = variance;
     if (!left_out[used[row]]) {

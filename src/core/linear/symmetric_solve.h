@@ -7,8 +7,8 @@ namespace sunbreak {
 
 /// Factors a symmetric matrix without negative eigenvalues, n × n row by row, in place as L D Lᵀ: D on the diagonal, L
 /// below it. What stands above the diagonal is neither read nor written. A pivot that is nothing but rounding becomes
-/// 0, and so does its unknown in solve_factored().
-/// @return false where there is such a pivot, or a number that is none
+/// 0, and so does its unknown in solve_factored(). What is no number makes the solution none.
+/// @return false where there is such a pivot, or what is no number
 /// Source: Golub and Van Loan, Matrix Computations, 4.1.2.
 bool factor_symmetric(std::span<double> matrix, std::size_t n);
 
