@@ -16,6 +16,22 @@ const Record* by_id(const std::vector<Record>& records, Id id) {
 
 }  // namespace
 
+Test::Test() = default;
+Test::~Test() = default;
+Test::Test(const Test&) = default;
+Test::Test(Test&&) noexcept = default;
+Test& Test::operator=(const Test&) = default;
+Test& Test::operator=(Test&&) noexcept = default;
+bool Test::operator==(const Test&) const = default;
+
+TestRecord::TestRecord() = default;
+TestRecord::~TestRecord() = default;
+TestRecord::TestRecord(const TestRecord&) = default;
+TestRecord::TestRecord(TestRecord&&) noexcept = default;
+TestRecord& TestRecord::operator=(const TestRecord&) = default;
+TestRecord& TestRecord::operator=(TestRecord&&) noexcept = default;
+bool TestRecord::operator==(const TestRecord&) const = default;
+
 std::vector<Rung> TestRecord::planned_rungs() const {
   std::vector<Rung> planned;
   std::copy_if(rungs.begin(), rungs.end(), std::back_inserter(planned), [](const Rung& r) { return !r.extra; });

@@ -46,8 +46,17 @@
 namespace sunbreak::record {
 
 /// Everything that is on record of one test: what is shown, worked out, reported and published. Plain values; a copy is
-/// a snapshot that another thread may have.
+/// a snapshot that another thread may have. Made, copied and taken down in one file: compiled wherever a record is
+/// held, its tables would be a tenth of the program.
 struct TestRecord {
+  TestRecord();
+  ~TestRecord();
+  TestRecord(const TestRecord&);
+  TestRecord(TestRecord&&) noexcept;
+  TestRecord& operator=(const TestRecord&);
+  TestRecord& operator=(TestRecord&&) noexcept;
+  bool operator==(const TestRecord&) const;
+
   Test test;
   Fixture fixture;
   Bench bench;
@@ -97,7 +106,6 @@ struct TestRecord {
   const Sweep* sweep(Id rung_id, Id stop_id) const;
   /// Why a sweep is set apart: it enters no figure. Null where it is not.
   const Fault* apart(Id sweep_id) const;
-  bool operator==(const TestRecord&) const = default;
 };
 
 /// The parts of a test's record, each after those that it refers to.

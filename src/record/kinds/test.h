@@ -9,6 +9,14 @@ namespace sunbreak::record {
 
 /// One fixture on one bench: the plan and its disclosure. The grid here is the plan's; each sweep keeps its own copy.
 struct Test {
+  Test();
+  ~Test();
+  Test(const Test&);
+  Test(Test&&) noexcept;
+  Test& operator=(const Test&);
+  Test& operator=(Test&&) noexcept;
+  bool operator==(const Test&) const;
+
   Id id = 0, fixture_id = 0, bench_id = 0;
   std::optional<Id> sensor_id, wall_meter_id;
   std::string name;
@@ -53,7 +61,6 @@ struct Test {
   std::string retest_unit;
   std::string light_class{};          ///< white, white with red, red and blue, other; empty: not stated
   std::optional<Id> lux_factor_id{};  ///< of the lux meter that it is walked by
-  bool operator==(const Test&) const = default;
 };
 
 template <>
