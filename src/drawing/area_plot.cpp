@@ -2,12 +2,12 @@
 
 namespace sunbreak::drawing {
 namespace {
-constexpr double label_width = 64;
+constexpr double area_label_width = 64;
 constexpr int steps = 160;
 }  // namespace
 
 Box area_plot_box(const Box& room) {
-  return {room.left + label_width + 8, room.top + 8, room.width - label_width - 24, room.height - 44};
+  return {room.left + area_label_width + 8, room.top + 8, room.width - area_label_width - 24, room.height - 44};
 }
 
 void draw_area_plot(Canvas& c, const Box& room, const AreaPlot& plot) {
@@ -15,8 +15,8 @@ void draw_area_plot(Canvas& c, const Box& room, const AreaPlot& plot) {
   const Lettering small{11, false, t.quiet};
   const Box box = area_plot_box(room);
   c.fill(box, t.ground);
-  c.text({room.left, box.top - 6, label_width, 14}, Align::Right, area_text(plot.area_m2, plot.units), small);
-  c.text({room.left, box.bottom() - 8, label_width, 14}, Align::Right, "0", small);
+  c.text({room.left, box.top - 6, area_label_width, 14}, Align::Right, area_text(plot.area_m2, plot.units), small);
+  c.text({room.left, box.bottom() - 8, area_label_width, 14}, Align::Right, "0", small);
   const auto x_of = [&](double ppfd) { return box.left + box.width * ppfd / plot.range.high; };
   const double step = round_step(plot.range.high, 5);
   for (double at = 0; at <= plot.range.high + 1e-9; at += step)

@@ -10,7 +10,7 @@
 namespace sunbreak::drawing {
 namespace {
 
-constexpr int colors = 1024;
+constexpr int shades = 1024;
 constexpr std::uint32_t opaque = 0xFF000000u;
 
 std::uint32_t argb(const Rgb& c) { return opaque | std::uint32_t(c.red) << 16 | std::uint32_t(c.green) << 8 | c.blue; }
@@ -19,18 +19,18 @@ std::uint32_t argb(const Rgb& c) { return opaque | std::uint32_t(c.red) << 16 | 
 class Steps {
  public:
   Steps(const ValueScale& scale, const Palette& palette)
-      : range_(scale.range), steps_((colors - 1) / std::max(1e-12, scale.range.high - scale.range.low)) {
-    for (int i = 0; i < colors; ++i)
-      color_[i] = argb(scale.color(range_.low + (range_.high - range_.low) * i / (colors - 1), palette));
+      : range_(scale.range), steps_((shades - 1) / std::max(1e-12, scale.range.high - scale.range.low)) {
+    for (int i = 0; i < shades; ++i)
+      color_[i] = argb(scale.color(range_.low + (range_.high - range_.low) * i / (shades - 1), palette));
   }
   std::uint32_t at(double value) const {
-    return color_[static_cast<int>(std::clamp((value - range_.low) * steps_ + 0.5, 0.0, colors - 1.0))];
+    return color_[static_cast<int>(std::clamp((value - range_.low) * steps_ + 0.5, 0.0, shades - 1.0))];
   }
 
  private:
   ScaleRange range_;
   double steps_;  ///< of the colors to one of the values' unit
-  std::array<std::uint32_t, colors> color_{};
+  std::array<std::uint32_t, shades> color_{};
 };
 
 std::uint32_t toward(std::uint32_t from, const Rgb& to, int share_of_256) {

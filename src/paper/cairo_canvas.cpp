@@ -142,7 +142,7 @@ void CairoCanvas::pixels(const Box& box, const Pixels& p) {
     auto* kept = new std::string(p.jpeg);
     cairo_surface_set_mime_data(
         picture, CAIRO_MIME_TYPE_JPEG, reinterpret_cast<const unsigned char*>(kept->data()), kept->size(),
-        [](void* bytes) { delete static_cast<std::string*>(bytes); }, kept);
+        [](void* string) { delete static_cast<std::string*>(string); }, kept);
   }
   cairo_save(target_);
   cairo_translate(target_, box.left, box.top);

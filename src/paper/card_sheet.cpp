@@ -17,14 +17,14 @@ struct Column {
   double share;  ///< of the width
   bool bold = false;
 };
-constexpr Column columns[] = {{"Stage", "", 0.24},
-                              {"Height", "", 0.11, true},
-                              {"Dimmer", "", 0.10, true},
-                              {"Hours", "a day", 0.09, true},
-                              {"Mean PPFD", "µmol/m²/s", 0.15},
-                              {"Daily light", "mol/m²/day", 0.12},
-                              {"Watts", "at the wall", 0.10},
-                              {"Chance", "", 0.09}};
+constexpr Column card_columns[] = {{"Stage", "", 0.24},
+                                   {"Height", "", 0.11, true},
+                                   {"Dimmer", "", 0.10, true},
+                                   {"Hours", "a day", 0.09, true},
+                                   {"Mean PPFD", "µmol/m²/s", 0.15},
+                                   {"Daily light", "mol/m²/day", 0.12},
+                                   {"Watts", "at the wall", 0.10},
+                                   {"Chance", "", 0.09}};
 
 std::vector<std::string> cells_of(const evaluation::CardLine& line, UnitSystem units) {
   std::vector<std::string> cells{line.row.stage};
@@ -59,7 +59,7 @@ Result<std::string> settings_card_pdf(const record::TestRecord& record, const ev
     pages.push_back([&, from](Canvas& c) {
       double y = draw_page_head(c, size, title, words);
       double x = margin;
-      for (const Column& column : columns) {
+      for (const Column& column : card_columns) {
         const double wide = column.share * width - 6;
         c.text({x, y, wide, 14}, Align::Left, column.head, {10, true, c.colors().ink});
         c.text({x, y + 13, wide, 12}, Align::Left, column.unit, {8, false, c.colors().quiet});
@@ -72,10 +72,10 @@ Result<std::string> settings_card_pdf(const record::TestRecord& record, const ev
         const std::vector<std::string> cells = cells_of(line, units);
         x = margin;
         for (std::size_t k = 0; k < cells.size(); ++k) {
-          const double wide = columns[k].share * width - 6;
-          c.text({x, y + 4, wide, 16}, Align::Left, fitted(c, cells[k], 11, columns[k].bold, wide),
-                 {11, columns[k].bold, c.colors().ink});
-          x += columns[k].share * width;
+          const double wide = card_columns[k].share * width - 6;
+          c.text({x, y + 4, wide, 16}, Align::Left, fitted(c, cells[k], 11, card_columns[k].bold, wide),
+                 {11, card_columns[k].bold, c.colors().ink});
+          x += card_columns[k].share * width;
         }
         const std::string below =
             line.point ? fmt::format("{:.0f} to {:.0f} µmol/m²/s wanted", line.row.low_ppfd, line.row.high_ppfd)

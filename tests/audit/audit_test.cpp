@@ -116,7 +116,9 @@ TEST_F(AuditOfATest, EveryFigureIsCalledByItsInterval) {
     if (!claim_fault(claim) && m + outside <= claim_kind(f.kind)->most) {
       EXPECT_EQ(called(m + inside), u < 0.1 * (m + inside) ? Confirmed : NotToldApart);
       EXPECT_EQ(called(m + outside), f.at_most ? Confirmed : Short);
-      if (1.3 * m <= claim_kind(f.kind)->most) EXPECT_EQ(called(1.3 * m), f.at_most ? Confirmed : Short);
+      if (1.3 * m <= claim_kind(f.kind)->most) {
+        EXPECT_EQ(called(1.3 * m), f.at_most ? Confirmed : Short);
+      }
     }
     EXPECT_EQ(called(m - outside), Over);
     EXPECT_EQ(called(0.7 * m), Over);
@@ -225,7 +227,9 @@ TEST_F(AuditOfATest, BadgeWattsStandBesideTheWallsAtEverySetting) {
   for (std::size_t i = 0; i < 4; ++i) {
     EXPECT_EQ(a.watts[i].percent, percents[i]);
     EXPECT_DOUBLE_EQ(a.watts[i].badge_w, 4 * percents[i]);
-    if (i > 0) EXPECT_DOUBLE_EQ(a.watts[i].wall.value, *bench_->record.stair_stops[i].power_w);
+    if (i > 0) {
+      EXPECT_DOUBLE_EQ(a.watts[i].wall.value, *bench_->record.stair_stops[i].power_w);
+    }
   }
   EXPECT_TRUE(std::isnan(audited_all({}).watts.front().badge_w));
 }

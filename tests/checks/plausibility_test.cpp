@@ -13,8 +13,8 @@ namespace {
 
 /// A walked bench of 6 × 6 cells under a bell of light, and what is stated of it.
 struct StatedBench {
-  explicit StatedBench(Footprint bench = {1.2, 1.2})
-      : layout(lay_out(bench, {GridKind::Cells, 6, 6, 0, 0, {}}).value()) {
+  StatedBench() : StatedBench({1.2, 1.2}) {}
+  explicit StatedBench(Footprint bench) : layout(lay_out(bench, {GridKind::Cells, 6, 6, 0, 0, {}}).value()) {
     for (const Station& s : layout.stations) {
       const double x = s.x_m / bench.width_m - 0.5, y = s.y_m / bench.depth_m - 0.5;
       ppfd.push_back(700 * std::exp(-1.5 * (x * x + y * y)));

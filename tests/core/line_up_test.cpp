@@ -263,7 +263,7 @@ TEST_P(UnlikeTest, IsTheOneReason) {
 }
 
 INSTANTIATE_TEST_SUITE_P(EachReason, UnlikeTest, testing::ValuesIn(unlike_cases),
-                         [](const auto& info) { return std::string(info.param.name); });
+                         [](const auto& tested) { return std::string(tested.param.name); });
 
 TEST(ComparableTest, WithinTheLimitsIsAlike) {
   ComparedFacts a = usual(), b = usual();

@@ -68,7 +68,9 @@ TEST_F(WindowTest, NumbersOnTheMapStandOutOnEveryColorOfTheScale) {
 
 TEST_F(WindowTest, NoTextIsTakenForMarkup) {
   for (const QLabel* label : window_->findChildren<QLabel*>())
-    if (label->isVisible()) EXPECT_EQ(label->textFormat(), Qt::PlainText) << label->text().toStdString();
+    if (label->isVisible()) {
+      EXPECT_EQ(label->textFormat(), Qt::PlainText) << label->text().toStdString();
+    }
   const QString name = QStringLiteral("<h1>Loud</h1><img src='/etc/hostname'>");
   QToolTip::showText(window_->mapToGlobal(QPoint(20, 20)), name, window_.get());
   const QLabel* tip = nullptr;

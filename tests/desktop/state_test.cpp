@@ -275,8 +275,8 @@ TEST_F(StateTest, APhotographsPlaceAndDeviceAreNeverPublished) {
   EXPECT_TRUE(pictured);
   const std::string seconds_of_latitude("\x00\x00\x0B\x60\x00\x00\x00\x64", 8);
   for (const std::string& bytes : kept)
-    for (const std::string told : {std::string(pictures::told_make), std::string(pictures::told_model),
-                                   std::string(pictures::told_remark), seconds_of_latitude})
+    for (const std::string& told : {std::string(pictures::told_make), std::string(pictures::told_model),
+                                    std::string(pictures::told_remark), seconds_of_latitude})
       EXPECT_EQ(bytes.find(told), std::string::npos) << told;
 }
 

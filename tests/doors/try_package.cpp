@@ -112,7 +112,7 @@ Case numeric_cell(const exchange::Archive& sound, Random& random) {
 }
 
 Case relation(Random& random) {
-  TestRecord t = whole_test();
+  TestRecord broken = whole_test();
   struct Break {
     const char* what;
     const char* table;
@@ -144,10 +144,10 @@ Case relation(Random& random) {
       {"light below the dark", "reading", [](TestRecord& t, Random&) { t.readings[4].raw = -60; }},
       {"a claim of no fixture", "claim", [](TestRecord& t, Random&) { t.claims[0].fixture_id = 12; }}};
   const Break& b = any_of(breaks, random);
-  b.make(t, random);
+  b.make(broken, random);
   // As another program would write it: a package of this one refuses to.
   exchange::Archive archive = exchange::make_package(whole_test());
-  for (const TableRows& rows : tables_of(static_cast<const TestRecord&>(t))) {
+  for (const TableRows& rows : tables_of(static_cast<const TestRecord&>(broken))) {
     const Kind& kind = rows.kind();
     exchange::Rows cells = exchange::split_verbatim(archive.at(std::string(kind.name()) + ".csv"));
     exchange::Rows out{cells[0]};

@@ -60,8 +60,8 @@ TEST(RecommendedSweep, IsTheBrightestWhereNoneIsInTheBand) {
   spots.sweeps.front().grid_kind = "spots";
   spots.sweeps.front().columns = spots.sweeps.front().rows = 0;
   spots.sweeps.front().spots = R"([{"name":"one","x_m":0.3,"y_m":0.4},{"name":"two","x_m":0.6,"y_m":0.1}])";
-  std::erase_if(spots.readings, [](const auto& r) { return r.id > 2; });
-  std::erase_if(spots.placements, [](const auto& p) { return p.reading_id > 2; });
+  std::erase_if(spots.readings, [](const auto& reading) { return reading.id > 2; });
+  std::erase_if(spots.placements, [](const auto& placed) { return placed.reading_id > 2; });
   EXPECT_EQ(
       recommended(spots).why,
       "80 cm, 100 %: the walked setting with the most light. Between loose stations no share of the area is known.");

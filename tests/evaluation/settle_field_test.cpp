@@ -71,7 +71,7 @@ class SettleOnARecord : public ::testing::Test {
       b->sweeps.push_back(s);
       const auto light = truth(b->rungs[static_cast<std::size_t>(sweep - 1)].height_m, layout);
       for (int i = 0; i < 64; ++i) {
-        const double noise = 1 + 0.003 * std::sin(3.0 * ++reading);
+        const double noise = 1 + 0.003 * std::sin(3.0 * static_cast<double>(++reading));
         b->readings.push_back({reading, sweep, i, light[static_cast<std::size_t>(i)] * noise, "typed", ""});
         b->placements.push_back({reading, sweep, i, reading, ""});
       }

@@ -17,7 +17,7 @@ constexpr int fewest = 9;  ///< readings that a quadratic surface needs, with th
 
 bool usable(double ppfd) { return !std::isnan(ppfd) && ppfd > 0; }
 
-constexpr int side = 2 * reach + 1, neighbors = side * side;
+constexpr int stencil_side = 2 * reach + 1, neighbors = stencil_side * stencil_side;
 
 /// What the surface at a station comes to, for one pattern of neighbors that are read: a weighted sum of their ln PPFD.
 struct Stencil {
@@ -35,7 +35,7 @@ Stencil stencil_of(Pattern pattern) {
   const auto each = [&](auto act) {
     for (int k = 0; k < neighbors; ++k) {
       if (!(pattern >> k & 1)) continue;
-      const int dx = k % side - reach, dy = k / side - reach;
+      const int dx = k % stencil_side - reach, dy = k / stencil_side - reach;
       const std::array<double, 6> basis{1.0, 1.0 * dx, 1.0 * dy, 1.0 * dx * dx, 1.0 * dx * dy, 1.0 * dy * dy};
       act(k, 1 / (1.0 + 0.5 * (dx * dx + dy * dy)), basis);
     }
@@ -76,7 +76,7 @@ SurfaceResidual residual_at(const Layout& layout, std::span<const double> logs, 
   const Station& s = layout.stations[station];
   Pattern pattern = 0;
   for (int k = 0; k < neighbors; ++k) {
-    const int column = s.column + k % side - reach, row = s.row + k / side - reach;
+    const int column = s.column + k % stencil_side - reach, row = s.row + k / stencil_side - reach;
     if (k == neighbors / 2 || column < 0 || row < 0 || column >= layout.columns || row >= layout.rows) continue;
     const int i = layout.index(column, row);
     if (!std::isnan(logs[i]) && !left_out[i]) pattern |= Pattern{1} << k;
@@ -86,7 +86,8 @@ SurfaceResidual residual_at(const Layout& layout, std::span<const double> logs, 
   double surface = 0;
   for (int k = 0; k < neighbors; ++k)
     if (pattern >> k & 1)
-      surface += stencil.share[k] * logs[layout.index(s.column + k % side - reach, s.row + k / side - reach)];
+      surface +=
+          stencil.share[k] * logs[layout.index(s.column + k % stencil_side - reach, s.row + k / stencil_side - reach)];
   return {logs[station] - surface, stencil.leverage};
 }
 

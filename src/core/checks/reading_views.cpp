@@ -33,10 +33,10 @@ double robust_spread(std::vector<double> sizes) {
 
 /// The view of a whole sweep that its readings scatter least about; nothing where none judges enough of them.
 std::optional<ReadingView> best_view(const Layout& layout, std::span<const double> ppfd) {
-  constexpr int fewest_judged = 20;
+  constexpr int fewest_compared = 20;
   std::optional<ReadingView> best;
   for (ReadingView& view : reading_views(layout, ppfd, std::vector<char>(ppfd.size(), 0)))
-    if (view.judged() >= fewest_judged && (!best || view.spread() < best->spread())) best = std::move(view);
+    if (view.judged() >= fewest_compared && (!best || view.spread() < best->spread())) best = std::move(view);
   return best;
 }
 

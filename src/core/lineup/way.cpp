@@ -59,12 +59,13 @@ std::optional<Problem> take_cells(LineUpWay& way, std::string_view text) {
 
 std::optional<Problem> take_lamp(LineUpWay& way, std::string_view text) {
   const auto equals = text.rfind('=');
-  const auto ppfd = equals == std::string_view::npos ? std::nullopt : parse_number(trimmed(text.substr(equals + 1)));
+  double ppfd = 0;
+  if (equals != std::string_view::npos) ppfd = parse_number(trimmed(text.substr(equals + 1))).value_or(0);
   const std::string_view name = trimmed(text.substr(0, equals));
-  if (name.empty() || !ppfd || !(*ppfd > 0 && *ppfd <= most_ppfd))
+  if (name.empty() || !(ppfd > 0 && ppfd <= most_ppfd))
     return Problem{fmt::format("'check-lamp:{}' does not name a lamp and what it reads", text), "",
                    "write it like check-lamp:lamp A=400, with the PPFD that all are brought to"};
-  way.check_lamp = name, way.lamp_ppfd = *ppfd;
+  way.check_lamp = name, way.lamp_ppfd = ppfd;
   return {};
 }
 

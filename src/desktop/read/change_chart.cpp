@@ -28,7 +28,8 @@ ChangeChart::ChangeChart(QWidget* parent) : QWidget(parent) {
 void ChangeChart::show_changes(std::vector<evaluation::RetestedSweep> sweeps, UnitSystem units) {
   sweeps_ = std::move(sweeps), units_ = units;
   if (sweeps_.size() > most_sweeps) sweeps_.resize(most_sweeps);
-  setFixedHeight(static_cast<int>(above_px + axis_height + sweeps_.size() * (3 * row_px + between_px)));
+  setFixedHeight(
+      static_cast<int>(above_px + axis_height + static_cast<double>(sweeps_.size()) * (3 * row_px + between_px)));
   setVisible(!sweeps_.empty());
   update();
 }

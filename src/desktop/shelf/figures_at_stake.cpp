@@ -54,7 +54,7 @@ std::vector<Stake> stakes(const Desk& desk, const record::TestRecord& draft) {
   return found;
 }
 
-bool asked(const Desk& desk, const QString& why, const std::vector<Stake>& at_stake) {
+bool asked(const QString& why, const std::vector<Stake>& at_stake) {
   QDialog dialog(QApplication::activeWindow());
   dialog.setObjectName("figuresAtStake");
   dialog.setWindowTitle(QObject::tr("Figures would change"));
@@ -113,7 +113,7 @@ bool agreed_for_figures(Desk& desk, const QString& why, const std::function<QStr
   const auto draft = desk.edits().rehearse(change);
   if (!draft) return true;  // it will be refused, and say why
   const std::vector<Stake> at_stake = stakes(desk, *draft);
-  return at_stake.empty() || asked(desk, why, at_stake);
+  return at_stake.empty() || asked(why, at_stake);
 }
 
 }  // namespace sunbreak::desktop

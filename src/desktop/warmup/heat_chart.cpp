@@ -55,8 +55,8 @@ void HeatChart::paintEvent(QPaintEvent*) {
     low = std::min(low, y), high = std::max(high, y);
   }
   if (places.empty()) return;
-  const std::optional<double> limit = limit_c_ ? std::optional(shown_temperature(*limit_c_, units_)) : std::nullopt;
-  if (limit) high = std::max(high, *limit);
+  double limit = 0;
+  if (limit_c_) limit = shown_temperature(*limit_c_, units_), high = std::max(high, limit);
   const double margin = std::max(2.0, 0.08 * (high - low));
   low -= margin, high += margin;
   const auto x_of = [&](double minutes) { return box.left() + box.width() * minutes / (1.05 * last); };
@@ -74,11 +74,11 @@ void HeatChart::paintEvent(QPaintEvent*) {
   }
   p.drawText(QRectF(0, 0, left_room - 6, 14), Qt::AlignRight | Qt::AlignVCenter,
              text_of(std::string(temperature_unit(units_))));
-  if (limit) {
+  if (limit_c_) {
     p.setPen(QPen(t.bad, 1, Qt::DashLine));
-    p.drawLine(QPointF(box.left(), y_of(*limit)), QPointF(box.right(), y_of(*limit)));
+    p.drawLine(QPointF(box.left(), y_of(limit)), QPointF(box.right(), y_of(limit)));
     p.setPen(t.bad);
-    p.drawText(QRectF(box.left() + 4, y_of(*limit) - 16, 120, 14), Qt::AlignLeft | Qt::AlignVCenter, tr("limit"));
+    p.drawText(QRectF(box.left() + 4, y_of(limit) - 16, 120, 14), Qt::AlignLeft | Qt::AlignVCenter, tr("limit"));
   }
   std::vector<std::pair<double, QString>> names;
   for (auto& [place, points] : places) {

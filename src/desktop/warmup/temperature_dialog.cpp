@@ -131,7 +131,8 @@ void TemperatureDialog::build_form() {
                               });
   };
   const auto number = [&](const QString& name, const char* object, NumberRange range,
-                          std::optional<double> record::Temperature::*field, const QString& unit, const QString& hint) {
+                          std::optional<double> record::Temperature::*field, const QString& its_unit,
+                          const QString& hint) {
     form_
         ->line(
             name, [=, this] { return show_number(taken_.*field); },
@@ -140,7 +141,7 @@ void TemperatureDialog::build_form() {
                                  taken_.*field = v;
                                  return changed();
                                }),
-            [=] { return unit; }, hint)
+            [=] { return its_unit; }, hint)
         ->setObjectName(object);
   };
   form_
