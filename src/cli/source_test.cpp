@@ -118,11 +118,9 @@ publishing::Publication source_publication(const std::string& file, record::Test
   p.audit = [file, evaluations = p.evaluations, units] { return source_audits(file, evaluations, units); };
   p.targets = source_targets(file);
   if (!is_package(file))
-    p.line_up = [file, units]() -> std::pair<std::shared_ptr<const evaluation::LineUp>, std::string> {
+    p.line_up = [file, units] {
       const auto opened = Book::open(file, Book::Mode::ReadOnly);
-      const auto found = opened ? gathering::standing_line_up(*opened.value(), file, units) : std::nullopt;
-      if (!found) return {};
-      return {found->lineup, found->way};
+      return opened ? gathering::standing_line_up(*opened.value(), file, units) : evaluation::StandingLineUp{};
     };
   p.pictures = source_pictures(file);
   p.earlier = source_earlier(file, *p.whole);

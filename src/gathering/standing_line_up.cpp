@@ -12,8 +12,8 @@ namespace {
 constexpr int most_to_work_out = 60;
 }
 
-std::optional<StandingLineUp> standing_line_up(const book::Book& book, const std::filesystem::path& file,
-                                               UnitSystem units) {
+evaluation::StandingLineUp standing_line_up(const book::Book& book, const std::filesystem::path& file,
+                                            UnitSystem units) {
   const auto kept = book.all<record::SavedLineUp>("WHERE removed = 0 ORDER BY id LIMIT 1");
   const record::SavedLineUp asked = kept.empty() ? record::SavedLineUp{} : kept.front();
   const std::vector<evaluation::Entrant> entrants = entrants_of(book);
@@ -28,8 +28,8 @@ std::optional<StandingLineUp> standing_line_up(const book::Book& book, const std
   for (std::size_t i = 0; i < entrants.size(); ++i)
     if (entries[i] && filter.value().lets(entrants[i], entries[i].get())) members.push_back({entrants[i], entries[i]});
   if (members.size() < 2) return {};
-  return StandingLineUp{std::make_shared<const evaluation::LineUp>(std::move(members), ready.value().terms, units),
-                        declared_way(ready.value(), units)};
+  return {std::make_shared<const evaluation::LineUp>(std::move(members), ready.value().terms, units),
+          declared_way(ready.value(), units)};
 }
 
 }  // namespace sunbreak::gathering

@@ -11,16 +11,10 @@
 
 namespace sunbreak::gathering {
 
-/// A line-up with its declared way in words.
-struct StandingLineUp {
-  std::shared_ptr<const evaluation::LineUp> lineup;
-  std::string way;
-};
-
 /// The line-up that the tests of a lab book stand in, without guests: the first one that is kept, else all of them by
 /// canopy efficacy as measured. Nothing where it cannot be worked out, or not while somebody waits for a page: where
 /// many entries are not known yet.
-std::optional<StandingLineUp> standing_line_up(const book::Book& book, const std::filesystem::path& file,
-                                               UnitSystem units);
+evaluation::StandingLineUp standing_line_up(const book::Book& book, const std::filesystem::path& file,
+                                            UnitSystem units);
 
 }  // namespace sunbreak::gathering

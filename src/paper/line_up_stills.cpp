@@ -62,10 +62,6 @@ void draw_strip(Canvas& c, const StillFrame& frame, const LineUp& lineup, const 
   }
 }
 
-bool has_light(const LineUpEntry& e) {
-  return !e.none && std::ranges::any_of(e.ppfd, [](double v) { return std::isfinite(v); });
-}
-
 /// Two maps on one scale, and a sentence for each of the first figures.
 void draw_pair(Canvas& c, const StillFrame& frame, const LineUp& lineup, int a, int b, const std::string& way,
                UnitSystem units) {
@@ -131,7 +127,7 @@ Result<std::vector<Still>> line_up_stills(const LineUp& lineup, const std::strin
                      [&](Canvas& c) { draw_strip(c, frame, lineup, way, units); });
   if (!strip) return strip.problem();
   made.push_back(std::move(strip.value()));
-  if (!pair || !has_light(entry_of(lineup, pair->first)) || !has_light(entry_of(lineup, pair->second))) return made;
+  if (!pair || !entry_of(lineup, pair->first).has_light() || !entry_of(lineup, pair->second).has_light()) return made;
   std::string words =
       fmt::format("{} and {} side by side. ", title_of(lineup, pair->first), title_of(lineup, pair->second));
   const auto sentences = evaluation::pair_sentences(lineup, pair->first, pair->second, units);

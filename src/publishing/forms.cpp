@@ -36,7 +36,7 @@ paper::PaperSize size_of(const Publication& p) { return p.paper == Paper::A4 ? p
 report::ReportOptions page_options(const Publication& p) {
   report::ReportOptions options;
   // Asked for first: another form may be waiting for the audits meanwhile.
-  std::tie(options.line_up, options.line_up_way) = p.standing();
+  options.standing = p.standing();
   options.units = p.units;
   options.sweeps = p.sweeps;
   options.parts = p.parts;

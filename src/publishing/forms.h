@@ -34,13 +34,12 @@ struct Publication {
   UnitSystem units = UnitSystem::Metric;                  ///< those that the evaluations were made with
   Paper paper = Paper::A4;
   /// How to get the line-up that the test stands in, with its declared way; may give none.
-  std::function<std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>()> line_up{};
+  std::function<evaluation::StandingLineUp()> line_up{};
   std::string line_up_link{};  ///< from the page to a line-up that the test stands in
 
   /// Asked for when a form first wants it, by whichever thread.
-  const std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>& standing() const {
-    using Found = std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>;
-    return *standing_->get([this] { return line_up ? line_up() : Found(); });
+  const evaluation::StandingLineUp& standing() const {
+    return *standing_->get([this] { return line_up ? line_up() : evaluation::StandingLineUp{}; });
   }
   /// The data package as it is written, made when a form first asks, by whichever thread.
   const Result<std::string>& package() const;
@@ -54,8 +53,8 @@ struct Publication {
  private:
   std::shared_ptr<evaluation::Once<std::vector<evaluation::Audit>>> audits_ =
       std::make_shared<evaluation::Once<std::vector<evaluation::Audit>>>();
-  std::shared_ptr<evaluation::Once<std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>>> standing_ =
-      std::make_shared<evaluation::Once<std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>>>();
+  std::shared_ptr<evaluation::Once<evaluation::StandingLineUp>> standing_ =
+      std::make_shared<evaluation::Once<evaluation::StandingLineUp>>();
   std::shared_ptr<evaluation::Once<Result<std::string>>> package_ =
       std::make_shared<evaluation::Once<Result<std::string>>>();
 };

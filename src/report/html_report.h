@@ -19,11 +19,10 @@ struct ReportOptions {
   PageParts parts = all_parts;
   bool explore = false;                       ///< with a panel to try settings, targets and hours in, and its script
   std::vector<record::CropTarget> targets{};  ///< the shelf's lists; those that ship where empty
-  std::shared_ptr<const evaluation::LineUp> line_up{};  ///< that the test stands in, where one is at hand
-  std::string line_up_way{};                            ///< its declared way
-  std::string line_up_link{};                           ///< to a line-up that the test stands in
-  std::string package_digest{};           ///< SHA-256 of the data package that goes with it, where that is known
-  int most_readings_printed = 1'000'000;  ///< sweeps of more stations get a sentence in place of their table
+  evaluation::StandingLineUp standing{};      ///< where one is at hand
+  std::string line_up_link{};                 ///< to a line-up that the test stands in
+  std::string package_digest{};               ///< SHA-256 of the data package that goes with it, where that is known
+  int most_readings_printed = 1'000'000;      ///< sweeps of more stations get a sentence in place of their table
   /// Viewers and papers that draw figures themselves get <img src="figure:N"> and the figures apart.
   bool figures_apart = false;
   record::PictureSource pictures;                         ///< where there is none, pictures are not drawn

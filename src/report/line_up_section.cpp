@@ -21,8 +21,8 @@ bool is_of(const LineUp& lineup, int member, record::Id test) {
 }  // namespace
 
 void add_line_up_section(data& page, record::Id test, FigureSink& sink, const ReportOptions& options) {
-  if (!options.line_up) return;
-  const LineUp& lineup = *options.line_up;
+  if (!options.standing.lineup) return;
+  const LineUp& lineup = *options.standing.lineup;
   const auto& groups = lineup.groups();
   const auto group = std::ranges::find_if(groups, [&](const auto& members) {
     return std::ranges::any_of(members, [&](int m) { return is_of(lineup, m, test); });
@@ -59,7 +59,7 @@ void add_line_up_section(data& page, record::Id test, FigureSink& sink, const Re
   page.set("has_line_up", true);
   page.set("line_up_figure", std::string(f.label));
   page.set("line_up_better", f.better == Better::More ? "highest" : "lowest");
-  page.set("line_up_way", options.line_up_way);
+  page.set("line_up_way", options.standing.way);
   page.set("line_up_rows", data(rows));
   if (left_out > 0) page.set("line_up_more", fmt::format("{} more stand in it.", left_out));
 }

@@ -13,7 +13,6 @@
 namespace sunbreak {
 namespace {
 
-constexpr std::size_t learns_from = 5;  ///< readings, before any is judged
 constexpr double odd_watts_share = 0.01;
 constexpr double odd_shape_sds = 4, least_shape_sd = 0.003;
 constexpr double alike_sds = 3;  ///< moves seen by two are one move where they differ by less
@@ -92,7 +91,7 @@ void watch(LampChart& chart, const ControlLimits& limits) {
   chart.ewma.assign(level.size(), unknown);
   double mean = 0, kept = 1;
   std::optional<std::size_t> found;
-  for (std::size_t i = learns_from; i < level.size(); ++i) {
+  for (std::size_t i = chart_learns_from; i < level.size(); ++i) {
     // After an alarm the history before it stays the measure.
     chart.deviate[i] = deviate_from(history, level[i], found.value_or(i));
     const double w = limits.ewma_weight;
@@ -173,7 +172,7 @@ Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& read
     std::size_t with_watts = 0;
     for (std::size_t i = 0; i < chart.readings.size(); ++i) {
       const CheckReading& r = readings[chart.readings[i]];
-      if (i >= learns_from) {
+      if (i >= chart_learns_from) {
         const Spread usual = shapes.of(0, i);
         if (shape[i] - usual.mean > odd_shape_sds * std::max(usual.sd, least_shape_sd)) chart.odd_shape.push_back(i);
       }

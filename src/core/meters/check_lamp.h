@@ -16,6 +16,9 @@ struct CheckReading {
   std::optional<double> watts;
 };
 
+/// So many readings of a lamp by a meter are what its chart learns from; each later one is judged.
+inline constexpr std::size_t chart_learns_from = 5;
+
 /// What charts of single values and of their weighted mean watch for. Both work on deviates that are normal as long as
 /// nothing moves, so that the limits hold from the sixth reading on, however short the history is.
 struct ControlLimits {

@@ -13,9 +13,27 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int claim_row_px = 66, side_px = 12, gap_px = 16;
-/// Shares of the width: what is claimed, the axis, the verdict.
-constexpr double claimed_share = 0.40, axis_share = 0.29;
+constexpr int claim_row_px = 66, side_px = 12, gap_px = 16, mark_px = 18;
+/// What is claimed has at most so much of the width, the axis at least and at most so much of what it leaves.
+constexpr double claimed_share = 0.40, axis_least = 0.38, axis_most = 0.48;
+
+QFont label_font() { return text_font(12); }
+QFont claimed_font() { return text_font(14, true); }
+QFont beside_font() { return text_font(11); }
+QFont verdict_font() { return text_font(14, true); }
+QFont measured_font() { return text_font(12); }
+
+QString beside_words(const evaluation::AuditedClaim& a) {
+  QStringList beside;
+  if (!a.claim.source.empty()) beside << text_of(a.claim.source);
+  if (!a.claim.stated_on.empty()) beside << text_of(a.claim.stated_on);
+  return beside.join(", ");
+}
+
+/// What was measured, or what would make the claim testable.
+QString measured_words(const evaluation::AuditedClaim& a) {
+  return a.measured_words.empty() ? text_of(a.lifts) : text_of(a.measured_words);
+}
 
 QString elided(const QPainter& p, const QString& text, double width) {
   return p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(width));
@@ -85,9 +103,31 @@ void ClaimList::show_audit(std::shared_ptr<const evaluation::Audit> audit) {
   row_ = std::clamp(row_, 0, std::max(0, count() - 1));
   for (int i = 0; i < count(); ++i)
     if (audit_->claims[static_cast<std::size_t>(i)].slot == slot) row_ = i;
+  measure_words();
   fit_scroll();
   tell();
   viewport()->update();
+}
+
+void ClaimList::measure_words() {
+  widest_claimed_px_ = widest_verdict_px_ = 0;
+  const auto widen = [](double& widest, const QFont& font, const QString& text) {
+    widest = std::max(widest, QFontMetricsF(font).horizontalAdvance(text) + 1);
+  };
+  for (int i = 0; i < count(); ++i) {
+    const evaluation::AuditedClaim& a = audit_->claims[static_cast<std::size_t>(i)];
+    widen(widest_claimed_px_, label_font(), text_of(a.label));
+    widen(widest_claimed_px_, claimed_font(), text_of(a.claimed_words));
+    widen(widest_claimed_px_, beside_font(), beside_words(a));
+    widen(widest_verdict_px_, verdict_font(), text_of(verdict_words(a.judgement)));
+    widen(widest_verdict_px_, measured_font(), text_of(a.measured_words));
+  }
+}
+
+ClaimList::Columns ClaimList::columns(double wide) const {
+  const double claimed = std::min(claimed_share * wide, widest_claimed_px_), left = wide - claimed;
+  const double axis = std::clamp(left - widest_verdict_px_ - mark_px, axis_least * left, axis_most * left);
+  return {claimed, axis, left - axis};
 }
 
 const evaluation::AuditedClaim* ClaimList::chosen() const {
@@ -151,20 +191,17 @@ void ClaimList::paint_row(QPainter& p, const evaluation::AuditedClaim& a, const 
   }
   p.setPen(QPen(t.rule, 1));
   p.drawLine(room.bottomLeft(), room.bottomRight());
-  const double wide = room.width() - 2 * side_px - 2 * gap_px, claimed_px = claimed_share * wide,
-               axis_px = axis_share * wide, verdict_px = wide - claimed_px - axis_px, left = room.left() + side_px;
+  const auto [claimed_px, axis_px, verdict_px] = columns(room.width() - 2 * side_px - 2 * gap_px);
+  const double left = room.left() + side_px;
   const auto line = [&](double x, double y, double width, const QString& text, const QFont& font, const QColor& color,
                         Qt::Alignment align = Qt::AlignLeft) {
     p.setFont(font);
     p.setPen(color);
     p.drawText(QRectF(x, y, width, 19), align | Qt::AlignVCenter, elided(p, text, width));
   };
-  QStringList beside;
-  if (!a.claim.source.empty()) beside << text_of(a.claim.source);
-  if (!a.claim.stated_on.empty()) beside << text_of(a.claim.stated_on);
-  line(left, room.top() + 5, claimed_px, text_of(a.label), text_font(12), t.quiet);
-  line(left, room.top() + 23, claimed_px, text_of(a.claimed_words), text_font(14, true), t.ink);
-  line(left, room.top() + 42, claimed_px, beside.join(", "), text_font(11), t.quiet);
+  line(left, room.top() + 5, claimed_px, text_of(a.label), label_font(), t.quiet);
+  line(left, room.top() + 23, claimed_px, text_of(a.claimed_words), claimed_font(), t.ink);
+  line(left, room.top() + 42, claimed_px, beside_words(a), beside_font(), t.quiet);
   const double axis_left = left + claimed_px + gap_px;
   if (!std::isnan(a.claimed) || !std::isnan(a.measured)) {
     PainterCanvas canvas(p);
@@ -173,10 +210,9 @@ void ClaimList::paint_row(QPainter& p, const evaluation::AuditedClaim& a, const 
   }
   const double right = axis_left + axis_px + gap_px;
   paint_verdict_mark(p, {right + 6, room.top() + 23}, a.judgement.verdict);
-  line(right + 18, room.top() + 13, verdict_px - 18, text_of(verdict_words(a.judgement)), text_font(14, true),
+  line(right + mark_px, room.top() + 13, verdict_px - mark_px, text_of(verdict_words(a.judgement)), verdict_font(),
        verdict_color(a.judgement.verdict));
-  line(right + 18, room.top() + 33, verdict_px - 18,
-       a.measured_words.empty() ? text_of(a.lifts) : text_of(a.measured_words), text_font(12), t.quiet);
+  line(right + mark_px, room.top() + 33, verdict_px - mark_px, measured_words(a), measured_font(), t.quiet);
 }
 
 void ClaimList::keyPressEvent(QKeyEvent* event) {

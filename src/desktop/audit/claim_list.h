@@ -37,10 +37,17 @@ class ClaimList : public QAbstractScrollArea {
  private:
   void paint_row(QPainter& p, const evaluation::AuditedClaim& claim, const QRectF& room, bool chosen) const;
   void fit_scroll();
+  void measure_words();
+  struct Columns {
+    double claimed_px, axis_px, verdict_px;
+  };
+  /// Of a row so wide: words have what they need as far as the axis can spare it.
+  Columns columns(double wide) const;
   void tell();
 
   std::shared_ptr<const evaluation::Audit> audit_;
   int row_ = 0;
+  double widest_claimed_px_ = 0, widest_verdict_px_ = 0;
 };
 
 /// The color of a verdict, and its mark painted about a point: a filled disc for confirmed, an open one for not told

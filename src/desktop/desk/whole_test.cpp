@@ -13,11 +13,7 @@ std::function<WholeTest()> whole_test(const Desk& desk) {
   return [file = desk.book().file(), test = desk.snapshot(), known = desk.worked_out().evaluation(),
           units = desk.units(), audited = auditing(desk)] {
     WholeTest whole{test, {known}, {}, nullptr, {}, {}};
-    whole.line_up = [file, units]() -> std::pair<std::shared_ptr<const evaluation::LineUp>, std::string> {
-      const auto found = gathering::standing_line_up(*book::Book::read_beside(file), file, units);
-      if (!found) return {};
-      return {found->lineup, found->way};
-    };
+    whole.line_up = [file, units] { return gathering::standing_line_up(*book::Book::read_beside(file), file, units); };
     const auto with_audits = [&]() -> WholeTest& {
       whole.audits = [audited, evaluations = whole.evaluations] {
         std::vector<evaluation::Audit> audits;

@@ -22,7 +22,7 @@ struct WholeTest {
   /// Audits each evaluation, in their order, where that is not known.
   std::function<std::vector<evaluation::Audit>()> audits;
   /// How to get the line-up that it stands in, with its declared way; may give none.
-  std::function<std::pair<std::shared_ptr<const evaluation::LineUp>, std::string>()> line_up;
+  std::function<evaluation::StandingLineUp()> line_up;
 };
 
 /// How to audit an evaluation: to be called on any thread. What it gives is null where it was told to stop.

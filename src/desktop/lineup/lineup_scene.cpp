@@ -25,10 +25,6 @@ BarRole role_of(const LineUpScene& scene, int number) {
 
 Layout layout_of(const LineUpEntry& e) { return lay_out(e.footprint, e.grid).value(); }
 
-bool has_light(const LineUpEntry& e) {
-  return !e.none && !e.ppfd.empty() && std::ranges::any_of(e.ppfd, [](double v) { return std::isfinite(v); });
-}
-
 drawing::ScaleRange scale_over(const LineUpScene& scene) {
   double low = INFINITY, high = -INFINITY;
   for (const int m : scene.order)
@@ -66,9 +62,9 @@ RowMap map_of(const LineUpScene& scene, int number, const drawing::ScaleRange& r
 std::vector<int> shown_few(const LineUpScene& scene, int most) {
   std::vector<int> few;
   for (const int m : {scene.chosen.first, scene.chosen.second})
-    if (m >= 0 && has_light(*member(scene, m).entry)) few.push_back(m);
+    if (m >= 0 && member(scene, m).entry->has_light()) few.push_back(m);
   for (const int m : scene.order)
-    if (std::ssize(few) < most && std::ranges::find(few, m) == few.end() && has_light(*member(scene, m).entry))
+    if (std::ssize(few) < most && std::ranges::find(few, m) == few.end() && member(scene, m).entry->has_light())
       few.push_back(m);
   return few;
 }

@@ -15,7 +15,6 @@ const evaluation::LineUpMember& member(const LineUpScene& scene, int number);
 drawing::BarRole role_of(const LineUpScene& scene, int number);
 /// The stations of an entry's light.
 Layout layout_of(const evaluation::LineUpEntry& entry);
-bool has_light(const evaluation::LineUpEntry& entry);
 /// One light scale over all members.
 drawing::ScaleRange scale_over(const LineUpScene& scene);
 /// The fixture's name, or the test's where several in the line-up have that fixture.

@@ -28,7 +28,7 @@ MapsPage::MapsPage(Desk& desk, QWidget* parent) : LineUpPage(desk, parent) {
 
 void MapsPage::show_scene(const LineUpScene& scene) {
   scene_ = scene;
-  std::erase_if(scene_.order, [&](int m) { return !has_light(*member(scene, m).entry); });
+  std::erase_if(scene_.order, [&](int m) { return !member(scene, m).entry->has_light(); });
   if (first_ >= std::ssize(scene_.order)) first_ = 0;
   show_part();
 }

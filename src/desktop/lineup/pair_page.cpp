@@ -64,7 +64,7 @@ void PairPage::show_scene(const LineUpScene& scene) {
                                                              : tr("What makes them alike: %1.").arg(ways.join(", ")))));
   set_tone(why_not_, why.empty() ? "" : "attention");
   std::vector<RowMap> maps;
-  if (has_light(*first.entry) && has_light(*second.entry)) {
+  if (first.entry->has_light() && second.entry->has_light()) {
     LineUpScene two = scene;
     two.order = {a, b};
     const drawing::ScaleRange range = scale_over(two);

@@ -75,7 +75,7 @@ void AgreementDialog::build() {
   auto* middle = new QHBoxLayout;
   middle->setSpacing(16);
   auto* left = new QVBoxLayout;
-  table_ = new PairTable(tr("first"), tr("second"), this);
+  table_ = new PairTable(tr("first, µmol/m²/s"), tr("second, µmol/m²/s"), this);
   table_->setObjectName("sensorPairs");
   table_->setAccessibleName(tr("Pairs of the two sensors"));
   table_->setFixedWidth(240);

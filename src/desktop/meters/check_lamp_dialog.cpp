@@ -197,8 +197,10 @@ const LampFinding* CheckLampDialog::finding_of(const LampChart& chart) const {
 
 void CheckLampDialog::show_chart() {
   const LampChart* chart = chosen();
-  QString told =
-      tr("No check lamp was read yet. Type its first reading above: the chart begins to watch at the sixth.");
+  const int learned = static_cast<int>(chart_learns_from);
+  QString told = tr("No check lamp was read yet. Type its first reading above: the chart learns from %1 and watches "
+                    "each later one.")
+                     .arg(learned);
   const LampFinding* finding = nullptr;
   if (chart) {
     const auto drawn = drawing::control_chart(board_, *chart);
@@ -210,8 +212,10 @@ void CheckLampDialog::show_chart() {
                    : tr("%1, %2 % from day to day. Nothing has moved.")
                          .arg(counted(static_cast<qsizetype>(chart->readings.size()), tr("reading"), tr("readings")))
                          .arg(100 * chart->sd, 0, 'f', 2);
-    if (!finding && chart->readings.size() < 6)
-      told = tr("%1 of the six readings that the chart learns from.").arg(chart->readings.size());
+    if (!finding && chart->readings.size() <= chart_learns_from)
+      told = tr("%1 of the %2 readings that the chart learns from; it watches each later one.")
+                 .arg(chart->readings.size())
+                 .arg(learned);
   } else {
     picture_->show_drawing({}, told);
   }

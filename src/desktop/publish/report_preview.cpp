@@ -40,7 +40,7 @@ PreviewedPage page_of(const WholeTest& whole, report::ReportOptions options) {
   options.pictures = whole.pictures;
   options.earlier = whole.earlier;
   options.audits = whole.audits();
-  std::tie(options.line_up, options.line_up_way) = whole.line_up();
+  options.standing = whole.line_up();
   const report::HtmlReport made = report::html_report(whole.evaluations, options);
   PreviewedPage page{made.html, {}};
   for (const drawing::Drawing& figure : made.figures) page.figures.push_back(drawing::svg_of(figure, options.palette));

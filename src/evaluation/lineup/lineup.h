@@ -1,5 +1,6 @@
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -86,6 +87,12 @@ class LineUp {
   Standing money(std::size_t member, const LineUpFigure& figure) const;
   void find_groups();
   std::vector<std::vector<int>> find_dominated() const;
+};
+
+/// A line-up that a test stands in, with its declared way in words; null and empty where there is none.
+struct StandingLineUp {
+  std::shared_ptr<const LineUp> lineup;
+  std::string way;
 };
 
 /// A sentence for each figure that both have: which is higher, by how much, and whether that is beyond its uncertainty.

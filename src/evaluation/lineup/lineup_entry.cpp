@@ -274,6 +274,10 @@ LineUpEntry entry_of(const Evaluation& evaluation, const EntryQuestion& question
   return entry;
 }
 
+bool LineUpEntry::has_light() const {
+  return !none && std::ranges::any_of(ppfd, [](double v) { return std::isfinite(v); });
+}
+
 std::optional<double> usual_height_m(std::span<const std::vector<double>> walked_heights_m) {
   std::map<long, int> tests;  // by millimeter
   for (const std::vector<double>& heights : walked_heights_m)

@@ -56,6 +56,9 @@ struct LineUpEntry {
   Footprint footprint;                             ///< of the light below
   Grid grid;
   std::vector<double> ppfd;  ///< one a station of the grid on the footprint
+
+  /// There is light of it to be drawn.
+  bool has_light() const;
 };
 
 /// Works out a test's entry, of the configuration that its evaluation is of. `owner` tells meters and benches of one
