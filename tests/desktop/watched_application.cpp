@@ -2,6 +2,7 @@
 
 #include <sys/resource.h>
 
+#include <QElapsedTimer>
 #include <QEvent>
 #include <algorithm>
 #include <ctime>
@@ -76,7 +77,6 @@ bool WatchedApplication::notify(QObject* receiver, QEvent* event) {
       waits() == waits_before ? 0 : std::max(0., took_ms - computed_ms - (kept_waiting_ms() - kept_before_ms));
   if (computed_ms / slowness_ >= at_least_ms_ || waited_ms / slowness_ >= 5 * at_least_ms_)
     slow_.push_back({what, computed_ms / slowness_, waited_ms});
-  since_event_.start();
   return accepted;
 }
 
@@ -84,7 +84,6 @@ void WatchedApplication::watch(double at_least_ms) {
   at_least_ms_ = at_least_ms;
   slowness_ = std::max(1., yardstick_ms() / yardstick_there_ms);
   slow_.clear();
-  since_event_.start();
 }
 
 }  // namespace sunbreak::desktop

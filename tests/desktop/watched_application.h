@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
 #include <string>
 #include <vector>
 
@@ -26,15 +25,11 @@ class WatchedApplication : public Application {
   void watch(double at_least_ms);
   void watch_no_more() { at_least_ms_ = 0; }
   const std::vector<Task>& slow() const { return slow_; }
-  /// While watched: nothing has been delivered for a while.
-  bool at_rest() const { return since_event_.hasExpired(rest_ms); }
 
  private:
   double at_least_ms_ = 0;  ///< 0: no watch is kept
   double slowness_ = 1;     ///< how many times as long as on the computer of the bounds this one takes
   int depth_ = 0;
-  static constexpr int rest_ms = 35;
-  QElapsedTimer since_event_;
   std::vector<Task> slow_;
 };
 
