@@ -48,7 +48,7 @@ QString no_light_yet(const Desk& desk) {
                                       : LightPage::tr("No sweep has a reading. Walk one (Alt+3).");
 }
 
-LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk), predicting_(this) {
   setObjectName("lightPage");
   auto* column = scrolled_column(this);
   QWidget* content = column->parentWidget();
@@ -109,12 +109,30 @@ LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
 void LightPage::refresh() {
   if (!desk_.test()) return;
   show_found();
-  Predicted predicted;
-  if (const evaluation::TestLight* light = desk_.worked_out().light(); light && desk_.between_m())
-    predicted =
-        light->between(*desk_.between_m(), *desk_.between_percent(), evaluation::figure_context(desk_.test()->test));
-  show_between(predicted);
-  show_maps(predicted);
+  ask_between();
+  show_between();
+  show_maps();
+}
+
+void LightPage::ask_between() {
+  std::optional<Between> now;
+  if (desk_.worked_out().light() && desk_.between_m())
+    now = {desk_.worked_out().evaluation(), *desk_.between_m(), *desk_.between_percent()};
+  if (now == asked_) return;
+  asked_ = now;
+  predicted_.reset();
+  predicting_.drop();
+  if (!now) return;
+  predicting_.ask(
+      [at = *now](std::stop_token) -> Predicted {
+        return at.of->light_so_far()->between(at.height_m, at.percent,
+                                              evaluation::figure_context(at.of->record().test));
+      },
+      [this](Predicted predicted) {
+        predicted_ = std::move(predicted);
+        show_between();
+        show_maps();
+      });
 }
 
 void LightPage::show_found() {
@@ -166,7 +184,7 @@ void LightPage::show_found() {
                                 : tr("Each height predicted from the others, off by: %1.").arg(words.join("; ")));
 }
 
-void LightPage::show_between(const Predicted& predicted) {
+void LightPage::show_between() {
   const evaluation::TestLight* light = desk_.worked_out().light();
   const bool standing = desk_.between_m().has_value();
   if (auto* back = findChild<QPushButton*>("betweenBack")) back->setVisible(standing);
@@ -184,11 +202,12 @@ void LightPage::show_between(const Predicted& predicted) {
         tr("Type a height from %1 to %2, or click between the mast's rungs, for a predicted sweep.")
             .arg(text_of(length_text(low, desk_.units())), text_of(length_text(high, desk_.units()))));
   }
-  if (!*predicted) {
+  if (!predicted_) return between_words_->setText(tr("Predicting…"));
+  if (!*predicted_) {
     set_tone(between_words_, "bad");
-    return between_words_->setText(marked_attention(text_of(predicted->problem().sentence())));
+    return between_words_->setText(marked_attention(text_of(predicted_->problem().sentence())));
   }
-  const evaluation::PredictedFigures& p = predicted->value();
+  const evaluation::PredictedFigures& p = predicted_->value();
   QStringList words;
   const FigureSource source(p.layout, p.ppfd, p.figures);
   for (const char* id : {"mean_ppfd", "lowest_ppfd", "highest_ppfd", "lowest_over_mean", "canopy_efficacy_umol_j"}) {
@@ -220,12 +239,13 @@ void LightPage::take_between() {
   desk_.stand_between(*height, percent);
 }
 
-void LightPage::show_maps(const Predicted& predicted) {
+void LightPage::show_maps() {
+  if (asked_ && !predicted_) return;  // those of the place before, each with its height, until the answer is there
   const evaluation::TestLight* light = desk_.worked_out().light();
   std::vector<RowMap> maps;
-  if (predicted) {
-    if (*predicted) {
-      const evaluation::PredictedFigures& p = predicted->value();
+  if (predicted_) {
+    if (*predicted_) {
+      const evaluation::PredictedFigures& p = predicted_->value();
       RowMap map;
       map.title =
           tr("Predicted · %1 · %2 %").arg(text_of(length_text(p.height_m, desk_.units())), show_number(p.percent));

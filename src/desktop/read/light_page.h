@@ -1,8 +1,10 @@
 #pragma once
 
 #include <QWidget>
+#include <memory>
 #include <optional>
 
+#include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
 #include "evaluation/test_light.h"
 
@@ -25,18 +27,28 @@ class LightPage : public QWidget {
   void refresh();
 
  private:
-  void show_found();
+  /// What lies between the heights is worked out on another thread, once for each place stood at.
+  struct Between {
+    std::shared_ptr<const evaluation::Evaluation> of;
+    double height_m = 0, percent = 0;
+    bool operator==(const Between&) const = default;
+  };
   using Predicted = std::optional<Result<evaluation::PredictedFigures>>;
-  void show_maps(const Predicted& predicted);
-  void show_between(const Predicted& predicted);
+  void show_found();
+  void ask_between();
+  void show_maps();
+  void show_between();
   void take_between();
 
   Desk& desk_;
+  std::optional<Between> asked_;
+  Predicted predicted_;  ///< empty while the answer is on its way
   QLabel *words_, *left_out_, *between_words_;
   FiguresTable* table_;
   LightSide* side_;
   LightMaps* maps_;
   QLineEdit *height_, *dimmer_;
+  Background predicting_;
 };
 
 }  // namespace sunbreak::desktop
