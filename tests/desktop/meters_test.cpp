@@ -9,6 +9,8 @@
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/meters/pair_table.h"
 #include "desktop/read_fixture.h"
+#include "desktop/warmup/stair_run.h"
+#include "evaluation/stair_records.h"
 #include "record/spectrum_samples.h"
 #include "record/utc.h"
 
@@ -184,6 +186,40 @@ TEST_F(MetersTest, ALuxFactorIsFoundAsPairsAreTypedAndASweepIsWalkedByIt) {
   EXPECT_DOUBLE_EQ(*desk().test()->sweeps[0].lux_k, k);
   const auto read = cli_json({"read", QString::fromStdString(book_file()), "--test", "by lux", "--json"});
   EXPECT_NEAR(read["sweeps"][0]["figures"]["mean_ppfd"].get<double>(), 18625 * k, 1e-6);
+}
+
+/// What is connected tells PPFD: beside typed lux it would make a dimming curve of two units.
+TEST_F(MetersTest, AStairOfALuxMeterIsTypedThoughASensorIsConnected) {
+  const record::Id lux = add_meter("lux", "LX-T");
+  record::Id walked = 0;
+  desk().book().edit("test by lux", [&](book::Edit& e) {
+    record::Test test = *desk().book().find<record::Test>(test_id_);
+    test.id = 0, test.name = "by lux", test.sensor_id = lux;
+    walked = e.add(test);
+    e.add(record::Rung{0, walked, 0.5});
+    e.add(record::Stop{0, walked, 100});
+  });
+  open_test(walked, Stage::WarmUp);
+  start_bench();
+  StairRun run(desk(), window_->instruments(), window_.get());
+  run.show();
+  QApplication::setActiveWindow(&run);
+  const auto enter = [&](const char* field, const QString& text) {
+    put(&run, field, text);
+    QTest::keyClick(&run, Qt::Key_Return);
+  };
+  enter("stairStops", "100, 50");
+  for (const auto& [watts, light] : {std::pair{"320", "61500"}, {"168", "33825"}}) {
+    QTest::keyClick(&run, Qt::Key_Return);
+    enter("stairWatts", watts);
+    EXPECT_TRUE(run.findChild<QLabel*>("stairDoing")->text().startsWith("Type the light"));
+    next_live_value();
+    enter("stairLight", light);
+    EXPECT_TRUE(run.findChild<QLabel*>("stairProblem")->text().isEmpty());
+  }
+  ASSERT_EQ(desk().test()->stair_readings.size(), 2u);
+  for (const record::StairReading& r : desk().test()->stair_readings) EXPECT_EQ(r.source, "typed");
+  EXPECT_NEAR(*evaluation::stair_of(*desk().test()).value().rows[1].light_factor, 0.55, 1e-9);
 }
 
 TEST_F(MetersTest, TwoSensorsAreComparedOnTheSimulatedBench) {

@@ -13,6 +13,7 @@
 #include "core/bench/walk_order.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
+#include "desktop/instruments/light_meter.h"
 #include "desktop/paint/station_words.h"
 #include "desktop/paint/sweep_map.h"
 #include "desktop/walk/film_view.h"
@@ -137,7 +138,7 @@ void WalkView::refresh() {
   side_->value->setReadOnly(desk_.read_only());
   side_->watts->setReadOnly(desk_.read_only());
   side_->show_mode(taker_.hands_free(), tones_.silenced(), desk_.test()->test.samples_a_reading);
-  side_->show_unit(unit());
+  side_->show_unit(light_unit(desk_));
   refresh_stabilization();
   refresh_checks();
   if (other_sweep)
@@ -179,12 +180,9 @@ QString WalkView::last_read() const {
   return latest ? text_of(short_number(latest->raw, 1)) : QString();
 }
 
-QString WalkView::unit() const { return record::walked_by_lux(*desk_.test()) ? tr("lx") : tr("µmol/m²/s"); }
-
 void WalkView::refresh_live() {
   if (!isVisible()) return;
-  // What a sensor shows live is PPFD, which is no value of a lux meter.
-  const auto live = record::walked_by_lux(*desk_.test()) ? std::nullopt : hub_.channel(Measures::Light).live();
+  const auto live = live_reading(desk_, hub_);
   side_->value->setPlaceholderText(live                                 ? QString::number(*live, 'f', 1)
                                    : arms_length_ || !film_->isHidden() ? last_kept_
                                                                         : QString());
@@ -451,7 +449,8 @@ void WalkView::set_filmed(bool on) {
 void WalkView::refresh_film() {
   if (film_->isHidden()) return;
   film_->show_station(current(), side_->place->text());
-  film_->show_value(side_->value->text().isEmpty() ? side_->value->placeholderText() : side_->value->text(), unit());
+  film_->show_value(side_->value->text().isEmpty() ? side_->value->placeholderText() : side_->value->text(),
+                    light_unit(desk_));
   film_->show_simulated(simulated_->text());
 }
 

@@ -45,7 +45,6 @@ class WalkView : public StageView {
   void refresh_live();
   QString last_read() const;
   /// Of what the meter shows.
-  QString unit() const;
   void refresh_stabilization();
   void describe_current();
   void refresh_film();

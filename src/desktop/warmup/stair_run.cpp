@@ -12,6 +12,7 @@
 
 #include "core/bench/walk_order.h"
 #include "desktop/instruments/instrument_hub.h"
+#include "desktop/instruments/light_meter.h"
 #include "desktop/paint/station_words.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
@@ -85,7 +86,7 @@ void StairRun::build() {
   auto* values = new QHBoxLayout;
   values->setSpacing(32);
   watts_ = add_value(values, tr("At the wall"), tr("W"), "stairWatts");
-  light_ = add_value(values, tr("Light"), tr("µmol/m²/s"), "stairLight");
+  light_ = add_value(values, tr("Light"), light_unit(desk_), "stairLight");
   layout->addLayout(values);
   problem_ = wrapped_label({}, this);
   problem_->setObjectName("stairProblem");
@@ -131,7 +132,9 @@ QLineEdit* StairRun::add_value(QHBoxLayout* row, const QString& name, const QStr
   return field;
 }
 
-bool StairRun::live(Measures what) const { return hub_.channel(what).live().has_value(); }
+std::optional<double> StairRun::live(Measures what) const {
+  return what == Measures::Light ? live_reading(desk_, hub_) : hub_.channel(what).live();
+}
 
 bool StairRun::read_plan() {
   QString problem;
@@ -210,7 +213,7 @@ void StairRun::go_on() {
     case Phase::Set:
       return set_dial();
     case Phase::Watts: {
-      std::optional<double> watts = hub_.channel(Measures::Power).live();
+      std::optional<double> watts = live(Measures::Power);
       if (!watts_->text().trimmed().isEmpty()) {
         if (!(watts = typed(watts_, 0, 100'000))) return;
       } else if (!watts) {
@@ -221,12 +224,13 @@ void StairRun::go_on() {
     }
     case Phase::Light:
       if (!light_->text().trimmed().isEmpty()) {
-        const auto light = typed(light_, -50, 20'000);
+        const auto light = typed(light_, -50, most_light(desk_));
         if (!light) return;
         course_->take_light({*light, 1, 0});
         return follow_course();
       }
-      if (!live(Measures::Light)) return problem_->setText(tr("No sensor is connected: type what it shows."));
+      if (!live(Measures::Light))
+        return problem_->setText(tr("No sensor of this test is connected: type what it shows."));
       course_->sensor_is_there();
       return describe();
     case Phase::Read:
@@ -242,7 +246,7 @@ void StairRun::measured(Measures what, const Measurement& m) {
   if (what == Measures::Power)
     taken = course_->feed_watts(desk_.clock().now_s(), m.value,
                                 m.wall.power_factor > 0 ? std::optional(m.wall.power_factor) : std::nullopt);
-  if (what == Measures::Light) taken = course_->feed_light(m.value);
+  if (what == Measures::Light && live(what)) taken = course_->feed_light(m.value);
   taken ? follow_course() : describe();
 }
 
@@ -280,7 +284,7 @@ void StairRun::keep_stop() {
 
 void StairRun::describe() {
   const auto show = [&](QLineEdit* field, Measures what, bool wanted) {
-    const auto value = hub_.channel(what).live();
+    const auto value = live(what);
     field->setPlaceholderText(value ? QString::number(*value, 'f', 1) : QStringLiteral("–"));
     field->setReadOnly(!wanted);
   };
@@ -316,10 +320,10 @@ void StairRun::describe() {
     case Phase::Light: {
       title_->setText(tr("%1: light").arg(setting));
       const QString place = station_words(desk_.view()->layout, course_->station());
-      doing_->setText(course_->gathering()                       ? tr("Reading at %1…").arg(place)
+      doing_->setText(!live(Measures::Light)                     ? tr("Type the light at %1, then Enter.").arg(place)
+                      : course_->gathering()                     ? tr("Reading at %1…").arg(place)
                       : hub_.carriage_state() == LinkState::Live ? tr("The carriage is on its way to %1.").arg(place)
-                      : live(Measures::Light)                    ? tr("Sensor to %1, then Enter.").arg(place)
-                                                                 : tr("Type the light at %1, then Enter.").arg(place));
+                                                                 : tr("Sensor to %1, then Enter.").arg(place));
       next_->setText(tr("Read it"));
       break;
     }

@@ -42,7 +42,7 @@ class StairRun : public QDialog {
   void aim();
   void keep_stop();
   void describe();
-  bool live(instruments::Measures what) const;
+  std::optional<double> live(instruments::Measures what) const;
 
   Desk& desk_;
   InstrumentHub& hub_;

@@ -10,6 +10,7 @@
 
 #include "book/target_shelf.h"
 #include "desktop/instruments/instrument_hub.h"
+#include "desktop/instruments/light_meter.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
@@ -63,7 +64,7 @@ void TargetFinder::build() {
   line(0, 0, tr("Crop target"), target_, "finderTarget");
   line(0, 1, tr("Place"), place_, "finderPlace");
   line(0, 2, tr("Wanted there, µmol/m²/s"), wanted_, "finderWanted");
-  line(1, 0, tr("Light there now, µmol/m²/s"), light_, "finderLight");
+  line(1, 0, tr("Light there now, %1").arg(light_unit(desk_)), light_, "finderLight");
   line(1, 1, tr("At the wall, W"), watts_, "finderWatts");
   line(1, 2, tr("Dial shows, % (if it does)"), dial_, "finderDial");
   for (QLineEdit* big : {light_, watts_}) big->setStyleSheet("font-size: 32px; font-weight: bold;");
@@ -107,22 +108,13 @@ std::optional<double> TargetFinder::number_in(QLineEdit* field, double high, QSt
   return value;
 }
 
-/// What the sensor shows live is PPFD, and no value of a lux meter that the test is walked by.
-std::optional<double> TargetFinder::live_light() const {
-  return desk_.test() && record::walked_by_lux(*desk_.test()) ? std::nullopt : hub_.channel(Measures::Light).live();
-}
-
-double TargetFinder::most_light() const {
-  return desk_.test() && record::walked_by_lux(*desk_.test()) ? 200'000 : 20'000;
-}
-
 /// The sensor's reading as it is corrected in the figures, since that is what the target speaks of.
 void TargetFinder::describe() {
-  const auto live = live_light(), watts = hub_.channel(Measures::Power).live();
+  const auto live = live_reading(desk_, hub_), watts = hub_.channel(Measures::Power).live();
   light_->setPlaceholderText(live ? QString::number(*live, 'f', 1) : QStringLiteral("–"));
   watts_->setPlaceholderText(watts ? QString::number(*watts, 'f', 1) : QStringLiteral("–"));
   QString problem;
-  const auto typed = number_in(light_, most_light(), &problem);
+  const auto typed = number_in(light_, most_light(desk_), &problem);
   const auto wanted = number_in(wanted_, 20'000, &problem);
   const auto raw = typed ? typed : live;
   if (!raw || !wanted || *wanted <= 0) {
@@ -146,10 +138,10 @@ void TargetFinder::keep() {
   record::TargetSetting setting;
   QString problem;
   const auto wanted = number_in(wanted_, 20'000, &problem);
-  auto light = problem.isEmpty() ? number_in(light_, most_light(), &problem) : std::nullopt;
+  auto light = problem.isEmpty() ? number_in(light_, most_light(desk_), &problem) : std::nullopt;
   setting.power_w = problem.isEmpty() ? number_in(watts_, 100'000, &problem) : std::nullopt;
   setting.percent = problem.isEmpty() ? number_in(dial_, 200, &problem) : std::nullopt;
-  if (!light) light = live_light();
+  if (!light) light = live_reading(desk_, hub_);
   if (!setting.power_w) setting.power_w = hub_.channel(Measures::Power).live();
   if (problem.isEmpty() && (!wanted || !light || !setting.power_w))
     problem = tr("Light and watts are both needed: connect the instruments, or type what they show.");

@@ -22,8 +22,6 @@ class TargetFinder : public QDialog {
   void build();
   void show_target();
   void describe();
-  std::optional<double> live_light() const;
-  double most_light() const;
   void keep();
   std::optional<double> number_in(QLineEdit* field, double high, QString* problem) const;
 
