@@ -6,6 +6,7 @@
 #include <map>
 #include <random>
 #include <set>
+#include <utility>
 
 #include "evaluation/audit/audit.h"
 #include "record/configurations.h"
@@ -39,6 +40,29 @@ std::string within_test(const Kind& kind) {
 bool part_of_test(const Kind& kind) {
   const Column* parent = kind.parent();
   return parent && (parent->refers_to == "test" || part_of_test(*kind_named(parent->refers_to)));
+}
+
+/// The row of the lab book that says all that this one does; 0 where there is none.
+template <typename Record>
+Id same_row(const Book& book, const Record& wanted) {
+  for (Record row : book.all<Record>()) {
+    const Id id = std::exchange(row.id, wanted.id);
+    if (row == wanted) return id;
+  }
+  return 0;
+}
+
+/// A meter that a test brings, or what is known of it, which the lab book has already: the same instrument, whose check
+/// lamp readings would count twice. What nobody named or told anything of may be another.
+Id known_of_meters(const Book& book, const Kind& kind, const void* row) {
+  if (&kind == &kind_of<Meter>()) {
+    const Meter& meter = *static_cast<const Meter*>(row);
+    const bool named = !meter.name.empty() && meter.name != new_meter_name(meter.kind);
+    return named ? same_row(book, meter) : 0;
+  }
+  if (&kind == &kind_of<FittedLuxFactor>()) return same_row(book, *static_cast<const FittedLuxFactor*>(row));
+  if (&kind == &kind_of<CheckLampReading>()) return same_row(book, *static_cast<const CheckLampReading*>(row));
+  return 0;
 }
 
 constexpr std::size_t most_rows_one_by_one = 64;
@@ -192,6 +216,7 @@ Id add_test(Book& book, const TestRecord& record, const std::string& label, cons
   book.edit(label, [&](Edit& edit) {
     for (const auto& [digest, bytes] : pictures) edit.keep_picture(bytes);
     renumber(copy, [&](const Kind& kind, void* row) {
+      if (const Id known = known_of_meters(book, kind, row)) return known;
       kind.id(row) = 0;
       return edit.add(kind, row);
     });

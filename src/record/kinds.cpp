@@ -73,25 +73,42 @@ bool take(const Value& value, std::optional<V>& v) {
   return true;
 }
 
+template <typename V>
+Value read_member(const void* member) {
+  return value_of(*static_cast<const V*>(member));
+}
+template <typename V>
+bool write_member(void* member, const Value& value) {
+  return take(value, *static_cast<V*>(member));
+}
+
 /// Collects the columns of a kind as its description names them.
 class Columns {
  public:
   template <typename Record, typename V>
   ColumnDetails add(const char* name, V Record::*member, const char* meaning) {
-    Column& c = columns_.emplace_back();
-    c.name = name;
-    c.meaning = meaning;
-    c.type = type_of<typename Plain<V>::type>();
-    c.optional = !std::is_same_v<V, typename Plain<V>::type>;
-    c.get = [member](const void* record) { return value_of(static_cast<const Record*>(record)->*member); };
-    c.set = [member](void* record, const Value& v) { return take(v, static_cast<Record*>(record)->*member); };
     static const Record fresh;
-    c.before = c.get(&fresh);
-    return ColumnDetails(c);
+    using Told = typename Plain<V>::type;
+    return add(name, meaning, type_of<Told>(), !std::is_same_v<V, Told>, read_member<V>, write_member<V>, &fresh,
+               &(fresh.*member));
   }
   std::vector<Column> take_all() { return std::move(columns_); }
 
  private:
+  ColumnDetails add(const char* name, const char* meaning, Type type, bool optional, decltype(Column::read) read,
+                    decltype(Column::write) write, const void* fresh_record, const void* its_member) {
+    Column& c = columns_.emplace_back();
+    c.name = name;
+    c.meaning = meaning;
+    c.type = type;
+    c.optional = optional;
+    c.read = read;
+    c.write = write;
+    c.offset = static_cast<std::size_t>(static_cast<const char*>(its_member) - static_cast<const char*>(fresh_record));
+    c.before = c.get(fresh_record);
+    return ColumnDetails(c);
+  }
+
   std::vector<Column> columns_;
 };
 

@@ -53,6 +53,8 @@ double yardstick_ms() {
   return thread_time_ms() - before;
 }
 
+constexpr double worth_a_word_ms = 1;
+
 /// What the yardstick takes, compiled as the tests are, on the computer that the bounds are for.
 constexpr double yardstick_there_ms = 15;
 
@@ -75,6 +77,7 @@ bool WatchedApplication::notify(QObject* receiver, QEvent* event) {
   // What other processes and computers took of the processor is not the task's doing; a wait of its own is.
   const double waited_ms =
       waits() == waits_before ? 0 : std::max(0., took_ms - computed_ms - (kept_waiting_ms() - kept_before_ms));
+  if (computed_ms >= worth_a_word_ms) ++tasks_;
   if (computed_ms / slowness_ >= at_least_ms_ || waited_ms / slowness_ >= 5 * at_least_ms_)
     slow_.push_back({what, computed_ms / slowness_, waited_ms});
   return accepted;

@@ -25,11 +25,14 @@ class WatchedApplication : public Application {
   void watch(double at_least_ms);
   void watch_no_more() { at_least_ms_ = 0; }
   const std::vector<Task>& slow() const { return slow_; }
+  /// How many tasks that took any time worth a word there were under watch.
+  int tasks() const { return tasks_; }
 
  private:
   double at_least_ms_ = 0;  ///< 0: no watch is kept
   double slowness_ = 1;     ///< how many times as long as on the computer of the bounds this one takes
   int depth_ = 0;
+  int tasks_ = 0;
   std::vector<Task> slow_;
 };
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <functional>
+#include <cstddef>
 #include <initializer_list>
 #include <limits>
 #include <optional>
@@ -47,9 +47,13 @@ struct Column {
   std::vector<std::string> words;             ///< the words it may hold, beside the empty one; empty: any text
   enum { Plain, Date, Moment } time = Plain;  ///< text that is a date, or a moment in UTC
 
-  std::function<Value(const void* record)> get;
+  Value get(const void* record) const { return read(static_cast<const char*>(record) + offset); }
   /// False, and nothing set, where the column cannot hold such a value.
-  std::function<bool(void* record, const Value& value)> set;
+  bool set(void* record, const Value& value) const { return write(static_cast<char*>(record) + offset, value); }
+
+  std::size_t offset = 0;  ///< of the member in its record [bytes]
+  Value (*read)(const void* member) = nullptr;
+  bool (*write)(void* member, const Value& value) = nullptr;
 };
 
 /// What is said of a kind as a whole.
@@ -65,7 +69,7 @@ struct Facts {
 struct Kind {
   Facts facts{};
   std::vector<Column> columns;
-  std::function<Id&(void* record)> id;
+  Id& (*id)(void* record) = nullptr;
 
   std::string_view name() const { return facts.name; }
   /// None where there is no such column.
