@@ -150,6 +150,13 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   EXPECT_EQ(cards->count(), 1);
   const auto spoken = [&] { return cards->item(0)->data(Qt::AccessibleTextRole).toString(); };
   EXPECT_TRUE(QTest::qWaitFor([&] { return spoken().contains("4 of 4 sweeps"); }, 60000));
+  key(Qt::Key_F, Qt::ControlModifier);
+  find<QLineEdit>("search")->selectAll();
+  type("ostler 2026-10");
+  ASSERT_EQ(cards->count(), 1) << "two tests of a fixture on a bench are told apart by their days";
+  EXPECT_TRUE(spoken().contains("Drying loft tent · 2026-10-12")) << spoken().toStdString();
+  find<QLineEdit>("search")->selectAll();
+  type("bess tent");
   cards->setFocus();
   key(Qt::Key_Delete);
   EXPECT_EQ(cards->count(), 0);

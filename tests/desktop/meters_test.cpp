@@ -1,6 +1,7 @@
 #include <QClipboard>
 #include <QComboBox>
 #include <QFile>
+#include <QHeaderView>
 #include <QListWidget>
 #include <QPushButton>
 #include <QTcpSocket>
@@ -231,6 +232,8 @@ TEST_F(MetersTest, TwoSensorsAreComparedOnTheSimulatedBench) {
     choose(dialog, "firstSensor", "QS-T");
     choose(dialog, "secondSensor", "QS-B");
     auto* table = dialog->findChild<PairTable*>("sensorPairs");
+    for (int column = 0; column < 2; ++column)
+      EXPECT_GE(table->columnWidth(column), table->horizontalHeader()->sectionSizeHint(column)) << "a head is cut";
     for (const int dimmer : {30, 45, 60, 75, 90, 100}) {
       command("SIM:DIM " + QByteArray::number(dimmer) + "\n");
       command("SIM:SENS -0.012,0.04\n");

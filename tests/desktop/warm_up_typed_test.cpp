@@ -3,14 +3,18 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QTimer>
+#include <cmath>
 #include <ctime>
 
+#include "book/plan.h"
 #include "desktop/desk/bench_clock.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/warmup/stair_run.h"
 #include "desktop/warmup/target_finder.h"
+#include "desktop/warmup/trace_chart.h"
 #include "desktop/widgets/figures_table.h"
 #include "evaluation/stair_records.h"
+#include "record/utc.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -208,4 +212,19 @@ TEST(FiguresTable, LeavesOutWhatItHasNoRoomFor) {
   table.show_rows({{{"bar underside", {}, false}, {"47.9", {}, false}, {"49.1", {}, false}}});
   EXPECT_TRUE(table.isColumnHidden(1));
   EXPECT_FALSE(table.isColumnHidden(2));
+}
+
+/// Without a log the time axis counts from the first sweep, not from now, months later.
+TEST_F(TypedWarmUpTest, SweepsOfOldWithoutALogAreCountedFromTheFirst) {
+  const double began_s = 1.7e9;
+  const record::TestRecord test = *desk().test();
+  desk().book().edit("walked long ago", [&](book::Edit& e) {
+    const record::Id sweep = book::sweep_for(e, test, test.rungs[0].id, test.stops[0].id).id;
+    for (int station = 0; station < 4; ++station)
+      e.accept({0, sweep, station, 500, "typed", record::utc_text(began_s + 20 * station)});
+  });
+  auto* traces = find<TraceChart>("traceChart");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return std::abs(traces->zero_s() - began_s) < 1; }, 10000))
+      << traces->zero_s() - began_s;
+  EXPECT_LT(traces->to_s() - traces->from_s(), 3600);
 }

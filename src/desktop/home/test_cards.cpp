@@ -18,7 +18,7 @@ constexpr QSize card_size(232, 252);
 enum CardRole {
   TestIdRole = Qt::UserRole,
   FixtureRole,
-  BenchRole,
+  WhereAndWhenRole,
   StateRole,
   ThumbnailRole,
   GradeRole,
@@ -68,7 +68,7 @@ class CardDelegate : public QStyledItemDelegate {
                   QFontMetrics(p->font()).elidedText(text, Qt::ElideRight, static_cast<int>(box.width())));
     };
     line(138, 14, true, t.ink, index.data(FixtureRole).toString());
-    line(158, 12, false, t.quiet, index.data(BenchRole).toString());
+    line(158, 12, false, t.quiet, index.data(WhereAndWhenRole).toString());
     line(184, 12, false, t.ink, index.data(StateRole).toString());
     line(204, 12, false, t.quiet, index.data(EvennessRole).toString());
     p->restore();
@@ -121,14 +121,15 @@ void TestCards::fill(const QString& search) {
     plan.fixture = fixtures[test.fixture_id];
     plan.bench = benches[test.bench_id];
     const QString title = text_of(record::title_of(plan)), fixture = text_of(plan.fixture.name),
-                  bench = text_of(plan.bench.name);
-    const QString all =
-        QStringList{title, fixture, bench, text_of(plan.fixture.maker), text_of(plan.fixture.kind)}.join(' ').toLower();
+                  bench = text_of(plan.bench.name), day = text_of(test.tested_on);
+    const QString all = QStringList{title, fixture, bench, day, text_of(plan.fixture.maker), text_of(plan.fixture.kind)}
+                            .join(' ')
+                            .toLower();
     if (!std::all_of(words.begin(), words.end(), [&](const QString& w) { return all.contains(w); })) continue;
     auto* item = new QListWidgetItem(this);
     item->setData(TestIdRole, QVariant::fromValue<qlonglong>(test.id));
     item->setData(FixtureRole, fixture);
-    item->setData(BenchRole, bench);
+    item->setData(WhereAndWhenRole, day.isEmpty() ? bench : tr("%1 · %2").arg(bench, day));
     item->setToolTip(title);
     show_summary(item);
     shown.push_back(test.id);
@@ -153,7 +154,7 @@ void TestCards::show_summary(QListWidgetItem* item) {
   item->setData(EvennessRole, s ? s->evenness : QString());
   const QString grade = s && s->grade ? text_of(name(*s->grade)) : QString();
   item->setData(GradeRole, grade);
-  QStringList spoken{item->data(FixtureRole).toString(), item->data(BenchRole).toString(),
+  QStringList spoken{item->data(FixtureRole).toString(), item->data(WhereAndWhenRole).toString(),
                      item->data(StateRole).toString()};
   if (s && !s->evenness.isEmpty()) spoken << s->evenness;
   if (!grade.isEmpty()) spoken << tr("evidence: %1").arg(grade);

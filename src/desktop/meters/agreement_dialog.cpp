@@ -78,7 +78,6 @@ void AgreementDialog::build() {
   table_ = new PairTable(tr("first, µmol/m²/s"), tr("second, µmol/m²/s"), this);
   table_->setObjectName("sensorPairs");
   table_->setAccessibleName(tr("Pairs of the two sensors"));
-  table_->setFixedWidth(240);
   table_->read_table = [](const std::string& bytes) -> std::optional<PairTable::Pairs> {
     const auto draft = exchange::read_sensor_pairs(bytes);
     if (!draft) return std::nullopt;

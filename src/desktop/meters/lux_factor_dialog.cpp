@@ -93,7 +93,6 @@ void LuxFactorDialog::build() {
   table_ = new PairTable(tr("lux"), tr("PPFD, µmol/m²/s"), this);
   table_->setObjectName("luxPairs");
   table_->setAccessibleName(tr("Pairs of lux and PPFD"));
-  table_->setFixedWidth(300);
   table_->read_table = [](const std::string& bytes) -> std::optional<PairTable::Pairs> {
     const auto draft = exchange::read_lux_pairs(bytes);
     if (!draft) return std::nullopt;

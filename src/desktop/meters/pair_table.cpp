@@ -12,7 +12,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int most_typed_rows = 5000;
+constexpr int most_typed_rows = 5000, width_px = 300;
 
 /// Rows of two numbers, without a header; nothing where one is no such row.
 std::optional<PairTable::Pairs> bare_pairs(const std::string& bytes) {
@@ -36,6 +36,7 @@ PairTable::PairTable(const QString& first, const QString& second, QWidget* paren
   setHorizontalHeaderLabels({first, second});
   horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
   verticalHeader()->setDefaultSectionSize(24);
+  setFixedWidth(width_px);
   setTabKeyNavigation(false);
   setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
                   QAbstractItemView::EditKeyPressed);

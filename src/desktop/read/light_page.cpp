@@ -79,7 +79,8 @@ LightPage::LightPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk)
   height_ = small_field("betweenHeight", tr("Height to predict"), content);
   dimmer_ = small_field("betweenDimmer", tr("Dimmer setting to predict, %"), content);
   between->addWidget(height_);
-  between->addWidget(quiet_label(tr("high, at"), content));
+  height_words_ = quiet_label({}, content);
+  between->addWidget(height_words_);
   between->addWidget(dimmer_);
   between->addWidget(quiet_label(tr("%"), content));
   between->addStretch();
@@ -192,15 +193,19 @@ void LightPage::show_between() {
     height_->setText(show_length(desk_.between_m().value_or(desk_.rung()->height_m), desk_.units()));
   if (!dimmer_->hasFocus() && desk_.stop())
     dimmer_->setText(show_number(desk_.between_percent().value_or(desk_.stop()->percent)));
+  // A length in feet and inches has its marks.
+  height_words_->setText(desk_.units() == UnitSystem::Metric ? tr("cm high, at") : tr("high, at"));
   height_->setEnabled(light);
   dimmer_->setEnabled(light);
   if (!light) return between_words_->clear();
   set_tone(between_words_, "");
   if (!standing) {
     const auto [low, high] = light->heights_m();
+    const QString from = text_of(length_text(low, desk_.units())), to = text_of(length_text(high, desk_.units()));
     return between_words_->setText(
-        tr("Type a height from %1 to %2, or click between the mast's rungs, for a predicted sweep.")
-            .arg(text_of(length_text(low, desk_.units())), text_of(length_text(high, desk_.units()))));
+        low < high
+            ? tr("Type a height from %1 to %2, or click between the mast's rungs, for a predicted sweep.").arg(from, to)
+            : tr("Only %1 was walked: once a second height is, sweeps between them are predicted.").arg(from));
   }
   if (!predicted_) return between_words_->setText(tr("Predicting…"));
   if (!*predicted_) {

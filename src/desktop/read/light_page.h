@@ -43,7 +43,7 @@ class LightPage : public QWidget {
   Desk& desk_;
   std::optional<Between> asked_;
   Predicted predicted_;  ///< empty while the answer is on its way
-  QLabel *words_, *left_out_, *between_words_;
+  QLabel *words_, *left_out_, *height_words_, *between_words_;
   FiguresTable* table_;
   LightSide* side_;
   LightMaps* maps_;

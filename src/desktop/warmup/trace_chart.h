@@ -37,6 +37,7 @@ class TraceChart : public QWidget {
   void show_marks(std::vector<TraceBand> bands, std::vector<TraceMark> marks);
 
   /// What is in view [s]; the whole log until someone zooms.
+  double zero_s() const { return zero_s_; }
   double from_s() const { return from_s_; }
   double to_s() const { return to_s_; }
   void view(double from_s, double to_s);

@@ -168,7 +168,20 @@ void WarmUpView::refresh_traces() {
   if (!desk_.test() || !isVisible()) return;
   const evaluation::LampState lamp = log_.lamp();
   const evaluation::WallLog& log = log_.log();
-  const double begins = log.samples.empty() ? desk_.clock().now_s() : log.samples.front().time_s;
+  std::vector<TraceBand> bands;
+  for (const record::Sweep& sweep : desk_.test()->sweeps) {
+    const evaluation::WalkedState* walked = desk_.worked_out().walked(sweep.id);
+    const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
+    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
+    if (!walked || walked->began_s <= 0 || !rung || !stop) continue;
+    bands.push_back({walked->began_s, walked->ended_s,
+                     tr("%1, %2 %").arg(text_of(length_text(rung->height_m, desk_.units()))).arg(stop->percent),
+                     walked->kind == evaluation::WalkedState::Stabilized});
+  }
+  std::sort(bands.begin(), bands.end(), [](auto& a, auto& b) { return a.from_s < b.from_s; });
+  const double begins = !log.samples.empty() ? log.samples.front().time_s
+                        : !bands.empty()     ? bands.front().from_s
+                                             : desk_.clock().now_s();
   double zero = lamp.on_since_s.value_or(begins);
   std::vector<TraceMark> marks;
   for (const record::LampEvent& e : desk_.test()->lamp_events) {
@@ -182,17 +195,6 @@ void WarmUpView::refresh_traces() {
   }
   if (const auto since = log_.stabilized_since_s()) marks.push_back({*since, tr("settled"), true});
   std::sort(marks.begin(), marks.end(), [](auto& a, auto& b) { return a.at_s < b.at_s; });
-  std::vector<TraceBand> bands;
-  for (const record::Sweep& sweep : desk_.test()->sweeps) {
-    const evaluation::WalkedState* walked = desk_.worked_out().walked(sweep.id);
-    const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
-    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
-    if (!walked || walked->began_s <= 0 || !rung || !stop) continue;
-    bands.push_back({walked->began_s, walked->ended_s,
-                     tr("%1, %2 %").arg(text_of(length_text(rung->height_m, desk_.units()))).arg(stop->percent),
-                     walked->kind == evaluation::WalkedState::Stabilized});
-  }
-  std::sort(bands.begin(), bands.end(), [](auto& a, auto& b) { return a.from_s < b.from_s; });
   traces_->show_log(log.light, log.watts, zero);
   traces_->show_marks(std::move(bands), std::move(marks));
 }
