@@ -47,14 +47,19 @@ void draw_interval(Canvas& canvas, const Box& room, const IntervalAxis& axis, do
 
 void draw_interval_labels(Canvas& canvas, const Box& labels, const Box& rows, const IntervalAxis& axis,
                           double shown_per_stored) {
+  constexpr double air_px = 6;
   const Palette& t = canvas.colors();
+  double taken_until = -INFINITY;  // a number that would touch the one before is left out
   for (double at = std::ceil(axis.low / axis.step - 1e-9) * axis.step; at <= axis.high + 1e-9 * axis.step;
        at += axis.step) {
     const double x = axis.x(rows, at);
     if (!rows.empty()) canvas.line({x, rows.top}, {x, rows.bottom()}, {{t.rule, 0.6}, 1});
-    canvas.text({x - 40, labels.top, 80, labels.height}, Align::Center,
-                tick_text(std::abs(at) < axis.step / 2 ? 0 : at * shown_per_stored, axis.step * shown_per_stored),
-                {interval_letters, false, t.quiet});
+    const std::string number =
+        tick_text(std::abs(at) < axis.step / 2 ? 0 : at * shown_per_stored, axis.step * shown_per_stored);
+    const double half = canvas.text_width(number, interval_letters, false) / 2;
+    if (x - half < taken_until) continue;
+    taken_until = x + half + air_px;
+    canvas.text({x - 40, labels.top, 80, labels.height}, Align::Center, number, {interval_letters, false, t.quiet});
   }
 }
 

@@ -202,6 +202,18 @@ TEST(BenchClock, RunsFasterWhenToldAndNeverGoesBack) {
   EXPECT_GE(clock.now_s(), after + 5000);
 }
 
+TEST(FiguresTable, GivesALongNameTheLinesItNeeds) {
+  FiguresTable table({"Figure", "Value"}, "table");
+  table.show_rows({{{"lowest ÷ highest of all the stations", {}, false}, {"0.31 ± 0.02", {}, false}},
+                   {{"Heat", {}, false}, {"201 ± 4 BTU/h", {}, false}}});
+  table.resize(600, table.height());
+  EXPECT_EQ(table.rowHeight(0), table.rowHeight(1)) << "there is room";
+  const int flat = table.height();
+  table.resize(230, table.height());
+  EXPECT_GE(table.rowHeight(0), table.rowHeight(1) + table.fontMetrics().lineSpacing());
+  EXPECT_EQ(table.height() - flat, table.rowHeight(0) - table.rowHeight(1)) << "no row is out of sight";
+}
+
 TEST(FiguresTable, LeavesOutWhatItHasNoRoomFor) {
   FiguresTable table({"Place", "Read", "True"}, "table");
   table.set_spare_columns({1});

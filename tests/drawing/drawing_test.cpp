@@ -6,6 +6,7 @@
 #include "drawing/contour_lines.h"
 #include "drawing/field_pixels.h"
 #include "drawing/hatching.h"
+#include "drawing/interval_axis.h"
 #include "drawing/map_drawing.h"
 #include "drawing/png.h"
 #include "drawing/svg_canvas.h"
@@ -168,4 +169,15 @@ TEST(Base64, GivesTheBytesBack) {
     bytes += static_cast<char>(i);
   }
   for (const char* none : {"Zg=", "Zg", "Z!==", "====", "Zm9v Zg=="}) EXPECT_FALSE(from_base64(none)) << none;
+}
+
+TEST(IntervalAxis, LeavesOutNumbersThatWouldTouch) {
+  const IntervalAxis axis{0, 2, 0.5};
+  const auto numbers = [&](double wide) {
+    SvgCanvas canvas(wide, 100, "axis");
+    draw_interval_labels(canvas, {0, 80, wide, 15}, {0, 0, wide, 80}, axis, 1);
+    return count(canvas.svg(), "<text");
+  };
+  EXPECT_EQ(numbers(300), 5);
+  EXPECT_EQ(numbers(66), 3) << "0, 1 and 2";
 }

@@ -103,18 +103,18 @@ void CostPanel::refresh() {
     words << tr("Log or type the watts at the wall: energy, heat and the circuit's share follow from them.");
   } else {
     const RunningCost c = running_cost(*watts, test.photoperiod_h, test.tariff_per_kwh.value_or(0));
-    const auto row = [&](const QString& name, double kwh, double money) {
-      rows.push_back({{name, {}, false},
+    const auto row = [&](const QString& name, double days, double kwh, double money) {
+      rows.push_back({{name, days > 1 ? tr("%1 days").arg(days) : QString(), false},
                       {QString::number(kwh, 'f', kwh < 100 ? 1 : 0), {}, false},
                       {test.tariff_per_kwh ? QString::number(money, 'f', 2) + " " + text_of(test.tariff_currency)
                                            : QStringLiteral("–"),
                        {},
                        false}});
     };
-    row(tr("day"), c.kwh_day, c.money_day);
-    row(tr("week"), c.kwh_week, c.money_week);
-    row(tr("month (30.4 d)"), c.kwh_month, c.money_month);
-    row(tr("year"), c.kwh_year, c.money_year);
+    row(tr("day"), 1, c.kwh_day, c.money_day);
+    row(tr("week"), days_a_week, c.kwh_week, c.money_week);
+    row(tr("month"), days_a_month, c.kwh_month, c.money_month);
+    row(tr("year"), days_a_year, c.kwh_year, c.money_year);
     words << tr("%1 W · heat %2 BTU/h").arg(*watts, 0, 'f', 1).arg(heat_btu_h(*watts), 0, 'f', 0);
     if (test.mains_v) {
       const double amperes = mains_current_a(*watts, *test.mains_v, power_factor_of(log_.log()));

@@ -7,7 +7,7 @@
 
 namespace sunbreak::desktop {
 namespace {
-constexpr int row_px = 22;
+constexpr int row_px = 22, cell_margin_px = 4, least_name_px = 40;
 }
 
 FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWidget* parent)
@@ -53,26 +53,41 @@ void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {
       if (item->foreground() != ink) item->setData(Qt::ForegroundRole, cell.attention ? QVariant(ink) : QVariant());
     }
   if (current >= 0 && current < rowCount()) setCurrentCell(current, 0);
-  setFixedHeight(horizontalHeader()->sizeHint().height() + row_px * rowCount() + 4);
   setVisible(rowCount() > 0);
-  fit_columns();
+  fit();
 }
 
 void FiguresTable::resizeEvent(QResizeEvent* event) {
   QTableWidget::resizeEvent(event);
-  fit_columns();
+  fit();
 }
 
-void FiguresTable::fit_columns() {
+int FiguresTable::wanted_px(int column) const {
+  return isColumnHidden(column) ? 0 : std::max(sizeHintForColumn(column), horizontalHeader()->sectionSizeHint(column));
+}
+
+void FiguresTable::fit() {
   for (const int c : spare_) setColumnHidden(c, false);
-  const auto wanted = [this] {
-    int width = 16;
-    for (int c = 0; c < columnCount(); ++c)
-      if (!isColumnHidden(c)) width += std::max(sizeHintForColumn(c), horizontalHeader()->sectionSizeHint(c));
+  const auto wanted = [this](int from) {
+    int width = 0;
+    for (int c = from; c < columnCount(); ++c) width += wanted_px(c);
     return width;
   };
   for (const int c : spare_)
-    if (wanted() > viewport()->width()) setColumnHidden(c, true);
+    if (wanted(0) + 16 > viewport()->width()) setColumnHidden(c, true);
+  // A name that is longer than what the values leave stands in several lines.
+  const int room = viewport()->width() - wanted(1) - 2 * cell_margin_px;
+  int tall = horizontalHeader()->sizeHint().height() + 4;
+  for (int r = 0; r < rowCount(); ++r) {
+    int row = row_px;
+    const QString name = item(r, 0) ? item(r, 0)->text() : QString();
+    if (room > least_name_px && fontMetrics().horizontalAdvance(name) > room)
+      row +=
+          fontMetrics().boundingRect(0, 0, room, 1000, Qt::TextWordWrap, name).height() - fontMetrics().lineSpacing();
+    if (rowHeight(r) != row) setRowHeight(r, row);
+    tall += row;
+  }
+  setFixedHeight(tall);
 }
 
 }  // namespace sunbreak::desktop

@@ -29,7 +29,9 @@ class FiguresTable : public QTableWidget {
   void resizeEvent(QResizeEvent* event) override;
 
  private:
-  void fit_columns();
+  /// Hides spare columns that there is no room for, and gives long names the lines they need.
+  void fit();
+  int wanted_px(int column) const;
   std::vector<int> spare_;
   std::optional<std::vector<std::vector<FigureCell>>> shown_;
   Look look_ = Look::Paper;  ///< that they are shown in
