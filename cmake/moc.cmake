@@ -1,6 +1,6 @@
 # moc_own_headers(TARGET): the target's headers with signals go through moc.
 function(moc_own_headers target)
-  get_target_property(moc Qt6::moc IMPORTED_LOCATION)
+  get_target_property(moc Qt6::moc LOCATION)
   set(own_moc "${PROJECT_BINARY_DIR}/moc_of_own_headers.sh")
   configure_file("${PROJECT_SOURCE_DIR}/cmake/moc_of_own_headers.sh.in" "${own_moc}" @ONLY USE_SOURCE_PERMISSIONS)
   set_target_properties(${target} PROPERTIES

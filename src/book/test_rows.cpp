@@ -42,10 +42,11 @@ bool part_of_test(const Kind& kind) {
   return parent && (parent->refers_to == "test" || part_of_test(*kind_named(parent->refers_to)));
 }
 
-/// The row of the lab book that says all that this one does; 0 where there is none.
-template <typename Record>
-Id same_row(const Book& book, const Record& wanted) {
-  for (Record row : book.all<Record>()) {
+/// The row of the lab book, of those that the condition holds for, that says all that this one does; 0 where there is
+/// none.
+template <typename Record, typename... Values>
+Id same_row(const Book& book, const Record& wanted, const std::string& condition, const Values&... values) {
+  for (Record row : book.all<Record>(condition, values...)) {
     const Id id = std::exchange(row.id, wanted.id);
     if (row == wanted) return id;
   }
@@ -58,10 +59,16 @@ Id known_of_meters(const Book& book, const Kind& kind, const void* row) {
   if (&kind == &kind_of<Meter>()) {
     const Meter& meter = *static_cast<const Meter*>(row);
     const bool named = !meter.name.empty() && meter.name != new_meter_name(meter.kind);
-    return named ? same_row(book, meter) : 0;
+    return named ? same_row(book, meter, "WHERE name = ?", meter.name) : 0;
   }
-  if (&kind == &kind_of<FittedLuxFactor>()) return same_row(book, *static_cast<const FittedLuxFactor*>(row));
-  if (&kind == &kind_of<CheckLampReading>()) return same_row(book, *static_cast<const CheckLampReading*>(row));
+  if (&kind == &kind_of<FittedLuxFactor>()) {
+    const auto& factor = *static_cast<const FittedLuxFactor*>(row);
+    return same_row(book, factor, "WHERE meter_id = ?", factor.meter_id);
+  }
+  if (&kind == &kind_of<CheckLampReading>()) {
+    const auto& reading = *static_cast<const CheckLampReading*>(row);
+    return same_row(book, reading, "WHERE meter_id = ? AND taken_at = ?", reading.meter_id, reading.taken_at);
+  }
   return 0;
 }
 

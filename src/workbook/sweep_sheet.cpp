@@ -65,6 +65,7 @@ SweepSheet add_sweep_sheet(BookWriter& book, const evaluation::Evaluation& evalu
   if (!configuration.empty()) made.name = configuration + ", " + made.name;
   lxw_worksheet* sheet = book.sheet(made.name);
   const Layout& layout = view.layout;
+  const char* as_read = sweep.lux_k ? "as read, lx" : "as read";
   book.text(sheet, 0, 0, made.name, Look::Title);
   book.text(
       sheet, 1, 0,
@@ -81,7 +82,7 @@ SweepSheet add_sweep_sheet(BookWriter& book, const evaluation::Evaluation& evalu
     made.ppfd = grid(book, sheet, layout, first_row, "corrected", units,
                      [&](int row, int column, std::size_t i) { book.light(sheet, row, column, view.ppfd[i], range); });
     int top = first_row + layout.rows + 3;
-    grid(book, sheet, layout, top, "as read", units,
+    grid(book, sheet, layout, top, as_read, units,
          [&](int row, int column, std::size_t i) { book.number(sheet, row, column, raw(i), 0); });
     if (!weights_alike(layout)) {
       top += layout.rows + 3;
@@ -93,7 +94,7 @@ SweepSheet add_sweep_sheet(BookWriter& book, const evaluation::Evaluation& evalu
     add_profile(book, sheet, layout, units);
     return made;
   }
-  const char* heads[] = {"station", "across", "deep", "corrected", "as read", "weight"};
+  const char* heads[] = {"station", "across", "deep", "corrected", as_read, "weight"};
   for (int c = 0; c < 6; ++c) book.text(sheet, first_row, c, heads[c], Look::Head);
   const int last = first_row + static_cast<int>(layout.stations.size());
   for (std::size_t i = 0; i < layout.stations.size(); ++i) {

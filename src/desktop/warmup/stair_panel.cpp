@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "desktop/desk/desk.h"
+#include "desktop/instruments/light_meter.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/figures_table.h"
@@ -173,10 +174,11 @@ void StairPanel::refresh() {
   table_->show_rows(rows);
   std::vector<std::vector<FigureCell>> targets;
   for (const record::TargetSetting& s : desk_.test()->target_settings)
-    targets.push_back({{text_of(s.target_name + ", " + s.place), {}, false},
-                       {text_of(ppfd_text(s.wanted_ppfd)), tr("read %1 µmol/m²/s").arg(s.raw, 0, 'f', 1), false},
-                       {s.power_w ? QString::number(*s.power_w, 'f', 1) : QStringLiteral("–"), {}, false},
-                       {s.percent ? show_number(s.percent) : QStringLiteral("–"), {}, false}});
+    targets.push_back(
+        {{text_of(s.target_name + ", " + s.place), {}, false},
+         {text_of(ppfd_text(s.wanted_ppfd)), tr("read %1 %2").arg(s.raw, 0, 'f', 1).arg(light_unit(desk_)), false},
+         {s.power_w ? QString::number(*s.power_w, 'f', 1) : QStringLiteral("–"), {}, false},
+         {s.percent ? show_number(s.percent) : QStringLiteral("–"), {}, false}});
   targets_->show_rows(targets);
 }
 
