@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/quantity/display.h"
+#include "evaluation/light_words.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -24,7 +25,7 @@ std::string spectrum_name(const record::MeasuredSpectrum& spectrum) {
 
 std::string spectrum_summary(const SpectrumFigures& f) {
   std::string words = f.temperature ? fmt::format("{:.0f} K", f.temperature->cct_k) : "no color temperature";
-  if (f.rendering) words += fmt::format(", Ra {:.0f}", f.rendering->ra);
+  if (f.rendering) words += ", Ra " + plain_number(f.rendering->ra, 0);
   std::string bands;
   for (std::size_t i = 0; i < f.bands.size(); ++i)
     if (f.bands[i].any() && f.bands[i].share >= 0.005)
@@ -57,21 +58,23 @@ std::vector<SpectrumRow> spectrum_rows(const SpectrumFigures& f) {
                          std::isfinite(p.width_nm) ? fmt::format(" ({:.0f} wide)", p.width_nm) : "");
   rows.push_back({"peaks", "Peaks", peaks.empty() ? "none" : peaks,
                   "places on the scale of photons that rise by 3 % of the highest, with their width at half height"});
-  rows.push_back(
-      {"cct_k", "Color temperature",
-       f.temperature ? fmt::format("{:.0f} K, Duv {:+.4f}", f.temperature->cct_k, f.temperature->duv) : "none",
-       "of the glowing body whose color is nearest, and the distance from it (Ohno 2014)"});
+  rows.push_back({"cct_k", "Color temperature",
+                  f.temperature ? fmt::format("{:.0f} K, Duv {}{}", f.temperature->cct_k,
+                                              f.temperature->duv < 0 ? "" : "+", plain_number(f.temperature->duv, 4))
+                                : "none",
+                  "of the glowing body whose color is nearest, and the distance from it (Ohno 2014)"});
   rows.push_back(
       {"xy", "Chromaticity", f.color ? fmt::format("x {:.4f}, y {:.4f}", f.color->x, f.color->y) : "none", "CIE 1931"});
-  rows.push_back({"ra", "Color rendering",
-                  f.rendering ? fmt::format("Ra {:.0f}{}, R9 {:.0f}", f.rendering->ra,
-                                            f.rendering->within_standard() ? "" : " (rough)", f.rendering->r[8])
-                              : "not defined",
-                  "CIE 13.3-1995"});
+  rows.push_back(
+      {"ra", "Color rendering",
+       f.rendering ? fmt::format("Ra {}{}, R9 {}", plain_number(f.rendering->ra, 0),
+                                 f.rendering->within_standard() ? "" : " (rough)", plain_number(f.rendering->r[8], 0))
+                   : "not defined",
+       "CIE 13.3-1995"});
   if (f.rendering) {
     std::string indices;
     for (std::size_t i = 0; i < f.rendering->r.size(); ++i)
-      indices += fmt::format("{}{:.0f}", indices.empty() ? "" : "  ", f.rendering->r[i]);
+      indices += (indices.empty() ? "" : "  ") + plain_number(f.rendering->r[i], 0);
     rows.push_back({"r", "R1 to R14", indices, "CIE 13.3-1995, by test color"});
   }
   rows.push_back({"ppfd_per_lux", "PPFD per lux",

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "evaluation/spectrum_words.h"
 #include "record/spectrum_samples.h"
 
 namespace sunbreak::evaluation {
@@ -61,6 +62,25 @@ TEST(MeasuredSpectraTest, UvAndFarRedAreSeenOrNotOrNotTold) {
   s.values.erase(s.values.begin(), s.values.begin() + 80);
   record::put_spectrum(from_380, s);
   EXPECT_EQ(shows_uv(figures(from_380)), std::nullopt) << "what lies under 380 nm was not measured";
+}
+
+TEST(SpectrumWords, WhatIsBelowZeroHasAMinusAndNothingHasNone) {
+  SpectrumFigures figures;
+  figures.bands.resize(photon_bands.size());
+  figures.temperature = ColorTemperature{3456, -0.0123};
+  figures.rendering = ColorRendering{70.2, {}, 0};
+  figures.rendering->r[8] = -35.4;
+  figures.rendering->r[9] = -0.3;
+  const auto value = [&](const std::string& id) {
+    for (const SpectrumRow& row : spectrum_rows(figures))
+      if (row.id == id) return row.value;
+    return std::string("none");
+  };
+  EXPECT_EQ(value("cct_k"), "3456 K, Duv −0.0123");
+  EXPECT_EQ(value("ra"), "Ra 70, R9 −35");
+  EXPECT_EQ(value("r"), "0  0  0  0  0  0  0  0  −35  0  0  0  0  0");
+  figures.temperature->duv = 0.001;
+  EXPECT_EQ(value("cct_k"), "3456 K, Duv +0.0010");
 }
 
 }  // namespace
