@@ -8,18 +8,21 @@ using namespace sunbreak::record;
 
 namespace {
 
-/// A test with a sensor, its check lamp and a lux meter's factor.
+/// A test with a lux meter, its factor and its readings of a check lamp.
 class MetersTwice : public ::testing::Test {
  protected:
   void SetUp() override {
     id_ = book_.add_test();
     book_->edit("meters", [&](book::Edit& edit) {
       Meter sensor;
-      sensor.name = "QS-T", sensor.factor = 1.02, sensor.calibrated_on = "2026-03-01";
+      sensor.kind = "lux", sensor.name = "LX-T", sensor.factor = 1.02, sensor.calibrated_on = "2026-03-01";
       sensor.id = edit.add(sensor);
       record::Test test = *book_->find<record::Test>(id_);
       test.sensor_id = sensor.id;
       edit.save(test);
+      FittedLuxFactor factor;
+      factor.meter_id = sensor.id, factor.name = "under Bess 400", factor.k = 0.0171;
+      edit.add(factor);
       for (const char* day : {"2026-05-01T08:00:00Z", "2026-05-02T08:00:00Z"})
         edit.add(CheckLampReading{0, sensor.id, "lamp", day, "500 501 499", 41.5});
     });
@@ -44,6 +47,7 @@ TEST_F(MetersTwice, ATestThatComesAgainKeepsTheMetersThatAreThere) {
   EXPECT_NE(again, id_);
   EXPECT_EQ(count<Meter>(), meters_);
   EXPECT_EQ(count<CheckLampReading>(), readings_) << "a reading counts once";
+  EXPECT_EQ(count<FittedLuxFactor>(), 1u);
   EXPECT_EQ(book_->find<record::Test>(again)->sensor_id, book_->find<record::Test>(id_)->sensor_id);
 }
 
@@ -52,6 +56,7 @@ TEST_F(MetersTwice, AMeterThatIsToldOtherwiseIsAnother) {
   const Id again = book::add_test(*book_, brought_, "again");
   EXPECT_EQ(count<Meter>(), meters_ + brought_.meters.size());
   EXPECT_EQ(count<CheckLampReading>(), 2 * readings_) << "they are of that other meter";
+  EXPECT_EQ(count<FittedLuxFactor>(), 2u);
   EXPECT_EQ(book_->find<Meter>(*book_->find<record::Test>(again)->sensor_id)->factor, 1.03);
   EXPECT_EQ(book_->find<Meter>(*book_->find<record::Test>(id_)->sensor_id)->factor, 1.02);
 }

@@ -245,7 +245,7 @@ void LightPage::take_between() {
 }
 
 void LightPage::show_maps() {
-  if (asked_ && !predicted_) return;  // those of the place before, each with its height, until the answer is there
+  if (asked_ && !predicted_) return;  // those of the place before stay until the answer is there
   const evaluation::TestLight* light = desk_.worked_out().light();
   std::vector<RowMap> maps;
   if (predicted_) {
