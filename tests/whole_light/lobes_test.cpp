@@ -59,7 +59,10 @@ TEST(Lobes, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
   lean.across = {a.y * lean.along.z - a.z * lean.along.y, a.z * lean.along.x - a.x * lean.along.z,
                  a.x * lean.along.y - a.y * lean.along.x};
   const FacingPlaces places = some_places();
+  ASSERT_GT(places.size(), 32u) << "the kernels take places in blocks, the last of them a part of one";
   const LitPlaces lit{places.x_m.data(), places.y_m.data(), places.z_m.data(), places.size(), places.normal};
+  const LobeSource straight{{0.1, 0.8, 0.9}};
+  const std::vector<LobeSource> both{lean, straight};
   std::vector<const LobeKernels*> copies{&plain_lobe_kernels};
   if (has_wide_vectors()) copies.push_back(&wide_lobe_kernels);
   if (has_widest_vectors()) copies.push_back(&widest_lobe_kernels);
@@ -71,16 +74,18 @@ TEST(Lobes, EveryCopyOfTheKernelSaysWhatTheDefinitionSays) {
   }
   for (const LobeKernels* copy : copies) {
     std::vector<double> sums(lobe_count * places.size(), 0), mixed(places.size(), 0);
-    copy->lobes(lean, lit, sums.data());
-    copy->mixed(lean, lit, weights.data(), mixed.data());
+    copy->lobes(both, lit, sums.data());
+    for (const LobeSource& s : both) copy->mixed(s, lit, weights.data(), mixed.data());
     for (std::size_t i = 0; i < places.size(); ++i) {
-      const Vec3 to = Vec3{places.x_m[i], places.y_m[i], places.z_m[i]} - lean.place_m;
-      const double d2 = dot(to, to), d = std::sqrt(d2), arriving = -to.z / d;
-      const double theta = std::acos(dot(to, lean.axis) / d),
-                   phi = std::atan2(dot(to, lean.across), dot(to, lean.along));
+      const auto light_of = [&](const LobeSource& s, std::size_t k) {
+        const Vec3 to = Vec3{places.x_m[i], places.y_m[i], places.z_m[i]} - s.place_m;
+        const double d2 = dot(to, to), d = std::sqrt(d2), arriving = -to.z / d;
+        const double theta = std::acos(dot(to, s.axis) / d), phi = std::atan2(dot(to, s.across), dot(to, s.along));
+        return intensity(only(k), theta, phi) * arriving / d2;
+      };
       double all = 0;
       for (std::size_t k = 0; k < lobe_count; ++k) {
-        const double expected = intensity(only(k), theta, phi) * arriving / d2;
+        const double expected = light_of(lean, k) + light_of(straight, k);
         EXPECT_NEAR(sums[k * places.size() + i] * lobe_peak(lobes[k]), expected, 1e-9 * (1 + expected)) << k;
         all += mix[k] * expected;
       }

@@ -16,8 +16,8 @@ const LobeKernels& chosen() {
 
 }  // namespace
 
-void add_lobe_light(const LobeSource& source, const LitPlaces& places, double* sums) {
-  chosen().lobes(source, places, sums);
+void add_lobe_light(std::span<const LobeSource> sources, const LitPlaces& places, double* sums) {
+  chosen().lobes(sources, places, sums);
 }
 
 void add_mixed_light(const LobeSource& source, const LitPlaces& places, const double* weights, double* sums) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstddef>
+#include <span>
 
 #include "core/optics/emitter.h"
 #include "core/optics/lobes.h"
@@ -20,16 +21,16 @@ struct LitPlaces {
   Vec3 normal;
 };
 
-/// Adds to sums[lobe · count + place], for every lobe, cosᵏθ · (1, x², y², x⁴ or y⁴ of the direction) · cosψ / d²: the
-/// PPFD of one emitter with that lobe, times lobe_peak(). An emitter's back is dark.
-void add_lobe_light(const LobeSource& source, const LitPlaces& places, double* sums);
+/// Adds to sums[lobe · count + place], for every lobe, cosᵏθ · (1, x², y², x⁴ or y⁴ of the direction) · cosψ / d² over
+/// the emitters: their PPFD with that lobe, over lobe_peak(). An emitter's back is dark.
+void add_lobe_light(std::span<const LobeSource> sources, const LitPlaces& places, double* sums);
 
-/// Adds to sums[place] the same of a whole mix; `weights` are fluxes times lobe_peak().
+/// Adds to sums[place] that of one emitter with a whole mix; `weights` are fluxes times lobe_peak().
 void add_mixed_light(const LobeSource& source, const LitPlaces& places, const double* weights, double* sums);
 
 /// The copies of the two for one kind of processor each, chosen from by the functions above at run time.
 struct LobeKernels {
-  void (*lobes)(const LobeSource&, const LitPlaces&, double*);
+  void (*lobes)(std::span<const LobeSource>, const LitPlaces&, double*);
   void (*mixed)(const LobeSource&, const LitPlaces&, const double*, double*);
 };
 extern const LobeKernels plain_lobe_kernels;

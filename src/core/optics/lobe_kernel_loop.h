@@ -34,27 +34,42 @@ struct Powers {
   }
 };
 
-inline void add_lobes_in_loop(const LobeSource& s, const LitPlaces& at, double* __restrict sums) {
-  const std::size_t n = at.count;
-  const double* __restrict xs = at.x_m;
-  const double* __restrict ys = at.y_m;
-  const double* __restrict zs = at.z_m;
+/// Places that the lobes are added up at before the next are taken: their sums stay in the processor's nearest memory.
+constexpr std::size_t block = 32;
+using BlockSums = double[lobe_count][block];
+
+inline void add_to_block(const LobeSource& s, const Vec3& normal, const double (&xs)[block], const double (&ys)[block],
+                         const double (&zs)[block], BlockSums& sums) {
 #pragma omp simd
-  for (std::size_t i = 0; i < n; ++i) {
-    const Ray r = ray_to(s, at.normal, xs[i], ys[i], zs[i]);
+  for (std::size_t i = 0; i < block; ++i) {
+    const Ray r = ray_to(s, normal, xs[i], ys[i], zs[i]);
     const Powers p(r.cosine, r.base);
-    double* __restrict to = sums + i;
-    to[0] += p.p1, to[n] += p.p2, to[2 * n] += p.p3, to[3 * n] += p.p5, to[4 * n] += p.p8, to[5 * n] += p.p13;
-    to[6 * n] += p.p21, to[7 * n] += p.p34, to[8 * n] += p.p55;
+    sums[0][i] += p.p1, sums[1][i] += p.p2, sums[2][i] += p.p3, sums[3][i] += p.p5, sums[4][i] += p.p8;
+    sums[5][i] += p.p13, sums[6][i] += p.p21, sums[7][i] += p.p34, sums[8][i] += p.p55;
     const auto add_side = [&](std::size_t first, double part) {
-      double* __restrict side = to + first * n;
-      side[0] += p.p1 * part, side[n] += p.p2 * part, side[2 * n] += p.p3 * part, side[3 * n] += p.p5 * part;
-      side[4 * n] += p.p8 * part, side[5 * n] += p.p13 * part, side[6 * n] += p.p21 * part;
+      sums[first][i] += p.p1 * part, sums[first + 1][i] += p.p2 * part, sums[first + 2][i] += p.p3 * part;
+      sums[first + 3][i] += p.p5 * part, sums[first + 4][i] += p.p8 * part, sums[first + 5][i] += p.p13 * part;
+      sums[first + 6][i] += p.p21 * part;
     };
     add_side(round_lobes, r.along2);
     add_side(round_lobes + side_lobes, r.across2);
     add_side(round_lobes + 2 * side_lobes, r.along2 * r.along2);
     add_side(round_lobes + 3 * side_lobes, r.across2 * r.across2);
+  }
+}
+
+inline void add_lobes_in_loop(std::span<const LobeSource> sources, const LitPlaces& at, double* sums) {
+  for (std::size_t first = 0; first < at.count; first += block) {
+    const std::size_t count = std::min(block, at.count - first);
+    double xs[block], ys[block], zs[block];
+    for (std::size_t i = 0; i < block; ++i) {
+      const std::size_t place = first + std::min(i, count - 1);  // a part of a block is filled up with its last place
+      xs[i] = at.x_m[place], ys[i] = at.y_m[place], zs[i] = at.z_m[place];
+    }
+    BlockSums here{};
+    for (const LobeSource& s : sources) add_to_block(s, at.normal, xs, ys, zs, here);
+    for (std::size_t k = 0; k < lobe_count; ++k)
+      for (std::size_t i = 0; i < count; ++i) sums[k * at.count + first + i] += here[k][i];
   }
 }
 

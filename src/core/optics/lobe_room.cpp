@@ -75,7 +75,7 @@ Eigen::MatrixXd direct_by_lobe(std::span<const LobeSource> sources, const Facing
   const LitPlaces places = first_of(stations, count);
   Eigen::MatrixXd sums =
       Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.count), static_cast<Eigen::Index>(lobe_count));
-  for (const LobeSource& source : sources) add_lobe_light(source, places, sums.data());
+  add_lobe_light(sources, places, sums.data());
   for (std::size_t k = 0; k < lobe_count; ++k)
     sums.col(static_cast<Eigen::Index>(k)) *= lobe_peak(lobes[k]) / static_cast<double>(sources.size());
   return sums;
