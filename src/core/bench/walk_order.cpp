@@ -8,9 +8,10 @@
 namespace sunbreak {
 namespace {
 
-constexpr std::array<std::pair<WalkOrder, std::string_view>, 3> names{{{WalkOrder::FarToDoor, "far to door"},
-                                                                       {WalkOrder::DoorToFar, "door to far"},
-                                                                       {WalkOrder::CenterOutward, "center outward"}}};
+constexpr std::array<std::pair<WalkOrder, std::string_view>, 3> order_names{
+    {{WalkOrder::FarToDoor, "far to door"},
+     {WalkOrder::DoorToFar, "door to far"},
+     {WalkOrder::CenterOutward, "center outward"}}};
 
 std::vector<int> serpentine(const Layout& layout, bool from_far) {
   std::vector<int> order;
@@ -58,13 +59,13 @@ std::vector<int> outward(const Layout& layout) {
 }  // namespace
 
 std::string_view name(WalkOrder order) {
-  for (const auto& [value, text] : names)
+  for (const auto& [value, text] : order_names)
     if (value == order) return text;
   return {};
 }
 
 std::optional<WalkOrder> parse_walk_order(std::string_view text) {
-  for (const auto& [value, known] : names)
+  for (const auto& [value, known] : order_names)
     if (known == text) return value;
   return {};
 }

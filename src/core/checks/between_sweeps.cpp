@@ -10,7 +10,7 @@ namespace sunbreak {
 namespace {
 
 constexpr double mean_rise = 0.015, beyond_inverse_square = 0.03, light_rise = 0.01;
-constexpr double same_height_m = 0.0005, same_dimmer_pct = 0.01, least_spacings = 1.5, rounding_m = 1e-6;
+constexpr double same_sweep_height_m = 0.0005, same_dimmer_pct = 0.01, least_spacings = 1.5, rounding_m = 1e-6;
 
 std::string pct(double p) { return short_number(p, 1) + " %"; }
 
@@ -87,7 +87,9 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
     if (above) compare_heights(checks, *above, sweeps[i], sweeps[*above], units);
     const auto brighter = next_above(
         sweeps, i, [](const SweepSummary& s) { return s.dimmer_pct; },
-        [](const SweepSummary& a, const SweepSummary& b) { return std::abs(a.height_m - b.height_m) < same_height_m; });
+        [](const SweepSummary& a, const SweepSummary& b) {
+          return std::abs(a.height_m - b.height_m) < same_sweep_height_m;
+        });
     if (brighter) compare_stops(checks, i, sweeps[i], sweeps[*brighter]);
   }
   return checks;

@@ -27,11 +27,11 @@ struct Stencil {
 };
 
 /// The neighbors that are read as bits, row by row.
-using Pattern = std::uint32_t;
+using NeighborPattern = std::uint32_t;
 
 /// Weighted least squares of c₀ + c₁dx + c₂dy + c₃dx² + c₄dxdy + c₅dy² over the neighbors: the surface at the station
 /// itself is c₀ = e₀ᵀ (BᵀWB)⁻¹ BᵀW · ln E, which depends on the readings only by that last product.
-Stencil stencil_of(Pattern pattern) {
+Stencil stencil_of(NeighborPattern pattern) {
   const auto each = [&](auto act) {
     for (int k = 0; k < neighbors; ++k) {
       if (!(pattern >> k & 1)) continue;
@@ -57,7 +57,7 @@ Stencil stencil_of(Pattern pattern) {
 /// Stencils of the patterns met so far: a full sweep has twenty-five, each hole a few more.
 class Stencils {
  public:
-  const Stencil& of(Pattern pattern) {
+  const Stencil& of(NeighborPattern pattern) {
     if (pattern == last_pattern_ && last_) return *last_;
     const auto [at, is_new] = kept_.try_emplace(pattern);
     if (is_new) at->second = stencil_of(pattern);
@@ -66,20 +66,20 @@ class Stencils {
   }
 
  private:
-  std::unordered_map<Pattern, Stencil> kept_;
-  Pattern last_pattern_ = 0;
+  std::unordered_map<NeighborPattern, Stencil> kept_;
+  NeighborPattern last_pattern_ = 0;
   const Stencil* last_ = nullptr;
 };
 
 SurfaceResidual residual_at(const Layout& layout, std::span<const double> logs, std::span<const char> left_out,
                             int station, Stencils& stencils) {
   const Station& s = layout.stations[station];
-  Pattern pattern = 0;
+  NeighborPattern pattern = 0;
   for (int k = 0; k < neighbors; ++k) {
     const int column = s.column + k % stencil_side - reach, row = s.row + k / stencil_side - reach;
     if (k == neighbors / 2 || column < 0 || row < 0 || column >= layout.columns || row >= layout.rows) continue;
     const int i = layout.index(column, row);
-    if (!std::isnan(logs[i]) && !left_out[i]) pattern |= Pattern{1} << k;
+    if (!std::isnan(logs[i]) && !left_out[i]) pattern |= NeighborPattern{1} << k;
   }
   const Stencil& stencil = stencils.of(pattern);
   if (!stencil.determined) return {unread, 0};

@@ -17,15 +17,15 @@ std::vector<double> crowded_lines(double from, double to, int count) {
 }
 
 /// The four lines about a place, and Lagrange's weight of each.
-struct Stencil {
+struct CubicStencil {
   std::size_t first = 0, count = 1;
   std::array<double, 4> weights{1, 0, 0, 0};
 };
 
-Stencil stencil(const std::vector<double>& lines, double at) {
+CubicStencil stencil(const std::vector<double>& lines, double at) {
   if (lines.size() < 4) return {};
   const auto above = std::upper_bound(lines.begin(), lines.end(), at) - lines.begin();
-  Stencil s;
+  CubicStencil s;
   s.count = 4;
   s.first = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(above - 2, 0, std::ssize(lines) - 4));
   for (std::size_t i = 0; i < 4; ++i) {
@@ -47,7 +47,7 @@ SmoothPlane::SmoothPlane(double left, double right, double front, double back, i
 }
 
 double SmoothPlane::at(double x, double y) const {
-  const Stencil across = stencil(xs_, x), deep = stencil(ys_, y);
+  const CubicStencil across = stencil(xs_, x), deep = stencil(ys_, y);
   double sum = 0;
   for (std::size_t j = 0; j < deep.count; ++j) {
     const double* row = values_.data() + (deep.first + j) * xs_.size() + across.first;

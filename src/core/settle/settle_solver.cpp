@@ -9,8 +9,6 @@
 namespace sunbreak {
 namespace {
 
-using Kind = SettleRule::Kind;
-
 /// A search over all heights and steps that the limits allow.
 class Search {
  public:
@@ -88,17 +86,18 @@ class Search {
 
 /// The figure that says for a rule whether there is light enough, and how it is told.
 struct EnoughBy {
-  Kind kind;
+  SettleRule::Kind kind;
   double SettleFigures::*figure;
   const char* words;
   double shown = 1;
 };
-constexpr EnoughBy enough_by[] = {{Kind::Edge, &SettleFigures::edge, "the edge reads {:.0f} µmol/m²/s"},
-                                  {Kind::Every, &SettleFigures::lowest, "the dimmest place reads {:.0f} µmol/m²/s"},
-                                  {Kind::Share, &SettleFigures::in_band, "{:.0f} % of the area is in band", 100},
-                                  {Kind::Mean, &SettleFigures::mean, "the mean is {:.0f} µmol/m²/s"},
-                                  {Kind::Corners, &SettleFigures::corners, "the corners read {:.0f} µmol/m²/s"},
-                                  {Kind::Center, &SettleFigures::center, "the center reads {:.0f} µmol/m²/s"}};
+constexpr EnoughBy enough_by[] = {
+    {SettleRule::Kind::Edge, &SettleFigures::edge, "the edge reads {:.0f} µmol/m²/s"},
+    {SettleRule::Kind::Every, &SettleFigures::lowest, "the dimmest place reads {:.0f} µmol/m²/s"},
+    {SettleRule::Kind::Share, &SettleFigures::in_band, "{:.0f} % of the area is in band", 100},
+    {SettleRule::Kind::Mean, &SettleFigures::mean, "the mean is {:.0f} µmol/m²/s"},
+    {SettleRule::Kind::Corners, &SettleFigures::corners, "the corners read {:.0f} µmol/m²/s"},
+    {SettleRule::Kind::Center, &SettleFigures::center, "the center reads {:.0f} µmol/m²/s"}};
 
 /// Why no way meets the rule.
 Problem none_meets(const Search& search) {
@@ -169,7 +168,7 @@ Result<SettlePoint> fewest_watts(const SettleMaps& maps, const SettleRequest& re
     const auto good = [&](const SettleSetting& setting) {
       const SettleFigures f = settle_figures(**place.height, setting, request.band);
       // A center is met by aiming at it, not at the lower end of what still counts.
-      if (request.rule.kind == Kind::Center && f.center < request.rule.ppfd) return false;
+      if (request.rule.kind == SettleRule::Kind::Center && f.center < request.rule.ppfd) return false;
       return judged(request.rule, request.band, f).met() && request.limits.allows(setting, f) &&
              search.is_sure(request.rule, **place.height, setting);
     };
@@ -202,7 +201,7 @@ Result<SettlePoint> most_even(const SettleMaps& maps, const SettleRequest& reque
   if (maps.heights.empty() || maps.steps.empty()) return nothing_known();
   const Search search(maps, request, std::move(stop));
   constexpr double alike = 0.003;
-  const SettleRule mean{Kind::Mean, 0, 0};
+  const SettleRule mean{SettleRule::Kind::Mean, 0, 0};
   const auto best = search.best([](const Search::Place& place) { return place.figures.lowest_over_mean(); }, alike,
                                 [&](const Search::Place& place) {
                                   return judged(mean, request.band, place.figures).met() &&

@@ -11,7 +11,7 @@
 namespace sunbreak {
 namespace {
 
-constexpr double least_read = 0.5;
+constexpr double least_cell_read = 0.5;
 
 double shared(double a0, double a1, double b0, double b1) { return std::max(0.0, std::min(a1, b1) - std::max(a0, b0)); }
 
@@ -62,7 +62,8 @@ Result<Reduced> reduce(const Layout& layout, std::span<const double> ppfd, int c
       }
   }
   for (std::size_t cell = 0; cell < count; ++cell)
-    result.ppfd.push_back(read[cell] >= least_read * whole[cell] && read[cell] > 0 ? light[cell] / read[cell] : unread);
+    result.ppfd.push_back(read[cell] >= least_cell_read * whole[cell] && read[cell] > 0 ? light[cell] / read[cell]
+                                                                                        : unread);
   return result;
 }
 

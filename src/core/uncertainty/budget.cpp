@@ -94,8 +94,8 @@ std::vector<double> obliqueness(const Layout& layout) {
 }
 
 /// Mean and spread of each figure over draws, about what it is without the error.
-struct Spread {
-  explicit Spread(std::size_t figures) : sum(figures), squares(figures) {}
+struct DrawnSpread {
+  explicit DrawnSpread(std::size_t figures) : sum(figures), squares(figures) {}
   Values sum, squares;
   int count = 0;
   void add(const Values& drawn, const Values& base) {
@@ -170,7 +170,7 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
   const std::vector<double> light = noiseless(q);
   const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
   const Values base = refigure(light);
-  Spread both(base.size()), noise = both, place = both;
+  DrawnSpread both(base.size()), noise = both, place = both;
   // A place that is off along both axes at once moves the reading as one deviate along the slope does.
   std::vector<double> noise_size, place_size;
   for (std::size_t i = 0; i < light.size(); ++i) {

@@ -4,13 +4,13 @@
 
 namespace sunbreak {
 namespace {
-constexpr double same_height_m = 1e-4;
+constexpr double same_rung_m = 1e-4;
 }
 
 std::vector<double> height_slope(std::span<const RungLight> rungs, double height_m) {
   const RungLight *here = nullptr, *above = nullptr, *below = nullptr;
   for (const RungLight& rung : rungs) {
-    if (std::abs(rung.height_m - height_m) < same_height_m)
+    if (std::abs(rung.height_m - height_m) < same_rung_m)
       here = &rung;
     else if (rung.height_m > height_m && (!above || rung.height_m < above->height_m))
       above = &rung;

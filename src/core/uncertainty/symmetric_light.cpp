@@ -11,7 +11,7 @@ namespace sunbreak {
 namespace {
 
 constexpr std::size_t off_terms = 4;
-constexpr double least_read = 0.9, most_misfit = 1.5;
+constexpr double least_station_share = 0.9, most_misfit = 1.5;
 
 /// ln PPFD averaged over each station's mirror images, at every station.
 std::vector<double> even_pattern(const Layout& layout, std::span<const double> ppfd) {
@@ -35,7 +35,7 @@ std::optional<std::vector<double>> symmetric_light(const Layout& layout, std::sp
                                                    std::span<const double> scatter) {
   if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return {};
   const auto read = std::count_if(ppfd.begin(), ppfd.end(), [](double e) { return e > 0; });
-  if (static_cast<double>(read) < least_read * static_cast<double>(ppfd.size())) return {};
+  if (static_cast<double>(read) < least_station_share * static_cast<double>(ppfd.size())) return {};
   const std::vector<double> even = even_pattern(layout, ppfd);
   const std::vector<StationSlope> slopes = station_slopes(layout, even);
   const auto terms = [&](std::size_t i) {

@@ -13,7 +13,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int claim_row_px = 66, side_px = 12, gap_px = 16, mark_px = 18;
+constexpr int claim_row_px = 66, claim_side_px = 12, claim_gap_px = 16, claim_mark_px = 18;
 /// What is claimed has at most so much of the width, the axis at least and at most so much of what it leaves.
 constexpr double claimed_share = 0.40, axis_least = 0.38, axis_most = 0.48;
 
@@ -126,7 +126,7 @@ void ClaimList::measure_words() {
 
 ClaimList::Columns ClaimList::columns(double wide) const {
   const double claimed = std::min(claimed_share * wide, widest_claimed_px_), left = wide - claimed;
-  const double axis = std::clamp(left - widest_verdict_px_ - mark_px, axis_least * left, axis_most * left);
+  const double axis = std::clamp(left - widest_verdict_px_ - claim_mark_px, axis_least * left, axis_most * left);
   return {claimed, axis, left - axis};
 }
 
@@ -171,7 +171,8 @@ void ClaimList::paintEvent(QPaintEvent*) {
   if (count() == 0) {
     p.setPen(theme().quiet);
     p.setFont(text_font(13));
-    p.drawText(viewport()->rect().adjusted(side_px, side_px, -side_px, -side_px), Qt::AlignCenter | Qt::TextWordWrap,
+    p.drawText(viewport()->rect().adjusted(claim_side_px, claim_side_px, -claim_side_px, -claim_side_px),
+               Qt::AlignCenter | Qt::TextWordWrap,
                audit_ ? tr("Nothing is claimed of this fixture yet. Type what its box says into the line above, as it "
                            "stands there.")
                       : tr("Holding the claims against the measurements…"));
@@ -191,8 +192,8 @@ void ClaimList::paint_row(QPainter& p, const evaluation::AuditedClaim& a, const 
   }
   p.setPen(QPen(t.rule, 1));
   p.drawLine(room.bottomLeft(), room.bottomRight());
-  const auto [claimed_px, axis_px, verdict_px] = columns(room.width() - 2 * side_px - 2 * gap_px);
-  const double left = room.left() + side_px;
+  const auto [claimed_px, axis_px, verdict_px] = columns(room.width() - 2 * claim_side_px - 2 * claim_gap_px);
+  const double left = room.left() + claim_side_px;
   const auto line = [&](double x, double y, double width, const QString& text, const QFont& font, const QColor& color,
                         Qt::Alignment align = Qt::AlignLeft) {
     p.setFont(font);
@@ -202,17 +203,17 @@ void ClaimList::paint_row(QPainter& p, const evaluation::AuditedClaim& a, const 
   line(left, room.top() + 5, claimed_px, text_of(a.label), label_font(), t.quiet);
   line(left, room.top() + 23, claimed_px, text_of(a.claimed_words), claimed_font(), t.ink);
   line(left, room.top() + 42, claimed_px, beside_words(a), beside_font(), t.quiet);
-  const double axis_left = left + claimed_px + gap_px;
+  const double axis_left = left + claimed_px + claim_gap_px;
   if (!std::isnan(a.claimed) || !std::isnan(a.measured)) {
     PainterCanvas canvas(p);
     draw_claim_axis(canvas, {axis_left, room.top() + 10, axis_px, room.height() - 20},
                     {a.claimed, a.claimed_to, a.measured, a.measured_to, a.expanded});
   }
-  const double right = axis_left + axis_px + gap_px;
+  const double right = axis_left + axis_px + claim_gap_px;
   paint_verdict_mark(p, {right + 6, room.top() + 23}, a.judgement.verdict);
-  line(right + mark_px, room.top() + 13, verdict_px - mark_px, text_of(verdict_words(a.judgement)), verdict_font(),
-       verdict_color(a.judgement.verdict));
-  line(right + mark_px, room.top() + 33, verdict_px - mark_px, measured_words(a), measured_font(), t.quiet);
+  line(right + claim_mark_px, room.top() + 13, verdict_px - claim_mark_px, text_of(verdict_words(a.judgement)),
+       verdict_font(), verdict_color(a.judgement.verdict));
+  line(right + claim_mark_px, room.top() + 33, verdict_px - claim_mark_px, measured_words(a), measured_font(), t.quiet);
 }
 
 void ClaimList::keyPressEvent(QKeyEvent* event) {

@@ -26,7 +26,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-enum Role { Kind = Qt::UserRole, RecordId };
+enum ShelfRole { ShelfKind = Qt::UserRole, RecordId };
 
 /// The factors of a lux meter, each with the way off the shelf.
 void add_lux_factors(Form& form, Desk& desk, const WhichId& id) {
@@ -171,7 +171,7 @@ void ShelfList::fill() {
   };
   const auto entry = [&](const std::string& name, const QString& kind, record::Id id, const QString& detail) {
     auto* item = new QListWidgetItem(text_of(name), list_);
-    item->setData(Kind, kind);
+    item->setData(ShelfKind, kind);
     item->setData(RecordId, QVariant::fromValue<qlonglong>(id));
     item->setToolTip(detail);
     item->setSizeHint({0, 24});
@@ -192,13 +192,13 @@ void ShelfList::fill() {
 void ShelfList::open_chosen() {
   const QListWidgetItem* item = list_->currentItem();
   if (item && item->data(RecordId).toLongLong())
-    edit_record(window(), desk_, item->data(Kind).toString(), item->data(RecordId).toLongLong());
+    edit_record(window(), desk_, item->data(ShelfKind).toString(), item->data(RecordId).toLongLong());
 }
 
 void ShelfList::take_off() {
   const QListWidgetItem* item = list_->currentItem();
   if (!item || !item->data(RecordId).toLongLong()) return;
-  const QString kind = item->data(Kind).toString(), name = item->text();
+  const QString kind = item->data(ShelfKind).toString(), name = item->text();
   const record::Id id = item->data(RecordId).toLongLong();
   const bool kept =
       kind == "fixture"

@@ -17,7 +17,8 @@ namespace {
 
 using evaluation::LineUp;
 
-constexpr int member_px = 40, words_px = 54, axis_px = 22, edge_px = 12, gap_px = 10, lane_px = 8, most_lanes = 3;
+constexpr int member_px = 40, strip_words_px = 54, axis_px = 22, edge_px = 12, strip_gap_px = 10, lane_px = 8,
+              most_lanes = 3;
 constexpr int rank_px = 80, value_px = 112;
 /// Of what rank, brackets and value leave, the name has so much, the axis the rest; of little more.
 double name_share(double width_px) { return width_px < 300 ? 0.64 : 0.52; }
@@ -87,7 +88,7 @@ void LineUpStrip::lay_out() {
         if (!u.switches.empty()) ways << text_of(u.switches.front());
       QString words = tr("Not to be held against those above: %1.").arg(text_of(why_not_words(why)));
       if (!ways.isEmpty()) words += tr("  U: %1").arg(ways.join(" + "));
-      add({-1, words, 0, words_px});
+      add({-1, words, 0, strip_words_px});
     }
     const int first = static_cast<int>(rows_.size());
     for (const int m : group) {
@@ -106,7 +107,7 @@ void LineUpStrip::lay_out() {
   bool any_none = false;
   for (int m = 0; m < std::ssize(lineup.members()); ++m)
     if (const std::string why = lineup.why_none(m); !why.empty()) {
-      if (!any_none) add({-1, tr("Without a value in this way:"), 0, words_px});
+      if (!any_none) add({-1, tr("Without a value in this way:"), 0, strip_words_px});
       any_none = true;
       add({m, text_of(why), 0, member_px});
     }
@@ -191,8 +192,8 @@ void LineUpStrip::paintEvent(QPaintEvent*) {
                                   : tr("The filter lets no test through."));
     return;
   }
-  const double wide = viewport()->width() - 2 * edge_px - 3 * gap_px - rank_px - value_px - most_lanes * lane_px;
-  const QRectF axis_room(edge_px + rank_px + gap_px + name_share(wide) * wide + gap_px, 0,
+  const double wide = viewport()->width() - 2 * edge_px - 3 * strip_gap_px - rank_px - value_px - most_lanes * lane_px;
+  const QRectF axis_room(edge_px + rank_px + strip_gap_px + name_share(wide) * wide + strip_gap_px, 0,
                          (1 - name_share(wide)) * wide, viewport()->height() - axis_px);
   const int from = verticalScrollBar()->value();
   PainterCanvas canvas(p);
@@ -248,7 +249,7 @@ void LineUpStrip::paint_row(QPainter& p, const Row& row, const QRectF& room, con
     p.setPen(color);
     p.drawText(QRectF(x, y, width, 19), align | Qt::AlignVCenter, elided_to(p, text, width));
   };
-  const double name_left = edge_px + rank_px + gap_px, name_px = axis_room.left() - gap_px - name_left;
+  const double name_left = edge_px + rank_px + strip_gap_px, name_px = axis_room.left() - strip_gap_px - name_left;
   line(edge_px, room.top() + 10, rank_px, text_of(LineUp::rank_words(lineup.ranking().rank(row.member))),
        text_font(13, true), t.ink, Qt::AlignRight);
   // A title that begins with its fixture's name is told in two lines.

@@ -12,7 +12,7 @@
 
 namespace sunbreak::desktop {
 namespace {
-constexpr int map_title_px = 20, map_words_px = 20, maps_apart_px = 16, frame_ms = 12;
+constexpr int map_title_px = 20, map_words_px = 20, maps_apart_px = 16, maps_frame_ms = 12;
 }
 
 LightMaps::LightMaps(Desk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
@@ -50,7 +50,7 @@ void LightMaps::paintEvent(QPaintEvent*) {
   bool all = true;
   for (std::size_t i = 0; i < maps_.size(); ++i) {
     const QSizeF size(wide, height());
-    if (painted_[i].isNull() && (i == 0 || frame.elapsed() < frame_ms)) {
+    if (painted_[i].isNull() && (i == 0 || frame.elapsed() < maps_frame_ms)) {
       painted_[i] = QPixmap((size * devicePixelRatioF()).toSize());
       painted_[i].setDevicePixelRatio(devicePixelRatioF());
       painted_[i].fill(Qt::transparent);

@@ -6,7 +6,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString words(const char* text) { return QCoreApplication::translate("StationWords", text); }
+QString station_text(const char* text) { return QCoreApplication::translate("StationWords", text); }
 
 QString ordinal(int number) {
   const int last_two = number % 100, last = number % 10;
@@ -19,13 +19,13 @@ QString ordinal(int number) {
 QString station_words(const Layout& layout, int station) {
   const Station& s = layout.stations[station];
   if (!s.name.empty()) return QString::fromStdString(s.name);
-  return words("Row %1 from the far wall, %2 from the left").arg(layout.rows - s.row).arg(ordinal(s.column + 1));
+  return station_text("Row %1 from the far wall, %2 from the left").arg(layout.rows - s.row).arg(ordinal(s.column + 1));
 }
 
 QString station_place(const Layout& layout, int station, UnitSystem units) {
   const Station& s = layout.stations[station];
   const double unit = meters_per(surface_unit(units));
-  return words("x %1 · y %2 %3")
+  return station_text("x %1 · y %2 %3")
       .arg(QString::fromStdString(short_number(s.x_m / unit, 1)), QString::fromStdString(short_number(s.y_m / unit, 1)),
            text_of(symbol(surface_unit(units))));
 }

@@ -11,7 +11,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString tr(const char* words) { return QCoreApplication::translate("PublishLog", words); }
+QString log_words(const char* words) { return QCoreApplication::translate("PublishLog", words); }
 
 }  // namespace
 
@@ -46,13 +46,13 @@ PublishLog::Standing PublishLog::standing(const QString& form) const {
   const auto w = last(form);
   if (!w) return {};
   std::error_code error;
-  if (!std::filesystem::exists(w->files.front().first, error)) return {tr("its file is gone: write again")};
+  if (!std::filesystem::exists(w->files.front().first, error)) return {log_words("its file is gone: write again")};
   if (w->token != now_.token) {
     const int edits = std::max(1, book_.edits_after(w->edit));
-    return {tr("%1 old: write again").arg(counted(edits, tr("edit"), tr("edits")))};
+    return {log_words("%1 old: write again").arg(counted(edits, log_words("edit"), log_words("edits")))};
   }
   const bool today = w->when.date() == now_.when.date();
-  return {tr("written %1, up to date")
+  return {log_words("written %1, up to date")
               .arg(w->when.toString(today ? QStringLiteral("HH:mm") : QStringLiteral("yyyy-MM-dd"))),
           true};
 }

@@ -19,7 +19,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double head_px = 22, side_px = 52, foot_px = 64, words_px = 18, gap_px = 8;
+constexpr double head_px = 22, sweep_side_px = 52, foot_px = 64, words_px = 18, sweep_gap_px = 8;
 constexpr qint64 frame_ms = 20;  ///< for maps, in one frame
 
 /// Whether maps of both would be the same picture.
@@ -40,12 +40,12 @@ AllSweeps::AllSweeps(Desk& desk, const MapSettings& settings, QWidget* parent)
 }
 
 QRectF AllSweeps::cell(const QRectF& room, int rung, int stop) const {
-  const double width = (room.width() - side_px) /
+  const double width = (room.width() - sweep_side_px) /
                        static_cast<double>(std::max<std::size_t>(1, desk_.test()->planned_stops().size())),
                height = (room.height() - head_px - foot_px) /
                         static_cast<double>(std::max<std::size_t>(1, desk_.test()->planned_rungs().size()));
-  return QRectF(room.left() + side_px + stop * width, room.top() + head_px + rung * height, width, height)
-      .adjusted(gap_px / 2, gap_px / 2, -gap_px / 2, -gap_px / 2);
+  return QRectF(room.left() + sweep_side_px + stop * width, room.top() + head_px + rung * height, width, height)
+      .adjusted(sweep_gap_px / 2, sweep_gap_px / 2, -sweep_gap_px / 2, -sweep_gap_px / 2);
 }
 
 void AllSweeps::paint_page(QPainter& p, const QRectF& room, bool in_vectors) const {
@@ -72,7 +72,7 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
     p.setPen(t.quiet);
     p.setFont(text_font(12));
     const QRectF row = cell(room, r, 0);
-    p.drawText(QRectF(room.left(), row.top(), side_px - 6, row.height()), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(room.left(), row.top(), sweep_side_px - 6, row.height()), Qt::AlignRight | Qt::AlignVCenter,
                text_of(length_text(rungs[r].height_m, desk_.units())));
     for (int s = 0; s < std::ssize(stops); ++s) {
       const QRectF whole = cell(room, r, s);
@@ -116,7 +116,7 @@ void AllSweeps::paint_all(QPainter& p, const QRectF& room, bool in_vectors, bool
   if (!whole_page) QTimer::singleShot(0, const_cast<AllSweeps*>(this), qOverload<>(&QWidget::update));
   if (!for_key) return;
   MapFit foot;
-  foot.frame = QRectF(room.left() + side_px, room.bottom() - foot_px - 36, room.width() - side_px - 16, 0);
+  foot.frame = QRectF(room.left() + sweep_side_px, room.bottom() - foot_px - 36, room.width() - sweep_side_px - 16, 0);
   PainterCanvas canvas(p, in_vectors);
   drawing::draw_key(canvas, foot.plain(), for_key->scale, for_key->text, for_key->band.has_value());
 }

@@ -12,7 +12,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double names_px = 108, row_px = 20, between_px = 10, axis_height = 24, above_px = 6, thick_px = 7,
+constexpr double names_px = 108, change_row_px = 20, between_px = 10, axis_height = 24, above_px = 6, thick_px = 7,
                  values_px = 116;
 constexpr std::size_t most_sweeps = 12;
 
@@ -28,8 +28,8 @@ ChangeChart::ChangeChart(QWidget* parent) : QWidget(parent) {
 void ChangeChart::show_changes(std::vector<evaluation::RetestedSweep> sweeps, UnitSystem units) {
   sweeps_ = std::move(sweeps), units_ = units;
   if (sweeps_.size() > most_sweeps) sweeps_.resize(most_sweeps);
-  setFixedHeight(
-      static_cast<int>(above_px + axis_height + static_cast<double>(sweeps_.size()) * (3 * row_px + between_px)));
+  setFixedHeight(static_cast<int>(above_px + axis_height +
+                                  static_cast<double>(sweeps_.size()) * (3 * change_row_px + between_px)));
   setVisible(!sweeps_.empty());
   update();
 }
@@ -66,16 +66,16 @@ void ChangeChart::paintEvent(QPaintEvent*) {
   for (const evaluation::RetestedSweep& s : sweeps_) {
     p.setPen(t.ink);
     p.setFont(text_font(13, true));
-    p.drawText(QRectF(0, y, names_px, row_px), Qt::AlignLeft | Qt::AlignVCenter,
+    p.drawText(QRectF(0, y, names_px, change_row_px), Qt::AlignLeft | Qt::AlignVCenter,
                tr("%1 · %2 %").arg(text_of(length_text(s.height_m, units_)), show_number(s.percent)));
     p.setFont(text_font(12));
     for (const auto& [name, figure] : figures) {
       const evaluation::FigureChange& c = s.*figure;
       p.setPen(t.quiet);
-      p.drawText(QRectF(names_px, y, 60, row_px), Qt::AlignRight | Qt::AlignVCenter, name);
+      p.drawText(QRectF(names_px, y, 60, change_row_px), Qt::AlignRight | Qt::AlignVCenter, name);
       if (c.known()) {
         const QColor color = c.beyond() ? t.ember : t.lake;
-        const double middle = y + row_px / 2, sure = 100 * c.ratio * c.expanded;
+        const double middle = y + change_row_px / 2, sure = 100 * c.ratio * c.expanded;
         QColor bar = color;
         bar.setAlpha(90);
         p.fillRect(QRectF(QPointF(x_of(c.percent() - sure), middle - thick_px / 2),
@@ -84,10 +84,10 @@ void ChangeChart::paintEvent(QPaintEvent*) {
         p.setPen(QPen(color, 2.5));
         p.drawLine(QPointF(x_of(c.percent()), middle - thick_px), QPointF(x_of(c.percent()), middle + thick_px));
         p.setPen(t.ink);
-        p.drawText(QRectF(right + 8, y, values_px - 8, row_px), Qt::AlignRight | Qt::AlignVCenter,
+        p.drawText(QRectF(right + 8, y, values_px - 8, change_row_px), Qt::AlignRight | Qt::AlignVCenter,
                    text_of(evaluation::change_text(c)));
       }
-      y += row_px;
+      y += change_row_px;
     }
     y += between_px;
   }

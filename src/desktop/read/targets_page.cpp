@@ -23,7 +23,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr int slider_steps_an_hour = 2, row_px = 26;
+constexpr int slider_steps_an_hour = 2, target_row_px = 26;
 
 QString share_text(double share) { return QString::number(100 * share, 'f', 0) + " %"; }
 
@@ -73,7 +73,7 @@ TargetsPage::TargetsPage(Desk& desk, QWidget* parent) : QWidget(parent), desk_(d
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setTabKeyNavigation(false);
   table_->setShowGrid(false);
-  table_->verticalHeader()->setDefaultSectionSize(row_px);
+  table_->verticalHeader()->setDefaultSectionSize(target_row_px);
   table_->verticalHeader()->setDefaultAlignment(Qt::AlignRight | Qt::AlignVCenter);
   table_->horizontalHeader()->setHighlightSections(false);
   table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);

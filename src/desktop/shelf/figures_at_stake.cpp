@@ -18,8 +18,8 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double alike = 1e-9;
-constexpr int rows_shown = 12;
+constexpr double unchanged = 1e-9;
+constexpr int stakes_shown = 12;
 
 struct Stake {
   QString sweep;
@@ -43,7 +43,7 @@ std::vector<Stake> stakes(const Desk& desk, const record::TestRecord& draft) {
       const SweepFigures* old = sweep ? before->figures(sweep->id) : nullptr;
       const SweepFigures* now = sweep ? after->figures(sweep->id) : nullptr;
       if (!old || !now) continue;
-      const auto unlike = [](double a, double b) { return std::abs(a - b) > alike * std::abs(a); };
+      const auto unlike = [](double a, double b) { return std::abs(a - b) > unchanged * std::abs(a); };
       const auto was = efficacy_of(*old), is = efficacy_of(*now);
       if (!unlike(old->mean_ppfd, now->mean_ppfd) && !(was && is && unlike(*was, *is))) continue;
       found.push_back(
@@ -62,7 +62,7 @@ bool asked(const QString& why, const std::vector<Stake>& at_stake) {
   column->setContentsMargins(24, 16, 24, 16);
   column->setSpacing(8);
   column->addWidget(wrapped_label(why, &dialog));
-  auto* table = new QTableWidget(std::min<int>(rows_shown, static_cast<int>(at_stake.size())), 3, &dialog);
+  auto* table = new QTableWidget(std::min<int>(stakes_shown, static_cast<int>(at_stake.size())), 3, &dialog);
   table->setHorizontalHeaderLabels(
       {QObject::tr("Sweep"), QObject::tr("Mean PPFD, µmol/m²/s"), QObject::tr("Canopy efficacy, µmol/J")});
   table->verticalHeader()->hide();

@@ -43,13 +43,13 @@ QLineEdit* length_line(Form& form, Desk& desk, const WhichId& id, const QString&
       [&desk] { return unit_text(desk); });
 }
 
-struct ClaimKind {
+struct ClaimLine {
   const char* kind;
   QString name, unit;
   bool number;
 };
 
-std::vector<ClaimKind> claim_kinds() {
+std::vector<ClaimLine> claim_lines() {
   return {{"power_w", QObject::tr("Power"), "W", true},
           {"ppf_umol_s", QObject::tr("PPF"), "µmol/s", true},
           {"efficacy_umol_j", QObject::tr("Efficacy"), "µmol/J", true},
@@ -138,7 +138,7 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
 }
 
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
-  for (const ClaimKind& kind : claim_kinds()) {
+  for (const ClaimLine& kind : claim_lines()) {
     const std::string key = kind.kind;
     if (kind.number)
       form.line(
@@ -166,7 +166,7 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
     const bool at_hand = test && test->fixture.id == fixture_id();
     const auto all = at_hand ? test->claims : desk.book().all<Claim>("WHERE fixture_id = ?", fixture_id());
     std::size_t shown = 0;
-    for (const ClaimKind& kind : claim_kinds()) shown += claim_of(desk, fixture_id(), kind.kind).has_value();
+    for (const ClaimLine& kind : claim_lines()) shown += claim_of(desk, fixture_id(), kind.kind).has_value();
     return all.size() > shown
                ? QObject::tr("%1 more stand on Audit, where claims of every kind are kept.").arg(all.size() - shown)
                : QString();

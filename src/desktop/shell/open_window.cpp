@@ -10,7 +10,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("open", text); }
+QString opening_words(const char* text) { return QCoreApplication::translate("open", text); }
 
 QString capitalized(QString words) {
   if (!words.isEmpty()) words[0] = words[0].toUpper();
@@ -21,16 +21,17 @@ QString capitalized(QString words) {
 QString way_on(const QString& path, const QString& trouble) {
   enum Way { Backup, Another, New, Leave };
   std::vector<Way> ways;
-  Question question{tr("This lab book cannot be opened"), capitalized(trouble), {}, "bookTrouble", {}};
+  Question question{opening_words("This lab book cannot be opened"), capitalized(trouble), {}, "bookTrouble", {}};
   const auto offer = [&](Way way, const QString& words, const char* name) {
     question.answers.push_back({words, name, ways.empty() ? Answer::Leads : Answer::Plain});
     ways.push_back(way);
   };
-  if (book::Book::newest_backup(text_of(path))) offer(Backup, tr("Open a copy of the newest backup"), "openBackup");
-  offer(Another, tr("Open another…"), "openAnother");
-  offer(New, tr("New lab book…"), "openNew");
-  offer(Leave, tr("Quit"), "leaveBook");
-  const QString folder = QFileInfo(path).absolutePath(), kinds = tr("Lab books (*.sunbreak)");
+  if (book::Book::newest_backup(text_of(path)))
+    offer(Backup, opening_words("Open a copy of the newest backup"), "openBackup");
+  offer(Another, opening_words("Open another…"), "openAnother");
+  offer(New, opening_words("New lab book…"), "openNew");
+  offer(Leave, opening_words("Quit"), "leaveBook");
+  const QString folder = QFileInfo(path).absolutePath(), kinds = opening_words("Lab books (*.sunbreak)");
   for (;;) {
     const int answer = ask(nullptr, question);
     const Way way = answer < 0 ? Leave : ways[static_cast<std::size_t>(answer)];
@@ -41,8 +42,9 @@ QString way_on(const QString& path, const QString& trouble) {
       question.text = capitalized(text_of(copy.problem().sentence()));
       continue;
     }
-    const QString chosen = way == Another ? file_to_open(nullptr, tr("Open a lab book"), folder, kinds)
-                                          : new_file(nullptr, tr("Name the new lab book"), folder, kinds, "sunbreak");
+    const QString chosen = way == Another
+                               ? file_to_open(nullptr, opening_words("Open a lab book"), folder, kinds)
+                               : new_file(nullptr, opening_words("Name the new lab book"), folder, kinds, "sunbreak");
     if (!chosen.isEmpty()) return chosen;
   }
 }

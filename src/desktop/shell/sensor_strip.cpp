@@ -19,7 +19,7 @@
 
 namespace sunbreak::desktop {
 namespace {
-constexpr int tick_ms = 2000;
+constexpr int strip_tick_ms = 2000;
 }
 
 SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent)
@@ -56,7 +56,7 @@ SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* 
   connect(&log_, &TestLog::judged, this, &SensorStrip::refresh_stabilization);
   auto* tick = new QTimer(this);
   connect(tick, &QTimer::timeout, this, &SensorStrip::refresh_stabilization);
-  tick->start(tick_ms);
+  tick->start(strip_tick_ms);
   refresh();
 }
 

@@ -9,7 +9,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-StageMark mark(const Desk& desk) {
+StageMark walk_mark(const Desk& desk) {
   const SweepProgress progress = sweep_progress(desk);
   if (progress.begun == 0) return StageMark::Untouched;
   if (progress.complete < progress.planned) return StageMark::Begun;
@@ -25,7 +25,7 @@ StageKind walk_stage() {
           [](const StageTools& tools, QWidget* parent) -> StageView* {
             return new WalkView(tools.desk, tools.hub, tools.log, parent);
           },
-          mark};
+          walk_mark};
 }
 
 }  // namespace sunbreak::desktop

@@ -11,7 +11,8 @@
 namespace sunbreak::desktop {
 namespace {
 
-constexpr double left_room = 40, right_room = 96, axis_room = 20, top_room = 16, mark_px = 3.5, line_px = 14;
+constexpr double heat_left_room = 40, heat_right_room = 96, heat_axis_room = 20, heat_top_room = 16, heat_mark_px = 3.5,
+                 heat_line_px = 14;
 
 bool is_drawn(const evaluation::HeatRow& row) { return row.minutes_on && *row.minutes_on >= 0 && row.surface_c; }
 
@@ -44,7 +45,8 @@ void HeatChart::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const QRectF box(left_room, top_room, width() - left_room - right_room, height() - top_room - axis_room);
+  const QRectF box(heat_left_room, heat_top_room, width() - heat_left_room - heat_right_room,
+                   height() - heat_top_room - heat_axis_room);
   std::map<std::string, std::vector<QPointF>> places;
   double last = 1, low = INFINITY, high = -INFINITY;
   for (const evaluation::HeatRow& row : rows_) {
@@ -66,13 +68,13 @@ void HeatChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.rule, 1));
     p.drawLine(QPointF(box.left(), y_of(y)), QPointF(box.right(), y_of(y)));
     p.setPen(t.quiet);
-    p.drawText(QRectF(0, y_of(y) - 8, left_room - 6, 16), Qt::AlignRight | Qt::AlignVCenter, QString::number(y));
+    p.drawText(QRectF(0, y_of(y) - 8, heat_left_room - 6, 16), Qt::AlignRight | Qt::AlignVCenter, QString::number(y));
   }
   for (const double x : round_steps(0, last, 5)) {
     p.setPen(t.quiet);
     p.drawText(QRectF(x_of(x) - 30, box.bottom() + 4, 60, 16), Qt::AlignCenter, tr("%1 min").arg(x));
   }
-  p.drawText(QRectF(0, 0, left_room - 6, 14), Qt::AlignRight | Qt::AlignVCenter,
+  p.drawText(QRectF(0, 0, heat_left_room - 6, 14), Qt::AlignRight | Qt::AlignVCenter,
              text_of(std::string(temperature_unit(units_))));
   if (limit_c_) {
     p.setPen(QPen(t.bad, 1, Qt::DashLine));
@@ -88,7 +90,7 @@ void HeatChart::paintEvent(QPaintEvent*) {
     p.setPen(QPen(t.lake, 1.4));
     p.drawPolyline(line);
     p.setBrush(t.panel);
-    for (const QPointF& mark : line) p.drawEllipse(mark, mark_px, mark_px);
+    for (const QPointF& mark : line) p.drawEllipse(mark, heat_mark_px, heat_mark_px);
     p.setBrush(Qt::NoBrush);
     names.emplace_back(line.back().y(), text_of(place));
   }
@@ -97,9 +99,9 @@ void HeatChart::paintEvent(QPaintEvent*) {
   double at = -INFINITY;
   p.setPen(t.ink);
   for (const auto& [y, name] : names) {
-    at = std::max(y, at + line_px);
-    p.drawText(QRectF(box.right() + 6, at - 8, right_room - 8, 16), Qt::AlignLeft | Qt::AlignVCenter,
-               QFontMetrics(p.font()).elidedText(name, Qt::ElideRight, static_cast<int>(right_room) - 8));
+    at = std::max(y, at + heat_line_px);
+    p.drawText(QRectF(box.right() + 6, at - 8, heat_right_room - 8, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(p.font()).elidedText(name, Qt::ElideRight, static_cast<int>(heat_right_room) - 8));
   }
 }
 

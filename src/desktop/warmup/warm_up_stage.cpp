@@ -7,7 +7,7 @@ namespace sunbreak::desktop {
 namespace {
 
 /// How far it stabilized is for the page itself: here, that there is a log or a stair is told.
-StageMark mark(const Desk& desk) {
+StageMark warm_up_mark(const Desk& desk) {
   const record::TestRecord& test = *desk.test();
   const bool logged = !test.log_parts.empty() || !test.wall_readings.empty();
   const bool climbed = !test.stair_stops.empty();
@@ -22,7 +22,7 @@ StageKind warm_up_stage() {
           [](const StageTools& tools, QWidget* parent) -> StageView* {
             return new WarmUpView(tools.desk, tools.hub, tools.log, parent);
           },
-          mark};
+          warm_up_mark};
 }
 
 }  // namespace sunbreak::desktop

@@ -10,10 +10,10 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString words(const char* text) { return QCoreApplication::translate("fields", text); }
+QString field_text(const char* text) { return QCoreApplication::translate("fields", text); }
 
 QString out_of_range(const QString& text, const QString& low, const QString& high) {
-  return words("'%1' is out of range: it should lie from %2 to %3. Check the number.").arg(text, low, high);
+  return field_text("'%1' is out of range: it should lie from %2 to %3. Check the number.").arg(text, low, high);
 }
 
 bool inside(double value, const NumberRange& range) { return value >= range.low && value <= range.high; }
@@ -22,9 +22,9 @@ bool inside(double value, const NumberRange& range) { return value >= range.low 
 
 Form::Take parse_number_field(const NumberRange& range, const std::function<QString(std::optional<double>)>& store) {
   return [=](const QString& text) -> QString {
-    if (text.isEmpty()) return range.may_be_empty ? store(std::nullopt) : words("A number is needed here.");
+    if (text.isEmpty()) return range.may_be_empty ? store(std::nullopt) : field_text("A number is needed here.");
     const auto value = typed_number(text);
-    if (!value) return words("'%1' is not a number; nothing was changed. Type digits only.").arg(text);
+    if (!value) return field_text("'%1' is not a number; nothing was changed. Type digits only.").arg(text);
     if (!inside(*value, range)) return out_of_range(text, QString::number(range.low), QString::number(range.high));
     return store(value);
   };
@@ -43,10 +43,10 @@ std::optional<double> typed_length_m(const QString& text, UnitSystem units) {
 Form::Take parse_length_field(const std::function<UnitSystem()>& units, const NumberRange& range_m,
                               const std::function<QString(std::optional<double>)>& store) {
   return [=](const QString& text) -> QString {
-    if (text.isEmpty()) return range_m.may_be_empty ? store(std::nullopt) : words("A length is needed here.");
+    if (text.isEmpty()) return range_m.may_be_empty ? store(std::nullopt) : field_text("A length is needed here.");
     const auto value = typed_length_m(text, units());
     if (!value)
-      return words(
+      return field_text(
                  "'%1' is not a length; nothing was changed. Type a number, or one with its unit such as 45 cm or 18 "
                  "in.")
           .arg(text);
@@ -62,10 +62,12 @@ Form::Take parse_date_field(const std::function<QString(const QString&)>& store)
     static const QRegularExpression form("^\\d{4}-\\d{2}-\\d{2}$");
     if (text.isEmpty()) return store({});
     if (!form.match(text).hasMatch())
-      return words("'%1' is not a day as it is kept here; nothing was changed. Type year-month-day, like 2026-05-12.")
+      return field_text(
+                 "'%1' is not a day as it is kept here; nothing was changed. Type year-month-day, like 2026-05-12.")
           .arg(text);
     if (!QDate::fromString(text, Qt::ISODate).isValid())
-      return words("There is no day '%1' in the calendar; nothing was changed. Type year-month-day, like 2026-05-12.")
+      return field_text(
+                 "There is no day '%1' in the calendar; nothing was changed. Type year-month-day, like 2026-05-12.")
           .arg(text);
     return store(text);
   };
@@ -87,7 +89,7 @@ std::optional<std::vector<double>> list_of(const QString& text, QString* problem
   for (const QString& part : text.split(between, Qt::SkipEmptyParts)) {
     const std::optional<double> value = parse(part.trimmed());
     if (!value) {
-      *problem = words("'%1' was not understood; nothing was changed. Type the values with commas between them.")
+      *problem = field_text("'%1' was not understood; nothing was changed. Type the values with commas between them.")
                      .arg(part.trimmed());
       return {};
     }

@@ -7,7 +7,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("files", text); }
+QString dialog_words(const char* text) { return QCoreApplication::translate("files", text); }
 
 struct Wanted {
   QFileDialog::AcceptMode accept = QFileDialog::AcceptOpen;
@@ -23,7 +23,7 @@ QStringList chosen(QWidget* parent, const QString& title, const QString& start, 
   dialog.setAcceptMode(wanted.accept);
   dialog.setFileMode(wanted.mode);
   dialog.setLabelText(QFileDialog::Accept, wanted.accept_words);
-  dialog.setLabelText(QFileDialog::Reject, tr("Leave it"));
+  dialog.setLabelText(QFileDialog::Reject, dialog_words("Leave it"));
   for (auto* button : dialog.findChildren<QPushButton*>()) button->setIcon({});
   for (const char* way_of_looking : {"listModeButton", "detailModeButton", "forwardButton"})
     if (auto* button = dialog.findChild<QWidget*>(way_of_looking)) button->hide();
@@ -37,21 +37,24 @@ QString first_of(const QStringList& files) { return files.isEmpty() ? QString() 
 }  // namespace
 
 QString file_to_open(QWidget* parent, const QString& title, const QString& folder, const QString& kinds) {
-  return first_of(chosen(parent, title, folder, kinds, {.accept_words = tr("Open")}));
+  return first_of(chosen(parent, title, folder, kinds, {.accept_words = dialog_words("Open")}));
 }
 
 QStringList files_to_open(QWidget* parent, const QString& title, const QString& folder, const QString& kinds) {
-  return chosen(parent, title, folder, kinds, {.mode = QFileDialog::ExistingFiles, .accept_words = tr("Open")});
+  return chosen(parent, title, folder, kinds,
+                {.mode = QFileDialog::ExistingFiles, .accept_words = dialog_words("Open")});
 }
 
 QString file_to_save(QWidget* parent, const QString& title, const QString& path, const QString& kinds) {
-  return first_of(chosen(parent, title, path, kinds, {QFileDialog::AcceptSave, QFileDialog::AnyFile, tr("Save")},
+  return first_of(chosen(parent, title, path, kinds,
+                         {QFileDialog::AcceptSave, QFileDialog::AnyFile, dialog_words("Save")},
                          [&](QFileDialog& dialog) { dialog.selectFile(path); }));
 }
 
 QString new_file(QWidget* parent, const QString& title, const QString& folder, const QString& kinds,
                  const QString& ending) {
-  return first_of(chosen(parent, title, folder, kinds, {QFileDialog::AcceptSave, QFileDialog::AnyFile, tr("Save")},
+  return first_of(chosen(parent, title, folder, kinds,
+                         {QFileDialog::AcceptSave, QFileDialog::AnyFile, dialog_words("Save")},
                          [&](QFileDialog& dialog) {
                            dialog.setOption(QFileDialog::DontConfirmOverwrite);
                            dialog.setDefaultSuffix(ending);
@@ -60,7 +63,7 @@ QString new_file(QWidget* parent, const QString& title, const QString& folder, c
 
 QString folder_to_save_in(QWidget* parent, const QString& title, const QString& folder) {
   return first_of(
-      chosen(parent, title, folder, {}, {QFileDialog::AcceptOpen, QFileDialog::Directory, tr("Save here")}));
+      chosen(parent, title, folder, {}, {QFileDialog::AcceptOpen, QFileDialog::Directory, dialog_words("Save here")}));
 }
 
 }  // namespace sunbreak::desktop
