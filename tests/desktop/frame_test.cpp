@@ -1,11 +1,15 @@
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QScreen>
+#include <QSpinBox>
 #include <QTimer>
 #include <QToolButton>
 #include <QToolTip>
+#include <QVBoxLayout>
 
 #include "book/demo/demo_book.h"
 #include "desktop/paint/map_painter.h"
@@ -47,6 +51,30 @@ TEST_F(WindowTest, BothLooksKeepTextReadable) {
     EXPECT_GE(contrast(t.strip_quiet, t.strip), 4.5);
   }
   apply_look(*qApp, LookChoice::Paper);
+}
+
+TEST_F(WindowTest, WhatCannotBeUsedLooksSoInEitherLook) {
+  QWidget sheet;
+  auto* column = new QVBoxLayout(&sheet);
+  auto* tick = new QCheckBox("shown", &sheet);
+  auto* number = new QSpinBox(&sheet);
+  auto* line = new QLineEdit(&sheet);
+  for (QWidget* part : std::initializer_list<QWidget*>{tick, number, line}) column->addWidget(part);
+  sheet.show();
+  for (const LookChoice look : {LookChoice::Loft, LookChoice::Paper}) {
+    apply_look(*qApp, look);
+    for (QWidget* part : {static_cast<QWidget*>(tick), static_cast<QWidget*>(number)}) {
+      part->setEnabled(true);
+      EXPECT_EQ(part->palette().color(part->foregroundRole()), theme().ink) << part->metaObject()->className();
+      part->setEnabled(false);
+      EXPECT_EQ(part->palette().color(part->foregroundRole()), theme().quiet) << part->metaObject()->className();
+    }
+    EXPECT_EQ(line->palette().color(QPalette::PlaceholderText), theme().quiet);
+    for (const QWidget* part : sheet.findChildren<QWidget*>()) {
+      EXPECT_EQ(part->font().pixelSize(), 13) << part->metaObject()->className();
+      EXPECT_EQ(part->font().family(), "Sunbreak Sans") << part->metaObject()->className();
+    }
+  }
 }
 
 TEST_F(WindowTest, AFirstWindowFitsItsScreenWithItsFrame) {

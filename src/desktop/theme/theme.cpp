@@ -79,11 +79,11 @@ void apply_look(QApplication& app, LookChoice choice) {
   if (!plain) {
     app.installEventFilter(plain = new PlainLabels(&app));
     new FocusMark(&app);
+    app.setStyle(QStyleFactory::create("Fusion"));
+    app.setFont(text_font(13));
   }
   current = choice == LookChoice::Loft || (choice == LookChoice::FollowDesktop && dark_desktop) ? &loft : &paper;
-  app.setStyle(QStyleFactory::create("Fusion"));
   app.setPalette(palette_of(*current));
-  app.setFont(text_font(13));
   app.setStyleSheet(style_sheet(*current));
 }
 
