@@ -20,7 +20,7 @@ constexpr double smallest_move = 0.003;
 constexpr std::size_t most_charts = 200;
 const double unknown = std::numeric_limits<double>::quiet_NaN();
 
-struct UsualSpread {
+struct LampSpread {
   double mean = 0, sd = 0;
 };
 
@@ -35,7 +35,7 @@ class Spreads {
     }
   }
   std::size_t size() const { return sums_.size() - 1; }
-  UsualSpread of(std::size_t from, std::size_t to) const {
+  LampSpread of(std::size_t from, std::size_t to) const {
     const auto n = static_cast<double>(to - from);
     const double mean = (sums_[to] - sums_[from]) / n;
     const double rest = squares_[to] - squares_[from] - n * mean * mean;
@@ -50,7 +50,7 @@ constexpr double least_sd = 5e-4;  ///< where readings are alike to the last dig
 
 /// A value among all before it as a normal deviate: Student's t of a new value from n others, by its chance.
 double deviate_from(const Spreads& history, double value, std::size_t before) {
-  const UsualSpread usual = history.of(0, before);
+  const LampSpread usual = history.of(0, before);
   const auto n = static_cast<double>(before);
   const double t = (value - usual.mean) / (std::max(usual.sd, least_sd) * std::sqrt(1 + 1 / n));
   const double chance = student_below(-std::fabs(t), n - 1);
@@ -73,7 +73,7 @@ std::size_t likeliest_cut(const Spreads& history) {
 }
 
 ChartMove move_at(const Spreads& history, std::size_t cut) {
-  const UsualSpread before = history.of(0, cut), after = history.of(cut, history.size());
+  const LampSpread before = history.of(0, cut), after = history.of(cut, history.size());
   const auto n = static_cast<double>(cut), m = static_cast<double>(history.size() - cut);
   const double freedom = std::max(1.0, n + m - 2);
   const double sd = std::sqrt(((n - 1) * before.sd * before.sd + (m - 1) * after.sd * after.sd) / freedom);
@@ -102,7 +102,7 @@ void watch(LampChart& chart, const ControlLimits& limits) {
       found = i;
   }
   const std::size_t in_control = found ? likeliest_cut(history) : level.size();
-  const UsualSpread usual = history.of(0, in_control);
+  const LampSpread usual = history.of(0, in_control);
   chart.center = usual.mean;
   chart.sd = std::max(usual.sd, least_sd);
   if (!found) return;
@@ -173,7 +173,7 @@ Result<std::vector<LampChart>> lamp_charts(const std::vector<CheckReading>& read
     for (std::size_t i = 0; i < chart.readings.size(); ++i) {
       const CheckReading& r = readings[chart.readings[i]];
       if (i >= chart_learns_from) {
-        const UsualSpread usual = shapes.of(0, i);
+        const LampSpread usual = shapes.of(0, i);
         if (shape[i] - usual.mean > odd_shape_sds * std::max(usual.sd, least_shape_sd)) chart.odd_shape.push_back(i);
       }
       if (!r.watts) continue;
