@@ -268,15 +268,20 @@ void LineUpStrip::paint_row(QPainter& p, const Row& row, const QRectF& room, con
   if (!dominated.empty())
     beside.prepend(tr("dominated by %1")
                        .arg(text_of(lineup.members()[static_cast<std::size_t>(dominated.front())].entrant.fixture)));
-  line(name_left, room.top() + 20, name_px, beside.join(", "), text_font(11),
+  const Standing& s = lineup.ranking().standings()[i];
+  const drawing::Box bar_room{axis_room.left(), room.top(), axis_room.width(), room.height()};
+  // The second line may go on to where the row's bar begins.
+  const double bar_left = axis_.x(bar_room, s.value - s.expanded());
+  const double beside_px = row.words.isEmpty() && bar_left - strip_gap_px - name_left > name_px
+                               ? bar_left - strip_gap_px - name_left
+                               : name_px;
+  line(name_left, room.top() + 20, beside_px, beside.join(", "), text_font(11),
        dominated.empty() ? t.quiet : t.attention);
   if (!row.words.isEmpty())
     return line(axis_room.left(), room.top() + 10, room.right() - edge_px - axis_room.left(), row.words, text_font(12),
                 t.quiet);
-  const Standing& s = lineup.ranking().standings()[i];
   PainterCanvas canvas(p);
-  drawing::draw_interval(canvas, {axis_room.left(), room.top(), axis_room.width(), room.height()}, axis_, s.value,
-                         s.expanded(),
+  drawing::draw_interval(canvas, bar_room, axis_, s.value, s.expanded(),
                          is_chosen   ? drawing::BarRole::Chosen
                          : is_second ? drawing::BarRole::Second
                                      : drawing::BarRole::Plain);
