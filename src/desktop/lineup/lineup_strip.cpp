@@ -272,9 +272,7 @@ void LineUpStrip::paint_row(QPainter& p, const Row& row, const QRectF& room, con
   const drawing::Box bar_room{axis_room.left(), room.top(), axis_room.width(), room.height()};
   // The second line may go on to where the row's bar begins.
   const double bar_left = axis_.x(bar_room, s.value - s.expanded());
-  const double beside_px = row.words.isEmpty() && bar_left - strip_gap_px - name_left > name_px
-                               ? bar_left - strip_gap_px - name_left
-                               : name_px;
+  const double beside_px = std::isfinite(bar_left) ? std::max(name_px, bar_left - strip_gap_px - name_left) : name_px;
   line(name_left, room.top() + 20, beside_px, beside.join(", "), text_font(11),
        dominated.empty() ? t.quiet : t.attention);
   if (!row.words.isEmpty())

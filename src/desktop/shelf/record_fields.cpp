@@ -43,21 +43,9 @@ QLineEdit* length_line(Form& form, Desk& desk, const WhichId& id, const QString&
       [&desk] { return unit_text(desk); });
 }
 
-struct ClaimLine {
-  const char* kind;
-  QString name, unit;
-  bool number;
-};
-
-std::vector<ClaimLine> claim_lines() {
-  return {{"power_w", QObject::tr("Power"), "W", true},
-          {"ppf_umol_s", QObject::tr("PPF"), "µmol/s", true},
-          {"efficacy_umol_j", QObject::tr("Efficacy"), "µmol/J", true},
-          {"coverage", QObject::tr("Coverage"), "", false},
-          {"height_m", QObject::tr("Hanging height"), "", false},
-          {"dimming_range", QObject::tr("Dimming range"), "", false},
-          {"equivalent", QObject::tr("Stands in for"), "", false}};
-}
+/// Kinds of claims that stand among a fixture's fields; Audit has them all.
+constexpr std::string_view claims_on_the_shelf[] = {"power_w",  "ppf_umol_s",    "efficacy_umol_j", "coverage",
+                                                    "height_m", "dimming_range", "equivalent"};
 
 std::optional<Claim> claim_of(Desk& desk, Id fixture_id, const std::string& kind) {
   // The desk's own test has them at hand.
@@ -138,21 +126,24 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
 }
 
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
-  for (const ClaimLine& kind : claim_lines()) {
-    const std::string key = kind.kind;
-    if (kind.number)
+  for (const std::string_view name : claims_on_the_shelf) {
+    const record::ClaimKind& kind = *record::claim_kind(name);
+    const std::string key(name);
+    const QString label = text_of(kind.label);
+    if (kind.holds == record::ClaimKind::Number)
       form.line(
-          kind.name,
+          label,
           [=, &desk] {
             const auto claim = claim_of(desk, fixture_id(), key);
             return claim ? show_number(claim->value) : QString();
           },
           parse_number_field(
-              {0, 1e6}, [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }),
-          [unit = kind.unit] { return unit; });
+              {kind.least, kind.most},
+              [=, &desk](std::optional<double> v) { return store_claim(desk, fixture_id(), key, v, ""); }),
+          [unit = text_of(kind.units.front().symbol)] { return unit; });
     else
       form.line(
-          kind.name,
+          label,
           [=, &desk] {
             const auto claim = claim_of(desk, fixture_id(), key);
             if (!claim) return QString();
@@ -166,7 +157,8 @@ void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
     const bool at_hand = test && test->fixture.id == fixture_id();
     const auto all = at_hand ? test->claims : desk.book().all<Claim>("WHERE fixture_id = ?", fixture_id());
     std::size_t shown = 0;
-    for (const ClaimLine& kind : claim_lines()) shown += claim_of(desk, fixture_id(), kind.kind).has_value();
+    for (const std::string_view name : claims_on_the_shelf)
+      shown += claim_of(desk, fixture_id(), std::string(name)).has_value();
     return all.size() > shown
                ? QObject::tr("%1 more stand on Audit, where claims of every kind are kept.").arg(all.size() - shown)
                : QString();
