@@ -1,7 +1,9 @@
+#include <QApplication>
 #include <QComboBox>
 #include <QDialog>
 #include <QFile>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QProgressBar>
 #include <QPushButton>

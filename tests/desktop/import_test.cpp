@@ -1,3 +1,4 @@
+#include <QApplication>
 #include <QClipboard>
 #include <QDialog>
 #include <QFile>

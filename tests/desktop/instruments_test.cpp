@@ -1,7 +1,9 @@
 #include "desktop/instruments/instruments_panel.h"
 
+#include <QApplication>
 #include <QFile>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 
 #include "window_fixture.h"

@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 #include <QClipboard>
 #include <QComboBox>
+#include <QDialog>
 #include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <gtest/gtest.h>
+#include <QPushButton>
 
 #include <QApplication>
 #include <QLineEdit>
