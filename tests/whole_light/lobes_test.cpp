@@ -10,6 +10,7 @@
 #include "core/optics/lobe_room.h"
 #include "core/optics/processor.h"
 #include "core/optics/room_light.h"
+#include "core/whole_light/fit_parameters.h"
 
 using namespace sunbreak;
 
@@ -110,11 +111,34 @@ TEST(LobeRoom, AgreesWithTheFinerModel) {
   const auto exchange = model.exchange(room.reflectance);
   const Eigen::VectorXd received = model.received(sources).col(1);
   const Eigen::VectorXd light = direct_by_lobe(sources, facing).col(1) + exchange.reflected(gathering, received);
-  const Eigen::VectorXd by_matrix = exchange.reflected_by(gathering) * received;
+  const Eigen::VectorXd by_patch = exchange.reflections(gathering).of(received);
   for (Eigen::Index i = 0; i < light.size(); ++i) {
     const auto k = static_cast<std::size_t>(i);
     const double whole = expected.direct[k] + expected.reflected[k];
     EXPECT_NEAR(light(i), whole, 0.004 * whole) << i;
-    EXPECT_NEAR(by_matrix(i), exchange.reflected(gathering, received)(i), 1e-9 * whole);
+    EXPECT_NEAR(by_patch(i), exchange.reflected(gathering, received)(i), 1e-9 * whole);
+  }
+}
+
+TEST(LobeRoom, SlopesOfSidesAreDifferencesOfWhatTheyReflect) {
+  const Room room{1.0, 1.4, 1.8, {0.8, 0.6, 0.7, 0, 0.5, 0.3}};
+  const std::vector<Vec3> stations{{0.2, 0.3, 0}, {0.9, 1.2, 0}, {0.5, 0.7, 0}};
+  const auto sources = HungFixture({}).unit(0, {0.1, -0.2, 0.5, {{3, 2}}}, {0.5, 0.7, 0});
+  const LobeRoom model(room);
+  const auto gathering = model.gathering(stations);
+  const Eigen::VectorXd received = model.received(sources).col(2);
+  const auto exchange = model.exchange(room.reflectance);
+  const Eigen::MatrixXd slopes = exchange.slopes_of_sides(gathering, exchange.reflections(gathering), received);
+  ASSERT_EQ(slopes.cols(), 5) << "the side that is open has none";
+  constexpr double step = 1e-4;
+  for (std::size_t g = 0; g < model.sides().size(); ++g) {
+    const auto reflected = [&](double change) {
+      Room changed = room;
+      set_reflectance(changed.reflectance, model.sides()[g], reflectance_of(room, model.sides()[g]) + change);
+      return Eigen::VectorXd(model.exchange(changed.reflectance).reflected(gathering, received));
+    };
+    const Eigen::VectorXd difference = (reflected(step) - reflected(-step)) / (2 * step);
+    for (Eigen::Index i = 0; i < difference.size(); ++i)
+      EXPECT_NEAR(slopes(i, static_cast<Eigen::Index>(g)), difference(i), 1e-6 * difference.norm()) << g << ' ' << i;
   }
 }

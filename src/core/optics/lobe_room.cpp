@@ -236,6 +236,12 @@ LobeRoom::Exchange LobeRoom::exchange(const Room::Reflectance& reflectance) cons
   return exchange;
 }
 
+Eigen::Index LobeRoom::lit_patches(std::size_t side, const Eigen::MatrixXd& received) const {
+  auto count = static_cast<Eigen::Index>(fine_[side].size());
+  while (count > 0 && (received.row(lit_[side].first_fine + count - 1).array() == 0).all()) --count;
+  return count;
+}
+
 Eigen::MatrixXd LobeRoom::flux_on_coarse(const Eigen::MatrixXd& received) const {
   Eigen::MatrixXd flux = Eigen::MatrixXd::Zero(coarse_count_, received.cols());
   for (Eigen::Index lamp = 0; lamp < received.cols(); ++lamp)
@@ -252,32 +258,47 @@ Eigen::MatrixXd LobeRoom::Exchange::reflected(const Gathering& gathering, const 
   return gathering.fine * (fine_reflectance_.asDiagonal() * received) + gathering.coarse * later;
 }
 
-Eigen::MatrixXd LobeRoom::Exchange::reflected_by(const Gathering& gathering) const {
-  Eigen::MatrixXd by_flux = factored_->solve(gathering.coarse.transpose()).transpose();
-  by_flux -= gathering.coarse * coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal();
-  Eigen::MatrixXd by_fine = gathering.fine * fine_reflectance_.asDiagonal();
+LobeRoom::Reflections LobeRoom::Exchange::reflections(const Gathering& gathering) const {
+  Reflections made;
+  made.room_ = room_;
+  made.by_patch_ = gathering.fine * fine_reflectance_.asDiagonal();
+  if (!room_->reflects()) return made;
+  made.by_exitance_ = factored_->solve(gathering.coarse.transpose()).transpose();
+  const Eigen::MatrixXd by_flux =
+      made.by_exitance_ - gathering.coarse * coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal();
   for (Eigen::Index p = 0; p < room_->fine_count_; ++p)
-    by_fine.col(p) += room_->fine_areas_m2_(p) * by_flux.col(room_->coarse_of_fine_[static_cast<std::size_t>(p)]);
-  return by_fine;
+    made.by_patch_.col(p) +=
+        room_->fine_areas_m2_(p) * by_flux.col(room_->coarse_of_fine_[static_cast<std::size_t>(p)]);
+  return made;
 }
 
-Eigen::VectorXd LobeRoom::Exchange::slope_of_side(const Face& side, const Gathering& gathering,
-                                                  const Eigen::VectorXd& received) const {
+// Most of a wall is above the lamp and dark: only what is lit is summed.
+Eigen::MatrixXd LobeRoom::Reflections::of(const Eigen::MatrixXd& received) const {
+  Eigen::MatrixXd ppfd = Eigen::MatrixXd::Zero(by_patch_.rows(), received.cols());
+  for (std::size_t g = 0; g < room_->lit_.size(); ++g) {
+    const Eigen::Index first = room_->lit_[g].first_fine, count = room_->lit_patches(g, received);
+    ppfd.noalias() += by_patch_.middleCols(first, count) * received.middleRows(first, count);
+  }
+  return ppfd;
+}
+
+// Exitance e holds (diag(a / r) − M) e = flux, so that de/dr is the exchange of a e / r² from the side's own patches.
+Eigen::MatrixXd LobeRoom::Exchange::slopes_of_sides(const Gathering& gathering, const Reflections& reflections,
+                                                    const Eigen::VectorXd& received) const {
   const Eigen::VectorXd flux = room_->flux_on_coarse(received), exitance = factored_->solve(flux);
-  Eigen::VectorXd slope = Eigen::VectorXd::Zero(gathering.coarse.rows());
+  Eigen::MatrixXd slopes(gathering.coarse.rows(), static_cast<Eigen::Index>(room_->sides_.size()));
   for (std::size_t g = 0; g < room_->sides_.size(); ++g) {
-    if (!(room_->sides_[g] == side)) continue;
     const Eigen::Index first = room_->lit_[g].first_coarse, count = static_cast<Eigen::Index>(room_->grids_[g].size());
     const Eigen::Index first_fine = room_->lit_[g].first_fine, fine = static_cast<Eigen::Index>(room_->fine_[g].size());
     const auto areas = room_->coarse_areas_m2_.segment(first, count);
     const double r = coarse_reflectance_(first);
-    Eigen::VectorXd as_received = Eigen::VectorXd::Zero(flux.size());
-    as_received.segment(first, count) = areas.cwiseProduct(exitance.segment(first, count)) / (r * r);
-    slope += gathering.coarse * factored_->solve(as_received) -
-             gathering.coarse.middleCols(first, count) * flux.segment(first, count).cwiseQuotient(areas) +
-             gathering.fine.middleCols(first_fine, fine) * received.segment(first_fine, fine);
+    slopes.col(static_cast<Eigen::Index>(g)) =
+        reflections.by_exitance_.middleCols(first, count) *
+            (areas.cwiseProduct(exitance.segment(first, count)) / (r * r)) -
+        gathering.coarse.middleCols(first, count) * flux.segment(first, count).cwiseQuotient(areas) +
+        gathering.fine.middleCols(first_fine, fine) * received.segment(first_fine, fine);
   }
-  return slope;
+  return slopes;
 }
 
 }  // namespace sunbreak

@@ -50,15 +50,29 @@ class LobeRoom {
   /// What the model is made of, for such stations; matrices row by row.
   LobeRoomArrays arrays(std::span<const Vec3> stations) const;
 
+  /// The light that stations get from the fine patches by reflection, patch by patch: worked out once for many lamps.
+  class Reflections {
+   public:
+    /// Reflected PPFD at the stations from the direct PPFD of the fine patches; a column a lamp.
+    Eigen::MatrixXd of(const Eigen::MatrixXd& received) const;
+
+   private:
+    friend class LobeRoom;
+    const LobeRoom* room_ = nullptr;
+    Eigen::MatrixXd by_patch_;     ///< a row a station, a column a fine patch
+    Eigen::MatrixXd by_exitance_;  ///< the light of 1 µmol/s that a coarse patch sends of itself, and all that follows
+  };
+
   /// Exchange between the sides at given reflectances.
   class Exchange {
    public:
     /// Reflected PPFD at stations from the direct PPFD of the fine patches; a column a lamp.
     Eigen::MatrixXd reflected(const Gathering& gathering, const Eigen::MatrixXd& received) const;
-    /// The same as one matrix, for many lamps: a row a station, a column a fine patch.
-    Eigen::MatrixXd reflected_by(const Gathering& gathering) const;
-    /// How the reflected PPFD goes with the reflectance of one side.
-    Eigen::VectorXd slope_of_side(const Face& side, const Gathering& gathering, const Eigen::VectorXd& received) const;
+    /// The same for more lamps than there are stations.
+    Reflections reflections(const Gathering& gathering) const;
+    /// How the reflected PPFD of one lamp goes with the reflectance of each side: a column a side of sides().
+    Eigen::MatrixXd slopes_of_sides(const Gathering& gathering, const Reflections& reflections,
+                                    const Eigen::VectorXd& received) const;
 
    private:
     friend class LobeRoom;
@@ -78,6 +92,8 @@ class LobeRoom {
   /// How many of a side's fine patches, from the first on, can be lit by sources none of whose light goes above a
   /// height.
   Eigen::Index patches_below(std::size_t side, double height_m) const;
+  /// How many of a side's fine patches, from the first on, any lamp lights.
+  Eigen::Index lit_patches(std::size_t side, const Eigen::MatrixXd& received) const;
   Eigen::MatrixXd flux_on_coarse(const Eigen::MatrixXd& received) const;
 
   Room shape_;

@@ -64,11 +64,9 @@ void leave_out_by_model(const WholeLightQuestion& question, const WholeLight& fo
       list.push_back({sweep.layout.stations[static_cast<std::size_t>(i)].x_m,
                       sweep.layout.stations[static_cast<std::size_t>(i)].y_m, 0});
     const ModelPlaces places = model.places(std::move(list));
-    const Eigen::VectorXd light =
-        model.parameters().setting(fit.best().values, sweep.setting) *
-        model.light_of(
-            fit.best(), model.parameters().hang_at(fit.best().values, left.height_m), places,
-            model.room().reflects() ? exchange.reflected_by(places.gathering) : Eigen::MatrixXd(places.gathering.fine));
+    const Hang hang = model.parameters().hang_at(fit.best().values, left.height_m);
+    const Eigen::VectorXd light = model.parameters().setting(fit.best().values, sweep.setting) *
+                                  model.light_of(fit.best(), {&hang, 1}, places, exchange);
     for (std::size_t k = 0; k < stations.size(); ++k) {
       const auto station = static_cast<std::size_t>(stations[k]);
       if (!is_odd(found, s, station))

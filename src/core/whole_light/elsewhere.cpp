@@ -89,8 +89,8 @@ struct Elsewhere::Parts {
       received += part * room.received(lamp, true);
     }
     if (room.reflects())
-      light += received.transpose() *
-               exchange.reflected_by({weighings * gathering.coarse, weighings * gathering.fine}).transpose();
+      light +=
+          exchange.reflections({weighings * gathering.coarse, weighings * gathering.fine}).of(received).transpose();
     return static_cast<double>(middles.size()) * light;
   }
 };

@@ -155,11 +155,10 @@ double LightAtPlaces::mean_expanded(double height_m, std::span<const double> wei
   const WholeLightModel& model = *p.found.model;
   const FitUnknowns& best = model.known.best;
   const Hang hang = model.parameters().hang_at(best.values, height_m);
-  const Eigen::MatrixXd reflected =
-      model.room().reflects() ? p.exchange.reflected_by(p.places.gathering) : Eigen::MatrixXd(p.places.gathering.fine);
-  ModelLight light = model.light(p.places, reflected, hang, best.values);
+  const LobeRoom::Reflections reflections = p.exchange.reflections(p.places.gathering);
+  ModelLight light = model.light(p.places, reflections, hang, best.values);
   constexpr int between_heights = -1;
-  model.add_slopes(light, p.places, reflected, p.exchange, hang, between_heights, best);
+  model.add_slopes(light, p.places, reflections, p.exchange, hang, between_heights, best);
   const Eigen::Map<const Eigen::RowVectorXd> w(weights.data(), static_cast<Eigen::Index>(weights.size()));
   Eigen::VectorXd slopes(mixes + model.parameters().size());
   slopes << (w * light.by_lobe).transpose(), (w * light.by_parameter).transpose();

@@ -65,13 +65,12 @@ class UtilizationOf {
                         area.front_m + (j + 0.5) * area.depth_m / fine_cells, 0});
     places_ = model.places(std::move(list));
     exchange_ = model.room().exchange(model.parameters().reflectance(model.known.best.values));
-    reflected_ =
-        model.room().reflects() ? exchange_.reflected_by(places_.gathering) : Eigen::MatrixXd(places_.gathering.fine);
+    reflections_ = exchange_.reflections(places_.gathering);
   }
   FoundValue at(std::size_t height) const {
     const Hang hang = model_.parameters().hang(model_.known.best.values, height);
-    ModelLight light = model_.light(places_, reflected_, hang, model_.known.best.values);
-    model_.add_slopes(light, places_, reflected_, exchange_, hang, static_cast<int>(height), model_.known.best);
+    ModelLight light = model_.light(places_, reflections_, hang, model_.known.best.values);
+    model_.add_slopes(light, places_, reflections_, exchange_, hang, static_cast<int>(height), model_.known.best);
     const double ppf = model_.known.best.flux.sum();
     const Eigen::RowVectorXd by_lobe = area_m2_ * light.by_lobe.colwise().mean();
     const double share = by_lobe.dot(model_.known.best.flux) / ppf;
@@ -86,7 +85,7 @@ class UtilizationOf {
   double area_m2_;
   ModelPlaces places_;
   LobeRoom::Exchange exchange_;
-  Eigen::MatrixXd reflected_;
+  LobeRoom::Reflections reflections_;
 };
 
 void judge(WholeLight& w, const FitForm& known, std::size_t heights) {

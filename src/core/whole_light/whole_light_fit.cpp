@@ -101,11 +101,9 @@ WholeLightFit::State WholeLightFit::state_at(const Eigen::VectorXd& values) cons
   State state;
   state.at.values = values;
   state.exchange = model_->room().exchange(model_->parameters().reflectance(values));
-  for (const ModelPlaces& places : layouts_)
-    state.reflected.push_back(model_->room().reflects() ? state.exchange.reflected_by(places.gathering)
-                                                        : Eigen::MatrixXd(places.gathering.fine));
+  for (const ModelPlaces& places : layouts_) state.reflections.push_back(state.exchange.reflections(places.gathering));
   for (const FitView& view : views_)
-    state.lights.push_back(model_->light(layouts_[view.layout], state.reflected[view.layout],
+    state.lights.push_back(model_->light(layouts_[view.layout], state.reflections[view.layout],
                                          model_->parameters().hang(values, view.height), values));
   find_flux(state);
   state.cost = cost_of(state);
@@ -141,7 +139,7 @@ void WholeLightFit::prefer_round(Eigen::MatrixXd& form) const {
 
 void WholeLightFit::add_slopes(State& state) const {
   for (std::size_t v = 0; v < views_.size(); ++v)
-    model_->add_slopes(state.lights[v], layouts_[views_[v].layout], state.reflected[views_[v].layout], state.exchange,
+    model_->add_slopes(state.lights[v], layouts_[views_[v].layout], state.reflections[views_[v].layout], state.exchange,
                        model_->parameters().hang(state.at.values, views_[v].height), static_cast<int>(views_[v].height),
                        state.at);
 }

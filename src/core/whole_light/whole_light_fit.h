@@ -54,8 +54,8 @@ class WholeLightFit {
   struct State {
     FitUnknowns at;
     LobeRoom::Exchange exchange;
-    std::vector<Eigen::MatrixXd> reflected;  ///< one a layout
-    std::vector<ModelLight> lights;          ///< one a view
+    std::vector<LobeRoom::Reflections> reflections;  ///< one a layout
+    std::vector<ModelLight> lights;                  ///< one a view
     double cost = 0;
   };
   State state_at(const Eigen::VectorXd& values) const;

@@ -31,7 +31,7 @@ ModelPlaces WholeLightModel::places(std::vector<Vec3> list) const {
   return places;
 }
 
-ModelLight WholeLightModel::light(const ModelPlaces& places, const Eigen::MatrixXd& reflected, const Hang& hang,
+ModelLight WholeLightModel::light(const ModelPlaces& places, const LobeRoom::Reflections& reflections, const Hang& hang,
                                   const Eigen::VectorXd& values) const {
   ModelLight light{
       Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.list.size()), static_cast<Eigen::Index>(lobe_count)), {}};
@@ -42,22 +42,21 @@ ModelLight WholeLightModel::light(const ModelPlaces& places, const Eigen::Matrix
     light.by_lobe += share * direct_by_lobe(sources, places.facing);
     received += share * room_.received(sources);
   }
-  light.by_lobe.noalias() += reflected * received;
+  light.by_lobe += reflections.of(received);
   return light;
 }
 
-Eigen::VectorXd WholeLightModel::light_of(const FitUnknowns& unknowns, const Hang& hang, const ModelPlaces& places,
-                                          const Eigen::MatrixXd& reflected) const {
-  const LobeFlux mix = mix_of(unknowns.flux);
-  Eigen::VectorXd light = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(places.list.size()));
-  Eigen::VectorXd received = Eigen::VectorXd::Zero(room_.fine_patches());
-  for (int unit = 0; unit < fixture_.units(); ++unit) {
-    const auto sources = fixture_.unit(unit, hang, under_);
-    const double share = parameters_.share(unknowns.values, unit) / fixture_.units();
-    light += share * direct_of_mix(sources, mix, places.facing);
-    received += share * room_.received(sources, mix);
+WholeLightModel::Direct WholeLightModel::direct(int unit, const LobeFlux& mix, std::span<const Hang> hangs,
+                                                const ModelPlaces& places, bool rough) const {
+  const auto ways = static_cast<Eigen::Index>(hangs.size());
+  Direct direct{Eigen::MatrixXd(static_cast<Eigen::Index>(places.list.size()), ways),
+                Eigen::MatrixXd(room_.fine_patches(), ways)};
+  for (Eigen::Index way = 0; way < ways; ++way) {
+    const auto sources = fixture_.unit(unit, hangs[static_cast<std::size_t>(way)], under_);
+    direct.at_places.col(way) = direct_of_mix(sources, mix, places.facing);
+    direct.at_patches.col(way) = room_.received(sources, mix, rough);
   }
-  return light + reflected * received;
+  return direct;
 }
 
 Eigen::MatrixXd WholeLightModel::light_of(const FitUnknowns& unknowns, std::span<const Hang> hangs,
@@ -66,66 +65,71 @@ Eigen::MatrixXd WholeLightModel::light_of(const FitUnknowns& unknowns, std::span
   const auto ways = static_cast<Eigen::Index>(hangs.size());
   Eigen::MatrixXd light = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.list.size()), ways);
   Eigen::MatrixXd received = Eigen::MatrixXd::Zero(room_.fine_patches(), ways);
-  for (Eigen::Index way = 0; way < ways; ++way)
-    for (int unit = 0; unit < fixture_.units(); ++unit) {
-      const auto sources = fixture_.unit(unit, hangs[static_cast<std::size_t>(way)], under_);
-      const double share = parameters_.share(unknowns.values, unit) / fixture_.units();
-      light.col(way) += share * direct_of_mix(sources, mix, places.facing);
-      received.col(way) += share * room_.received(sources, mix);
-    }
+  for (int unit = 0; unit < fixture_.units(); ++unit) {
+    const Direct by_unit = direct(unit, mix, hangs, places, false);
+    const double share = parameters_.share(unknowns.values, unit) / fixture_.units();
+    light += share * by_unit.at_places;
+    received += share * by_unit.at_patches;
+  }
   if (room_.reflects()) light += exchange.reflected(places.gathering, received);
   return light;
 }
 
-void WholeLightModel::add_slopes(ModelLight& light, const ModelPlaces& places, const Eigen::MatrixXd& reflected,
+void WholeLightModel::add_slopes(ModelLight& light, const ModelPlaces& places, const LobeRoom::Reflections& reflections,
                                  const LobeRoom::Exchange& exchange, const Hang& hang, int height,
                                  const FitUnknowns& at) const {
+  using Kind = FitParameter::Kind;
   light.by_parameter = Eigen::MatrixXd::Zero(static_cast<Eigen::Index>(places.list.size()), parameters_.size());
   const LobeFlux mix = mix_of(at.flux);
   const int units = fixture_.units();
-  const auto add = [&](FitParameter::Kind kind, int index, const Eigen::VectorXd& slope) {
-    if (const Eigen::Index k = parameters_.find(kind, index); k >= 0) light.by_parameter.col(k) += slope;
-  };
   Eigen::VectorXd received = Eigen::VectorXd::Zero(room_.fine_patches()), first;
   for (int unit = 0; unit < units; ++unit) {
     const double share = parameters_.share(at.values, unit) / units;
-    struct Here {
-      Eigen::VectorXd received, light;
-    };
-    const auto lit_by = [&](const Hang& way) {
-      const auto sources = fixture_.unit(unit, way, under_);
-      Here lit{room_.received(sources, mix, true), direct_of_mix(sources, mix, places.facing)};
-      lit.light += reflected * lit.received;
-      return lit;
-    };
-    const Here here = lit_by(hang);
-    received += share * here.received;
-    const auto slope = [&](auto change, double by) {
-      Hang moved = hang;
-      change(moved);
-      return Eigen::VectorXd(share / by * (lit_by(moved).light - here.light));
-    };
     const auto u = static_cast<std::size_t>(unit);
-    add(FitParameter::Kind::OffsetX, 0, slope([](Hang& h) { h.x_m += small_m; }, small_m));
-    add(FitParameter::Kind::OffsetY, 0, slope([](Hang& h) { h.y_m += small_m; }, small_m));
-    const Eigen::VectorXd upward = slope([](Hang& h) { h.height_m += small_m; }, small_m);
-    add(FitParameter::Kind::Datum, 0, upward);
-    if (height >= 0) add(FitParameter::Kind::HeightShift, height, upward);
-    add(FitParameter::Kind::Roll, parameters_.lean_of(unit),
-        slope([&](Hang& h) { h.leans[u].roll_deg += small_deg; }, small_deg));
-    add(FitParameter::Kind::Pitch, parameters_.lean_of(unit),
-        slope([&](Hang& h) { h.leans[u].pitch_deg += small_deg; }, small_deg));
-    add(FitParameter::Kind::Span, 0, slope([](Hang& h) { h.span += small_share; }, small_share));
+    // As it hangs, and moved a little for each slope.
+    std::vector<Hang> hangs{hang};
+    struct Slope {
+      Eigen::Index parameter, way;
+      double step;
+    };
+    std::vector<Slope> slopes;
+    const auto moved = [&](double step, double& (*part)(Hang&, std::size_t),
+                           std::initializer_list<Eigen::Index> wanted) {
+      const auto way = static_cast<Eigen::Index>(hangs.size());
+      for (const Eigen::Index parameter : wanted)
+        if (parameter >= 0) slopes.push_back({parameter, way, step});
+      if (slopes.empty() || slopes.back().way != way) return;
+      hangs.push_back(hang);
+      part(hangs.back(), u) += step;
+    };
+    const Eigen::Index shift = height < 0 ? -1 : parameters_.find(Kind::HeightShift, height);
+    const int lean = parameters_.lean_of(unit);
+    moved(small_m, [](Hang& h, std::size_t) -> double& { return h.x_m; }, {parameters_.find(Kind::OffsetX)});
+    moved(small_m, [](Hang& h, std::size_t) -> double& { return h.y_m; }, {parameters_.find(Kind::OffsetY)});
+    moved(small_m, [](Hang& h, std::size_t) -> double& { return h.height_m; }, {parameters_.find(Kind::Datum), shift});
+    moved(small_deg, [](Hang& h, std::size_t n) -> double& { return h.leans[n].roll_deg; },
+          {parameters_.find(Kind::Roll, lean)});
+    moved(small_deg, [](Hang& h, std::size_t n) -> double& { return h.leans[n].pitch_deg; },
+          {parameters_.find(Kind::Pitch, lean)});
+    moved(small_share, [](Hang& h, std::size_t) -> double& { return h.span; }, {parameters_.find(Kind::Span)});
+
+    const Direct direct_light = direct(unit, mix, hangs, places, true);
+    const Eigen::MatrixXd lit = direct_light.at_places + reflections.of(direct_light.at_patches);
+    for (const Slope& slope : slopes)
+      light.by_parameter.col(slope.parameter) += share / slope.step * (lit.col(slope.way) - lit.col(0));
+    received += share * direct_light.at_patches.col(0);
     if (unit == 0)
-      first = here.light / units;
-    else
-      add(FitParameter::Kind::Share, unit, here.light / units - first);
+      first = lit.col(0) / units;
+    else if (const Eigen::Index k = parameters_.find(Kind::Share, unit); k >= 0)
+      light.by_parameter.col(k) += lit.col(0) / units - first;
   }
   if (!room_.reflects()) return;
-  for (std::size_t side = 0; side < faces.size(); ++side)
-    if (parameters_.find(FitParameter::Kind::Side, static_cast<int>(side)) >= 0)
-      add(FitParameter::Kind::Side, static_cast<int>(side),
-          exchange.slope_of_side(faces[side], places.gathering, received));
+  const Eigen::MatrixXd by_side = exchange.slopes_of_sides(places.gathering, reflections, received);
+  for (std::size_t g = 0; g < room_.sides().size(); ++g) {
+    const auto side = std::find(faces.begin(), faces.end(), room_.sides()[g]) - faces.begin();
+    if (const Eigen::Index k = parameters_.find(Kind::Side, static_cast<int>(side)); k >= 0)
+      light.by_parameter.col(k) = by_side.col(static_cast<Eigen::Index>(g));
+  }
 }
 
 }  // namespace sunbreak

@@ -38,24 +38,28 @@ class WholeLightModel {
 
   ModelPlaces places(std::vector<Vec3> list) const;
 
-  /// The model's light at places with the fixture as it hangs. `reflected` comes from
-  /// LobeRoom::Exchange::reflected_by() of the same places and reflectances.
-  ModelLight light(const ModelPlaces& places, const Eigen::MatrixXd& reflected, const Hang& hang,
+  /// The model's light at places with the fixture as it hangs. `reflections` are of the same places.
+  ModelLight light(const ModelPlaces& places, const LobeRoom::Reflections& reflections, const Hang& hang,
                    const Eigen::VectorXd& values) const;
   /// Adds by_parameter for a mix; `height` is the measured one that it hangs at, −1 between them.
-  void add_slopes(ModelLight& light, const ModelPlaces& places, const Eigen::MatrixXd& reflected,
+  void add_slopes(ModelLight& light, const ModelPlaces& places, const LobeRoom::Reflections& reflections,
                   const LobeRoom::Exchange& exchange, const Hang& hang, int height, const FitUnknowns& at) const;
 
-  /// Light of a mix at places with the fixture hanging in any way.
-  Eigen::VectorXd light_of(const FitUnknowns& unknowns, const Hang& hang, const ModelPlaces& places,
-                           const Eigen::MatrixXd& reflected) const;
-  /// The same in many ways of hanging, a column each: what it reflects on is gathered for all of them at once.
+  /// Light of a mix at places with the fixture hanging in any ways, a column each.
   Eigen::MatrixXd light_of(const FitUnknowns& unknowns, std::span<const Hang> hangs, const ModelPlaces& places,
                            const LobeRoom::Exchange& exchange) const;
 
   FitForm known;  ///< what the fit leaves of the unknowns
 
  private:
+  /// Direct light of one unit that sends the whole mix, a column a way of hanging.
+  struct Direct {
+    Eigen::MatrixXd at_places, at_patches;
+  };
+  /// `rough` as in LobeRoom::received().
+  Direct direct(int unit, const LobeFlux& mix, std::span<const Hang> hangs, const ModelPlaces& places,
+                bool rough) const;
+
   std::vector<double> heights_m_;
   FitParameters parameters_;
   LobeRoom room_;
