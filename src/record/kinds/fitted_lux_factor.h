@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "core/quantity/lux.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -16,7 +17,7 @@ struct FittedLuxFactor {
   std::string source = "paired";  ///< paired, computed or stated
   double k = 0.0185;              ///< [umol/m2/s/lx]
   std::optional<double> k_expanded{};
-  double lowest_lux = 0, highest_lux = 200000;
+  double lowest_lux = 0, highest_lux = most_lux;
   std::string pairs;  ///< lux and PPFD in turn, with a blank between numbers
   std::string reference;
   std::optional<double> reference_uncertainty_pct{};
@@ -47,8 +48,8 @@ struct Described<FittedLuxFactor> {
         .between(0, 1);
     columns.add("lowest_lux", &FittedLuxFactor::lowest_lux, "lowest level it was found at")
         .unit("lx")
-        .between(0, 200000);
-    columns.add("highest_lux", &FittedLuxFactor::highest_lux, "highest level").unit("lx").between(0, 200000);
+        .between(0, most_lux);
+    columns.add("highest_lux", &FittedLuxFactor::highest_lux, "highest level").unit("lx").between(0, most_lux);
     columns.add("pairs", &FittedLuxFactor::pairs, "lux and PPFD in turn, with a blank between numbers");
     columns.add("reference", &FittedLuxFactor::reference, "the sensor that told the PPFD");
     columns

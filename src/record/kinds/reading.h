@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "core/quantity/lux.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -31,7 +32,7 @@ struct Described<Reading> {
         .between(0, 249999);
     columns.add("raw", &Reading::raw, "value as read before correction; lx where it is of a lux meter")
         .unit("umol/m2/s")
-        .between(-1000, 200000);
+        .between(-1000, most_lux);
     columns.add("source", &Reading::source, "typed, pasted, file, live or simulated")
         .one_of({"typed", "pasted", "file", "live", "simulated"});
     columns.add("taken_at", &Reading::taken_at, "when (UTC)").moment();

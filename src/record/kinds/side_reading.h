@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "core/quantity/lux.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -30,7 +31,7 @@ struct Described<SideReading> {
         .one_of({"reference", "repeat"});
     columns.add("raw", &SideReading::raw, "value as read before correction; lx where it is of a lux meter")
         .unit("umol/m2/s")
-        .between(-1000, 200000);
+        .between(-1000, most_lux);
     columns.add("source", &SideReading::source, "typed, live or simulated").one_of({"typed", "live", "simulated"});
     columns.add("taken_at", &SideReading::taken_at, "when (UTC)").moment();
     columns.add("samples", &SideReading::samples, "sensor values averaged into raw").between(1, 100000);

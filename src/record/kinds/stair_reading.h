@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "core/quantity/lux.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -27,7 +28,7 @@ struct Described<StairReading> {
     columns.add("station", &StairReading::station, "station index in the plan's grid").between(0, 249999);
     columns.add("raw", &StairReading::raw, "value as read before correction; lx where it is of a lux meter")
         .unit("umol/m2/s")
-        .between(-1000, 200000);
+        .between(-1000, most_lux);
     columns.add("source", &StairReading::source, "typed, live or simulated").one_of({"typed", "live", "simulated"});
     columns.add("samples", &StairReading::samples, "sensor values averaged into raw").between(1, 100000);
     columns.add("spread", &StairReading::spread, "their standard deviation, in the unit of raw").between(0, 20000);

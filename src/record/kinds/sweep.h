@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "core/quantity/lux.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -70,9 +71,9 @@ struct Described<Sweep> {
         .since(12);
     columns.add("lux_lowest", &Sweep::lux_lowest, "lowest level that it holds for")
         .unit("lx")
-        .between(0, 200000)
+        .between(0, most_lux)
         .since(12);
-    columns.add("lux_highest", &Sweep::lux_highest, "highest level").unit("lx").between(0, 200000).since(12);
+    columns.add("lux_highest", &Sweep::lux_highest, "highest level").unit("lx").between(0, most_lux).since(12);
     columns.add("lux_fitted_here", &Sweep::lux_fitted_here, "it was found under this very fixture").since(12);
     columns
         .add("moved_factor", &Sweep::moved_factor,

@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 
+#include "core/quantity/lux.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -33,7 +34,7 @@ struct Described<TargetSetting> {
     columns.add("percent", &TargetSetting::percent, "what the dial shows").unit("%").between(0, 200);
     columns.add("raw", &TargetSetting::raw, "value as read before correction; lx where it is of a lux meter")
         .unit("umol/m2/s")
-        .between(-1000, 200000);
+        .between(-1000, most_lux);
     columns.add("power_w", &TargetSetting::power_w, "power at the wall plug").unit("W").between(0, 100000);
     columns.add("taken_at", &TargetSetting::taken_at, "when (UTC)").moment();
     columns
