@@ -50,11 +50,14 @@ TEST_F(WindowTest, WhatNobodyForesawEndsInASentence) {
   EXPECT_TRUE(find<QLabel>("message")->text().contains("stays as it is"));
   Background background(window_.get());
   bool answered = false;
-  background.ask([](auto) -> int { throw std::bad_alloc(); }, [&](int) { answered = true; });
+  int missed = 0;
+  background.ask([](auto) -> int { throw std::bad_alloc(); }, [&](int) { answered = true; }, [&] { ++missed; });
   EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("not enough memory"); }, 60000));
   EXPECT_FALSE(answered);
-  background.ask([](auto) { return 7; }, [](int) { throw std::length_error("an answer too long"); });
+  EXPECT_EQ(missed, 1);
+  background.ask([](auto) { return 7; }, [](int) { throw std::length_error("an answer too long"); }, [&] { ++missed; });
   EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains("an answer too long"); }, 60000));
+  EXPECT_EQ(missed, 2);
   key(Qt::Key_N, Qt::ControlModifier);
   EXPECT_TRUE(desk().edits().accept(0, 400, "typed")) << "and work goes on";
 }

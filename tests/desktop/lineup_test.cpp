@@ -173,6 +173,23 @@ TEST_F(LineUpTest, IsWrittenToBeReadByOthers) {
   QSettings().remove("publish/folder");
 }
 
+TEST_F(LineUpTest, ALostLabBookEndsTheWaitAndItGoesOnOnceItIsBack) {
+  const std::filesystem::path file = desk().book().file(), away = file.parent_path() / "away.sunbreak";
+  std::filesystem::rename(file, away);
+  work()->look_again();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !work()->working(); }, 60000));
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("unable to open"))
+      << find<QLabel>("message")->text().toStdString();
+  EXPECT_TRUE(find<QLabel>("lineupState")->text().startsWith("Stopped")) << words().toStdString();
+  EXPECT_FALSE(find<QPushButton>("lineupCancel")->isVisible());
+  std::filesystem::rename(away, file);
+  strip()->setFocus();
+  key(Qt::Key_Return);
+  ASSERT_TRUE(settled());
+  EXPECT_FALSE(work()->stopped());
+  EXPECT_GT(lineup().members().size(), 2u);
+}
+
 TEST_F(LineUpTest, WhoIsInIt) {
   key(Qt::Key_F);
   auto* filter = find<QLineEdit>("lineupFilter");

@@ -153,6 +153,8 @@ void AuditView::refresh() {
                 .arg(not_kept)
                 .arg(open)
                 .arg(text_of(audit->target_list));
+  } else if (desk_.worked_out().evaluation()) {
+    words = tr("The claims could not be held against the measurements: the message below says why.");
   }
   state_->setText(words);
   show_chosen();

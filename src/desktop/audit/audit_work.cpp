@@ -29,7 +29,8 @@ void AuditWork::follow() {
                     if (!audit || desk_.shown() != shown) return;
                     audit_ = std::move(audit);
                     emit changed();
-                  });
+                  },
+                  [this] { emit changed(); });
   emit changed();
 }
 

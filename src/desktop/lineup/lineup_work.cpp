@@ -124,6 +124,11 @@ void LineUpWork::follow() {
         if (!answer.shown) return;
         shown_ = std::move(answer.shown), guests_ = std::move(answer.guests);
         emit changed();
+      },
+      [this] {
+        tick_.stop();
+        stopped_ = true;
+        emit changed();
       });
   emit changed();
 }

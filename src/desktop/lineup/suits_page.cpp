@@ -177,6 +177,12 @@ void SuitsPage::work() {
         cancel_->hide();
         answers_ = std::move(answers);
         show_answers();
+      },
+      [this] {
+        tick_.stop();
+        cancel_->hide();
+        set_tone(state_, "attention");
+        state_->setText(marked_attention(tr("They were not all hung in the room: the message below says why.")));
       });
 }
 

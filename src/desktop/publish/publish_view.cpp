@@ -224,6 +224,13 @@ void PublishView::go_on_writing() {
         if (troubles_.isEmpty()) keep_publish_folder(folder);
         show_last();
         go_on_writing();
+      },
+      [this] {
+        waiting_.clear();
+        stop_->hide();
+        set_tone(written_, "bad");
+        written_->setText(
+            tr("%1 of %2 were written, none of them half: the message below says why.").arg(done_).arg(to_write_));
       });
 }
 

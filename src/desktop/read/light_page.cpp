@@ -133,6 +133,12 @@ void LightPage::ask_between() {
         predicted_ = std::move(predicted);
         show_between();
         show_maps();
+      },
+      [this] {
+        predicted_ = Problem{"this height could not be predicted", "the message below says why",
+                             "go to another height and come back to try again"};
+        show_between();
+        show_maps();
       });
 }
 

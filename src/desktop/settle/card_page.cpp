@@ -156,6 +156,10 @@ void CardPage::make_card() {
             edit.add(row);
           }
         });
+      },
+      [this] {
+        make_->setEnabled(true);
+        state_->setText(tr("No card was made: the message below says why."));
       });
 }
 

@@ -151,6 +151,12 @@ void SettleWork::make_field() {
         } else if (made.maps) {
           take_field(made.maps, true);
         }
+      },
+      [this] {
+        filling_ = false;
+        problem_ = Problem{"the field of heights and settings was not finished", "the message below says why",
+                           "what is shown of it is right; go to another test and come back to try again"};
+        emit field_changed();
       });
   if (!maps_) emit field_changed();
 }
