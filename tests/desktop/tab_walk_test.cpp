@@ -8,6 +8,8 @@
 #include <set>
 
 #include "book/demo/demo_book.h"
+#include "desktop/desk/stage_view.h"
+#include "desktop/lineup/lineup_work.h"
 #include "desktop/window_fixture.h"
 #include "pictures/made_pictures.h"
 
@@ -114,6 +116,33 @@ TEST_F(TabWalkTest, StagesOfAWalkedTest) {
   const auto tests = desk().book().all<record::Test>("ORDER BY id LIMIT 1");
   open_test(tests.front().id, Stage::Rig);
   walk_stages("walked test, ");
+}
+
+TEST_F(TabWalkTest, EscapeLeavesAFieldWhereLettersAreKeys) {
+  book::fill_demo(desk().book());
+  open_test(1, Stage::Audit);
+  for (const Stage stage : {Stage::Settle, Stage::Audit, Stage::LineUp, Stage::Publish}) {
+    window_->show_stage(stage);
+    const auto stages_of_window = window_->findChildren<StageView*>();
+    StageView* front =
+        *std::find_if(stages_of_window.begin(), stages_of_window.end(), [](auto* s) { return s->isVisible(); });
+    if (stage == Stage::LineUp) {  // Escape ends its work first
+      const auto* work = window_->findChild<LineUpWork*>();
+      ASSERT_TRUE(QTest::qWaitFor([&] { return work->shown() && !work->working(); }, 90000));
+    }
+    int tried = 0;
+    for (QLineEdit* field : front->findChildren<QLineEdit*>()) {
+      if (!field->isVisible() || !field->isEnabled() || qobject_cast<QComboBox*>(field->parentWidget())) continue;
+      field->setFocus();
+      ASSERT_EQ(QApplication::focusWidget(), field);
+      QTest::keyClick(field, Qt::Key_Escape);
+      EXPECT_NE(QApplication::focusWidget(), field) << words(field);
+      EXPECT_FALSE(qobject_cast<QLineEdit*>(QApplication::focusWidget())) << words(field);
+      EXPECT_TRUE(front->isAncestorOf(QApplication::focusWidget()) || front == QApplication::focusWidget());
+      ++tried;
+    }
+    EXPECT_GT(tried, 0) << front->metaObject()->className();
+  }
 }
 
 TEST_F(TabWalkTest, Dialogs) {

@@ -113,9 +113,14 @@ AuditView::AuditView(Desk& desk, QWidget* parent) : StageView(parent), desk_(des
 void AuditView::arrive() {
   refresh();
   if (desk_.test() && !record::claims_of(*desk_.test()).empty())
-    claims_->setFocus(Qt::OtherFocusReason);
+    take_keyboard();
   else
     sentence_->setFocus(Qt::OtherFocusReason);
+}
+
+bool AuditView::take_keyboard() {
+  claims_->setFocus(Qt::OtherFocusReason);
+  return true;
 }
 
 void AuditView::showEvent(QShowEvent* event) {

@@ -22,6 +22,7 @@ class AuditView : public StageView {
   explicit AuditView(Desk& desk, QWidget* parent = nullptr);
 
   void arrive() override;
+  bool take_keyboard() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
   bool take_table(const std::string& bytes, const QString& origin, const std::string& source) override;

@@ -19,6 +19,9 @@ class StageView : public QWidget {
   using QWidget::QWidget;
   /// Called when the stage comes to the front; puts the keyboard where the work is.
   virtual void arrive() {}
+  /// Puts the keyboard where letters are keys of the stage, as Escape in a field asks for; false where there is no such
+  /// place.
+  virtual bool take_keyboard() { return false; }
   virtual std::vector<KeyHint> keys() const { return {}; }
   /// Puts the keyboard into the field of that name, wherever it is folded away.
   virtual void reveal(const QString& /*field*/) {}
@@ -43,6 +46,9 @@ class StageView : public QWidget {
   void pasted(const QString& text);
   /// Asks for the whole screen, or gives it back.
   void arms_length_wanted(bool on);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
 };
 
 }  // namespace sunbreak::desktop

@@ -42,6 +42,11 @@ LineUpStrip::LineUpStrip(Desk& desk, QWidget* parent) : QAbstractScrollArea(pare
   setMinimumHeight(4 * member_px);
 }
 
+void LineUpStrip::set_stopped(bool stopped) {
+  stopped_ = stopped;
+  viewport()->update();
+}
+
 void LineUpStrip::show_lineup(std::shared_ptr<const ShownLineUp> shown) {
   const auto key_of = [&](int member) {
     return shown_ && shown_->lineup && member >= 0
@@ -186,7 +191,7 @@ void LineUpStrip::paintEvent(QPaintEvent*) {
     p.setPen(t.quiet);
     p.setFont(text_font(13));
     p.drawText(viewport()->rect().adjusted(edge_px, edge_px, -edge_px, -edge_px), Qt::AlignCenter | Qt::TextWordWrap,
-               !shown_            ? tr("Reading what is on record…")
+               !shown_            ? (stopped_ ? tr("Nothing was lined up yet.") : tr("Reading what is on record…"))
                : shown_->problem  ? text_of(shown_->problem->sentence())
                : shown_->all == 0 ? tr("No test is on record yet.")
                                   : tr("The filter lets no test through."));

@@ -18,6 +18,8 @@ class LineUpStrip : public QAbstractScrollArea {
   explicit LineUpStrip(Desk& desk, QWidget* parent = nullptr);
   /// Keeps who is chosen, by what they are known by.
   void show_lineup(std::shared_ptr<const ShownLineUp> shown);
+  /// Whether the first line-up is no longer on its way.
+  void set_stopped(bool stopped);
 
   /// Members by number; −1 for none.
   int chosen() const;
@@ -60,6 +62,7 @@ class LineUpStrip : public QAbstractScrollArea {
 
   Desk& desk_;
   std::shared_ptr<const ShownLineUp> shown_;
+  bool stopped_ = false;
   std::vector<Row> rows_;
   std::vector<Bracket> brackets_;
   drawing::IntervalAxis axis_;

@@ -203,7 +203,12 @@ void LineUpView::arrive() {
   if (pages_->currentIndex() == AsSuits)
     suits_->begin();
   else
-    strip_->setFocus(Qt::OtherFocusReason);
+    take_keyboard();
+}
+
+bool LineUpView::take_keyboard() {
+  strip_->setFocus(Qt::OtherFocusReason);
+  return true;
 }
 
 void LineUpView::showEvent(QShowEvent* event) {
@@ -227,6 +232,7 @@ void LineUpView::refresh() {
   guests_->setEnabled(!desk_.read_only());
   const auto& shown = work_->shown();
   if (!work_->working() && shown) strip_->show_lineup(shown);
+  strip_->set_stopped(work_->stopped());
   show_state();
   show_scene();
 }

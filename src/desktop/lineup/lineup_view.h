@@ -30,6 +30,7 @@ class LineUpView : public StageView {
   void show_page(Page page);
   LineUpWork& work() { return *work_; }
   void arrive() override;
+  bool take_keyboard() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
   bool page(int by) override;

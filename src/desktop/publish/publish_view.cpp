@@ -292,7 +292,12 @@ void PublishView::arrive() {
   written_->clear();
   after_->hide();
   refresh();
+  take_keyboard();
+}
+
+bool PublishView::take_keyboard() {
   preview_->setFocus(Qt::OtherFocusReason);
+  return true;
 }
 
 bool PublishView::page(int by) {

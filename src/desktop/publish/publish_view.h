@@ -25,6 +25,7 @@ class PublishView : public StageView {
  public:
   explicit PublishView(Desk& desk, QWidget* parent = nullptr);
   void arrive() override;
+  bool take_keyboard() override;
   bool page(int by) override;
   std::vector<KeyHint> keys() const override;
 

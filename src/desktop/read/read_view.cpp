@@ -292,7 +292,12 @@ void ReadView::read_out(int station) {
 
 void ReadView::arrive() {
   refresh();
+  take_keyboard();
+}
+
+bool ReadView::take_keyboard() {
   setFocus(Qt::OtherFocusReason);
+  return true;
 }
 
 void ReadView::keyPressEvent(QKeyEvent* event) {

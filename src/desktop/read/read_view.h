@@ -34,6 +34,7 @@ class ReadView : public StageView {
 
   ReadView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;
+  bool take_keyboard() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
   bool take_table(const std::string& bytes, const QString& origin, const std::string& source) override;

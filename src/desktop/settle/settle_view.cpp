@@ -149,10 +149,15 @@ void SettleView::show_page(Page page) {
 
 void SettleView::arrive() {
   refresh();
+  take_keyboard();
+}
+
+bool SettleView::take_keyboard() {
   if (pages_->currentIndex() == OnField)
     field_->field()->setFocus(Qt::OtherFocusReason);
   else
     setFocus(Qt::OtherFocusReason);
+  return true;
 }
 
 void SettleView::showEvent(QShowEvent* event) {

@@ -29,6 +29,7 @@ class SettleView : public StageView {
   void show_page(Page page);
   SettleWork& work() { return *work_; }
   void arrive() override;
+  bool take_keyboard() override;
   std::vector<KeyHint> keys() const override;
   QString copy() override;
 

@@ -48,7 +48,10 @@ SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* 
   row->addWidget(instruments_);
   fade_ = new QTimer(this);
   fade_->setSingleShot(true);
-  connect(fade_, &QTimer::timeout, message_, &QLabel::clear);
+  connect(fade_, &QTimer::timeout, message_, [this] {
+    message_->clear();
+    message_->setToolTip({});
+  });
   connect(&desk_, &Desk::changed, this, &SensorStrip::refresh);
   connect(&desk_, &Desk::said, this, &SensorStrip::say);
   connect(&hub_, &InstrumentHub::said, this, &SensorStrip::say);
@@ -138,6 +141,7 @@ void SensorStrip::refresh_stabilization() {
 
 void SensorStrip::say(const QString& words, bool bad) {
   message_->setText((bad ? QStringLiteral("◣ ") : QString()) + words);
+  message_->setToolTip(words);  // a narrow window may not have room for all of it
   message_->setStyleSheet(bad ? "color: #E5796F;" : QString());
   fade_->start(bad ? 20000 : 8000);
   QAccessibleEvent event(message_, QAccessible::Alert);
