@@ -145,6 +145,10 @@ void AuditView::refresh() {
   } else if (work_->working()) {
     words = audit ? tr("Holding the claims against the measurements anew…")
                   : tr("Fitting beam and room, then holding the claims against them…");
+  } else if (work_->missed()) {
+    words =
+        tr("The claims could not be held against the measurements: the message below says why. Come back to this "
+           "stage to try again.");
   } else if (audit) {
     int held = 0, not_kept = 0, open = 0;
     for (const AuditedClaim& a : audit->claims) {
@@ -158,8 +162,6 @@ void AuditView::refresh() {
                 .arg(not_kept)
                 .arg(open)
                 .arg(text_of(audit->target_list));
-  } else if (desk_.worked_out().evaluation()) {
-    words = tr("The claims could not be held against the measurements: the message below says why.");
   }
   state_->setText(words);
   show_chosen();

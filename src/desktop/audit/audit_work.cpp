@@ -24,13 +24,18 @@ void AuditWork::follow() {
   }
   if (!evaluation || (made_for_ == evaluation && units_ == desk_.units())) return;
   made_for_ = evaluation, units_ = desk_.units();
+  missed_ = false;
   background_.ask([evaluation, audited = auditing(desk_)](std::stop_token stop) { return audited(evaluation, stop); },
                   [this, shown = shown_](std::shared_ptr<const evaluation::Audit> audit) {
                     if (!audit || desk_.shown() != shown) return;
                     audit_ = std::move(audit);
                     emit changed();
                   },
-                  [this] { emit changed(); });
+                  [this] {
+                    made_for_.reset();
+                    missed_ = true;
+                    emit changed();
+                  });
   emit changed();
 }
 

@@ -18,6 +18,8 @@ class AuditWork : public QObject {
   /// The latest, of the configuration shown; null until it is there. It may be of the test before its last change.
   const std::shared_ptr<const evaluation::Audit>& audit() const { return audit_; }
   bool working() const { return background_.working(); }
+  /// Trouble kept it away; it is tried again once the stage comes back into sight.
+  bool missed() const { return missed_; }
 
  signals:
   void changed();
@@ -26,7 +28,7 @@ class AuditWork : public QObject {
   void follow();
 
   Desk& desk_;
-  bool in_sight_ = false;
+  bool in_sight_ = false, missed_ = false;
   std::shared_ptr<const evaluation::Evaluation> made_for_;
   UnitSystem units_ = UnitSystem::Metric;
   std::pair<record::Id, record::Id> shown_;

@@ -123,10 +123,15 @@ void HomeView::remove() {
 
 void HomeView::arrive() {
   refresh();
+  take_keyboard();
+}
+
+bool HomeView::take_keyboard() {
   if (cards_->count() > 0)
     cards_->setFocus(Qt::OtherFocusReason);
   else
     new_->setFocus(Qt::OtherFocusReason);
+  return true;
 }
 
 std::vector<KeyHint> HomeView::keys() const {

@@ -20,6 +20,7 @@ class HomeView : public StageView {
  public:
   HomeView(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
   void arrive() override;
+  bool take_keyboard() override;
   std::vector<KeyHint> keys() const override;
   /// Makes a new test and asks for it to be opened on Rig.
   void start_test();

@@ -119,8 +119,9 @@ void LightPage::ask_between() {
   std::optional<Between> now;
   if (desk_.worked_out().light() && desk_.between_m())
     now = {desk_.worked_out().evaluation(), *desk_.between_m(), *desk_.between_percent()};
-  if (now == asked_) return;
+  if (now == asked_ && !missed_) return;
   asked_ = now;
+  missed_ = false;
   predicted_.reset();
   predicting_.drop();
   if (!now) return;
@@ -135,8 +136,9 @@ void LightPage::ask_between() {
         show_maps();
       },
       [this] {
+        missed_ = true;
         predicted_ = Problem{"this height could not be predicted", "the message below says why",
-                             "go to another height and come back to try again"};
+                             "come back to this page to try again"};
         show_between();
         show_maps();
       });

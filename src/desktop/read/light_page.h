@@ -43,6 +43,7 @@ class LightPage : public QWidget {
   Desk& desk_;
   std::optional<Between> asked_;
   Predicted predicted_;  ///< empty while the answer is on its way
+  bool missed_ = false;  ///< trouble kept it away: it is asked for again when the page is shown anew
   QLabel *words_, *left_out_, *height_words_, *between_words_;
   FiguresTable* table_;
   LightSide* side_;

@@ -154,8 +154,9 @@ void SettleWork::make_field() {
       },
       [this] {
         filling_ = false;
+        made_for_ = nullptr;
         problem_ = Problem{"the field of heights and settings was not finished", "the message below says why",
-                           "what is shown of it is right; go to another test and come back to try again"};
+                           "what is shown of it is right; come back to this stage to try again"};
         emit field_changed();
       });
   if (!maps_) emit field_changed();
