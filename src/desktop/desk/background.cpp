@@ -1,0 +1,63 @@
+#include "desktop/desk/background.h"
+
+#include "desktop/application/application.h"
+
+namespace sunbreak::desktop {
+
+struct Background::Question {
+  int number = 0;
+  std::function<void(std::stop_token)> work;
+  std::function<void()> take, missed;
+  std::exception_ptr trouble;
+};
+
+Background::Background(QObject* owner) : owner_(owner) {
+  pool_.setMaxThreadCount(1);
+  pool_.setThreadPriority(QThread::LowPriority);
+}
+
+Background::~Background() {
+  drop();
+  pool_.waitForDone();
+}
+
+void Background::drop() {
+  stop_.request_stop();
+  ++asked_;
+  working_ = false;
+}
+
+void Background::run(std::function<void(std::stop_token)> work, std::function<void()> take,
+                     std::function<void()> missed) {
+  drop();
+  stop_ = std::stop_source();
+  working_ = true;
+  auto question = std::make_shared<Question>(Question{asked_, std::move(work), std::move(take), std::move(missed), {}});
+  pool_.start([this, question = std::move(question), stop = stop_.get_token()]() mutable {
+    try {
+      if (!stop.stop_requested()) question->work(stop);
+    } catch (...) {
+      question->trouble = std::current_exception();
+    }
+    question->work = {};
+    // What takes the answer goes back with it: it belongs to the interface thread.
+    QMetaObject::invokeMethod(
+        owner_, [this, question = std::move(question)] { answered(*question); }, Qt::QueuedConnection);
+  });
+}
+
+void Background::answered(Question& question) {
+  if (question.number != asked_) return;
+  working_ = false;
+  if (!question.trouble) {
+    try {
+      return question.take();
+    } catch (...) {
+      question.trouble = std::current_exception();
+    }
+  }
+  Application::tell_of(question.trouble);
+  question.missed();
+}
+
+}  // namespace sunbreak::desktop
