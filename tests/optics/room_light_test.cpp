@@ -11,7 +11,7 @@
 #include "core/optics/direct_light.h"
 #include "core/optics/form_factor.h"
 #include "core/optics/form_factor_kernel.h"
-#include "core/optics/processor.h"
+#include "core/processor.h"
 #include "core/optics/sampling_advice.h"
 #include "core/optics/smooth_plane.h"
 #include "optics_trial.h"

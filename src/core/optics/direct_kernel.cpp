@@ -1,7 +1,7 @@
 #include "core/optics/direct_kernel.h"
 
 #include "core/optics/direct_kernel_loop.h"
-#include "core/optics/processor.h"
+#include "core/processor.h"
 
 namespace sunbreak {
 

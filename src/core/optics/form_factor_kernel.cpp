@@ -1,7 +1,7 @@
 #include "core/optics/form_factor_kernel.h"
 
 #include "core/optics/form_factor_kernel_loop.h"
-#include "core/optics/processor.h"
+#include "core/processor.h"
 
 namespace sunbreak {
 

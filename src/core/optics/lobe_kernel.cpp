@@ -1,7 +1,7 @@
 #include "core/optics/lobe_kernel.h"
 
 #include "core/optics/lobe_kernel_loop.h"
-#include "core/optics/processor.h"
+#include "core/processor.h"
 
 namespace sunbreak {
 

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/optics/form_factor.h"
+#include "core/optics/grid_interpolation.h"
 #include "core/optics/mutual_areas.h"
 
 namespace sunbreak {
@@ -118,25 +119,19 @@ LobeRoom::LobeRoom(const Room& shape, const PatchCounts& counts) : shape_(shape)
 LobeRoom::Gathering LobeRoom::gathering(std::span<const Vec3> stations) const {
   const auto count = static_cast<Eigen::Index>(stations.size());
   Gathering gathered{Eigen::MatrixXd::Zero(count, coarse_count_), Eigen::MatrixXd::Zero(count, fine_count_)};
-  std::vector<double> row;
+  std::vector<double> row, coarse;
   for (std::size_t g = 0; g < grids_.size(); ++g) {
     const PatchGrid &fine = fine_[g], &grid = grids_[g];
     if (grid.face == Face{2, false}) continue;
-    std::vector<Interpolation> from;
-    for (std::size_t p = 0; p < fine.size(); ++p) {
-      const Vec3 middle = fine.middle(p);
-      const double at[3] = {middle.x, middle.y, middle.z};
-      from.push_back(interpolation(grid, at[fine.u_axis()], at[fine.v_axis()]));
-    }
+    const GridInterpolation from_coarse(grid, fine);
     for (Eigen::Index s = 0; s < count; ++s) {
-      row.assign(fine.size(), 0);
+      row.assign(fine.size(), 0), coarse.assign(grid.size(), 0);
       add_form_factors(stations[static_cast<std::size_t>(s)], 2, true, fine, 1, row);
-      for (std::size_t p = 0; p < fine.size(); ++p) {
+      from_coarse.add_to_coarse(row, coarse);
+      for (std::size_t p = 0; p < fine.size(); ++p)
         gathered.fine(s, lit_[g].first_fine + static_cast<Eigen::Index>(p)) = row[p];
-        for (int k = 0; k < 4; ++k)
-          gathered.coarse(s, lit_[g].first_coarse + static_cast<Eigen::Index>(from[p].patch[k])) +=
-              from[p].weight[k] * row[p];
-      }
+      for (std::size_t p = 0; p < grid.size(); ++p)
+        gathered.coarse(s, lit_[g].first_coarse + static_cast<Eigen::Index>(p)) = coarse[p];
     }
   }
   return gathered;
@@ -232,7 +227,7 @@ LobeRoom::Exchange LobeRoom::exchange(const Room::Reflectance& reflectance) cons
   }
   Eigen::MatrixXd system = -mutual_;
   system.diagonal() += coarse_areas_m2_.cwiseQuotient(exchange.coarse_reflectance_);
-  exchange.factored_.emplace(system);
+  exchange.factored_ = Cholesky(std::move(system));
   return exchange;
 }
 
@@ -253,8 +248,8 @@ Eigen::MatrixXd LobeRoom::flux_on_coarse(const Eigen::MatrixXd& received) const 
 // Reflected light is what the fine patches send of their direct light, and what the coarse ones send of all other.
 Eigen::MatrixXd LobeRoom::Exchange::reflected(const Gathering& gathering, const Eigen::MatrixXd& received) const {
   const Eigen::MatrixXd flux = room_->flux_on_coarse(received);
-  const Eigen::MatrixXd later =
-      factored_->solve(flux) - coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal() * flux;
+  const Eigen::MatrixXd later = factored_.solve_rows(flux.transpose()).transpose() -
+                                coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal() * flux;
   return gathering.fine * (fine_reflectance_.asDiagonal() * received) + gathering.coarse * later;
 }
 
@@ -263,7 +258,7 @@ LobeRoom::Reflections LobeRoom::Exchange::reflections(const Gathering& gathering
   made.room_ = room_;
   made.by_patch_ = gathering.fine * fine_reflectance_.asDiagonal();
   if (!room_->reflects()) return made;
-  made.by_exitance_ = factored_->solve(gathering.coarse.transpose()).transpose();
+  made.by_exitance_ = factored_.solve_rows(gathering.coarse);
   const Eigen::MatrixXd by_flux =
       made.by_exitance_ - gathering.coarse * coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal();
   for (Eigen::Index p = 0; p < room_->fine_count_; ++p)
@@ -277,7 +272,7 @@ Eigen::MatrixXd LobeRoom::Reflections::of(const Eigen::MatrixXd& received) const
   Eigen::MatrixXd ppfd = Eigen::MatrixXd::Zero(by_patch_.rows(), received.cols());
   for (std::size_t g = 0; g < room_->lit_.size(); ++g) {
     const Eigen::Index first = room_->lit_[g].first_fine, count = room_->lit_patches(g, received);
-    ppfd.noalias() += by_patch_.middleCols(first, count) * received.middleRows(first, count);
+    add_product(1, by_patch_.middleCols(first, count), received.middleRows(first, count), ppfd);
   }
   return ppfd;
 }
@@ -285,7 +280,7 @@ Eigen::MatrixXd LobeRoom::Reflections::of(const Eigen::MatrixXd& received) const
 // Exitance e holds (diag(a / r) − M) e = flux, so that de/dr is the exchange of a e / r² from the side's own patches.
 Eigen::MatrixXd LobeRoom::Exchange::slopes_of_sides(const Gathering& gathering, const Reflections& reflections,
                                                     const Eigen::VectorXd& received) const {
-  const Eigen::VectorXd flux = room_->flux_on_coarse(received), exitance = factored_->solve(flux);
+  const Eigen::VectorXd flux = room_->flux_on_coarse(received), exitance = factored_.solve(flux);
   Eigen::MatrixXd slopes(gathering.coarse.rows(), static_cast<Eigen::Index>(room_->sides_.size()));
   for (std::size_t g = 0; g < room_->sides_.size(); ++g) {
     const Eigen::Index first = room_->lit_[g].first_coarse, count = static_cast<Eigen::Index>(room_->grids_[g].size());

@@ -1,12 +1,11 @@
 #pragma once
 
-#include <Eigen/Cholesky>
 #include <Eigen/Core>
 #include <cstdint>
-#include <optional>
 #include <span>
 #include <vector>
 
+#include "core/linear/cholesky.h"
 #include "core/optics/direct_light.h"
 #include "core/optics/lobe_kernel.h"
 #include "core/optics/room_patches.h"
@@ -78,7 +77,7 @@ class LobeRoom {
     friend class LobeRoom;
     const LobeRoom* room_ = nullptr;
     Eigen::VectorXd coarse_reflectance_, fine_reflectance_;
-    std::optional<Eigen::LLT<Eigen::MatrixXd>> factored_;  ///< of diag(area / reflectance) − area · form factor
+    Cholesky factored_;  ///< of diag(area / reflectance) − area · form factor
   };
   Exchange exchange(const Room::Reflectance& reflectance) const;
 

@@ -1,12 +1,14 @@
 #include "core/optics/room_light.h"
 
-#include <Eigen/Cholesky>
+#include <Eigen/Core>
 #include <algorithm>
 #include <cmath>
 #include <future>
 #include <numeric>
 #include <optional>
 
+#include "core/linear/cholesky.h"
+#include "core/optics/grid_interpolation.h"
 #include "core/optics/mutual_areas.h"
 #include "core/optics/room_patches.h"
 #include "core/optics/smooth_plane.h"
@@ -23,7 +25,7 @@ struct Side {
   std::size_t first_coarse = 0, first_fine = 0;  ///< in the lists of all reflecting sides
   std::optional<RoughPlaces> fine_middles;
   std::vector<std::size_t> coarse_of_fine;
-  std::vector<Interpolation> from_coarse;  ///< one a fine patch
+  GridInterpolation from_coarse;
 };
 
 /// How many of a side's fine patches an emitter can light, from the first on. What hangs straight down lights nothing
@@ -54,7 +56,7 @@ struct RoomLight::Parts {
   Room room;
   std::vector<Side> sides;  ///< those that reflect
   std::size_t coarse_count = 0, fine_count = 0;
-  Eigen::LLT<Eigen::MatrixXd> exchange;  ///< of diag(area / reflectance) − area · form factor
+  Cholesky exchange;  ///< of diag(area / reflectance) − area · form factor
 
   void factor();
 };
@@ -77,7 +79,7 @@ void RoomLight::Parts::factor() {
       const auto i = static_cast<Eigen::Index>(side.first_coarse + p);
       system(i, i) += side.coarse.area_m2(p) / side.reflectance;
     }
-  exchange.compute(system);
+  exchange = Cholesky(std::move(system));
 }
 
 RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
@@ -85,20 +87,12 @@ RoomLight::RoomLight(const Room& room) : parts_(std::make_unique<Parts>()) {
   for (const Face& face : faces) {
     const double reflectance = reflectance_of(room, face);
     if (reflectance <= 0) continue;
-    Side side{reflectance,
-              patch_grid(room, face, coarse_counts),
-              patch_grid(room, face, coarse_counts, finer_cut),
-              parts_->coarse_count,
-              parts_->fine_count,
-              {},
-              {},
-              {}};
+    const PatchGrid coarse = patch_grid(room, face, coarse_counts),
+                    fine = patch_grid(room, face, coarse_counts, finer_cut);
+    Side side{reflectance, coarse, fine, parts_->coarse_count, parts_->fine_count, {}, {}, {coarse, fine}};
     FacingPlaces middles{side.fine.normal(), {}, {}, {}};
     for (std::size_t p = 0; p < side.fine.size(); ++p) {
-      const Vec3 middle = side.fine.middle(p);
-      middles.add(middle);
-      const double at[3] = {middle.x, middle.y, middle.z};
-      side.from_coarse.push_back(interpolation(side.coarse, at[side.fine.u_axis()], at[side.fine.v_axis()]));
+      middles.add(side.fine.middle(p));
       side.coarse_of_fine.push_back(p / side.fine.u_count() / finer_cut * side.coarse.u_count() +
                                     p % side.fine.u_count() / finer_cut);
     }
@@ -127,17 +121,17 @@ StationFactors RoomLight::stations(std::span<const Vec3> places) const {
   for (const Vec3& place : places) result.places_.add(place);
   result.rough_places_.emplace(result.places_);
   result.factors_.resize(places.size() * parts_->fine_count);
-  result.coarse_factors_.assign(places.size() * parts_->coarse_count, 0);
-  std::vector<double> row(parts_->fine_count);
+  result.coarse_factors_.resize(places.size() * parts_->coarse_count);
+  std::vector<double> row(parts_->fine_count), coarse(parts_->coarse_count);
   for (std::size_t s = 0; s < places.size(); ++s) {
     fill_factors(places[s], row);
-    std::copy(row.begin(), row.end(), result.factors_.begin() + static_cast<std::ptrdiff_t>(s * row.size()));
-    float* const coarse = result.coarse_factors_.data() + s * parts_->coarse_count;
+    std::fill(coarse.begin(), coarse.end(), 0);
     for (const Side& side : parts_->sides)
-      for (std::size_t p = 0; p < side.fine.size(); ++p)
-        for (int k = 0; k < 4; ++k)
-          coarse[side.first_coarse + side.from_coarse[p].patch[k]] +=
-              static_cast<float>(side.from_coarse[p].weight[k] * row[side.first_fine + p]);
+      side.from_coarse.add_to_coarse(std::span(row).subspan(side.first_fine, side.fine.size()),
+                                     std::span(coarse).subspan(side.first_coarse, side.coarse.size()));
+    std::copy(row.begin(), row.end(), result.factors_.begin() + static_cast<std::ptrdiff_t>(s * row.size()));
+    std::copy(coarse.begin(), coarse.end(),
+              result.coarse_factors_.begin() + static_cast<std::ptrdiff_t>(s * coarse.size()));
   }
   return result;
 }
@@ -215,10 +209,10 @@ std::vector<double> RoomLight::fine_radiosity(const Radiosity& r) const {
   std::vector<double> radiosity(parts_->fine_count);
   for (const Side& side : parts_->sides)
     for (std::size_t p = 0; p < side.fine.size(); ++p) {
+      const Interpolation around = side.from_coarse.at(p);
       double exchanged = 0;
       for (int k = 0; k < 4; ++k)
-        exchanged += side.from_coarse[p].weight[k] *
-                     static_cast<double>(r.coarse_exchanged[side.first_coarse + side.from_coarse[p].patch[k]]);
+        exchanged += around.weight[k] * static_cast<double>(r.coarse_exchanged[side.first_coarse + around.patch[k]]);
       radiosity[side.first_fine + p] =
           side.reflectance * static_cast<double>(r.fine_direct[side.first_fine + p]) + exchanged;
     }
@@ -275,9 +269,10 @@ ModelArrays RoomLight::arrays() const {
       a.fine_areas_m2.push_back(side.fine.area_m2(p));
       a.fine_reflectances.push_back(side.reflectance);
       a.coarse_of_fine.push_back(static_cast<int>(side.first_coarse + side.coarse_of_fine[p]));
+      const Interpolation around = side.from_coarse.at(p);
       for (int k = 0; k < 4; ++k) {
-        a.neighbors.push_back(static_cast<int>(side.first_coarse + side.from_coarse[p].patch[k]));
-        a.neighbor_weights.push_back(side.from_coarse[p].weight[k]);
+        a.neighbors.push_back(static_cast<int>(side.first_coarse + around.patch[k]));
+        a.neighbor_weights.push_back(around.weight[k]);
       }
     }
   for (const Side& side : parts_->sides)
@@ -285,7 +280,7 @@ ModelArrays RoomLight::arrays() const {
       a.coarse_areas_m2.push_back(side.coarse.area_m2(p));
       a.coarse_reflectances.push_back(side.reflectance);
     }
-  const Eigen::MatrixXd system = parts_->exchange.reconstructedMatrix();
+  const Eigen::MatrixXd system = parts_->exchange.matrix();
   a.exchange.assign(system.data(), system.data() + system.size());
   return a;
 }

@@ -1,9 +1,8 @@
 #include "core/optics/room_patches.h"
 
-#include <algorithm>
 #include <cmath>
 #include <numbers>
-#include <utility>
+#include <vector>
 
 namespace sunbreak {
 namespace {
@@ -45,21 +44,6 @@ PatchGrid patch_grid(const Room& room, const Face& face, const PatchCounts& coun
   grid.u_edges_m = along(grid.u_axis());
   grid.v_edges_m = along(grid.v_axis());
   return grid;
-}
-
-Interpolation interpolation(const PatchGrid& patches, double u_m, double v_m) {
-  const auto bracket = [](const std::vector<double>& edges, double at) {
-    const auto middle = [&](std::size_t i) { return (edges[i] + edges[i + 1]) / 2; };
-    const std::size_t last = edges.size() - 2;
-    std::size_t i = 0;
-    while (i < last && middle(i + 1) < at) ++i;
-    const double share = i == last ? 0 : std::clamp((at - middle(i)) / (middle(i + 1) - middle(i)), 0.0, 1.0);
-    return std::pair{i, share};
-  };
-  const auto [i, s] = bracket(patches.u_edges_m, u_m);
-  const auto [j, t] = bracket(patches.v_edges_m, v_m);
-  const std::size_t n = patches.u_count(), i1 = s > 0 ? i + 1 : i, j1 = t > 0 ? j + 1 : j;
-  return {{j * n + i, j * n + i1, j1 * n + i, j1 * n + i1}, {(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t}};
 }
 
 }  // namespace sunbreak

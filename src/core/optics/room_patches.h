@@ -1,8 +1,5 @@
 #pragma once
 
-#include <cstddef>
-#include <vector>
-
 #include "core/optics/form_factor.h"
 #include "core/optics/room.h"
 
@@ -16,12 +13,5 @@ struct PatchCounts {
 
 /// One side cut into patches; with `cut` > 1, each of them cut into cut × cut again.
 PatchGrid patch_grid(const Room& room, const Face& face, const PatchCounts& counts, int cut = 1);
-
-/// A place of a side among the middles of its patches, for bilinear interpolation; the outer value to the side's edges.
-struct Interpolation {
-  std::size_t patch[4];
-  double weight[4];
-};
-Interpolation interpolation(const PatchGrid& patches, double u_m, double v_m);
 
 }  // namespace sunbreak
