@@ -237,8 +237,12 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
   std::unique_ptr<Book> book(new Book);
   book->file_ = file;
   book->read_only_ = true;
-  book->db_ = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 2000);
-  book->db_->exec("PRAGMA mmap_size = 268435456");
+  try {
+    book->db_ = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 2000);
+    book->db_->exec("PRAGMA mmap_size = 268435456");
+  } catch (const std::exception& e) {
+    throw BookTrouble(::access(file.c_str(), R_OK) == 0 ? trouble_with(file, e) : cannot_open(file, errno));
+  }
   return book;
 }
 

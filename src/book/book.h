@@ -72,7 +72,7 @@ class Book {
   /// after a backup; the first writer of a day leaves a backup behind.
   static Result<std::unique_ptr<Book>> open(const std::filesystem::path& file, Mode mode = Mode::ReadWrite);
   /// Another connection to a lab book that is open in this process, only for reading: for another thread, which sees
-  /// what is committed when it reads. Throws where it cannot be opened.
+  /// what is committed when it reads. Throws BookTrouble where it cannot be opened.
   static std::unique_ptr<const Book> read_beside(const std::filesystem::path& file);
   ~Book();
 

@@ -40,6 +40,7 @@ Problem cannot_open(const fs::path& file, int error) {
 }
 
 Problem trouble_with(const fs::path& file, const std::exception& error) {
+  if (const auto* told = dynamic_cast<const BookTrouble*>(&error)) return told->problem();
   const std::string book = fmt::format("the lab book {}", file.string()), detail = error.what();
   if (dynamic_cast<const record::ImpossibleRow*>(&error))
     return {detail, "nothing was changed", "correct it and try again"};

@@ -2,10 +2,21 @@
 
 #include <exception>
 #include <filesystem>
+#include <stdexcept>
 
 #include "core/result.h"
 
 namespace sunbreak::book {
+
+/// Thrown where a lab book cannot be used and there is nobody to hand a Result to; what() is the problem's sentence.
+class BookTrouble : public std::runtime_error {
+ public:
+  explicit BookTrouble(Problem problem) : std::runtime_error(problem.sentence()), problem_(std::move(problem)) {}
+  const Problem& problem() const { return problem_; }
+
+ private:
+  Problem problem_;
+};
 
 /// What went wrong with a lab book, told as what it was: a full disk, another program's lock, no right to read or
 /// write, a medium that can only be read, a disk that fails. Only what SQLite calls corrupt or no database at all is

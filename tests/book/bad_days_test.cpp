@@ -80,6 +80,23 @@ TEST_F(BadDays, AFileOfNoRightsSaysSo) {
   EXPECT_FALSE(tells(words, "damaged")) << words;
 }
 
+TEST_F(BadDays, ASecondReaderSaysWhyItCannotRead) {
+  const auto words_of = [](const fs::path& file) -> std::string {
+    try {
+      Book::read_beside(file);
+      return "read";
+    } catch (const BookTrouble& e) {
+      EXPECT_EQ(trouble_with("another file", e).sentence(), e.problem().sentence());
+      return e.what();
+    }
+  };
+  EXPECT_EQ(words_of(book_.file()), "read");
+  EXPECT_TRUE(tells(words_of(book_.folder() / "gone.sunbreak"), "gone.sunbreak cannot be opened"));
+  EXPECT_TRUE(tells(words_of(book_.folder() / "gone.sunbreak"), "there is no such file"));
+  fs::permissions(book_.file(), fs::perms(0));
+  EXPECT_TRUE(tells(as_nobody([&] { return words_of(book_.file()); }), "you may not read it"));
+}
+
 TEST_F(BadDays, AFolderThatMayOnlyBeReadStillShowsTheBook) {
   fs::permissions(book_.file(), fs::perms(0666));
   fs::remove(book_.file().string() + ".lock");

@@ -178,8 +178,9 @@ TEST_F(LineUpTest, ALostLabBookEndsTheWaitAndItGoesOnOnceItIsBack) {
   std::filesystem::rename(file, away);
   work()->look_again();
   ASSERT_TRUE(QTest::qWaitFor([&] { return !work()->working(); }, 60000));
-  EXPECT_TRUE(find<QLabel>("message")->text().contains("unable to open"))
-      << find<QLabel>("message")->text().toStdString();
+  const QString told = find<QLabel>("message")->text();
+  EXPECT_TRUE(told.contains(text_of(file.string())) && told.contains("there is no such file")) << told.toStdString();
+  EXPECT_FALSE(told.contains("not foreseen")) << told.toStdString();
   EXPECT_TRUE(find<QLabel>("lineupState")->text().startsWith("Stopped")) << words().toStdString();
   EXPECT_FALSE(find<QPushButton>("lineupCancel")->isVisible());
   std::filesystem::rename(away, file);
@@ -188,6 +189,7 @@ TEST_F(LineUpTest, ALostLabBookEndsTheWaitAndItGoesOnOnceItIsBack) {
   ASSERT_TRUE(settled());
   EXPECT_FALSE(work()->stopped());
   EXPECT_GT(lineup().members().size(), 2u);
+  EXPECT_TRUE(find<QLabel>("message")->text().isEmpty()) << find<QLabel>("message")->text().toStdString();
 }
 
 TEST_F(LineUpTest, WhoIsInIt) {

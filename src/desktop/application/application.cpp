@@ -3,18 +3,28 @@
 #include <cstdio>
 #include <new>
 
+#include "book/trouble.h"
+
 namespace sunbreak::desktop {
 namespace {
 
-QString words_of(const std::exception_ptr& trouble) {
+QString sentence_of(const std::exception_ptr& trouble) {
+  const auto unforeseen = [](const QString& words) {
+    return QApplication::tr(
+               "Something went wrong that was not foreseen (%1). What was asked for was not done; what is "
+               "in the lab book stays as it is. Try again; if it comes back, start Sunbreak anew.")
+        .arg(words);
+  };
   try {
     std::rethrow_exception(trouble);
-  } catch (const std::bad_alloc&) {
-    return QApplication::tr("there is not enough memory for it");
-  } catch (const std::exception& e) {
+  } catch (const book::BookTrouble& e) {
     return QString::fromUtf8(e.what());
+  } catch (const std::bad_alloc&) {
+    return unforeseen(QApplication::tr("there is not enough memory for it"));
+  } catch (const std::exception& e) {
+    return unforeseen(QString::fromUtf8(e.what()));
   } catch (...) {
-    return QApplication::tr("no word of what");
+    return unforeseen(QApplication::tr("no word of what"));
   }
 }
 
@@ -30,10 +40,7 @@ bool Application::notify(QObject* receiver, QEvent* event) {
 }
 
 void Application::tell_of(const std::exception_ptr& trouble) {
-  const QString sentence =
-      tr("Something went wrong that was not foreseen (%1). What was asked for was not done; what is "
-         "in the lab book stays as it is. Try again; if it comes back, start Sunbreak anew.")
-          .arg(words_of(trouble));
+  const QString sentence = sentence_of(trouble);
   auto* app = dynamic_cast<Application*>(instance());
   if (app && app->tell_)
     app->tell_(sentence);

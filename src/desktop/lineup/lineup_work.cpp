@@ -62,6 +62,7 @@ void LineUpWork::cancel() {
 }
 
 void LineUpWork::go_on() {
+  desk_.say({});  // what stopped it is past, or is told anew
   stale_ = true;
   follow();
 }
