@@ -10,6 +10,7 @@
 #include "book/demo/demo_book.h"
 #include "desktop/desk/stage_view.h"
 #include "desktop/lineup/lineup_work.h"
+#include "desktop/read/read_view.h"
 #include "desktop/window_fixture.h"
 #include "pictures/made_pictures.h"
 
@@ -121,8 +122,12 @@ TEST_F(TabWalkTest, StagesOfAWalkedTest) {
 TEST_F(TabWalkTest, EscapeLeavesAFieldWhereLettersAreKeys) {
   book::fill_demo(desk().book());
   open_test(1, Stage::Audit);
-  for (const Stage stage : {Stage::Settle, Stage::Audit, Stage::LineUp, Stage::Publish}) {
+  for (const Stage stage : {Stage::Read, Stage::Settle, Stage::Audit, Stage::LineUp, Stage::Publish}) {
     window_->show_stage(stage);
+    if (stage == Stage::Read) {
+      window_->findChild<ReadView*>()->show_page(ReadView::LightsPage);
+      ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().light() != nullptr; }, 90000));
+    }
     const auto stages_of_window = window_->findChildren<StageView*>();
     StageView* front =
         *std::find_if(stages_of_window.begin(), stages_of_window.end(), [](auto* s) { return s->isVisible(); });
@@ -143,6 +148,12 @@ TEST_F(TabWalkTest, EscapeLeavesAFieldWhereLettersAreKeys) {
     }
     EXPECT_GT(tried, 0) << front->metaObject()->className();
   }
+  window_->show_home();
+  auto* search = find<QLineEdit>("search");
+  search->setFocus();
+  QTest::keyClick(search, Qt::Key_Escape);
+  EXPECT_FALSE(search->hasFocus());
+  EXPECT_EQ(QApplication::focusWidget(), find<QWidget>("cards"));
 }
 
 TEST_F(TabWalkTest, Dialogs) {
