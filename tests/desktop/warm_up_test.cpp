@@ -113,8 +113,11 @@ TEST_F(WarmUpTest, FromSwitchOnToASettledSweep) {
   EXPECT_TRUE(words("settlingVerdict").startsWith("Settled")) << words("settlingVerdict").toStdString();
   const instruments::SimulatedScene scene;
   EXPECT_LT(*window_->log().fall(), scene.light_drop + 0.008) << "the bench's own, from switch-on";
-  EXPECT_GT(*window_->log().fall(), scene.light_drop * std::exp(-missed_s / scene.light_stabilizes_s) - 0.008)
-      << "a busy computer misses the first " << missed_s << " s";
+  // A busy computer misses the first seconds, and with few readings in the next the fitted curve begins as much later.
+  constexpr double begins_later_s = 60;
+  EXPECT_GT(*window_->log().fall(),
+            scene.light_drop * std::exp(-(missed_s + begins_later_s) / scene.light_stabilizes_s) - 0.008)
+      << "missed were the first " << missed_s << " s";
 
   // D: down the stair. At each setting the tester turns the dimmer and presses Enter; watts and light follow by
   // themselves.
