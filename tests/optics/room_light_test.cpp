@@ -11,9 +11,9 @@
 #include "core/optics/direct_light.h"
 #include "core/optics/form_factor.h"
 #include "core/optics/form_factor_kernel.h"
-#include "core/processor.h"
 #include "core/optics/sampling_advice.h"
 #include "core/optics/smooth_plane.h"
+#include "core/processor.h"
 #include "optics_trial.h"
 #include "scenes.h"
 

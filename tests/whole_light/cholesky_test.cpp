@@ -26,18 +26,19 @@ class Drawn {
   Eigen::MatrixXd matrix(Eigen::Index rows, Eigen::Index columns) {
     return Eigen::MatrixXd::NullaryExpr(rows, columns, [&] { return uniform_(generator_); });
   }
-  /// Symmetric, eigenvalues well above 0; what stands above the diagonal is no number, so that none may read it.
-  Eigen::MatrixXd lower_half(const Eigen::MatrixXd& of) {
-    Eigen::MatrixXd a = of;
-    a.triangularView<Eigen::StrictlyUpper>().setConstant(std::nan(""));
-    return a;
-  }
 
  private:
   std::mt19937 generator_;
   std::uniform_real_distribution<> uniform_{-1, 1};
 };
 
+/// What stands above the diagonal is no number, so that none may read it.
+Eigen::MatrixXd lower_half(Eigen::MatrixXd a) {
+  a.triangularView<Eigen::StrictlyUpper>().setConstant(std::nan(""));
+  return a;
+}
+
+/// Symmetric, eigenvalues well above 0.
 Eigen::MatrixXd positive(const Eigen::MatrixXd& drawn) {
   return Eigen::MatrixXd(drawn.lazyProduct(drawn.transpose())) +
          0.5 * Eigen::MatrixXd::Identity(drawn.rows(), drawn.rows());
@@ -69,7 +70,7 @@ TEST(Cholesky, OfTwoByTwoByHand) {
 TEST(Cholesky, GivesBackTheMatrixAndSolvesItForEveryProcessor) {
   Drawn draw(11);
   for (const Eigen::Index n : {1, 2, 7, 8, 9, 16, 23, 31, 40, 65, 97, 130}) {
-    const Eigen::MatrixXd a = positive(draw.matrix(n, n)), half = draw.lower_half(a);
+    const Eigen::MatrixXd a = positive(draw.matrix(n, n)), half = lower_half(a);
     EXPECT_LT((Cholesky(half).matrix() - a).cwiseAbs().maxCoeff(), rounding * static_cast<double>(n));
     for (const DenseKernels* kernels : copies()) {
       Eigen::MatrixXd l = half;

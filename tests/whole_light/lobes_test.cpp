@@ -8,8 +8,8 @@
 #include "core/optics/hung_fixture.h"
 #include "core/optics/lobe_kernel.h"
 #include "core/optics/lobe_room.h"
-#include "core/processor.h"
 #include "core/optics/room_light.h"
+#include "core/processor.h"
 #include "core/whole_light/fit_parameters.h"
 
 using namespace sunbreak;

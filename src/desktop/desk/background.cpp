@@ -1,5 +1,7 @@
 #include "desktop/desk/background.h"
 
+#include <exception>
+
 #include "desktop/application/application.h"
 
 namespace sunbreak::desktop {

@@ -48,10 +48,7 @@ SensorStrip::SensorStrip(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* 
   row->addWidget(instruments_);
   fade_ = new QTimer(this);
   fade_->setSingleShot(true);
-  connect(fade_, &QTimer::timeout, message_, [this] {
-    message_->clear();
-    message_->setToolTip({});
-  });
+  connect(fade_, &QTimer::timeout, this, &SensorStrip::forget);
   connect(&desk_, &Desk::changed, this, &SensorStrip::refresh);
   connect(&desk_, &Desk::said, this, &SensorStrip::say);
   connect(&hub_, &InstrumentHub::said, this, &SensorStrip::say);
@@ -139,7 +136,14 @@ void SensorStrip::refresh_stabilization() {
                                                                                       : tr("On, not settled"));
 }
 
+void SensorStrip::forget() {
+  fade_->stop();
+  message_->clear();
+  message_->setToolTip({});
+}
+
 void SensorStrip::say(const QString& words, bool bad) {
+  if (words.isEmpty()) return forget();
   message_->setText((bad ? QStringLiteral("◣ ") : QString()) + words);
   message_->setToolTip(words);  // a narrow window may not have room for all of it
   message_->setStyleSheet(bad ? "color: #E5796F;" : QString());

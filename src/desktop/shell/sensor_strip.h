@@ -26,6 +26,7 @@ class SensorStrip : public QWidget {
   QLabel* add_figure(class QHBoxLayout* row, const QString& name, const QString& unit, QLabel** name_label = nullptr);
   void refresh();
   void say(const QString& words, bool bad);
+  void forget();
 
   void refresh_live();
   void refresh_stabilization();
