@@ -12,6 +12,7 @@
 #include <fstream>
 
 #include "book/demo/demo_book.h"
+#include "desktop/publish/report_preview.h"
 #include "desktop/widgets/text.h"
 #include "exchange/files/digest.h"
 #include "window_fixture.h"
@@ -40,6 +41,22 @@ class PublishTest : public WindowTest {
 };
 
 }  // namespace
+
+TEST_F(PublishTest, APreviewOfALostLabBookSaysSoAndComesOnceItIsBack) {
+  const auto* preview = window_->findChild<ReportPreview*>();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return preview->words().isEmpty(); }, 60000));
+  const std::filesystem::path file = desk().book().file(), away = file.parent_path() / "away.sunbreak";
+  std::filesystem::rename(file, away);
+  window_->show_stage(Stage::Rig);
+  window_->show_stage(Stage::Publish);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return preview->words().startsWith("There is no preview"); }, 60000))
+      << preview->words().toStdString();
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("there is no such file"));
+  std::filesystem::rename(away, file);
+  window_->show_stage(Stage::Rig);
+  window_->show_stage(Stage::Publish);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return preview->words().isEmpty(); }, 60000)) << preview->words().toStdString();
+}
 
 TEST_F(PublishTest, AllByOneKeyAndAgainWhereTheBookHasMoved) {
   EXPECT_EQ(words("page"), "for readers: one file, no script");

@@ -326,6 +326,22 @@ TEST_F(StateTest, CellsCopiedWithAPictureOfThemArePastedAsReadings) {
   EXPECT_EQ(opened, "attachDialog");
 }
 
+TEST_F(StateTest, ARetestOfALostLabBookSaysSoAndIsComparedOnceItIsBack) {
+  book::fill_demo(desk().book());
+  open_test(8, Stage::Read);
+  const std::filesystem::path file = desk().book().file(), away = file.parent_path() / "away.sunbreak";
+  std::filesystem::rename(file, away);
+  find<QPushButton>("readPage7")->click();
+  const auto* words = find<QLabel>("retestWords");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return words->text().contains("could not be held against each other"); }, 60000))
+      << words->text().toStdString();
+  EXPECT_TRUE(find<QLabel>("message")->text().contains("there is no such file"));
+  std::filesystem::rename(away, file);
+  find<QPushButton>("readPage1")->click();
+  find<QPushButton>("readPage7")->click();
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QTableWidget>("retestTable")->rowCount() == 2; }, 60000));
+}
+
 TEST_F(StateTest, ARetestIsComparedAndNotesAreKept) {
   book::fill_demo(desk().book());
   open_test(8, Stage::Read);

@@ -111,7 +111,7 @@ void ReportPreview::lay_out() {
   laid_out_for_ = viewport()->width();
   layout_.ask([whole = whole_, options = options_, font = text_font(14),
                width = laid_out_for_](auto) { return std::make_shared<Page>(page_of(whole(), options), font, width); },
-              [this](std::shared_ptr<Page> page) { put_in_place(std::move(page)); });
+              [this](std::shared_ptr<Page> page) { put_in_place(std::move(page)); }, [this] { put_in_place(nullptr); });
   viewport()->update();
 }
 
@@ -120,7 +120,15 @@ void ReportPreview::put_in_place(std::shared_ptr<Page> page) {
   page_ = std::move(page);
   strips_.clear();
   adjust_scroll_bar();
+  viewport()->update();
   draw_next();
+}
+
+QString ReportPreview::words() const {
+  if (page_) return {};
+  return layout_.working() || !whole_
+             ? tr("Preparing the preview…")
+             : tr("There is no preview: the message below says why. Come back to this stage to try again.");
 }
 
 void ReportPreview::page(int by) {
@@ -165,8 +173,7 @@ void ReportPreview::paintEvent(QPaintEvent*) {
   if (!page_) {
     p.setPen(theme().quiet);
     p.setFont(text_font(14));
-    p.drawText(viewport()->rect().adjusted(16, 16, -16, -16), Qt::AlignTop | Qt::AlignLeft,
-               tr("Preparing the preview…"));
+    p.drawText(viewport()->rect().adjusted(16, 16, -16, -16), Qt::AlignTop | Qt::AlignLeft | Qt::TextWordWrap, words());
     return;
   }
   for (const auto& [at, image] : strips_) p.drawImage(QPointF(0, at - verticalScrollBar()->value()), image);

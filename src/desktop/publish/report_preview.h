@@ -29,6 +29,8 @@ class ReportPreview : public QAbstractScrollArea {
   /// Prepares another state of the report and puts it in place of the present one, keeping the place that was read.
   /// `whole` gets hold of the test, on another thread.
   void show_report(std::function<WholeTest()> whole, const report::ReportOptions& options);
+  /// What stands in place of the report while there is none; empty where there is one.
+  QString words() const;
   /// Scrolls a page up (−1) or down (+1).
   void page(int by);
 

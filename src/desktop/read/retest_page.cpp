@@ -81,6 +81,14 @@ void RetestPage::refresh() {
         retest_ = std::move(retest);
         answered_ = true;
         show_retest();
+      },
+      [this] {
+        shown_for_.reset();
+        chart_->setVisible(false);
+        table_->setVisible(false);
+        words_->setText(
+            tr("The two tests could not be held against each other: the message below says why. Come back to "
+               "this page to try again."));
       });
 }
 
