@@ -20,8 +20,9 @@ void add_lobe_light(std::span<const LobeSource> sources, const LitPlaces& places
   chosen().lobes(sources, places, sums);
 }
 
-void add_mixed_light(const LobeSource& source, const LitPlaces& places, const double* weights, double* sums) {
-  chosen().mixed(source, places, weights, sums);
+void add_mixed_light(std::span<const LobeSource> sources, const LitPlaces& places, const double* weights,
+                     double* sums) {
+  chosen().mixed(sources, places, weights, sums);
 }
 
 }  // namespace sunbreak

@@ -25,13 +25,14 @@ struct LitPlaces {
 /// the emitters: their PPFD with that lobe, over lobe_peak(). An emitter's back is dark.
 void add_lobe_light(std::span<const LobeSource> sources, const LitPlaces& places, double* sums);
 
-/// Adds to sums[place] that of one emitter with a whole mix; `weights` are fluxes times lobe_peak().
-void add_mixed_light(const LobeSource& source, const LitPlaces& places, const double* weights, double* sums);
+/// Adds to sums[place] that of a whole mix; `weights` are fluxes times lobe_peak(). In single precision: to 1e-5 of the
+/// light.
+void add_mixed_light(std::span<const LobeSource> sources, const LitPlaces& places, const double* weights, double* sums);
 
 /// The copies of the two for one kind of processor each, chosen from by the functions above at run time.
 struct LobeKernels {
   void (*lobes)(std::span<const LobeSource>, const LitPlaces&, double*);
-  void (*mixed)(const LobeSource&, const LitPlaces&, const double*, double*);
+  void (*mixed)(std::span<const LobeSource>, const LitPlaces&, const double*, double*);
 };
 extern const LobeKernels plain_lobe_kernels;
 extern const LobeKernels wide_lobe_kernels;    ///< vectors of 256 bits

@@ -87,7 +87,7 @@ Eigen::VectorXd direct_of_mix(std::span<const LobeSource> sources, const LobeFlu
   const LitPlaces places = first_of(stations, count);
   Eigen::VectorXd sums = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(places.count));
   const auto weights = weights_of(mix, sources.size());
-  for (const LobeSource& source : sources) add_mixed_light(source, places, weights.data(), sums.data());
+  add_mixed_light(sources, places, weights.data(), sums.data());
   return sums;
 }
 
