@@ -21,7 +21,8 @@ constexpr double restart_step_s = 300, most_restarts = 40;
 constexpr double disturbed = 1.4;  ///< largest run of residuals, over what noise and wander make of as many
 constexpr double much_share = 0.01;
 constexpr double least_noise_share = 2e-5;
-constexpr double least_step_share = 2.5e-3;  ///< smaller ones do not begin the wait anew
+constexpr double least_step_share = 2.5e-3;     ///< smaller ones do not begin the wait anew
+constexpr double nothing_beside_the_best = 40;  ///< a likelihood's logarithm: 4e-18
 constexpr double wander_share =
     3e-3;  ///< what mains and room add to a minute's mean in the long run: no disturbance yet
 
@@ -170,8 +171,9 @@ std::optional<DecayFit> mixture_of(std::span<const Block> blocks, double end_s, 
          stepped = 0;
   for (const Curve& c : curves) {
     if (!(c.end_value > 0) || !std::isfinite(c.squares)) continue;
-    double weight =
-        std::pow(std::min(usual_tau_s / c.tau_s, 1.0), 2) * std::exp(-(c.squares - best.squares) / (2 * variance));
+    const double less_likely = (c.squares - best.squares) / (2 * variance);
+    if (less_likely > nothing_beside_the_best) continue;
+    double weight = std::pow(std::min(usual_tau_s / c.tau_s, 1.0), 2) * std::exp(-less_likely);
     if (std::isfinite(c.step_at_s))
       weight *= step_chance / moments *
                 std::min(1.0, std::sqrt(c.variance_of_step * variance) / (usual_step_share * c.end_value));
