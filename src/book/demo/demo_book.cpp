@@ -241,10 +241,7 @@ class DemoWriter {
 
   void walk(const Test& test, const Sweep& sweep, const Bench& bench, const std::vector<Emitter>& emitters, int limit) {
     const Layout layout = lay_out(footprint_of(bench), grid_of(sweep)).value();
-    std::vector<Vec3> places;
-    for (const Station& s : layout.stations) places.push_back({s.x_m, s.y_m, 0});
-    const RoomLight& light = light_in(bench);
-    const Prediction predicted = light.predict(emitters, light.stations(places));
+    const Prediction predicted = light_in(bench).predict(emitters, stations_of(bench, layout));
     const auto shown = [&](int station, double noise) {
       const double ppfd = predicted.direct[station] + predicted.reflected[station];
       seconds_ += 6;
@@ -268,6 +265,17 @@ class DemoWriter {
     return found != rooms_.end() ? found->second : rooms_.emplace(bench.id, RoomLight(room_of(bench))).first->second;
   }
 
+  /// A bench's sweeps are walked over the same stations height by height.
+  const StationFactors& stations_of(const Bench& bench, const Layout& layout) {
+    if (bench.id != stations_bench_ || layout.stations != walked_stations_) {
+      std::vector<Vec3> places;
+      for (const Station& s : layout.stations) places.push_back({s.x_m, s.y_m, 0});
+      stations_bench_ = bench.id, walked_stations_ = layout.stations;
+      stations_ = light_in(bench).stations(places);
+    }
+    return stations_;
+  }
+
   std::string now() const {
     return fmt::format("2026-{:02}-{:02}T{:02}:{:02}:{:02}.000Z", month_, day_, seconds_ / 3600, seconds_ / 60 % 60,
                        seconds_ % 60);
@@ -276,6 +284,9 @@ class DemoWriter {
   Edit& edit_;
   NormalDeviates noise_;
   std::map<Id, RoomLight> rooms_;
+  Id stations_bench_ = 0;
+  std::vector<Station> walked_stations_;
+  StationFactors stations_;
   std::vector<Id> taken_temperatures_;
   int month_ = 3, day_ = 14;
   int seconds_ = 9 * 3600;

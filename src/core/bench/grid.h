@@ -43,6 +43,7 @@ struct Station {
   double weight = 0;  ///< share of the area the mean holds for; all weights add up to 1
   int column = 0, row = 0;
   std::string name;
+  bool operator==(const Station&) const = default;
 };
 
 /// The stations of a grid laid out on a footprint, front row first, each row from the left.
