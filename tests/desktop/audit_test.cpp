@@ -11,7 +11,6 @@
 #include <QTimer>
 #include <nlohmann/json.hpp>
 
-#include "book/demo/demo_book.h"
 #include "desktop/audit/audit_view.h"
 #include "desktop/audit/audit_work.h"
 #include "desktop/audit/claim_list.h"
@@ -25,11 +24,10 @@ using namespace sunbreak::desktop;
 namespace {
 
 /// The sample lab book's strip of lensed pucks on the open floor, audited by keys in the real window.
-class AuditTest : public WindowTest {
+class AuditTest : public SampleWindowTest {
  protected:
   void SetUp() override {
-    WindowTest::SetUp();
-    book::fill_demo(desk().book());
+    SampleWindowTest::SetUp();
     open_test(3, Stage::Audit);
     ASSERT_TRUE(QTest::qWaitFor([&] { return claims()->count() == 4; }, 60000));
   }

@@ -12,7 +12,6 @@
 #include <QToolTip>
 #include <QVBoxLayout>
 
-#include "book/demo/demo_book.h"
 #include "desktop/paint/map_painter.h"
 #include "desktop/paint/painter_canvas.h"
 #include "desktop/read/figure_row.h"
@@ -168,8 +167,7 @@ TEST_F(WindowTest, TheMastIsPictureAndNavigator) {
   EXPECT_FALSE(mast->isVisible());
 }
 
-TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
-  book::fill_demo(desk().book());
+TEST_F(SampleWindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   window_->show_home();
   auto* cards = find<QListWidget>("cards");
   EXPECT_EQ(cards->count(), 8);
@@ -201,8 +199,7 @@ TEST_F(WindowTest, HomeShowsSearchesDuplicatesAndTakesOff) {
   EXPECT_EQ(desk().book().all<record::Test>().size(), 9u);
 }
 
-TEST_F(WindowTest, EnterOnACardReadsTheFullestSweep) {
-  book::fill_demo(desk().book());
+TEST_F(SampleWindowTest, EnterOnACardReadsTheFullestSweep) {
   window_->show_home();
   find<QListWidget>("cards")->setFocus();
   key(Qt::Key_Return);
@@ -217,8 +214,7 @@ TEST_F(WindowTest, AStageWithoutATestLeadsHomeAndSaysSo) {
   EXPECT_FALSE(find<QLabel>("message")->text().isEmpty());
 }
 
-TEST_F(WindowTest, FiguresTellTheirDefinitionOnFocus) {
-  book::fill_demo(desk().book());
+TEST_F(SampleWindowTest, FiguresTellTheirDefinitionOnFocus) {
   open_test(1, Stage::Read);
   auto* row = find<FigureRow>("canopy_efficacy_umol_j");
   row->setFocus();
@@ -228,8 +224,7 @@ TEST_F(WindowTest, FiguresTellTheirDefinitionOnFocus) {
   EXPECT_TRUE(row->accessibleDescription().contains("µmol/J"));
 }
 
-TEST_F(WindowTest, ATargetOfOnesOwnMovesTheCoverage) {
-  book::fill_demo(desk().book());
+TEST_F(SampleWindowTest, ATargetOfOnesOwnMovesTheCoverage) {
   open_test(1, Stage::Read);
   const QString before = find<FigureRow>("coverage")->value();
   fill("targetLow", "100");
@@ -241,8 +236,7 @@ TEST_F(WindowTest, ATargetOfOnesOwnMovesTheCoverage) {
   key(Qt::Key_Z, Qt::ControlModifier);
 }
 
-TEST_F(WindowTest, ImperialShowsFeetAndInchesEverywhereOnRead) {
-  book::fill_demo(desk().book());
+TEST_F(SampleWindowTest, ImperialShowsFeetAndInchesEverywhereOnRead) {
   open_test(1, Stage::Read);
   key(Qt::Key_M, Qt::ControlModifier);
   QString all;

@@ -6,7 +6,6 @@
 #include <QTableWidget>
 #include <nlohmann/json.hpp>
 
-#include "book/demo/demo_book.h"
 #include "core/quantity/display.h"
 #include "desktop/read/read_view.h"
 #include "desktop/shell/mast.h"
@@ -19,11 +18,10 @@ namespace sunbreak::desktop {
 using nlohmann::json;
 
 /// Whole light, light between the heights and light elsewhere in the real window, on the sample lab book.
-class LightPageTest : public WindowTest {
+class LightPageTest : public SampleWindowTest {
  protected:
   void SetUp() override {
-    WindowTest::SetUp();
-    book::fill_demo(desk().book());
+    SampleWindowTest::SetUp();
     for (const record::Test& test : desk().book().all<record::Test>("ORDER BY id"))
       tests_[desk().book().find<record::Fixture>(test.fixture_id)->name] = test.id;
   }

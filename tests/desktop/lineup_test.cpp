@@ -14,7 +14,6 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-#include "book/demo/demo_book.h"
 #include "book/test_rows.h"
 #include "desktop/lineup/lineup_strip.h"
 #include "desktop/lineup/lineup_view.h"
@@ -32,11 +31,10 @@ using namespace sunbreak::desktop;
 namespace {
 
 /// The sample lab book lined up by keys in the real window.
-class LineUpTest : public WindowTest {
+class LineUpTest : public SampleWindowTest {
  protected:
   void SetUp() override {
-    WindowTest::SetUp();
-    book::fill_demo(desk().book());
+    SampleWindowTest::SetUp();
     open_test(1, Stage::LineUp);
     ASSERT_TRUE(settled());
   }

@@ -4,7 +4,6 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "book/demo/demo_book.h"
 #include "core/figures/figure_table.h"
 #include "desktop/home/test_cards.h"
 #include "desktop/read/figure_row.h"
@@ -43,7 +42,7 @@ std::string without_tags(const std::string& html) {
 
 }  // namespace
 
-class OneTableTest : public WindowTest {
+class OneTableTest : public SampleWindowTest {
  protected:
   nlohmann::json command_line(record::Id test) {
     QProcess cli;
@@ -60,7 +59,6 @@ class OneTableTest : public WindowTest {
 
 // The same figures and grades everywhere: Read, the page, the package, the command line, the cards.
 TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
-  book::fill_demo(desk().book());
   window_->show_home();
   auto* cards = window_->findChild<TestCards*>();
   ASSERT_TRUE(QTest::qWaitFor([&] { return cards->complete(); }, 60000));

@@ -11,7 +11,6 @@
 #include <QTimer>
 #include <fstream>
 
-#include "book/demo/demo_book.h"
 #include "desktop/publish/report_preview.h"
 #include "desktop/widgets/text.h"
 #include "exchange/files/digest.h"
@@ -23,11 +22,10 @@ using namespace sunbreak::desktop;
 namespace {
 
 /// A test of the sample lab book published by keys in the real window.
-class PublishTest : public WindowTest {
+class PublishTest : public SampleWindowTest {
  protected:
   void SetUp() override {
-    WindowTest::SetUp();
-    book::fill_demo(desk().book());
+    SampleWindowTest::SetUp();
     open_test(3, Stage::Publish);
     find<QLineEdit>("publishFolder")->setText(path("out"));
     window_->setFocus();

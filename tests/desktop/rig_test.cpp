@@ -7,7 +7,6 @@
 #include <QPushButton>
 #include <QTimer>
 
-#include "book/demo/demo_book.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;

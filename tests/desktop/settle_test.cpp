@@ -7,7 +7,6 @@
 #include <QTableWidget>
 #include <nlohmann/json.hpp>
 
-#include "book/demo/demo_book.h"
 #include "book/test_rows.h"
 #include "core/optics/fixture_shapes.h"
 #include "core/optics/room_light.h"
@@ -34,7 +33,7 @@ using nlohmann::json;
 class SettleTest : public WindowTest {
  protected:
   void use_sample_book() {
-    book::fill_demo(desk().book());
+    open_sample_book();
     for (const record::Test& test : desk().book().all<record::Test>("ORDER BY id"))
       tests_[desk().book().find<record::Fixture>(test.fixture_id)->name] = test.id;
   }

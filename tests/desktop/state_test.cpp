@@ -12,7 +12,6 @@
 #include <fstream>
 #include <nlohmann/json.hpp>
 
-#include "book/demo/demo_book.h"
 #include "desktop/pictures/attach_dialog.h"
 #include "desktop/read/read_view.h"
 #include "exchange/package/data_package.h"
@@ -327,7 +326,7 @@ TEST_F(StateTest, CellsCopiedWithAPictureOfThemArePastedAsReadings) {
 }
 
 TEST_F(StateTest, ARetestOfALostLabBookSaysSoAndIsComparedOnceItIsBack) {
-  book::fill_demo(desk().book());
+  open_sample_book();
   open_test(8, Stage::Read);
   const std::filesystem::path file = desk().book().file(), away = file.parent_path() / "away.sunbreak";
   std::filesystem::rename(file, away);
@@ -343,7 +342,7 @@ TEST_F(StateTest, ARetestOfALostLabBookSaysSoAndIsComparedOnceItIsBack) {
 }
 
 TEST_F(StateTest, ARetestIsComparedAndNotesAreKept) {
-  book::fill_demo(desk().book());
+  open_sample_book();
   open_test(8, Stage::Read);
   find<QPushButton>("readPage7")->click();
   auto* table = find<QTableWidget>("retestTable");

@@ -8,7 +8,6 @@
 #include <QTimer>
 #include <cmath>
 
-#include "book/demo/demo_book.h"
 #include "book/plan.h"
 #include "evaluation/evaluation.h"
 #include "exchange/package/data_package.h"
@@ -150,7 +149,7 @@ TEST_F(TablesTest, AFileThatSaysAnotherHeightGoesThere) {
 }
 
 TEST_F(TablesTest, TheTableForASpreadsheetReadsBack) {
-  book::fill_demo(desk().book());
+  open_sample_book();
   open_test(desk().book().all<record::Test>().back().id - 6, Stage::Read);  // one of several heights
   const record::TestRecord before = *desk().test();
   ASSERT_GT(before.sweeps.size(), 1u);

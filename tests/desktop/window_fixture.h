@@ -9,6 +9,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 
+#include "book/sample_book.h"
 #include "desktop/shell/main_window.h"
 
 namespace sunbreak::desktop {
@@ -17,13 +18,16 @@ namespace sunbreak::desktop {
 class WindowTest : public ::testing::Test {
  protected:
   void SetUp() override {
-    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, folder_.path());
-    QSettings().clear();
-    QSettings().setValue("walk/silenced", true);
+    forget_settings();
     open();
   }
   void TearDown() override { window_.reset(); }
 
+  void forget_settings() {
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, folder_.path());
+    QSettings().clear();
+    QSettings().setValue("walk/silenced", true);
+  }
   void open() {
     window_.reset();
     window_ = std::make_unique<MainWindow>(std::move(book::Book::open(book_file()).value()));
@@ -32,6 +36,11 @@ class WindowTest : public ::testing::Test {
     window_->activateWindow();
     QApplication::setActiveWindow(window_.get());
     EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
+  }
+  void open_sample_book() {
+    window_.reset();
+    std::filesystem::copy_file(book::sample_book_file(), book_file(), std::filesystem::copy_options::overwrite_existing);
+    open();
   }
   std::string book_file() const { return folder_.filePath("book.sunbreak").toStdString(); }
   QString path(const QString& name) const { return folder_.filePath(name); }
@@ -83,6 +92,15 @@ class WindowTest : public ::testing::Test {
 
   QTemporaryDir folder_;
   std::unique_ptr<MainWindow> window_;
+};
+
+/// The real window on the sample lab book.
+class SampleWindowTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    forget_settings();
+    open_sample_book();
+  }
 };
 
 }  // namespace sunbreak::desktop

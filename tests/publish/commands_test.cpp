@@ -19,7 +19,7 @@ class PublishingCommands : public ::testing::Test {
  protected:
   void SetUp() override {
     book_ = (folder_.path() / "sample.sunbreak").string();
-    ASSERT_EQ(run("demo " + book_).first, 0);
+    fs::copy_file(book::sample_book_file(), book_);
   }
   std::pair<int, std::string> run(const std::string& arguments) {
     return run_program(std::string(SUNBREAK_CLI) + " " + arguments);

@@ -2,19 +2,17 @@
 
 #include <vector>
 
-#include "book/demo/demo_book.h"
-#include "book/temporary_book.h"
+#include "book/sample_book.h"
 
 namespace sunbreak {
 
 /// The tests of the sample lab book, with all configurations.
 inline const std::vector<record::TestRecord>& sample_tests() {
   static const std::vector<record::TestRecord> tests = [] {
-    book::TemporaryBook book;
-    book::fill_demo(*book);
+    const auto book = std::move(book::Book::open(book::sample_book_file(), book::Book::Mode::ReadOnly).value());
     std::vector<record::TestRecord> all;
     for (const record::Test& test : book->all<record::Test>("WHERE removed = 0"))
-      all.push_back(book.test_record(test.id));
+      all.push_back(book::load_test(*book, test.id).value());
     return all;
   }();
   return tests;
