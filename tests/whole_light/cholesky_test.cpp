@@ -110,5 +110,20 @@ TEST(DenseKernel, AddsProductsOfEverySizeAndNothingBeside) {
         }
 }
 
+TEST(DenseKernel, AddsUpRowsInSinglePrecision) {
+  Drawn draw(13);
+  for (const DenseKernels* kernels : copies())
+    for (const Eigen::Index rows : {1, 3, 4, 7, 12})
+      for (const Eigen::Index places : {0, 1, 5, 16, 37}) {
+        const Eigen::MatrixXd turned = draw.matrix(places + 2, rows), x = draw.matrix(places, 1),
+                              before = draw.matrix(rows, 1);
+        const Eigen::MatrixXf a = turned.cast<float>(), x_single = x.cast<float>();
+        Eigen::MatrixXf sums = before.cast<float>();
+        kernels->add_rows(size(rows), size(places), a.data(), size(places + 2), x_single.data(), sums.data());
+        const Eigen::MatrixXd expected = before + turned.topRows(places).transpose().lazyProduct(x);
+        EXPECT_LT((sums.cast<double>() - expected).cwiseAbs().maxCoeff(), 1e-5) << rows << ' ' << places;
+      }
+}
+
 }  // namespace
 }  // namespace sunbreak

@@ -1,6 +1,7 @@
 #include "core/linear/cholesky.h"
 
 #include "core/linear/dense_kernel.h"
+#include "core/linear/products.h"
 
 namespace sunbreak {
 namespace {
@@ -29,15 +30,8 @@ Eigen::MatrixXd Cholesky::solve_rows(Eigen::MatrixXd rights) const {
 Eigen::MatrixXd Cholesky::matrix() const {
   const Eigen::MatrixXd l = lower_.triangularView<Eigen::Lower>();
   Eigen::MatrixXd a = Eigen::MatrixXd::Zero(l.rows(), l.cols());
-  add_product(1, l, l.transpose(), a);
+  add_square(l, a);
   return a;
-}
-
-void add_product(double alpha, const Eigen::Ref<const Eigen::MatrixXd>& a, const Eigen::Ref<const Eigen::MatrixXd>& b,
-                 Eigen::Ref<Eigen::MatrixXd> sum) {
-  dense_kernels().add_product(count(sum.rows()), count(sum.cols()), count(a.cols()), alpha,
-                              {a.data(), count(a.outerStride())}, {b.data(), 1, count(b.outerStride())},
-                              {sum.data(), count(sum.outerStride())});
 }
 
 }  // namespace sunbreak

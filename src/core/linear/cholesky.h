@@ -24,8 +24,4 @@ class Cholesky {
   Eigen::MatrixXd lower_;  ///< L; above the diagonal it means nothing
 };
 
-/// sum += alpha · a · b.
-void add_product(double alpha, const Eigen::Ref<const Eigen::MatrixXd>& a, const Eigen::Ref<const Eigen::MatrixXd>& b,
-                 Eigen::Ref<Eigen::MatrixXd> sum);
-
 }  // namespace sunbreak

@@ -33,6 +33,8 @@ struct DenseKernels {
   void (*solve_rows)(std::size_t n, ConstDenseColumns l, std::size_t count, DenseColumns rights);
   /// One right side becomes the solution with L Lᵀ.
   void (*solve)(std::size_t n, ConstDenseColumns l, double* right);
+  /// sums[row] += Σ a[row · stride + i] · x[i] over the first n places of each row, in single precision.
+  void (*add_rows)(std::size_t rows, std::size_t n, const float* a, std::size_t stride, const float* x, float* sums);
 };
 extern const DenseKernels plain_dense_kernels;
 extern const DenseKernels wide_dense_kernels;    ///< vectors of 256 bits

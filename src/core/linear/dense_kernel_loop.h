@@ -185,7 +185,27 @@ void solve_in_loop(std::size_t n, ConstDenseColumns l, double* right) {
   }
 }
 
-constexpr DenseKernels kernels_in_loop{add_product_in_loop, factor_in_loop, solve_rows_in_loop, solve_in_loop};
+inline void add_rows_in_loop(std::size_t rows, std::size_t n, const float* a, std::size_t stride, const float* x,
+                             float* sums) {
+  std::size_t row = 0;
+  for (; row + 4 <= rows; row += 4) {
+    const float *const a0 = a + row * stride, *const a1 = a0 + stride, *const a2 = a1 + stride, *const a3 = a2 + stride;
+    float p = 0, q = 0, r = 0, s = 0;
+#pragma omp simd reduction(+ : p, q, r, s)
+    for (std::size_t i = 0; i < n; ++i) p += a0[i] * x[i], q += a1[i] * x[i], r += a2[i] * x[i], s += a3[i] * x[i];
+    sums[row] += p, sums[row + 1] += q, sums[row + 2] += r, sums[row + 3] += s;
+  }
+  for (; row < rows; ++row) {
+    const float* const own = a + row * stride;
+    float p = 0;
+#pragma omp simd reduction(+ : p)
+    for (std::size_t i = 0; i < n; ++i) p += own[i] * x[i];
+    sums[row] += p;
+  }
+}
+
+constexpr DenseKernels kernels_in_loop{add_product_in_loop, factor_in_loop, solve_rows_in_loop, solve_in_loop,
+                                       add_rows_in_loop};
 
 }  // namespace
 }  // namespace sunbreak

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/linear/products.h"
 #include "core/optics/form_factor.h"
 #include "core/optics/grid_interpolation.h"
 #include "core/optics/mutual_areas.h"
@@ -17,8 +18,8 @@ constexpr int finer = 2;
 struct GaussRule {
   std::vector<double> places, weights;
   /// Of places times places.
-  Eigen::RowVectorXd point_weights() const {
-    Eigen::RowVectorXd all(static_cast<Eigen::Index>(places.size() * places.size()));
+  Eigen::VectorXd point_weights() const {
+    Eigen::VectorXd all(static_cast<Eigen::Index>(places.size() * places.size()));
     Eigen::Index i = 0;
     for (const double a : weights)
       for (const double b : weights) all(i++) = a * b;
@@ -62,6 +63,12 @@ double highest_light_m(std::span<const LobeSource> sources, const Room& room) {
     highest = std::max(highest, s.place_m.z + across * lean);
   }
   return highest;
+}
+
+/// Light of patches from that of their places, one patch after the other.
+Eigen::VectorXd by_patch(const Eigen::Ref<const Eigen::VectorXd>& light, const Eigen::VectorXd& weights) {
+  return turned_times(Eigen::Map<const Eigen::MatrixXd>(light.data(), weights.size(), light.size() / weights.size()),
+                      weights);
 }
 
 std::array<double, lobe_count> weights_of(const LobeFlux& mix, std::size_t sources) {
@@ -161,12 +168,12 @@ Eigen::MatrixXd LobeRoom::received(std::span<const LobeSource> sources, bool rou
   const double highest = highest_light_m(sources, shape_);
   for (std::size_t g = 0; g < lit_.size(); ++g) {
     const std::size_t rule = rule_for(g, sources) - (rough ? 1 : 0);
-    const Eigen::RowVectorXd weights = rules[rule].point_weights();
+    const Eigen::VectorXd weights = rules[rule].point_weights();
     const Eigen::Index count = patches_below(g, highest), points = weights.size();
     const Eigen::MatrixXd light =
         direct_by_lobe(sources, lit_[g].by_rule[rule], static_cast<std::size_t>(count * points));
     for (Eigen::Index k = 0; k < ppfd.cols(); ++k)
-      ppfd.col(k).segment(lit_[g].first_fine, count) = (weights * light.col(k).reshaped(points, count)).transpose();
+      ppfd.col(k).segment(lit_[g].first_fine, count) = by_patch(light.col(k), weights);
   }
   return ppfd;
 }
@@ -176,11 +183,11 @@ Eigen::VectorXd LobeRoom::received(std::span<const LobeSource> sources, const Lo
   const double highest = highest_light_m(sources, shape_);
   for (std::size_t g = 0; g < lit_.size(); ++g) {
     const std::size_t rule = rule_for(g, sources) - (rough ? 1 : 0);
-    const Eigen::RowVectorXd weights = rules[rule].point_weights();
+    const Eigen::VectorXd weights = rules[rule].point_weights();
     const Eigen::Index count = patches_below(g, highest), points = weights.size();
     const Eigen::VectorXd light =
         direct_of_mix(sources, mix, lit_[g].by_rule[rule], static_cast<std::size_t>(count * points));
-    ppfd.segment(lit_[g].first_fine, count) = (weights * light.reshaped(points, count)).transpose();
+    ppfd.segment(lit_[g].first_fine, count) = by_patch(light, weights);
   }
   return ppfd;
 }
@@ -245,12 +252,21 @@ Eigen::MatrixXd LobeRoom::flux_on_coarse(const Eigen::MatrixXd& received) const 
   return flux;
 }
 
+// Most of a wall is above the lamp and dark: of fine patches only those that are lit are summed, here and below.
 // Reflected light is what the fine patches send of their direct light, and what the coarse ones send of all other.
 Eigen::MatrixXd LobeRoom::Exchange::reflected(const Gathering& gathering, const Eigen::MatrixXd& received) const {
   const Eigen::MatrixXd flux = room_->flux_on_coarse(received);
   const Eigen::MatrixXd later = factored_.solve_rows(flux.transpose()).transpose() -
                                 coarse_reflectance_.cwiseQuotient(room_->coarse_areas_m2_).asDiagonal() * flux;
-  return gathering.fine * (fine_reflectance_.asDiagonal() * received) + gathering.coarse * later;
+  Eigen::MatrixXd light = Eigen::MatrixXd::Zero(gathering.coarse.rows(), received.cols());
+  add_product(1, gathering.coarse, later, light);
+  for (std::size_t g = 0; g < room_->lit_.size(); ++g) {
+    const Eigen::Index first = room_->lit_[g].first_fine, count = room_->lit_patches(g, received);
+    if (count > 0)
+      add_product(fine_reflectance_(first), gathering.fine.middleCols(first, count), received.middleRows(first, count),
+                  light);
+  }
+  return light;
 }
 
 LobeRoom::Reflections LobeRoom::Exchange::reflections(const Gathering& gathering) const {
@@ -267,7 +283,6 @@ LobeRoom::Reflections LobeRoom::Exchange::reflections(const Gathering& gathering
   return made;
 }
 
-// Most of a wall is above the lamp and dark: only what is lit is summed.
 Eigen::MatrixXd LobeRoom::Reflections::of(const Eigen::MatrixXd& received) const {
   Eigen::MatrixXd ppfd = Eigen::MatrixXd::Zero(by_patch_.rows(), received.cols());
   for (std::size_t g = 0; g < room_->lit_.size(); ++g) {
@@ -284,14 +299,14 @@ Eigen::MatrixXd LobeRoom::Exchange::slopes_of_sides(const Gathering& gathering, 
   Eigen::MatrixXd slopes(gathering.coarse.rows(), static_cast<Eigen::Index>(room_->sides_.size()));
   for (std::size_t g = 0; g < room_->sides_.size(); ++g) {
     const Eigen::Index first = room_->lit_[g].first_coarse, count = static_cast<Eigen::Index>(room_->grids_[g].size());
-    const Eigen::Index first_fine = room_->lit_[g].first_fine, fine = static_cast<Eigen::Index>(room_->fine_[g].size());
+    const Eigen::Index first_fine = room_->lit_[g].first_fine, lit = room_->lit_patches(g, received);
     const auto areas = room_->coarse_areas_m2_.segment(first, count);
     const double r = coarse_reflectance_(first);
     slopes.col(static_cast<Eigen::Index>(g)) =
-        reflections.by_exitance_.middleCols(first, count) *
-            (areas.cwiseProduct(exitance.segment(first, count)) / (r * r)) -
-        gathering.coarse.middleCols(first, count) * flux.segment(first, count).cwiseQuotient(areas) +
-        gathering.fine.middleCols(first_fine, fine) * received.segment(first_fine, fine);
+        times(reflections.by_exitance_.middleCols(first, count),
+              areas.cwiseProduct(exitance.segment(first, count)) / (r * r)) -
+        times(gathering.coarse.middleCols(first, count), flux.segment(first, count).cwiseQuotient(areas)) +
+        times(gathering.fine.middleCols(first_fine, lit), received.segment(first_fine, lit));
   }
   return slopes;
 }

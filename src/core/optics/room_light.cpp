@@ -8,6 +8,7 @@
 #include <optional>
 
 #include "core/linear/cholesky.h"
+#include "core/linear/dense_kernel.h"
 #include "core/optics/grid_interpolation.h"
 #include "core/optics/mutual_areas.h"
 #include "core/optics/room_patches.h"
@@ -240,22 +241,21 @@ Prediction RoomLight::predict(std::span<const Emitter> emitters, const StationFa
 /// The sides' light at stations from the `first` on.
 void RoomLight::gather(const StationFactors& stations, const Radiosity& r, std::size_t first,
                        std::span<double> reflected) const {
-  using Matrix = Eigen::Matrix<float, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
-  const auto rows = static_cast<Eigen::Index>(reflected.size()),
-             coarse = static_cast<Eigen::Index>(parts_->coarse_count),
-             fine = static_cast<Eigen::Index>(parts_->fine_count);
-  const Eigen::Map<const Matrix> by_coarse(stations.coarse_factors_.data() + first * parts_->coarse_count, rows,
-                                           coarse);
-  const Eigen::Map<const Matrix> by_fine(stations.factors_.data() + first * parts_->fine_count, rows, fine);
-  Eigen::VectorXf light = by_coarse * Eigen::Map<const Eigen::VectorXf>(r.coarse_exchanged.data(), coarse);
+  const std::size_t coarse = parts_->coarse_count, fine = parts_->fine_count;
+  const float* const by_fine = stations.factors_.data() + first * fine;
+  std::vector<float> light(reflected.size(), 0), sent;
+  const auto add = [&](std::size_t patches, const float* factors, std::size_t all_patches, const float* exitance) {
+    dense_kernels().add_rows(light.size(), patches, factors, all_patches, exitance, light.data());
+  };
+  add(coarse, stations.coarse_factors_.data() + first * coarse, coarse, r.coarse_exchanged.data());
   // The floor sends nothing to stations on it, and what is dark sends nothing either.
   for (std::size_t s = 0; s < parts_->sides.size(); ++s) {
     const Side& side = parts_->sides[s];
     if (side.fine.face == Face{2, false} || r.lit[s] == 0) continue;
-    const auto lit = static_cast<Eigen::Index>(r.lit[s]);
-    const Eigen::VectorXf sent = static_cast<float>(side.reflectance) *
-                                 Eigen::Map<const Eigen::VectorXf>(r.fine_direct.data() + side.first_fine, lit);
-    light.noalias() += by_fine.middleCols(static_cast<Eigen::Index>(side.first_fine), lit) * sent;
+    const auto direct = std::span(r.fine_direct).subspan(side.first_fine, r.lit[s]);
+    sent.assign(direct.begin(), direct.end());
+    for (float& e : sent) e *= static_cast<float>(side.reflectance);
+    add(sent.size(), by_fine + side.first_fine, fine, sent.data());
   }
   std::copy(light.begin(), light.end(), reflected.begin());
 }

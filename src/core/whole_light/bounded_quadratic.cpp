@@ -1,11 +1,29 @@
 #include "core/whole_light/bounded_quadratic.h"
 
-#include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
 #include <vector>
 
+#include "core/linear/products.h"
+#include "core/linear/symmetric_solve.h"
+
 namespace sunbreak {
+namespace {
+
+/// The solution of H x = right for the unknowns of a set, the others 0.
+std::vector<double> solved_part(const Eigen::MatrixXd& h, const Eigen::VectorXd& right,
+                                const std::vector<Eigen::Index>& set) {
+  std::vector<double> lower(set.size() * set.size()), x;
+  for (std::size_t row = 0; row < set.size(); ++row) {
+    for (std::size_t column = 0; column <= row; ++column) lower[row * set.size() + column] = h(set[row], set[column]);
+    x.push_back(right(set[row]));
+  }
+  factor_symmetric(lower, set.size());
+  solve_factored(lower, x);
+  return x;
+}
+
+}  // namespace
 
 Eigen::VectorXd bounded_minimum(const Eigen::MatrixXd& h, const Eigen::VectorXd& g, const Eigen::VectorXd& lower,
                                 const Eigen::VectorXd& upper, const Eigen::VectorXd& start) {
@@ -19,29 +37,27 @@ Eigen::VectorXd bounded_minimum(const Eigen::MatrixXd& h, const Eigen::VectorXd&
     set.clear();
     for (Eigen::Index i = 0; i < n; ++i)
       if (free[static_cast<std::size_t>(i)]) set.push_back(i);
-    const Eigen::VectorXd pull = g - h * x;
     if (!set.empty()) {
-      const Eigen::MatrixXd part = h(set, set);
-      const Eigen::VectorXd step = part.ldlt().solve(pull(set));
+      const std::vector<double> step = solved_part(h, g - times(h, x), set);
       // As far as the first bound.
       double share = 1;
       std::size_t stopped = set.size();
       for (std::size_t k = 0; k < set.size(); ++k) {
-        const double to = x(set[k]) + step(static_cast<Eigen::Index>(k)), low = lower(set[k]), high = upper(set[k]);
+        const double to = x(set[k]) + step[k], low = lower(set[k]), high = upper(set[k]);
         if (to >= low && to <= high) continue;
-        const double reach = ((to < low ? low : high) - x(set[k])) / step(static_cast<Eigen::Index>(k));
+        const double reach = ((to < low ? low : high) - x(set[k])) / step[k];
         if (reach < share) share = std::max(reach, 0.0), stopped = k;
       }
-      for (std::size_t k = 0; k < set.size(); ++k) x(set[k]) += share * step(static_cast<Eigen::Index>(k));
+      for (std::size_t k = 0; k < set.size(); ++k) x(set[k]) += share * step[k];
       if (stopped < set.size()) {
         const Eigen::Index i = set[stopped];
-        x(i) = step(static_cast<Eigen::Index>(stopped)) < 0 ? lower(i) : upper(i);
+        x(i) = step[stopped] < 0 ? lower(i) : upper(i);
         free[static_cast<std::size_t>(i)] = false;
         continue;
       }
     }
     // The least of this face: whichever bound holds back most is let go of.
-    const Eigen::VectorXd rest = g - h * x;
+    const Eigen::VectorXd rest = g - times(h, x);
     Eigen::Index most = -1;
     double wish = 0;
     for (Eigen::Index i = 0; i < n; ++i) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/linear/products.h"
 #include "core/whole_light/whole_light_model.h"
 
 namespace sunbreak {
@@ -19,7 +20,7 @@ struct Elsewhere::Parts {
   Layout layout;
   FacingPlaces facing;
   LobeRoom::Gathering gathering;
-  Eigen::RowVectorXd weights;
+  Eigen::VectorXd weights;
 
   Parts(std::shared_ptr<const WholeLightModel> found, const Room& shape, Layout stations)
       : model(std::move(found)), room(shape), layout(std::move(stations)) {
@@ -76,21 +77,28 @@ struct Elsewhere::Parts {
     if (room.reflects()) light += exchange.reflected(gathering, received);
     return static_cast<double>(middles.size()) * light;
   }
-  /// Light of the stations, each by its weight, for 1 µmol/s of each lobe and fixture: a column a row of weights.
+  /// Light of the stations, each by its weight, for 1 µmol/s of each lobe and fixture: a column a column of weights.
   Eigen::MatrixXd weighed_by_lobe(const std::vector<Vec3>& middles, double height_m,
                                   const Eigen::MatrixXd& weighings) const {
     Eigen::MatrixXd received = Eigen::MatrixXd::Zero(room.fine_patches(), mixes);
-    Eigen::MatrixXd light = Eigen::MatrixXd::Zero(mixes, weighings.rows());
+    Eigen::MatrixXd light = Eigen::MatrixXd::Zero(mixes, weighings.cols());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
       const auto lamp = sources(middles, unit, height_m, span());
       const double part = model->parameters().share(model->known.best.values, unit) / units;
-      light += part * (weighings * direct_by_lobe(lamp, facing)).transpose();
+      const Eigen::MatrixXd by_lobe = direct_by_lobe(lamp, facing);
+      for (Eigen::Index w = 0; w < light.cols(); ++w) light.col(w) += part * turned_times(by_lobe, weighings.col(w));
       received += part * room.received(lamp, true);
     }
-    if (room.reflects())
-      light +=
-          exchange.reflections({weighings * gathering.coarse, weighings * gathering.fine}).of(received).transpose();
+    if (room.reflects()) {
+      LobeRoom::Gathering weighed{Eigen::MatrixXd(weighings.cols(), gathering.coarse.cols()),
+                                  Eigen::MatrixXd(weighings.cols(), gathering.fine.cols())};
+      for (Eigen::Index w = 0; w < light.cols(); ++w) {
+        weighed.coarse.row(w) = turned_times(gathering.coarse, weighings.col(w)).transpose();
+        weighed.fine.row(w) = turned_times(gathering.fine, weighings.col(w)).transpose();
+      }
+      light += exchange.reflections(weighed).of(received).transpose();
+    }
     return static_cast<double>(middles.size()) * light;
   }
 };
@@ -116,19 +124,19 @@ Restated Elsewhere::at(const HangingPattern& pattern, double height_m, double li
   r.ppfd.assign(light.begin(), light.end());
   r.lowest_ppfd = light.minCoeff();
   r.highest_ppfd = light.maxCoeff();
-  r.mean_ppfd.value = p.weights * light;
+  r.mean_ppfd.value = p.weights.dot(light);
   // What beam, whole light and the emitters' extent do to the mean and to the dimmest station.
   Eigen::Index dimmest = 0;
   light.minCoeff(&dimmest);
-  Eigen::MatrixXd weighings = Eigen::MatrixXd::Zero(2, light.size());
-  weighings.row(0) = p.weights;
-  weighings(1, dimmest) = 1;
+  Eigen::MatrixXd weighings = Eigen::MatrixXd::Zero(light.size(), 2);
+  weighings.col(0) = p.weights;
+  weighings(dimmest, 1) = 1;
   Eigen::MatrixXd slopes = Eigen::MatrixXd::Zero(mixes + p.model->parameters().size(), 2);
   slopes.topRows(mixes) = light_factor * p.weighed_by_lobe(middles, height_m, weighings);
   if (const Eigen::Index k = p.model->parameters().find(FitParameter::Kind::Span); k >= 0) {
     const Eigen::VectorXd wider = p.of_mix(middles, height_m, p.span() + span_step, true);
     const Eigen::VectorXd as_is = p.of_mix(middles, height_m, p.span(), true);
-    slopes.row(mixes + k) = light_factor * (weighings * (wider - as_is)).transpose() / span_step;
+    slopes.row(mixes + k) = light_factor / span_step * turned_times(weighings, wider - as_is).transpose();
   }
   const double mean = r.mean_ppfd.value, evenness = r.lowest_ppfd / mean;
   r.mean_ppfd.expanded = std::hypot(p.model->known.expanded(slopes.col(0)), model_error * mean);

@@ -1,15 +1,25 @@
 #include "core/whole_light/fit_form.h"
 
-#include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
 
+#include "core/linear/products.h"
+#include "core/linear/symmetric_solve.h"
 #include "core/whole_light/bounded_quadratic.h"
 
 namespace sunbreak {
 namespace {
+
 constexpr double most_expanded = 0.06;
+
+Eigen::VectorXd solved(Eigen::MatrixXd form, Eigen::VectorXd right) {
+  const auto n = static_cast<std::size_t>(right.size());
+  factor_symmetric({form.data(), n * n}, n);
+  solve_factored({form.data(), n * n}, {right.data(), n});
+  return right;
 }
+
+}  // namespace
 
 LobeFlux mix_of(const Eigen::VectorXd& flux) {
   LobeFlux mix;
@@ -28,9 +38,9 @@ double FitForm::whole_light_expanded() const {
 double FitForm::expanded(const Eigen::VectorXd& slopes) const {
   Eigen::VectorXd x0(form.rows());
   x0 << best.flux, best.values;
-  const auto growth = [&](const Eigen::VectorXd& x) { return x.dot(form * x) - 2 * pull.dot(x); };
+  const auto growth = [&](const Eigen::VectorXd& x) { return x.dot(times(form, x)) - 2 * pull.dot(x); };
   const double least = growth(x0);
-  const double first = std::sqrt(reach2 / std::max(slopes.dot(form.ldlt().solve(slopes)), 1e-300));
+  const double first = std::sqrt(reach2 / std::max(slopes.dot(solved(form, slopes)), 1e-300));
   double widest = 0;
   for (const double way : {1.0, -1.0}) {
     // min ½ growth − λ · slopes: the farthest point for what the form has grown by; √growth is nearly linear in λ.

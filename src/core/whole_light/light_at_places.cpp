@@ -6,6 +6,7 @@
 #include <optional>
 #include <utility>
 
+#include "core/linear/products.h"
 #include "core/whole_light/cubic_light.h"
 #include "core/whole_light/residual_pattern.h"
 #include "core/whole_light/whole_light_model.h"
@@ -159,9 +160,9 @@ double LightAtPlaces::mean_expanded(double height_m, std::span<const double> wei
   ModelLight light = model.light(p.places, reflections, hang, best.values);
   constexpr int between_heights = -1;
   model.add_slopes(light, p.places, reflections, p.exchange, hang, between_heights, best);
-  const Eigen::Map<const Eigen::RowVectorXd> w(weights.data(), static_cast<Eigen::Index>(weights.size()));
+  const Eigen::Map<const Eigen::VectorXd> w(weights.data(), static_cast<Eigen::Index>(weights.size()));
   Eigen::VectorXd slopes(mixes + model.parameters().size());
-  slopes << (w * light.by_lobe).transpose(), (w * light.by_parameter).transpose();
+  slopes << turned_times(light.by_lobe, w), turned_times(light.by_parameter, w);
   const double mean = slopes.head(mixes).dot(best.flux);
   return std::hypot(model.known.expanded(slopes) / mean, model_error);
 }

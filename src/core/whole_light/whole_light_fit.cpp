@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/linear/products.h"
 #include "core/whole_light/bounded_quadratic.h"
 
 namespace sunbreak {
@@ -112,17 +113,18 @@ WholeLightFit::State WholeLightFit::state_at(const Eigen::VectorXd& values) cons
 
 /// The best mix at the state's parameters.
 void WholeLightFit::find_flux(State& state) const {
-  Eigen::MatrixXd form = Eigen::MatrixXd::Zero(mixes, mixes);
-  Eigen::VectorXd pull = Eigen::VectorXd::Zero(mixes);
-  for (const FitRow& row : rows_) {
-    const double weight = row.trust / (scale_ * scale_ * row.sd * row.sd);
-    if (weight == 0) continue;
-    const Eigen::VectorXd by = model_->parameters().setting(state.at.values, row.setting) *
-                               state.lights[row.view].by_lobe.row(row.place).transpose();
-    form.selfadjointView<Eigen::Lower>().rankUpdate(by, weight);
-    pull += weight * row.ppfd * by;
+  const auto count = static_cast<Eigen::Index>(rows_.size());
+  Eigen::MatrixXd form = Eigen::MatrixXd::Zero(mixes, mixes), terms(mixes, count);
+  Eigen::VectorXd wanted(count);
+  for (Eigen::Index i = 0; i < count; ++i) {
+    const FitRow& row = rows_[static_cast<std::size_t>(i)];
+    const double weight = std::sqrt(row.trust) / (scale_ * row.sd);
+    terms.col(i) = weight * model_->parameters().setting(state.at.values, row.setting) *
+                   state.lights[row.view].by_lobe.row(row.place).transpose();
+    wanted(i) = weight * row.ppfd;
   }
-  form = form.selfadjointView<Eigen::Lower>();
+  add_square(terms, form);
+  const Eigen::VectorXd pull = times(terms, wanted);
   form.diagonal() *= 1 + 1e-10;
   prefer_round(form);
   state.at.flux = bounded_minimum(form, pull, Eigen::VectorXd::Zero(mixes), Eigen::VectorXd::Constant(mixes, most_flux),
@@ -146,7 +148,7 @@ void WholeLightFit::add_slopes(State& state) const {
 
 Eigen::VectorXd WholeLightFit::fitted(const State& state) const {
   std::vector<Eigen::VectorXd> light;
-  for (const ModelLight& view : state.lights) light.push_back(view.by_lobe * state.at.flux);
+  for (const ModelLight& view : state.lights) light.push_back(times(view.by_lobe, state.at.flux));
   Eigen::VectorXd fitted(static_cast<Eigen::Index>(rows_.size()));
   for (std::size_t i = 0; i < rows_.size(); ++i)
     fitted(static_cast<Eigen::Index>(i)) =
@@ -170,7 +172,7 @@ double WholeLightFit::cost_of(const State& state) const {
   const auto side = state.at.flux.tail(mixes - static_cast<Eigen::Index>(round_lobes));
   const double part = usual_side_part * usual_flux_;
   const double sideways = part > 0 ? (side.squaredNorm() + side.sum() * side.sum()) / (part * part) : 0;
-  return cost + sideways + off.dot(form * off);
+  return cost + sideways + off.dot(times(form, off));
 }
 
 /// Each parameter about what is believed of it, and the walls about their mean.
@@ -187,10 +189,11 @@ void WholeLightFit::add_beliefs(Eigen::MatrixXd& form, Eigen::VectorXd& pull, Ei
     Eigen::VectorXd off_mean = Eigen::VectorXd::Zero(n);
     for (const Eigen::Index other : walls) off_mean(other) -= 1 / count;
     off_mean(wall) += 1;
-    beliefs += off_mean * off_mean.transpose() / (question_.walls_alike_sd * question_.walls_alike_sd);
+    off_mean /= question_.walls_alike_sd;
+    add_square(off_mean, beliefs);
   }
   form.block(first, first, n, n) += beliefs;
-  pull.segment(first, n) += beliefs * parameters.believed();
+  pull.segment(first, n) += times(beliefs, parameters.believed());
 }
 
 /// How sure each reading is, by the light and its slopes there; then the common scatter and which stand off.
@@ -227,24 +230,26 @@ void WholeLightFit::normal_equations(const State& state, Eigen::MatrixXd& form, 
   const FitParameters& parameters = model_->parameters();
   const Eigen::Index n = mixes + parameters.size();
   const auto count = static_cast<Eigen::Index>(rows_.size());
-  Eigen::MatrixXd rows(count, n);
+  Eigen::MatrixXd terms(n, count);
   Eigen::VectorXd wanted(count);
   std::vector<Eigen::VectorXd> light;
-  for (const ModelLight& view : state.lights) light.push_back(view.by_lobe * state.at.flux);
+  for (const ModelLight& view : state.lights) light.push_back(times(view.by_lobe, state.at.flux));
   for (Eigen::Index i = 0; i < count; ++i) {
     const FitRow& row = rows_[static_cast<std::size_t>(i)];
     const double weight = std::sqrt(row.trust) / (scale_ * row.sd);
     const double factor = parameters.setting(state.at.values, row.setting);
     const ModelLight& view = state.lights[row.view];
-    rows.row(i).head(mixes) = factor * view.by_lobe.row(row.place);
-    rows.row(i).tail(parameters.size()) = factor * view.by_parameter.row(row.place);
+    auto own = terms.col(i);
+    own.head(mixes) = factor * view.by_lobe.row(row.place).transpose();
+    own.tail(parameters.size()) = factor * view.by_parameter.row(row.place).transpose();
     if (const Eigen::Index k = parameters.find(FitParameter::Kind::Setting, row.setting); k >= 0)
-      rows(i, mixes + k) = light[row.view](row.place);
-    wanted(i) = weight * (row.ppfd + rows.row(i).tail(parameters.size()).dot(state.at.values));
-    rows.row(i) *= weight;
+      own(mixes + k) = light[row.view](row.place);
+    wanted(i) = weight * (row.ppfd + own.tail(parameters.size()).dot(state.at.values));
+    own *= weight;
   }
-  form = rows.transpose() * rows;
-  pull = rows.transpose() * wanted;
+  form.setZero(n, n);
+  add_square(terms, form);
+  pull = times(terms, wanted);
   add_beliefs(form, pull, mixes);
   form.diagonal() *= 1 + 1e-10;
   prefer_round(form);
