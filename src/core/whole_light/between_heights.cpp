@@ -86,7 +86,7 @@ void leave_out_by_cubic(const WholeLightQuestion& question, const WholeLight& fo
     const CubicLight cubic(question, sweep.setting, left.height_m);
     if (!cubic.between(left.height_m)) continue;
     for (std::size_t i = 0; i < sweep.ppfd.size(); ++i)
-      if (!is_odd(found, s, i)) off.add(sweep.ppfd[i], cubic.at(i, left.height_m));
+      if (!is_odd(found, s, i)) off.add(sweep.ppfd[i], cubic.of(i).at(left.height_m));
   }
   left.cubic_rms = off.rms();
   left.cubic_mean = off.mean();

@@ -2,8 +2,7 @@
 
 #include <cmath>
 #include <map>
-
-#include "core/power/monotone_cubic.h"
+#include <utility>
 
 namespace sunbreak {
 
@@ -19,17 +18,28 @@ CubicLight::CubicLight(const WholeLightQuestion& question, int setting, double l
   }
 }
 
-double CubicLight::at(std::size_t station, double height_m) const {
-  std::vector<double> h, e;
-  h.reserve(count()), e.reserve(count());  // asked for thousands of stations at a time
+StationCurve CubicLight::of(std::size_t station) const {
+  std::vector<double> heights_m, logs;
+  heights_m.reserve(count()), logs.reserve(count());  // asked for thousands of stations at a time
   for (std::size_t k = 0; k < count(); ++k)
-    if (const double ppfd = (*sweeps_[k])[station]; ppfd > 0) h.push_back(heights_m_[k]), e.push_back(std::log(ppfd));
+    if (const double ppfd = (*sweeps_[k])[station]; ppfd > 0)
+      heights_m.push_back(heights_m_[k]), logs.push_back(std::log(ppfd));
+  return {std::move(heights_m), std::move(logs)};
+}
+
+StationCurve::StationCurve(std::vector<double> heights_m, std::vector<double> log_ppfd)
+    : heights_m_(std::move(heights_m)), logs_(std::move(log_ppfd)) {
+  if (heights_m_.size() > 1) between_ = MonotoneCubic::through(heights_m_, logs_).value();
+}
+
+double StationCurve::at(double height_m) const {
+  const std::vector<double>&h = heights_m_, &e = logs_;
   if (h.empty()) return unread;
   if (h.size() == 1) return h.front() == height_m ? std::exp(e.front()) : unread;
   const auto end_slope = [&](std::size_t a, std::size_t b) { return (e[b] - e[a]) / (h[b] - h[a]); };
   if (height_m < h.front()) return std::exp(e.front() + end_slope(0, 1) * (height_m - h.front()));
   if (height_m > h.back()) return std::exp(e.back() + end_slope(h.size() - 2, h.size() - 1) * (height_m - h.back()));
-  return std::exp(MonotoneCubic::through(h, e).value().at(height_m));
+  return std::exp(between_->at(height_m));
 }
 
 }  // namespace sunbreak

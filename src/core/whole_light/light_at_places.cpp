@@ -93,13 +93,19 @@ struct LightAtPlaces::Parts {
   ModelPlaces places;
   LobeRoom::Exchange exchange;
 
-  std::vector<double> by_cubic(double height_m, int setting) const {
+  /// By height.
+  std::vector<std::vector<double>> by_cubic(std::span<const double> heights_m, int setting) const {
     const CubicLight cubic(question, setting, unread);
     const auto s = static_cast<std::size_t>(setting);
     const double factor = s < found.setting_factors.size() ? found.setting_factors[s].value : 1;
-    std::vector<double> read(question.sweeps.front().ppfd.size()), light;
-    for (std::size_t i = 0; i < read.size(); ++i) read[i] = cubic.at(i, height_m) / factor;
-    for (const StationMix& mix : stations) light.push_back(mixed_of(mix, read));
+    const std::size_t count = question.sweeps.front().ppfd.size();
+    std::vector<std::vector<double>> read(heights_m.size(), std::vector<double>(count)), light(heights_m.size());
+    for (std::size_t i = 0; i < count; ++i) {
+      const StationCurve curve = cubic.of(i);
+      for (std::size_t h = 0; h < heights_m.size(); ++h) read[h][i] = curve.at(heights_m[h]) / factor;
+    }
+    for (std::size_t h = 0; h < heights_m.size(); ++h)
+      for (const StationMix& mix : stations) light[h].push_back(mixed_of(mix, read[h]));
     return light;
   }
 
@@ -134,19 +140,21 @@ LightAtPlaces::~LightAtPlaces() = default;
 std::vector<std::vector<std::vector<double>>> LightAtPlaces::at(std::span<const double> heights_m) const {
   const Parts& p = *parts_;
   std::vector<std::vector<std::vector<double>>> all(heights_m.size());
-  Eigen::MatrixXd smooth;
-  if (p.way == BetweenWay::Model) {
-    const WholeLightModel& model = *p.found.model;
-    std::vector<Hang> hangs;
-    for (const double height : heights_m) hangs.push_back(model.parameters().hang_at(model.known.best.values, height));
-    smooth = model.light_of(model.known.best, hangs, p.places, p.exchange);
+  if (p.way == BetweenWay::Cubic) {
+    for (std::size_t setting = 0; setting < p.settings; ++setting) {
+      auto by_height = p.by_cubic(heights_m, static_cast<int>(setting));
+      for (std::size_t h = 0; h < heights_m.size(); ++h) all[h].push_back(std::move(by_height[h]));
+    }
+    return all;
   }
+  const WholeLightModel& model = *p.found.model;
+  std::vector<Hang> hangs;
+  for (const double height : heights_m) hangs.push_back(model.parameters().hang_at(model.known.best.values, height));
+  const Eigen::MatrixXd smooth = model.light_of(model.known.best, hangs, p.places, p.exchange);
   for (std::size_t h = 0; h < heights_m.size(); ++h)
     for (std::size_t setting = 0; setting < p.settings; ++setting)
-      all[h].push_back(p.way == BetweenWay::Cubic
-                           ? p.by_cubic(heights_m[h], static_cast<int>(setting))
-                           : p.by_model(heights_m[h], static_cast<int>(setting),
-                                        {smooth.col(static_cast<Eigen::Index>(h)).data(), p.stations.size()}));
+      all[h].push_back(p.by_model(heights_m[h], static_cast<int>(setting),
+                                  {smooth.col(static_cast<Eigen::Index>(h)).data(), p.stations.size()}));
   return all;
 }
 
