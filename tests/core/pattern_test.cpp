@@ -1,5 +1,9 @@
 #include "core/text/pattern.h"
 
+#include <gtest/gtest.h>
+
+#include <stdexcept>
+
 namespace sunbreak {
 namespace {
 
@@ -32,6 +36,12 @@ TEST(PatternTest, FitsIsFromEndToEnd) {
   EXPECT_FALSE(thousands.fits("2,7"));
   EXPECT_FALSE(thousands.fits("50,000 h"));
 }
+
+TEST(PatternTest, WhatWouldTakeForeverDoesNotFit) {
+  EXPECT_FALSE(Pattern("(a+)+[bc]").fits(std::string(60, 'a')));
+}
+
+TEST(PatternTest, WhatIsNoExpressionIsRefused) { EXPECT_THROW(Pattern("(cm"), std::invalid_argument); }
 
 }  // namespace
 }  // namespace sunbreak

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstddef>
+#include <cstdint>
 #include <memory>
 #include <optional>
 #include <string>
@@ -20,11 +21,12 @@ struct PatternMatch {
   std::string text(std::size_t group) const { return groups[group].value_or(std::string()); }
 };
 
-/// A regular expression of the ECMAScript grammar. Immutable: threads may share one. What a pattern costs to fit grows
-/// with the text: callers bound its length.
+/// A regular expression of Perl's grammar, over the bytes of a text. Immutable: threads may share one. What a pattern
+/// costs to fit grows with the text: callers bound its length, and one that would take millions of steps does not fit.
 class Pattern {
  public:
   enum class Case { Matters, DoesNotMatter };
+  /// Throws std::invalid_argument for what is none.
   explicit Pattern(const std::string& expression, Case letters = Case::Matters);
 
   /// Whether it fits the text from end to end.
@@ -33,6 +35,7 @@ class Pattern {
   std::optional<PatternMatch> find(const std::string& text, std::size_t from = 0) const;
 
  private:
+  std::optional<PatternMatch> match(const std::string& text, std::size_t from, std::uint32_t options) const;
   struct Compiled;
   std::shared_ptr<const Compiled> compiled_;
 };
