@@ -63,7 +63,8 @@ TEST(PagesInABrowser, AreFreeOfFaultsOnEveryScreen) {
 /// Texts that would be programs, markup or templates, or that are longer than any line, in every field there is.
 TEST(PagesInABrowser, HostileTextsDoNothing) {
   TemporaryFolder folder;
-  const auto [status, said] = node("look_at_pages.js", pages_of(hostile_record(sample_tests()[2]), folder.path()));
+  const auto [status, said] =
+      node("look_at_pages.js", "--texts" + pages_of(hostile_record(sample_tests()[2]), folder.path()));
   EXPECT_EQ(status, 0) << said;
 }
 

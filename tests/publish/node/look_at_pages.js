@@ -1,5 +1,6 @@
 // Looks at pages as browsers show them: on wide, narrow and dark screens, with and without scripts. Prints what they
-// ask for, complain of, spill over the side, or lack for who cannot see them (axe-core). Arguments: the files.
+// ask for, complain of, spill over the side, or lack for who cannot see them (axe-core). Arguments: the files, after
+// --texts where only their texts are new: what goes by width and color is then looked for no more than once.
 const fs = require('fs')
 const { browsing } = require('./browser.js')
 
@@ -12,6 +13,8 @@ const screens = [
 ]
 
 async function main(files) {
+  const onlyTexts = files[0] === '--texts'
+  if (onlyTexts) files.shift()
   let faults = 0
   const tell = (file, screen, words) => {
     ++faults
@@ -20,6 +23,7 @@ async function main(files) {
   await browsing(async (open) => {
    for (const file of files)
     for (const { name, ...options } of screens) {
+      if (onlyTexts && name === 'dark') continue
       const wrong = await open(file, options, async (page) => {
         if (options.javaScriptEnabled === false) {
           if (await page.locator('#explore').isVisible()) tell(file, name, 'a panel that cannot work is shown')
@@ -28,7 +32,7 @@ async function main(files) {
         const spill = await page.evaluate('document.documentElement.scrollWidth - innerWidth')
         if (spill > 1) tell(file, name, spill + ' px wider than the screen')
         // The page to explore is the page and more.
-        if (files.includes(file.replace(/\.html$/, '-explore.html'))) return
+        if (files.includes(file.replace(/\.html$/, '-explore.html')) || (onlyTexts && name !== 'wide')) return
         await page.evaluate(axe)
         const found = await page.evaluate('axe.run(document, {resultTypes: ["violations"]})')
         for (const v of found.violations)
