@@ -41,6 +41,9 @@ struct SettleSetting {
   std::optional<double> power_w;
   int lower = 0, upper = 0;
   double upper_share = 0;
+  bool has_pattern_of(const SettleSetting& s) const {
+    return lower == s.lower && upper == s.upper && upper_share == s.upper_share;
+  }
 };
 
 /// All heights of an area, as far as they are worked out, lowest first, and the settings they are asked for at, dimmest

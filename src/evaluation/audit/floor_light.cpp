@@ -134,6 +134,7 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
     for (std::size_t h = 0; h < floor.heights_m().size(); ++h) {
       // But for shares in band, figures go with the light: they are worked out once a height and pattern.
       std::optional<SettleFigures> full;
+      SettleSetting of;
       const double factor = 1 + together * 2 * floor.errors(h).together,
                    share = places * places_beside_edge(floor.errors(h));
       for (SettleSetting setting : settings) {
@@ -141,10 +142,10 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
           setting.light_factor *= factor;
           if (!judged(rule, band, floor.figures(part, h, setting, band)).met()) continue;
         } else {
-          if (!full) {
-            SettleSetting whole = setting;
-            whole.light_factor = 1;
-            full = floor.figures(part, h, whole, band);
+          if (!full || !of.has_pattern_of(setting)) {
+            of = setting;
+            of.light_factor = 1;
+            full = floor.figures(part, h, of, band);
           }
           if (!judged(rule, band, off_by(*full, setting.light_factor * factor, share)).met()) continue;
         }
