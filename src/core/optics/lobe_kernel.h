@@ -26,7 +26,7 @@ struct LitPlaces {
 void add_lobe_light(std::span<const LobeSource> sources, const LitPlaces& places, double* sums);
 
 /// Adds to sums[place] that of a whole mix; `weights` are fluxes times lobe_peak(). In single precision: to 1e-5 of the
-/// light.
+/// light, or of a hundredth of the brightest where there is less.
 void add_mixed_light(std::span<const LobeSource> sources, const LitPlaces& places, const double* weights, double* sums);
 
 /// The copies of the two for one kind of processor each, chosen from by the functions above at run time.

@@ -10,7 +10,7 @@
 namespace sunbreak {
 namespace {
 
-/// The solution of H x = right for the unknowns of a set, the others 0.
+/// The solution of H x = right over the unknowns of a set alone: a value each, in its order.
 std::vector<double> solved_part(const Eigen::MatrixXd& h, const Eigen::VectorXd& right,
                                 const std::vector<Eigen::Index>& set) {
   std::vector<double> lower(set.size() * set.size()), x;

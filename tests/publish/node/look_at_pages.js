@@ -1,6 +1,6 @@
 // Looks at pages as browsers show them: on wide, narrow and dark screens, with and without scripts. Prints what they
 // ask for, complain of, spill over the side, or lack for who cannot see them (axe-core). Arguments: the files, after
-// --texts where only their texts are new: what goes by width and color is then looked for no more than once.
+// --texts where only their texts are new: colors, and what axe-core finds, are then looked at on the wide screen alone.
 const fs = require('fs')
 const { browsing } = require('./browser.js')
 
