@@ -17,20 +17,9 @@ const Kind* kind_named(std::string_view name);
 enum class Schemas { All, Published };
 int newest_schema(Schemas of = Schemas::All);
 
-/// Where a kind stands in kinds().
-template <typename Record>
-constexpr std::size_t kind_index() {
-  std::size_t at = 0, found = 0;
-  AllKinds::each([&]<typename Other>(std::type_identity<Other>) {
-    if constexpr (std::is_same_v<Record, Other>) found = at;
-    ++at;
-  });
-  return found;
-}
-
 template <typename Record>
 const Kind& kind_of() {
-  return kinds()[kind_index<Record>()];
+  return kinds()[AllKinds::index_of<Record>()];
 }
 
 }  // namespace sunbreak::record

@@ -73,7 +73,7 @@ TestRecord without_readings(const TestRecord& record) {
                           std::is_same_v<Part, std::vector<SideReading>> || std::is_same_v<Part, std::vector<LogPart>>;
     if constexpr (!bulk) rest.*member = record.*member;
   };
-  std::apply([&](auto... member) { (take(member), ...); }, test_tables);
+  TestTables::each(take);
   rest.faults = record.faults;
   rest.configuration_id = record.configuration_id;
   return rest;
@@ -106,7 +106,7 @@ std::vector<TableRows> tables_of(TestRecord& record) {
     rows.part_ = &part;
     rows.ways_ = TableRows::ways_of<Part>();
   };
-  std::apply([&](auto... member) { (add(record.*member), ...); }, test_tables);
+  TestTables::each([&](auto member) { add(record.*member); });
   return tables;
 }
 

@@ -3,7 +3,6 @@
 #include <functional>
 #include <optional>
 #include <string>
-#include <tuple>
 #include <type_traits>
 #include <vector>
 
@@ -108,20 +107,6 @@ struct TestRecord {
   const Fault* apart(Id sweep_id) const;
 };
 
-/// The parts of a test's record, each after those that it refers to.
-inline constexpr std::tuple test_tables{
-    &TestRecord::fixture,          &TestRecord::claims,          &TestRecord::box_facts,
-    &TestRecord::fixture_pictures, &TestRecord::bench,           &TestRecord::meters,
-    &TestRecord::lux_factors,      &TestRecord::check_readings,  &TestRecord::test,
-    &TestRecord::configurations,   &TestRecord::rungs,           &TestRecord::stops,
-    &TestRecord::sweeps,           &TestRecord::readings,        &TestRecord::placements,
-    &TestRecord::wall_readings,    &TestRecord::side_readings,   &TestRecord::dismissals,
-    &TestRecord::log_parts,        &TestRecord::lamp_events,     &TestRecord::stair_stops,
-    &TestRecord::stair_readings,   &TestRecord::target_settings, &TestRecord::temperatures,
-    &TestRecord::own_sizes,        &TestRecord::settlings,       &TestRecord::card_rows,
-    &TestRecord::growth_notes,     &TestRecord::pictures,        &TestRecord::verdict_sentences,
-    &TestRecord::spectra};
-
 template <typename Part>
 struct RecordOf {
   using type = Part;
@@ -130,20 +115,55 @@ template <typename Record>
 struct RecordOf<std::vector<Record>> {
   using type = Record;
 };
+template <typename Part>
+struct RecordOf<Part TestRecord::*> : RecordOf<Part> {};
 
-/// The types of all kinds of records: those of a test, and those that only the shelves hold.
-struct AllKinds {
+/// Types of records, in an order.
+template <typename... Record>
+struct RecordTypes {
   /// Calls `visit` with std::type_identity of each.
   template <typename Visit>
   static constexpr void each(Visit visit) {
-    std::apply([&]<typename... Part>(
-                   Part TestRecord::*...) { (visit(std::type_identity<typename RecordOf<Part>::type>{}), ...); },
-               test_tables);
-    visit(std::type_identity<CropTarget>{});
-    visit(std::type_identity<SavedLineUp>{});
-    visit(std::type_identity<Guest>{});
+    (visit(std::type_identity<Record>{}), ...);
+  }
+
+  /// Where one stands that is among them.
+  template <typename Wanted>
+  static consteval std::size_t index_of() {
+    constexpr bool is_it[] = {std::is_same_v<Wanted, Record>...};
+    std::size_t at = 0;
+    while (!is_it[at]) ++at;
+    return at;
   }
 };
+
+/// Parts of a test's record, as pointers to its members.
+template <auto... part>
+struct Parts {
+  /// Calls `visit` with each.
+  template <typename Visit>
+  static void each(Visit visit) {
+    (visit(part), ...);
+  }
+
+  /// The types of their rows, and `More`.
+  template <typename... More>
+  using Types = RecordTypes<typename RecordOf<decltype(part)>::type..., More...>;
+};
+
+/// All of them, each after those that it refers to.
+using TestTables =
+    Parts<&TestRecord::fixture, &TestRecord::claims, &TestRecord::box_facts, &TestRecord::fixture_pictures,
+          &TestRecord::bench, &TestRecord::meters, &TestRecord::lux_factors, &TestRecord::check_readings,
+          &TestRecord::test, &TestRecord::configurations, &TestRecord::rungs, &TestRecord::stops, &TestRecord::sweeps,
+          &TestRecord::readings, &TestRecord::placements, &TestRecord::wall_readings, &TestRecord::side_readings,
+          &TestRecord::dismissals, &TestRecord::log_parts, &TestRecord::lamp_events, &TestRecord::stair_stops,
+          &TestRecord::stair_readings, &TestRecord::target_settings, &TestRecord::temperatures, &TestRecord::own_sizes,
+          &TestRecord::settlings, &TestRecord::card_rows, &TestRecord::growth_notes, &TestRecord::pictures,
+          &TestRecord::verdict_sentences, &TestRecord::spectra>;
+
+/// The types of all kinds of records: those of a test, and those that only the shelves hold.
+using AllKinds = TestTables::Types<CropTarget, SavedLineUp, Guest>;
 
 /// The test's name, or where it has none its fixture's and bench's.
 std::string title_of(const TestRecord& record);
