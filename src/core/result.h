@@ -1,8 +1,8 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <utility>
-#include <variant>
 
 namespace sunbreak {
 
@@ -13,29 +13,27 @@ struct Problem {
   std::string remedy;
 
   /// All three parts as one line of prose.
-  std::string sentence() const {
-    std::string text = seen;
-    for (const std::string& part : {means, remedy})
-      if (!part.empty()) text += "; " + part;
-    return text + ".";
-  }
+  std::string sentence() const;
 };
 
 /// A value, or the problem that kept it from being made. For what can fail by input; exceptions are for the rest.
+/// To ask for the one that is not there throws std::bad_optional_access.
 template <typename T>
 class [[nodiscard]] Result {
  public:
-  Result(T value) : content_(std::move(value)) {}
-  Result(Problem problem) : content_(std::move(problem)) {}
+  Result(T value) : value_(std::move(value)) {}
+  Result(Problem problem) : problem_(std::move(problem)) {}
 
-  bool ok() const { return std::holds_alternative<T>(content_); }
+  bool ok() const { return value_.has_value(); }
   explicit operator bool() const { return ok(); }
-  const T& value() const { return std::get<T>(content_); }
-  T& value() { return std::get<T>(content_); }
-  const Problem& problem() const { return std::get<Problem>(content_); }
+  const T& value() const { return value_.value(); }
+  T& value() { return value_.value(); }
+  const Problem& problem() const { return problem_.value(); }
 
  private:
-  std::variant<T, Problem> content_;
+  // Not a variant: for each type of value that takes a compiler several times as long.
+  std::optional<T> value_;
+  std::optional<Problem> problem_;
 };
 
 }  // namespace sunbreak
