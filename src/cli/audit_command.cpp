@@ -10,7 +10,7 @@
 #include "evaluation/audit/audit.h"
 #include "evaluation/evaluation.h"
 #include "exchange/audit/audit_json.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {

@@ -2,7 +2,6 @@
 
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "book/demo/demo_book.h"
 #include "book/test_rows.h"
@@ -13,7 +12,7 @@
 #include "exchange/package/data_package.h"
 #include "exchange/package/verification.h"
 #include "record/configurations.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -97,23 +96,19 @@ int verify(const std::string& package, bool as_json) {
   const auto record = archive ? exchange::read_package(archive.value()) : Result<record::TestRecord>(archive.problem());
   if (!record) {
     if (as_json)
-      std::cout << record::json_text(
-                       nlohmann::ordered_json{{"sound", nullptr}, {"problem", record.problem().sentence()}}, 2)
+      std::cout << record::json_text(record::Json{{"sound", nullptr}, {"problem", record.problem().sentence()}}, 2)
                 << "\n";
     return fail(record.problem());
   }
   const exchange::Verification v = exchange::verify_package(archive.value(), record.value());
   const std::string digest = exchange::digest_of_file(package);
   if (as_json) {
-    nlohmann::ordered_json j{{"sound", v.differences.empty()},
-                             {"title", record::title_of(record.value())},
-                             {"digest", "sha256:" + digest},
-                             {"values", v.values},
-                             {"differences", nlohmann::ordered_json::array()},
-                             {"notes", v.notes}};
+    record::Json j{{"sound", v.differences.empty()},       {"title", record::title_of(record.value())},
+                   {"digest", "sha256:" + digest},         {"values", v.values},
+                   {"differences", record::Json::array()}, {"notes", v.notes}};
     for (const exchange::Difference& d : v.differences)
       j["differences"].push_back({{"file", d.file},
-                                  {"row", d.row > 0 ? nlohmann::ordered_json(d.row) : nlohmann::ordered_json(nullptr)},
+                                  {"row", d.row > 0 ? record::Json(d.row) : record::Json()},
                                   {"what", d.what},
                                   {"stated", d.stated},
                                   {"found", d.found},

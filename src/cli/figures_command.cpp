@@ -7,7 +7,6 @@
 #include <fstream>
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
@@ -16,7 +15,7 @@
 #include "core/sweep/reduction.h"
 #include "exchange/tables/sweep_table.h"
 #include "record/faults.h"
-#include "record/json_text.h"
+#include "record/json.h"
 #include "record/kinds.h"
 
 namespace sunbreak::cli {

@@ -3,27 +3,17 @@
 #include <cmath>
 #include <fstream>
 #include <iostream>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
+#include "record/json.h"
 
 #include "cli/figures_command.h"
 #include "core/result.h"
 #include "exchange/tables/sweep_table.h"
 
 namespace sunbreak::cli {
-
-/// JSON has no NaN and no infinity: both are null.
-inline nlohmann::ordered_json number(double value) {
-  return std::isfinite(value) ? nlohmann::ordered_json(value) : nlohmann::ordered_json(nullptr);
-}
-
-/// What is not known is null.
-inline nlohmann::ordered_json maybe(const std::optional<double>& value) {
-  return value ? number(*value) : nlohmann::ordered_json(nullptr);
-}
 
 /// A whole file; a problem where it cannot be read.
 inline Result<std::string> text_of_file(const std::string& path) {

@@ -2,7 +2,6 @@
 
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "cli/figures_command.h"
 #include "cli/figures_json.h"
@@ -15,13 +14,13 @@
 #include "evaluation/test_light.h"
 #include "exchange/scene/scene_file.h"
 #include "exchange/whole_light/light_json.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
 
 using evaluation::TestLight;
-using nlohmann::ordered_json;
+using record::Json;
 
 struct LightArguments {
   std::string file, test, configuration, height, room, units = "1x1", spacing;
@@ -77,21 +76,21 @@ double dimmer_of(const LightArguments& a, const TestLight& light) {
   return std::isnan(a.dimmer) ? light.question().settings.front().percent : a.dimmer;
 }
 
-ordered_json predicted_json(const evaluation::PredictedFigures& p) {
-  ordered_json stations = ordered_json::array();
+Json predicted_json(const evaluation::PredictedFigures& p) {
+  Json stations = Json::array();
   for (std::size_t i = 0; i < p.ppfd.size(); ++i)
     stations.push_back({{"x_m", p.layout.stations[i].x_m},
                         {"y_m", p.layout.stations[i].y_m},
-                        {"ppfd", number(p.ppfd[i])},
-                        {"expanded_k2", number(p.expanded[i])}});
-  ordered_json expanded = ordered_json::object();
+                        {"ppfd", p.ppfd[i]},
+                        {"expanded_k2", p.expanded[i]}});
+  Json expanded = Json::object();
   for (std::size_t k = 0; k < p.figure_expanded.size(); ++k)
     if (!std::isnan(p.figure_expanded[k])) expanded[std::string(figures()[k].id)] = p.figure_expanded[k];
   return {{"predicted", true},
           {"height_m", p.height_m},
           {"dimmer_pct", p.percent},
           {"way", p.way == BetweenWay::Model ? "model" : "monotone cubic"},
-          {"left_out_rms_pct", number(100 * p.left_out_rms)},
+          {"left_out_rms_pct", 100 * p.left_out_rms},
           {"figures", figures_json(p.figures, p.layout, p.ppfd)},
           {"expanded_k2", expanded},
           {"stations", stations}};
@@ -165,7 +164,7 @@ Result<HangingPattern> pattern_of(const LightArguments& a, const TestLight& ligh
   return pattern;
 }
 
-ordered_json pattern_json(const HangingPattern& p) {
+Json pattern_json(const HangingPattern& p) {
   return {{"columns", p.columns},
           {"rows", p.rows},
           {"column_spacing_m", p.column_spacing_m},
@@ -177,16 +176,15 @@ int run_fewest(const LightArguments& a, const TestLight& light, const Room& room
   if (!answer) return refuse(answer.problem());
   const auto& r = answer.value();
   if (a.json) {
-    std::cout << record::json_text(
-                     ordered_json{{"restated", true},
-                                  {"count", r.count()},
-                                  {"pattern", pattern_json(r.pattern)},
-                                  {"height_m", r.height_m},
-                                  {"dimmer_pct", r.percent},
-                                  {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
-                                  {"lowest_over_mean", r.lowest_over_mean},
-                                  {"power_w", r.power_w ? ordered_json(*r.power_w) : ordered_json(nullptr)}},
-                     2)
+    std::cout << record::json_text(Json{{"restated", true},
+                                        {"count", r.count()},
+                                        {"pattern", pattern_json(r.pattern)},
+                                        {"height_m", r.height_m},
+                                        {"dimmer_pct", r.percent},
+                                        {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                                        {"lowest_over_mean", r.lowest_over_mean},
+                                        {"power_w", r.power_w}},
+                                   2)
               << "\n";
     return 0;
   }
@@ -222,18 +220,17 @@ int run_elsewhere(const LightArguments& a) {
     print_figures(r.figures, r.layout, r.ppfd, {});
     return 0;
   }
-  ordered_json stations = ordered_json::array();
+  Json stations = Json::array();
   for (std::size_t i = 0; i < r.ppfd.size(); ++i)
-    stations.push_back(
-        {{"x_m", r.layout.stations[i].x_m}, {"y_m", r.layout.stations[i].y_m}, {"ppfd", number(r.ppfd[i])}});
-  std::cout << record::json_text(ordered_json{{"restated", true},
-                                              {"height_m", r.height_m},
-                                              {"dimmer_pct", r.percent},
-                                              {"pattern", pattern_json(r.pattern)},
-                                              {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
-                                              {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
-                                              {"figures", figures_json(r.figures, r.layout, r.ppfd)},
-                                              {"stations", stations}},
+    stations.push_back({{"x_m", r.layout.stations[i].x_m}, {"y_m", r.layout.stations[i].y_m}, {"ppfd", r.ppfd[i]}});
+  std::cout << record::json_text(Json{{"restated", true},
+                                      {"height_m", r.height_m},
+                                      {"dimmer_pct", r.percent},
+                                      {"pattern", pattern_json(r.pattern)},
+                                      {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                                      {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
+                                      {"figures", figures_json(r.figures, r.layout, r.ppfd)},
+                                      {"stations", stations}},
                                  2)
             << "\n";
   return 0;

@@ -15,7 +15,7 @@
 #include "gathering/members.h"
 #include "gathering/suits_work.h"
 #include "publishing/line_up_forms.h"
-#include "record/json_text.h"
+#include "record/json.h"
 #include "workbook/workbook.h"
 
 namespace sunbreak::cli {

@@ -4,7 +4,6 @@
 #include <iostream>
 #include <limits>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "book/book.h"
 #include "cli/figures_command.h"
@@ -14,7 +13,7 @@
 #include "exchange/files/new_file.h"
 #include "exchange/meters/meters_json.h"
 #include "exchange/tables/meter_tables.h"
-#include "record/json_text.h"
+#include "record/json.h"
 #include "report/factor_card.h"
 
 namespace sunbreak::cli {

@@ -3,7 +3,6 @@
 #include <cmath>
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
@@ -11,25 +10,25 @@
 #include "core/power/stabilization.h"
 #include "exchange/tables/log_table.h"
 #include "exchange/tables/stair_table.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
 
-using nlohmann::ordered_json;
+using record::Json;
 
-ordered_json to_json(const StabilizationVerdict& v) {
-  ordered_json j{{"state", v.state == StabilizationState::Stabilized ? "settled"
-                           : v.state == StabilizationState::Moving   ? "moving"
-                           : v.state == StabilizationState::Dark     ? "no light"
-                                                                     : "too short"},
-                 {"change_in_30_min", number(v.change_in_window)},
-                 {"still_to_come", v.fit ? number(v.fit->remaining_share) : ordered_json(nullptr)},
-                 {"still_to_come_sd", v.fit ? number(v.fit->remaining_sd) : ordered_json(nullptr)},
-                 {"time_constant_s", v.fit ? number(v.fit->time_constant_s) : ordered_json(nullptr)},
-                 {"settles_in_s", v.stabilizes_in_s ? number(*v.stabilizes_in_s) : ordered_json(nullptr)},
-                 {"fall_since_on", v.fall_since_on ? number(*v.fall_since_on) : ordered_json(nullptr)},
-                 {"words", v.words}};
+Json to_json(const StabilizationVerdict& v) {
+  Json j{{"state", v.state == StabilizationState::Stabilized ? "settled"
+                   : v.state == StabilizationState::Moving   ? "moving"
+                   : v.state == StabilizationState::Dark     ? "no light"
+                                                             : "too short"},
+         {"change_in_30_min", v.change_in_window},
+         {"still_to_come", v.fit ? Json(v.fit->remaining_share) : Json()},
+         {"still_to_come_sd", v.fit ? Json(v.fit->remaining_sd) : Json()},
+         {"time_constant_s", v.fit ? Json(v.fit->time_constant_s) : Json()},
+         {"settles_in_s", v.stabilizes_in_s},
+         {"fall_since_on", v.fall_since_on},
+         {"words", v.words}};
   return j;
 }
 
@@ -54,9 +53,9 @@ int settle_check(const std::string& file, bool json) {
                                     : of_light           ? *of_light
                                                          : *of_watts;
   if (json) {
-    ordered_json j{{"verdict", both.words}};
-    j["light"] = of_light ? to_json(*of_light) : ordered_json(nullptr);
-    j["watts"] = of_watts ? to_json(*of_watts) : ordered_json(nullptr);
+    Json j{{"verdict", both.words}};
+    j["light"] = of_light ? to_json(*of_light) : Json();
+    j["watts"] = of_watts ? to_json(*of_watts) : Json();
     std::cout << record::json_text(j, 2) << "\n";
   } else {
     std::cout << both.words << "\n";
@@ -75,23 +74,23 @@ int dimmer(const std::string& file, bool json) {
   if (!found) return refuse(found.problem(), file);
   const DimmingCurve& stair = found.value();
   if (json) {
-    ordered_json j{{"full_dial_pct", number(stair.full_dial_pct)},
-                   {"standby_w", maybe(stair.standby_w)},
-                   {"lowest_pct", maybe(stair.lowest_pct)},
-                   {"drift", maybe(stair.drift)},
-                   {"notes", ordered_json::array()},
-                   {"stops", ordered_json::array()}};
+    Json j{{"full_dial_pct", stair.full_dial_pct},
+           {"standby_w", stair.standby_w},
+           {"lowest_pct", stair.lowest_pct},
+           {"drift", stair.drift},
+           {"notes", Json::array()},
+           {"stops", Json::array()}};
     for (const auto& note : {stair.full_is_guessed, stair.pattern_changes})
       if (note) j["notes"].push_back(*note);
     for (const DimmingPoint& r : stair.rows)
-      j["stops"].push_back({{"dial_pct", number(r.dial_pct)},
-                            {"light_factor", maybe(r.light_factor)},
-                            {"spread", maybe(r.spread)},
-                            {"power_w", maybe(r.power_w)},
-                            {"power_factor", maybe(r.power_factor)},
-                            {"power_share", maybe(r.power_share)},
-                            {"relative_efficacy", maybe(r.relative_efficacy)},
-                            {"off_linear", maybe(r.off_linear)},
+      j["stops"].push_back({{"dial_pct", r.dial_pct},
+                            {"light_factor", r.light_factor},
+                            {"spread", r.spread},
+                            {"power_w", r.power_w},
+                            {"power_factor", r.power_factor},
+                            {"power_share", r.power_share},
+                            {"relative_efficacy", r.relative_efficacy},
+                            {"off_linear", r.off_linear},
                             {"stations", r.stations}});
     std::cout << record::json_text(j, 2) << "\n";
     return 0;

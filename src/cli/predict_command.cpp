@@ -2,13 +2,12 @@
 
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "core/optics/room_light.h"
 #include "exchange/scene/scene_file.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
@@ -21,7 +20,7 @@ int predict(const std::string& file, bool json) {
   const auto& [room, emitters, stations] = scene.value();
   const RoomLight light(room);
   const Prediction p = light.predict_once(emitters, stations);
-  auto rows = nlohmann::ordered_json::array();
+  auto rows = record::Json::array();
   for (std::size_t i = 0; i < stations.size(); ++i) {
     const Vec3& s = stations[i];
     rows.push_back({{"x_m", s.x},
@@ -34,7 +33,7 @@ int predict(const std::string& file, bool json) {
       fmt::print("x {:.3f}  y {:.3f}  z {:.3f} m   {:>8.2f} µmol/m²/s: direct {:.2f}, reflected {:.2f}\n", s.x, s.y,
                  s.z, p.direct[i] + p.reflected[i], p.direct[i], p.reflected[i]);
   }
-  if (json) std::cout << record::json_text(nlohmann::ordered_json{{"stations", rows}}, 2) << "\n";
+  if (json) std::cout << record::json_text(record::Json{{"stations", rows}}, 2) << "\n";
   return 0;
 }
 

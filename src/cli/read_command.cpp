@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "book/target_shelf.h"
 #include "cli/figures_command.h"
@@ -20,12 +19,12 @@
 #include "evaluation/measured_spectra.h"
 #include "exchange/meters/spectrum_json.h"
 #include "record/configurations.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
 
-using nlohmann::ordered_json;
+using record::Json;
 
 struct ReadArguments {
   std::string file, test, cut;
@@ -42,56 +41,56 @@ Result<std::pair<Place, Place>> parse_cut(const std::string& text) {
   return std::pair{Place{x1 / 100, y1 / 100}, Place{x2 / 100, y2 / 100}};
 }
 
-ordered_json uncertainty_json(const Budget& budget) {
-  ordered_json j = ordered_json::object();
+Json uncertainty_json(const Budget& budget) {
+  Json j = Json::object();
   for (const Figure& figure : figures()) {
     const std::string_view id = figure.id;
     const double expanded = budget.expanded(id);
     if (std::isnan(expanded)) continue;
     const auto k = static_cast<std::size_t>(figure_index(id));
-    ordered_json parts = ordered_json::object();
+    Json parts = Json::object();
     for (const Contribution& c : budget.contributions)
-      if (c.standard[k] > 0) parts[std::string(c.id)] = c.standard[k];
+      if (c.standard[k] > 0) parts[c.id] = c.standard[k];
     const Contribution* largest = budget.largest(id);
-    j[std::string(id)] = {{"expanded_k2", number(expanded)},
-                          {"standard", budget.standard[k]},
-                          {"bias", budget.bias[k]},
-                          {"largest", largest ? ordered_json(std::string(largest->id)) : ordered_json(nullptr)},
-                          {"contributions", parts}};
+    j[id] = {{"expanded_k2", expanded},
+             {"standard", budget.standard[k]},
+             {"bias", budget.bias[k]},
+             {"largest", largest ? Json(largest->id) : Json()},
+             {"contributions", parts}};
   }
   return j;
 }
 
-ordered_json evidence_json(const Evidence& evidence) {
-  ordered_json conditions = ordered_json::array();
+Json evidence_json(const Evidence& evidence) {
+  Json conditions = Json::array();
   for (const Condition& c : evidence.conditions)
-    conditions.push_back({{"id", std::string(c.id)}, {"met", c.met}, {"saw", c.saw}, {"way", c.way}});
-  return {{"grade", std::string(name(evidence.grade))}, {"conditions", conditions}};
+    conditions.push_back({{"id", c.id}, {"met", c.met}, {"saw", c.saw}, {"way", c.way}});
+  return {{"grade", name(evidence.grade)}, {"conditions", conditions}};
 }
 
-ordered_json cut_json(const Cut& c) {
-  ordered_json points = ordered_json::array();
-  for (const CutPoint& p : c.points) points.push_back({p.along_m, p.place.x_m, p.place.y_m, number(p.ppfd)});
+Json cut_json(const Cut& c) {
+  Json points = Json::array();
+  for (const CutPoint& p : c.points) points.push_back(Json::array({p.along_m, p.place.x_m, p.place.y_m, p.ppfd}));
   return {{"length_m", c.length_m},
-          {"mean_ppfd", number(c.mean_ppfd)},
-          {"lowest_ppfd", number(c.lowest.ppfd)},
-          {"highest_ppfd", number(c.highest.ppfd)},
+          {"mean_ppfd", c.mean_ppfd},
+          {"lowest_ppfd", c.lowest.ppfd},
+          {"highest_ppfd", c.highest.ppfd},
           {"points_along_x_y_ppfd", points}};
 }
 
-ordered_json targets_json(const evaluation::Evaluation& evaluation, record::Id sweep_id,
-                          const std::vector<record::CropTarget>& targets) {
+Json targets_json(const evaluation::Evaluation& evaluation, record::Id sweep_id,
+                  const std::vector<record::CropTarget>& targets) {
   std::vector<Band> bands;
   for (const record::CropTarget& t : targets) bands.push_back(evaluation::band_of(t, t.photoperiod_h));
   const std::vector<TargetFit> fits = evaluation.target_fits(sweep_id, bands);
-  ordered_json j = ordered_json::array();
+  Json j = Json::array();
   for (std::size_t i = 0; i < fits.size(); ++i) {
-    ordered_json one{{"set", targets[i].set_name},
-                     {"name", targets[i].name},
-                     {"band_ppfd", {bands[i].low, bands[i].high}},
-                     {"photoperiod_h", targets[i].photoperiod_h},
-                     {"edge_mean_ppfd", number(fits[i].edge_mean_ppfd)},
-                     {"passes", fits[i].passes}};
+    Json one{{"set", targets[i].set_name},
+             {"name", targets[i].name},
+             {"band_ppfd", Json::array({bands[i].low, bands[i].high})},
+             {"photoperiod_h", targets[i].photoperiod_h},
+             {"edge_mean_ppfd", fits[i].edge_mean_ppfd},
+             {"passes", fits[i].passes}};
     one.update(coverage_json(fits[i].coverage));
     j.push_back(one);
   }
@@ -123,14 +122,14 @@ void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& 
 }
 
 /// The spectra of a state, each with what it says.
-ordered_json spectra_json(const record::TestRecord& state) {
-  ordered_json all = ordered_json::array();
+Json spectra_json(const record::TestRecord& state) {
+  Json all = Json::array();
   for (const evaluation::SpectrumRead& one : evaluation::measured_spectra(state)) {
     const auto row = std::ranges::find(state.spectra, one.id, &record::MeasuredSpectrum::id);
     all.push_back({{"name", row->name},
                    {"configuration", record::configuration_name(state, state.configuration_id)},
-                   {"dimmer_pct", maybe(row->percent)},
-                   {"height_m", maybe(row->height_m)},
+                   {"dimmer_pct", row->percent},
+                   {"height_m", row->height_m},
                    {"figures", exchange::spectrum_json(one.figures)}});
   }
   return all;
@@ -140,18 +139,17 @@ void print_heat(const record::TestRecord& test) {
   for (const std::string& words : evaluation::heat_verdicts(test, UnitSystem::Metric)) fmt::print("  {}\n", words);
 }
 
-ordered_json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep,
-                        const std::string& configuration, const std::vector<record::CropTarget>& targets,
-                        const std::optional<std::pair<Place, Place>>& line) {
+Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep, const std::string& configuration,
+                const std::vector<record::CropTarget>& targets, const std::optional<std::pair<Place, Place>>& line) {
   const evaluation::SweepView& view = *evaluation.view(sweep.id);
-  ordered_json j{{"configuration", configuration},
-                 {"height_m", evaluation.record().rung(sweep.rung_id)->height_m},
-                 {"dimmer_pct", evaluation.record().stop(sweep.stop_id)->percent},
-                 {"control", sweep.control},
-                 {"figures", figures_json(*evaluation.figures(sweep.id), view.layout, view.ppfd)},
-                 {"uncertainty", uncertainty_json(*evaluation.budget(sweep.id))},
-                 {"evidence", evidence_json(*evaluation.evidence(sweep.id))},
-                 {"targets", targets_json(evaluation, sweep.id, targets)}};
+  Json j{{"configuration", configuration},
+         {"height_m", evaluation.record().rung(sweep.rung_id)->height_m},
+         {"dimmer_pct", evaluation.record().stop(sweep.stop_id)->percent},
+         {"control", sweep.control},
+         {"figures", figures_json(*evaluation.figures(sweep.id), view.layout, view.ppfd)},
+         {"uncertainty", uncertainty_json(*evaluation.budget(sweep.id))},
+         {"evidence", evidence_json(*evaluation.evidence(sweep.id))},
+         {"targets", targets_json(evaluation, sweep.id, targets)}};
   if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
   return j;
 }
@@ -172,7 +170,7 @@ int run_read(const ReadArguments& a) {
   const std::string title = record::title_of(whole);
   const evaluation::Evaluations evaluations = evaluation::evaluate_all(whole);
   const std::vector<record::CropTarget> targets = source_targets(a.file);
-  ordered_json sweeps = ordered_json::array(), temperatures = ordered_json::array(), spectra = ordered_json::array();
+  Json sweeps = Json::array(), temperatures = Json::array(), spectra = Json::array();
   const std::optional<Grade> grade = evaluation::weakest_grade(evaluations);
   for (const auto& evaluation : evaluations) {
     const record::TestRecord& state = evaluation->record();
@@ -196,16 +194,16 @@ int run_read(const ReadArguments& a) {
   if (const auto earlier = source_earlier(a.file, whole))
     retest = evaluation::retest_of(*evaluations.front(), *earlier);
   if (a.json) {
-    std::cout << record::json_text(ordered_json{{"test", title},
-                                                {"grade", grade_name},
-                                                {"sweeps", sweeps},
-                                                {"fixture", sheet_json(whole)},
-                                                {"arrangement", arrangement_json(whole)},
-                                                {"temperatures", temperatures},
-                                                {"spectra", spectra},
-                                                {"retest", retest ? retest_json(*retest) : ordered_json(nullptr)},
-                                                {"pictures", pictures_json(whole)},
-                                                {"notes", notes_json(whole)}},
+    std::cout << record::json_text(Json{{"test", title},
+                                        {"grade", grade_name},
+                                        {"sweeps", sweeps},
+                                        {"fixture", sheet_json(whole)},
+                                        {"arrangement", arrangement_json(whole)},
+                                        {"temperatures", temperatures},
+                                        {"spectra", spectra},
+                                        {"retest", retest ? retest_json(*retest) : Json()},
+                                        {"pictures", pictures_json(whole)},
+                                        {"notes", notes_json(whole)}},
                                    2)
               << "\n";
     return 0;

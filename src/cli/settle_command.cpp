@@ -14,13 +14,13 @@
 #include "evaluation/settle_field.h"
 #include "evaluation/settle_words.h"
 #include "exchange/settle/settle_json.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
 
 using evaluation::TestLight;
-using nlohmann::ordered_json;
+using record::Json;
 
 struct SettleArguments {
   std::string file, test, configuration, rule = "edge", area, min_height, max_height, at_height, list,
@@ -195,12 +195,12 @@ int run_settle(const SettleArguments& a) {
     stages.push_back({evaluation::band_of(t, t.photoperiod_h), t.photoperiod_h});
   const auto rows = settle_card(maps, stages, request, policy.value());
   if (a.json) {
-    ordered_json j = exchange::settle_json(maps, request, answers, asked.value().use);
-    j["card"] = ordered_json::array();
+    Json j = exchange::settle_json(maps, request, answers, asked.value().use);
+    j["card"] = Json::array();
     for (std::size_t i = 0; i < rows.size(); ++i)
       j["card"].push_back(
           exchange::settle_row_json(maps, request, list.value()[i].name, stages[i], rows[i], asked.value().use));
-    j["lacks"] = ordered_json::array();
+    j["lacks"] = Json::array();
     for (const auto& lack : evaluation::settle_lacks(*light)) j["lacks"].push_back(lack.words);
     std::cout << record::json_text(j, 2) << "\n";
     return 0;

@@ -2,7 +2,6 @@
 
 #include <iostream>
 #include <memory>
-#include <nlohmann/json.hpp>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
@@ -11,12 +10,12 @@
 #include "evaluation/spectrum_words.h"
 #include "exchange/meters/spectrum_json.h"
 #include "exchange/spectra/spectrum_file.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::cli {
 namespace {
 
-using nlohmann::ordered_json;
+using record::Json;
 
 struct SpectrumRequest {
   std::string file, unit, column, with_file;

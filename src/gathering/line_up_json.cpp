@@ -5,14 +5,13 @@
 #include <cmath>
 
 #include "exchange/package/csv_writer.h"
-#include "gathering/json_number.h"
 
 namespace sunbreak::gathering {
 namespace {
 
 using evaluation::LineUp;
 using evaluation::LineUpFigure;
-using nlohmann::ordered_json;
+using record::Json;
 
 /// Past so many pairs it is told which groups may not be compared, and the pairs are left out.
 constexpr std::size_t most_pairs = 5000;
@@ -28,8 +27,8 @@ std::vector<int> in_order(const LineUp& lineup) {
   return order;
 }
 
-ordered_json names(const LineUp& lineup, const std::vector<int>& members) {
-  ordered_json list = ordered_json::array();
+Json names(const LineUp& lineup, const std::vector<int>& members) {
+  Json list = Json::array();
   for (const int m : members) list.push_back(lineup.members()[static_cast<std::size_t>(m)].entrant.title);
   return list;
 }
@@ -48,42 +47,41 @@ std::string changes_words(const evaluation::LineUpEntry& entry) {
 
 }  // namespace
 
-ordered_json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem units) {
+Json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem units) {
   const LineUpFigure& f = lineup.figure();
   const auto& members = lineup.members();
-  ordered_json j{{"way", way_id(ready.question.way)},
-                 {"way_words", declared_way(ready, units)},
-                 {"figure", std::string(f.id)},
-                 {"label", std::string(f.label)},
-                 {"unit", unit_of(f, lineup.terms().currency)},
-                 {"weights", ready.weights.empty() ? ordered_json(nullptr) : ordered_json(ready.weights)},
-                 {"better", f.better == Better::More ? "more" : "less"},
-                 {"sure", lineup.terms().sure == Sure::AllPairs ? "all pairs" : "each pair"},
-                 {"rows", ordered_json::array()},
-                 {"not_comparable", ordered_json::array()}};
+  Json j{{"way", way_id(ready.question.way)},
+         {"way_words", declared_way(ready, units)},
+         {"figure", f.id},
+         {"label", f.label},
+         {"unit", unit_of(f, lineup.terms().currency)},
+         {"weights", ready.weights.empty() ? Json() : Json(ready.weights)},
+         {"better", f.better == Better::More ? "more" : "less"},
+         {"sure", lineup.terms().sure == Sure::AllPairs ? "all pairs" : "each pair"},
+         {"rows", Json::array()},
+         {"not_comparable", Json::array()}};
   for (const int m : in_order(lineup)) {
     const auto i = static_cast<std::size_t>(m);
     const evaluation::LineUpMember& member = members[i];
     const Standing& s = lineup.ranking().standings()[i];
     const RankInterval rank = lineup.ranking().rank(m);
-    ordered_json row{
-        {"test", member.entrant.title},
-        {"fixture", member.entrant.fixture},
-        {"tester", member.entrant.tester},
-        {"tested_on", member.entrant.tested_on},
-        {"guest", member.entrant.guest.empty() ? ordered_json(nullptr) : ordered_json(member.entrant.guest)},
-        {"value", json_number(s.value)},
-        {"expanded_k2", json_number(std::isfinite(s.value) ? s.expanded() : unread)},
-        {"rank_low", rank.of > 0 ? ordered_json(rank.low) : ordered_json(nullptr)},
-        {"rank_high", rank.of > 0 ? ordered_json(rank.high) : ordered_json(nullptr)},
-        {"rank_of", rank.of > 0 ? ordered_json(rank.of) : ordered_json(nullptr)},
-        {"ties", names(lineup, lineup.ranking().ties(m))},
-        {"dominated_by", names(lineup, lineup.dominated()[i])},
-        {"height_m", json_number(member.entry->height_m)},
-        {"dimmer_pct", member.entry->none ? ordered_json(nullptr) : json_number(member.entry->percent)},
-        {"power_w", member.entry->power_w ? json_number(*member.entry->power_w) : ordered_json(nullptr)},
-        {"spectrum", member.entry->spectrum.empty() ? ordered_json(nullptr) : ordered_json(member.entry->spectrum)},
-        {"changes", member.entry->changes}};
+    Json row{{"test", member.entrant.title},
+             {"fixture", member.entrant.fixture},
+             {"tester", member.entrant.tester},
+             {"tested_on", member.entrant.tested_on},
+             {"guest", member.entrant.guest.empty() ? Json() : Json(member.entrant.guest)},
+             {"value", s.value},
+             {"expanded_k2", std::isfinite(s.value) ? s.expanded() : unread},
+             {"rank_low", rank.of > 0 ? Json(rank.low) : Json()},
+             {"rank_high", rank.of > 0 ? Json(rank.high) : Json()},
+             {"rank_of", rank.of > 0 ? Json(rank.of) : Json()},
+             {"ties", names(lineup, lineup.ranking().ties(m))},
+             {"dominated_by", names(lineup, lineup.dominated()[i])},
+             {"height_m", member.entry->height_m},
+             {"dimmer_pct", member.entry->none ? Json() : Json(member.entry->percent)},
+             {"power_w", member.entry->power_w},
+             {"spectrum", member.entry->spectrum.empty() ? Json() : Json(member.entry->spectrum)},
+             {"changes", member.entry->changes}};
     if (const std::string why = lineup.why_none(m); !why.empty()) row["why_none"] = why;
     j["rows"].push_back(std::move(row));
   }
@@ -99,7 +97,7 @@ ordered_json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSy
         continue;
       }
       const auto why = lineup.why_not(order[a], order[b]);
-      ordered_json switches = ordered_json::array();
+      Json switches = Json::array();
       for (const Unlike& u : why)
         for (const std::string& way : u.switches) switches.push_back(way);
       j["not_comparable"].push_back({{"a", members[static_cast<std::size_t>(order[a])].entrant.title},

@@ -1,7 +1,7 @@
 #pragma once
 
-#include <nlohmann/json.hpp>
 #include <string>
+#include "record/json.h"
 
 #include "gathering/line_up_request.h"
 
@@ -9,7 +9,7 @@ namespace sunbreak::gathering {
 
 /// A line-up as the command line prints it: {"way": …, "figure": …, "unit": …, "rows": […], "not_comparable": […]}.
 /// Values are in the unit stored, as in figures.csv. Keys: docs/formats.md.
-nlohmann::ordered_json line_up_json(const evaluation::LineUp& lineup, const ReadyLineUp& ready, UnitSystem units);
+record::Json line_up_json(const evaluation::LineUp& lineup, const ReadyLineUp& ready, UnitSystem units);
 
 /// The same rows as tab-separated text, as people read them: for the clipboard.
 std::string line_up_table(const evaluation::LineUp& lineup, const ReadyLineUp& ready, UnitSystem units);

@@ -8,7 +8,6 @@
 
 #include "core/quantity/number.h"
 #include "gathering/crew.h"
-#include "gathering/json_number.h"
 #include "gathering/members.h"
 
 namespace sunbreak::gathering {
@@ -18,7 +17,7 @@ using evaluation::Entrant;
 using evaluation::Suit;
 using evaluation::SuitAnswer;
 using evaluation::SuitQuestion;
-using nlohmann::ordered_json;
+using record::Json;
 using Answers = std::vector<std::optional<SuitAnswer>>;
 
 constexpr std::array<std::pair<const char*, SuitOrder>, 4> orders{{{"cost", SuitOrder::Cost},
@@ -35,7 +34,7 @@ double order_value(const Suit& s, SuitOrder order) {
   return std::isnan(value) ? INFINITY : value;
 }
 
-ordered_json suit_json(const Entrant& e, const Suit& s) {
+Json suit_json(const Entrant& e, const Suit& s) {
   return {{"test", e.title},
           {"fixture", e.fixture},
           {"count", s.count()},
@@ -45,16 +44,16 @@ ordered_json suit_json(const Entrant& e, const Suit& s) {
           {"row_spacing_m", s.pattern.row_spacing_m},
           {"height_m", s.height_m},
           {"dimmer_pct", s.percent},
-          {"power_w", json_number(s.power_w.value)},
-          {"power_expanded_k2", json_number(s.power_w.expanded)},
-          {"mean_ppfd", json_number(s.mean_ppfd.value)},
-          {"mean_expanded_k2", json_number(s.mean_ppfd.expanded)},
-          {"lowest_over_mean", json_number(s.lowest_over_mean)},
-          {"in_band", json_number(s.in_band)},
-          {"chance", json_number(s.chance)},
-          {"price", s.price ? ordered_json(*s.price) : ordered_json(nullptr)},
-          {"cost", json_number(s.cost.value)},
-          {"cost_expanded_k2", json_number(s.cost.expanded)}};
+          {"power_w", s.power_w.value},
+          {"power_expanded_k2", s.power_w.expanded},
+          {"mean_ppfd", s.mean_ppfd.value},
+          {"mean_expanded_k2", s.mean_ppfd.expanded},
+          {"lowest_over_mean", s.lowest_over_mean},
+          {"in_band", s.in_band},
+          {"chance", s.chance},
+          {"price", s.price},
+          {"cost", s.cost.value},
+          {"cost_expanded_k2", s.cost.expanded}};
 }
 
 }  // namespace
@@ -134,24 +133,23 @@ SortedSuits sorted_suits(const Answers& answers, SuitOrder order) {
   return sorted;
 }
 
-ordered_json suits_json(const std::vector<Entrant>& entrants, const Answers& answers, const SuitQuestion& q,
-                        SuitOrder order) {
+Json suits_json(const std::vector<Entrant>& entrants, const Answers& answers, const SuitQuestion& q, SuitOrder order) {
   const SortedSuits sorted = sorted_suits(answers, order);
-  ordered_json j{{"room", {{"width_m", q.room.width_m}, {"depth_m", q.room.depth_m}, {"height_m", q.room.height_m}}},
-                 {"target_low_ppfd", q.band.low},
-                 {"target_high_ppfd", q.band.high},
-                 {"rule", settle_rule_words(q.rule, q.band)},
-                 {"photoperiod_h", q.money.hours_a_day},
-                 {"years", q.money.years},
-                 {"tariff_per_kwh", q.money.tariff_per_kwh},
-                 {"currency", q.currency},
-                 {"by", suit_order_words(order)},
-                 {"rows", ordered_json::array()},
-                 {"almost", ordered_json::array()},
-                 {"unknown", ordered_json::array()}};
+  Json j{{"room", {{"width_m", q.room.width_m}, {"depth_m", q.room.depth_m}, {"height_m", q.room.height_m}}},
+         {"target_low_ppfd", q.band.low},
+         {"target_high_ppfd", q.band.high},
+         {"rule", settle_rule_words(q.rule, q.band)},
+         {"photoperiod_h", q.money.hours_a_day},
+         {"years", q.money.years},
+         {"tariff_per_kwh", q.money.tariff_per_kwh},
+         {"currency", q.currency},
+         {"by", suit_order_words(order)},
+         {"rows", Json::array()},
+         {"almost", Json::array()},
+         {"unknown", Json::array()}};
   for (const std::size_t i : sorted.suit) j["rows"].push_back(suit_json(entrants[i], *answers[i]->suit));
   for (const std::size_t i : sorted.almost) {
-    ordered_json row = suit_json(entrants[i], *answers[i]->suit);
+    Json row = suit_json(entrants[i], *answers[i]->suit);
     row["why_not"] = answers[i]->why_not;
     j["almost"].push_back(std::move(row));
   }

@@ -2,11 +2,11 @@
 
 #include <filesystem>
 #include <functional>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <stop_token>
 #include <string>
 #include <vector>
+#include "record/json.h"
 
 #include "evaluation/lineup/suits.h"
 #include "gathering/line_up_work.h"
@@ -37,8 +37,8 @@ struct SortedSuits {
 SortedSuits sorted_suits(const std::vector<std::optional<evaluation::SuitAnswer>>& answers, SuitOrder order);
 
 /// {"room": …, "rows": […], "almost": […], "unknown": […]}. Keys: docs/formats.md.
-nlohmann::ordered_json suits_json(const std::vector<evaluation::Entrant>& entrants,
-                                  const std::vector<std::optional<evaluation::SuitAnswer>>& answers,
-                                  const evaluation::SuitQuestion& question, SuitOrder order);
+record::Json suits_json(const std::vector<evaluation::Entrant>& entrants,
+                        const std::vector<std::optional<evaluation::SuitAnswer>>& answers,
+                        const evaluation::SuitQuestion& question, SuitOrder order);
 
 }  // namespace sunbreak::gathering

@@ -4,14 +4,13 @@
 
 #include <algorithm>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "core/markup.h"
 #include "core/visible.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
-#include "record/json_text.h"
+#include "record/json.h"
 #include "record/kinds.h"
 
 namespace sunbreak::publishing {
@@ -23,20 +22,22 @@ constexpr const char* kept_name = "site.json";
 
 std::string escaped(const std::string& words) { return markup_text(visible(words)); }
 
-nlohmann::json kept_beside(const fs::path& folder) {
+record::Json kept_beside(const fs::path& folder) {
   std::ifstream in(folder / kept_name);
   return record::json_of(std::string(std::istreambuf_iterator<char>(in), {}));
 }
 
 /// Check sums of what was written last, by path; empty where there is none that can be read.
 std::map<std::string, std::string> kept_sums(const fs::path& folder) {
-  const auto j = kept_beside(folder);
+  const record::Json j = kept_beside(folder);
   std::map<std::string, std::string> sums;
-  if (!j.is_object() || !j.contains("files") || !j["files"].is_object()) return sums;
-  for (const auto& [path, sum] : j["files"].items())
+  const record::Json& files = j["files"];
+  for (std::size_t i = 0; i < files.names().size(); ++i) {
+    const std::string& path = files.names()[i];
     // Only what can be a file of ours within the folder.
-    if (sum.is_string() && !path.empty() && path.front() != '/' && path.find("..") == std::string::npos)
-      sums[path] = sum.get<std::string>();
+    if (files[i].is_text() && !path.empty() && path.front() != '/' && path.find("..") == std::string::npos)
+      sums[path] = files[i].text();
+  }
   return sums;
 }
 
@@ -61,14 +62,16 @@ void add_record(std::string& text, const record::TestRecord& test) {
 }  // namespace
 
 SiteMemory remembered(const fs::path& folder) {
-  const auto j = kept_beside(folder);
+  const record::Json j = kept_beside(folder);
   SiteMemory memory;
-  if (!j.is_object() || !j.contains("tests") || !j["tests"].is_object()) return memory;
-  for (const auto& [page, of] : j["tests"].items())
+  const record::Json& tests = j["tests"];
+  for (std::size_t i = 0; i < tests.names().size(); ++i) {
+    const record::Json& of = tests[i];
+    const std::string& page = tests.names()[i];
     if (of.is_object())
-      memory[page] = {
-          of.value("token", ""),
-          {of.value("id", ""), of.value("title", ""), page, of.value("summary", ""), of.value("updated_on", "")}};
+      memory[page] = {of["token"].text(),
+                      {of["id"].text(), of["title"].text(), page, of["summary"].text(), of["updated_on"].text()}};
+  }
   return memory;
 }
 
@@ -109,14 +112,16 @@ SiteWritten write_site(const SiteFiles& files, const fs::path& folder, const std
   const auto before = kept_sums(folder);
   std::map<std::string, std::string> now;
   const auto keep = [&] {
-    nlohmann::ordered_json tests = nlohmann::ordered_json::object();
+    record::Json tests = record::Json::object();
     for (const auto& [page, of] : memory)
-      tests[page] = {{"token", of.token},
-                     {"id", of.feed.id},
-                     {"title", of.feed.title},
-                     {"summary", of.feed.summary},
-                     {"updated_on", of.feed.updated_on}};
-    nlohmann::ordered_json j{{"made_by", "Sunbreak"}, {"files", now}, {"tests", tests}};
+      tests.add(page, {{"token", of.token},
+                       {"id", of.feed.id},
+                       {"title", of.feed.title},
+                       {"summary", of.feed.summary},
+                       {"updated_on", of.feed.updated_on}});
+    record::Json sums = record::Json::object();
+    for (const auto& [path, sum] : now) sums.add(path, sum);
+    const record::Json j{{"made_by", "Sunbreak"}, {"files", sums}, {"tests", tests}};
     if (const auto problem =
             exchange::write_new_file(folder / kept_name, record::json_text(j, 1) + "\n", exchange::Existing::Replace);
         problem && !outcome.problem)

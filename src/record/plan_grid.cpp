@@ -2,23 +2,20 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::record {
 namespace {
 
-std::optional<Spot> spot_of(const nlohmann::json& s) {
-  if (!s.is_object() || !s.contains("x_m") || !s["x_m"].is_number() || !s.contains("y_m") || !s["y_m"].is_number())
-    return {};
-  return Spot{s.contains("name") && s["name"].is_string() ? s["name"].get<std::string>() : "", s["x_m"].get<double>(),
-              s["y_m"].get<double>()};
+std::optional<Spot> spot_of(const Json& s) {
+  if (!s["x_m"].is_number() || !s["y_m"].is_number()) return {};
+  return Spot{s["name"].text(), s["x_m"].number(), s["y_m"].number()};
 }
 
 std::vector<Spot> spots_from_json(const std::string& text) {
   std::vector<Spot> spots;
-  const auto list = json_of(text);
+  const Json list = json_of(text);
   if (!list.is_array()) return spots;
   for (const auto& s : list)
     if (auto spot = spot_of(s)) spots.push_back(std::move(*spot));
@@ -28,7 +25,7 @@ std::vector<Spot> spots_from_json(const std::string& text) {
 }  // namespace
 
 bool spots_are_sound(const std::string& spots) {
-  const auto list = json_of(spots);
+  const Json list = json_of(spots);
   return list.is_array() && list.size() <= most_stations && std::all_of(list.begin(), list.end(), [](const auto& s) {
            const auto spot = spot_of(s);
            return spot && std::isfinite(spot->x_m) && std::isfinite(spot->y_m);
@@ -51,7 +48,7 @@ void set_grid(Plan& plan, const Grid& grid) {
   plan.margin_y_m = grid.margin_y_m;
   plan.spots.clear();
   if (grid.spots.empty()) return;
-  auto spots = nlohmann::ordered_json::array();
+  auto spots = Json::array();
   for (const Spot& s : grid.spots) spots.push_back({{"name", s.name}, {"x_m", s.x_m}, {"y_m", s.y_m}});
   plan.spots = json_text(spots);
 }

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "core/figures/nominal.h"
 #include "core/power/running_cost.h"
@@ -14,72 +13,69 @@
 #include "evaluation/told_figures.h"
 #include "exchange/files/digest.h"
 #include "record/configurations.h"
-#include "record/json_text.h"
+#include "record/json.h"
 #include "report/sweep_section.h"
 
 namespace sunbreak::report {
 namespace {
 
-using nlohmann::ordered_json;
+using record::Json;
 
 constexpr int color_stops = 256;
 
-ordered_json number_or_null(double value) { return std::isnan(value) ? ordered_json(nullptr) : ordered_json(value); }
-
-ordered_json numbers(std::span<const double> values) {
-  ordered_json list = ordered_json::array();
-  for (const double v : values) list.push_back(number_or_null(v));
+Json numbers(std::span<const double> values) {
+  Json list = Json::array();
+  for (const double v : values) list.push_back(v);
   return list;
 }
 
 /// What does not change with target, hours and tariff, as the page shows it.
-ordered_json told_json(const evaluation::Evaluation& evaluation, record::Id sweep, UnitSystem units) {
+Json told_json(const evaluation::Evaluation& evaluation, record::Id sweep, UnitSystem units) {
   const std::string_view ids[] = {"mean_ppfd", evaluation.record().test.evenness_lead, "ppf_umol_s",
                                   "canopy_efficacy_umol_j", "power_w"};
-  ordered_json told = ordered_json::array();
+  Json told = Json::array();
   for (const evaluation::ToldFigure& f : evaluation::told_figures(evaluation, sweep, ids, units))
-    told.push_back({{"id", std::string(f.id)},
-                    {"label", std::string(f.label)},
-                    {"value", f.value_with_unit() + (f.sure.empty() ? "" : " " + f.sure)}});
+    told.push_back(
+        {{"id", f.id}, {"label", f.label}, {"value", f.value_with_unit() + (f.sure.empty() ? "" : " " + f.sure)}});
   return told;
 }
 
-ordered_json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep,
-                        const evaluation::SweepView& view, UnitSystem units) {
+Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep, const evaluation::SweepView& view,
+                UnitSystem units) {
   const Layout& layout = view.layout;
   const Field field(layout, view.ppfd);
-  ordered_json places = ordered_json::array();
+  Json places = Json::array();
   double spacing = INFINITY;
-  for (const Station& s : layout.stations) places.push_back({s.x_m, s.y_m});
+  for (const Station& s : layout.stations) places.push_back(Json::array({s.x_m, s.y_m}));
   for (const auto* lines : {&layout.xs_m, &layout.ys_m})
     for (std::size_t i = 1; i < lines->size(); ++i) spacing = std::min(spacing, (*lines)[i] - (*lines)[i - 1]);
   const bool lattice = layout.is_lattice() && field.exists();
-  ordered_json s{{"height", sweep.rung_id},
-                 {"setting", sweep.stop_id},
-                 {"power_w", sweep.power_w ? ordered_json(*sweep.power_w) : ordered_json(nullptr)},
-                 {"mean", evaluation.figures(sweep.id)->mean_ppfd},
-                 {"edge_mean", lattice ? number_or_null(edge_mean_ppfd(field, field.area())) : ordered_json(nullptr)},
-                 {"told", told_json(evaluation, sweep.id, units)},
-                 {"footprint", {layout.footprint.width_m, layout.footprint.depth_m}},
-                 {"area",
-                  {{"left", layout.measured.left_m},
-                   {"front", layout.measured.front_m},
-                   {"width", layout.measured.width_m},
-                   {"depth", layout.measured.depth_m}}},
-                 {"xs", lattice ? numbers(layout.xs_m) : ordered_json::array()},
-                 {"ys", lattice ? numbers(layout.ys_m) : ordered_json::array()},
-                 {"places", places},
-                 {"values", numbers(view.ppfd)},
-                 {"spacing", std::isfinite(spacing) ? spacing : layout.footprint.width_m / 4}};
+  Json s{{"height", sweep.rung_id},
+         {"setting", sweep.stop_id},
+         {"power_w", sweep.power_w},
+         {"mean", evaluation.figures(sweep.id)->mean_ppfd},
+         {"edge_mean", lattice ? Json(edge_mean_ppfd(field, field.area())) : Json()},
+         {"told", told_json(evaluation, sweep.id, units)},
+         {"footprint", Json::array({layout.footprint.width_m, layout.footprint.depth_m})},
+         {"area",
+          {{"left", layout.measured.left_m},
+           {"front", layout.measured.front_m},
+           {"width", layout.measured.width_m},
+           {"depth", layout.measured.depth_m}}},
+         {"xs", lattice ? numbers(layout.xs_m) : Json::array()},
+         {"ys", lattice ? numbers(layout.ys_m) : Json::array()},
+         {"places", places},
+         {"values", numbers(view.ppfd)},
+         {"spacing", std::isfinite(spacing) ? spacing : layout.footprint.width_m / 4}};
   return s;
 }
 
-ordered_json configuration_json(const evaluation::Evaluation& evaluation, const ReportOptions& options) {
+Json configuration_json(const evaluation::Evaluation& evaluation, const ReportOptions& options) {
   const record::TestRecord& b = evaluation.record();
-  ordered_json one{{"name", record::configuration_name(b, b.configuration_id)},
-                   {"heights", ordered_json::array()},
-                   {"settings", ordered_json::array()},
-                   {"sweeps", ordered_json::array()}};
+  Json one{{"name", record::configuration_name(b, b.configuration_id)},
+           {"heights", Json::array()},
+           {"settings", Json::array()},
+           {"sweeps", Json::array()}};
   const PrintedSweeps printed = printed_sweeps(evaluation, options);
   const auto walked = [&](auto wanted) { return std::ranges::any_of(printed, wanted); };
   for (const record::Rung& rung : b.rungs)
@@ -94,11 +90,11 @@ ordered_json configuration_json(const evaluation::Evaluation& evaluation, const 
 }
 
 /// The test's own target, then those of the list that it goes by.
-ordered_json targets_json(const record::TestRecord& b, const ReportOptions& options) {
+Json targets_json(const record::TestRecord& b, const ReportOptions& options) {
   const bool daily = b.test.target_by_daily_light;
   const double hours = b.test.photoperiod_h;
   const auto end = [&](double ppfd) { return daily ? ppfd * 3600 * hours / 1e6 : ppfd; };
-  ordered_json targets = ordered_json::array();
+  Json targets = Json::array();
   targets.push_back({{"name", b.test.target_name},
                      {"low", end(b.test.target_low_ppfd)},
                      {"high", end(b.test.target_high_ppfd)},
@@ -116,15 +112,15 @@ ordered_json targets_json(const record::TestRecord& b, const ReportOptions& opti
 }
 
 /// JSON that may stand between the tags of a script element.
-std::string in_script(const ordered_json& json) {
+std::string in_script(const Json& json) {
   std::string out;
   for (const char c : record::json_text(json)) c == '<' ? out += "\\u003c" : out += c;
   return out;
 }
 
-int place_of(const ordered_json& list, record::Id id) {
+int place_of(const Json& list, record::Id id) {
   for (std::size_t i = 0; i < list.size(); ++i)
-    if (list[i]["id"] == id) return static_cast<int>(i);
+    if (list[i]["id"].whole() == id) return static_cast<int>(i);
   return 0;
 }
 
@@ -132,40 +128,39 @@ int place_of(const ordered_json& list, record::Id id) {
 
 void add_explore_panel(kainjow::mustache::data& page, const evaluation::Evaluations& evaluations,
                        const drawing::ScaleRange& range, const ReportOptions& options) {
-  ordered_json configurations = ordered_json::array();
+  Json configurations = Json::array();
   for (const auto& evaluation : evaluations) {
-    ordered_json one = configuration_json(*evaluation, options);
+    Json one = configuration_json(*evaluation, options);
     if (!one["sweeps"].empty()) configurations.push_back(std::move(one));
   }
   if (configurations.empty()) return;
   const record::TestRecord& b = evaluations.front()->record();
   const evaluation::RecommendedSweep first =
       evaluation::recommended_sweep(*evaluations.front(), printed_sweeps(*evaluations.front(), options), options.units);
-  ordered_json colors = ordered_json::array();
+  Json colors = Json::array();
   for (int i = 0; i < color_stops; ++i) {
     const drawing::Rgb c = drawing::light_color(i / (color_stops - 1.0));
-    colors.push_back({c.red, c.green, c.blue});
+    colors.push_back(Json::array({c.red, c.green, c.blue}));
   }
   const LengthUnit unit = surface_unit(options.units);
-  const ordered_json& shown = configurations.front();
-  const ordered_json all{
-      {"configurations", configurations},
-      {"targets", targets_json(b, options)},
-      {"first",
-       {{"height", first.sweep ? place_of(shown["heights"], first.sweep->rung_id) : 0},
-        {"setting", first.sweep ? place_of(shown["settings"], first.sweep->stop_id) : 0}}},
-      {"hours", b.test.photoperiod_h},
-      {"tariff", b.test.tariff_per_kwh ? ordered_json(*b.test.tariff_per_kwh) : ordered_json(nullptr)},
-      {"currency", b.test.tariff_currency.empty() ? std::string("money") : b.test.tariff_currency},
-      {"range", {range.low, range.high}},
-      {"colors", colors},
-      {"paper", drawing::paper_palette().panel.hex()},
-      {"step_m", raster_step_m},
-      {"most_samples", most_raster_samples},
-      {"least_in_band", least_in_band},
-      {"days_a_year", days_a_year},
-      {"unit", std::string(symbol(unit))},
-      {"unit_m", meters_per(unit)}};
+  const Json& shown = configurations[0];
+  const Json all{{"configurations", configurations},
+                 {"targets", targets_json(b, options)},
+                 {"first",
+                  {{"height", first.sweep ? place_of(shown["heights"], first.sweep->rung_id) : 0},
+                   {"setting", first.sweep ? place_of(shown["settings"], first.sweep->stop_id) : 0}}},
+                 {"hours", b.test.photoperiod_h},
+                 {"tariff", b.test.tariff_per_kwh},
+                 {"currency", b.test.tariff_currency.empty() ? std::string("money") : b.test.tariff_currency},
+                 {"range", Json::array({range.low, range.high})},
+                 {"colors", colors},
+                 {"paper", drawing::paper_palette().panel.hex()},
+                 {"step_m", raster_step_m},
+                 {"most_samples", most_raster_samples},
+                 {"least_in_band", least_in_band},
+                 {"days_a_year", days_a_year},
+                 {"unit", symbol(unit)},
+                 {"unit_m", meters_per(unit)}};
   const std::string script(embedded::explore_js);
   page.set("explore", true);
   page.set("explore_data", in_script(all));

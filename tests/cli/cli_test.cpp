@@ -6,11 +6,11 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "exchange/files/new_file.h"
 #include "exchange/package/zip_archive.h"
+#include "record/json.h"
 
 namespace fs = std::filesystem;
 
@@ -70,7 +70,7 @@ TEST_F(Cli, FiguresAsJson) {
       run("figures " + file("a.csv", nine).string() +
           " --footprint 120x120cm --grid cells --watts 200 --photoperiod 12 --target-low 350 --target-high 650 --json");
   ASSERT_EQ(r.status, 0) << r.err;
-  const auto j = nlohmann::json::parse(r.out);
+  const auto j = record::json_of(r.out);
   const std::pair<const char*, double> expected[] = {{"stations", 9},
                                                      {"missing", 0},
                                                      {"area_m2", 1.44},
@@ -95,9 +95,9 @@ TEST_F(Cli, FiguresAsJson) {
                                                      {"left_right_pct", 40},
                                                      {"front_back_pct", 120},
                                                      {"dli_mean_mol_m2_d", 21.6}};
-  for (const auto& [key, value] : expected) EXPECT_NEAR(j.at(key).get<double>(), value, 1e-6) << key;
-  EXPECT_NEAR(j["lowest_at_m"][0].get<double>(), 0.2, 1e-12);
-  EXPECT_NEAR(j["highest_at_m"][1].get<double>(), 1.0, 1e-12);
+  for (const auto& [key, value] : expected) EXPECT_NEAR(j[key].number(), value, 1e-6) << key;
+  EXPECT_NEAR(j["lowest_at_m"][0].number(), 0.2, 1e-12);
+  EXPECT_NEAR(j["highest_at_m"][1].number(), 1.0, 1e-12);
   EXPECT_EQ(j["rings"].size(), 2u);
   for (const char* key : {"in_band_m2", "in_band_share", "too_dim_share", "too_bright_share", "largest_rectangle_m",
                           "largest_centred_rectangle_m", "largest_centred_circle_m"})
@@ -108,12 +108,12 @@ TEST_F(Cli, FiguresAsJson) {
 TEST_F(Cli, TheFirstRowAndTheUnitsAreChosen) {
   const std::string table = file("a.csv", nine).string();
   const auto near =
-      nlohmann::json::parse(run("figures " + table + " --footprint 4x4ft --grid cells --first-row near --json").out);
-  EXPECT_NEAR(near["front_back_pct"].get<double>(), -120, 1e-9);
-  EXPECT_NEAR(near["area_m2"].get<double>(), 1.2192 * 1.2192, 1e-12);
+      record::json_of(run("figures " + table + " --footprint 4x4ft --grid cells --first-row near --json").out);
+  EXPECT_NEAR(near["front_back_pct"].number(), -120, 1e-9);
+  EXPECT_NEAR(near["area_m2"].number(), 1.2192 * 1.2192, 1e-12);
   const auto inset =
-      nlohmann::json::parse(run("figures " + table + " --footprint 1.2x1.2m --grid inset --margin 10cm --json").out);
-  EXPECT_NEAR(inset["area_m2"].get<double>(), 1.0, 1e-12);
+      record::json_of(run("figures " + table + " --footprint 1.2x1.2m --grid inset --margin 10cm --json").out);
+  EXPECT_NEAR(inset["area_m2"].number(), 1.0, 1e-12);
 }
 
 TEST_F(Cli, WhatItCannotTakeIsOneSentenceAndExitThree) {
@@ -202,16 +202,15 @@ TEST_F(Cli, PredictWorksASceneOut) {
     "stations":[{"x_m":0.6,"y_m":0.6,"z_m":0},{"x_m":0.1,"y_m":0.6,"z_m":0}]})";
   const Outcome dark = run("predict " + file("dark.json", scene).string() + " --json");
   ASSERT_EQ(dark.status, 0) << dark.err;
-  const auto j = nlohmann::json::parse(dark.out);
-  EXPECT_NEAR(j["stations"][0]["ppfd"].get<double>(), 100 / 3.14159265358979 / 0.25, 1e-6);
-  EXPECT_EQ(j["stations"][0]["reflected_ppfd"].get<double>(), 0);
-  EXPECT_NEAR(j["stations"][1]["direct_ppfd"].get<double>(), 100 / 3.14159265358979 * 0.5 * 0.5 / 0.25, 1e-6)
+  const auto j = record::json_of(dark.out);
+  EXPECT_NEAR(j["stations"][0]["ppfd"].number(), 100 / 3.14159265358979 / 0.25, 1e-6);
+  EXPECT_EQ(j["stations"][0]["reflected_ppfd"].number(), 0);
+  EXPECT_NEAR(j["stations"][1]["direct_ppfd"].number(), 100 / 3.14159265358979 * 0.5 * 0.5 / 0.25, 1e-6)
       << "at 45 degrees";
   std::string lined = scene;
   lined.replace(lined.find("\"left\":0"), 8, "\"left\":0.8");
-  const auto with_wall = nlohmann::json::parse(run("predict " + file("lined.json", lined).string() + " --json").out);
-  EXPECT_GT(with_wall["stations"][1]["reflected_ppfd"].get<double>(),
-            with_wall["stations"][0]["reflected_ppfd"].get<double>());
+  const auto with_wall = record::json_of(run("predict " + file("lined.json", lined).string() + " --json").out);
+  EXPECT_GT(with_wall["stations"][1]["reflected_ppfd"].number(), with_wall["stations"][0]["reflected_ppfd"].number());
 }
 
 TEST_F(Cli, ScenesItCannotTakeAreNamedByTheirMember) {
@@ -243,9 +242,9 @@ TEST_F(Cli, SettleCheckJudgesALogAndRefusesWhatIsNone) {
     log += std::to_string(minute) + "," + std::to_string(600 + 30 * std::exp(-minute / 10.0)) + ",320.5\n";
   const Outcome good = run("settle-check " + file("log.csv", log).string() + " --json");
   ASSERT_EQ(good.status, 0) << good.err;
-  const auto j = nlohmann::json::parse(good.out);
+  const auto j = record::json_of(good.out);
   EXPECT_EQ(j["light"]["state"], "settled");
-  EXPECT_NEAR(j["light"]["time_constant_s"].get<double>(), 600, 60);
+  EXPECT_NEAR(j["light"]["time_constant_s"].number(), 600, 60);
   EXPECT_EQ(j["watts"]["state"], "settled");
   const Outcome early = run("settle-check " + file("early.csv", log.substr(0, 400)).string());
   EXPECT_EQ(early.status, 0);
@@ -262,11 +261,11 @@ TEST_F(Cli, DimmerWorksOutAStair) {
   const Outcome good = run("dimmer " + stair.string() + " --json");
   ASSERT_EQ(good.status, 0) << good.err;
   EXPECT_NE(good.err.find("row 5: 'low' is no number"), std::string::npos) << good.err;
-  const auto j = nlohmann::json::parse(good.out);
+  const auto j = record::json_of(good.out);
   ASSERT_EQ(j["stops"].size(), 3u);
-  EXPECT_DOUBLE_EQ(j["stops"][1]["light_factor"].get<double>(), 0.55);
+  EXPECT_DOUBLE_EQ(j["stops"][1]["light_factor"].number(), 0.55);
   EXPECT_EQ(j["stops"][1]["stations"], 2);
-  EXPECT_NEAR(j["stops"][2]["relative_efficacy"].get<double>(), 0.105 / (44 / 320.0), 1e-12);
+  EXPECT_NEAR(j["stops"][2]["relative_efficacy"].number(), 0.105 / (44 / 320.0), 1e-12);
   EXPECT_EQ(j["standby_w"], 0.6);
   EXPECT_TRUE(j["notes"].empty());
   const Outcome words = run("dimmer " + stair.string());
@@ -281,8 +280,8 @@ TEST_F(Cli, SettleCheckGoesByWattsAloneWhereThereIsNoLight) {
            (i < 10 ? "330,5" : "322,0") + "\n";
   const Outcome outcome = run("settle-check " + file("watts.csv", log).string() + " --json");
   ASSERT_EQ(outcome.status, 0) << outcome.err;
-  const auto j = nlohmann::json::parse(outcome.out);
-  EXPECT_TRUE(j["light"].is_null());
+  const auto j = record::json_of(outcome.out);
+  EXPECT_TRUE(j.contains("light") && j["light"].is_null());
   EXPECT_EQ(j["watts"]["state"], "settled");
 }
 
@@ -290,21 +289,22 @@ TEST_F(Cli, ReadTellsFiguresWithTheirUncertaintyEvidenceAndTargets) {
   const std::string book = sample_book();
   const Outcome r = run("read " + book + " --test 7 --json --cut 0,60,60,60");
   ASSERT_EQ(r.status, 0) << r.err;
-  const auto j = nlohmann::json::parse(r.out);
+  const auto j = record::json_of(r.out);
   ASSERT_GE(j["sweeps"].size(), 1u);
   for (const auto& sweep : j["sweeps"]) {
-    const double mean = sweep["figures"]["mean_ppfd"], sure = sweep["uncertainty"]["mean_ppfd"]["expanded_k2"];
+    const double mean = sweep["figures"]["mean_ppfd"].number(),
+                 sure = sweep["uncertainty"]["mean_ppfd"]["expanded_k2"].number();
     EXPECT_GT(sure / mean, 0.03);
     EXPECT_LT(sure / mean, 0.12);
     double squares = 0;
-    for (const auto& [name, part] : sweep["uncertainty"]["mean_ppfd"]["contributions"].items())
-      squares += part.get<double>() * part.get<double>();
+    for (const auto& part : sweep["uncertainty"]["mean_ppfd"]["contributions"])
+      squares += part.number() * part.number();
     const auto& u = sweep["uncertainty"]["mean_ppfd"];
-    EXPECT_NEAR(std::sqrt(squares), u["standard"].get<double>(), 1e-9);
-    EXPECT_NEAR(2 * u["standard"].get<double>() + std::abs(u["bias"].get<double>()), sure, 1e-9);
+    EXPECT_NEAR(std::sqrt(squares), u["standard"].number(), 1e-9);
+    EXPECT_NEAR(2 * u["standard"].number() + std::abs(u["bias"].number()), sure, 1e-9);
     EXPECT_EQ(sweep["evidence"]["conditions"].size(), 10u);
     EXPECT_EQ(sweep["targets"].size(), 19u);
-    EXPECT_NEAR(sweep["cut"]["length_m"].get<double>(), 0.6, 1e-9);
+    EXPECT_NEAR(sweep["cut"]["length_m"].number(), 0.6, 1e-9);
   }
   const Outcome words = run("read " + book + " --test 7");
   EXPECT_NE(words.out.find("largest part: "), std::string::npos);
@@ -320,10 +320,10 @@ TEST_F(Cli, FiguresOfAReducedSweep) {
   const std::string table = file("four.csv", "10,20,30,40\n10,20,30,40\n10,20,30,40\n10,20,30,40\n").string();
   const Outcome r = run("figures " + table + " --footprint 120x120cm --reduce 2x2 --json");
   ASSERT_EQ(r.status, 0) << r.err;
-  const auto j = nlohmann::json::parse(r.out);
+  const auto j = record::json_of(r.out);
   EXPECT_EQ(j["stations"], 4);
-  EXPECT_NEAR(j["lowest_ppfd"].get<double>(), 15, 1e-9);
-  EXPECT_NEAR(j["mean_ppfd"].get<double>(), 25, 1e-9);
+  EXPECT_NEAR(j["lowest_ppfd"].number(), 15, 1e-9);
+  EXPECT_NEAR(j["mean_ppfd"].number(), 25, 1e-9);
   EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce 8x8").status, 2);
   EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce small").status, 2);
 }
@@ -332,17 +332,16 @@ TEST_F(Cli, WholeLightIsFoundFromALabBookAndAPackageAlike) {
   const std::string book = sample_book();
   const auto from_book = run("whole-light " + book + " --test 3 --json");
   ASSERT_EQ(from_book.status, 0) << from_book.err;
-  const auto light = nlohmann::json::parse(from_book.out);
-  ASSERT_TRUE(light["fits"].get<bool>()) << light["reason"];
+  const auto light = record::json_of(from_book.out);
+  ASSERT_TRUE(light["fits"].truth()) << light["reason"].text();
   for (const char* key :
        {"reason", "ppf_umol_s", "efficacy_umol_j", "utilization", "half_angle_deg", "wall_reflectance", "offset_m",
         "tilt_deg", "height_offset_m", "residual_rms_pct", "left_out"})
     EXPECT_TRUE(light.contains(key)) << key;
-  EXPECT_TRUE(light["wall_reflectance"].is_null()) << "an open floor has none";
-  EXPECT_GT(light["ppf_umol_s"]["expanded_k2"].get<double>(), 0);
+  EXPECT_TRUE(light.contains("wall_reflectance") && light["wall_reflectance"].is_null()) << "an open floor has none";
+  EXPECT_GT(light["ppf_umol_s"]["expanded_k2"].number(), 0);
   EXPECT_EQ(light["utilization"].size(), 2u);
-  EXPECT_LT(light["utilization"][1]["share"]["value"].get<double>(),
-            light["utilization"][0]["share"]["value"].get<double>());
+  EXPECT_LT(light["utilization"][1]["share"]["value"].number(), light["utilization"][0]["share"]["value"].number());
 
   const std::string package = (folder_ / "pell.zip").string();
   ASSERT_EQ(run("export " + book + " --test 3 --out " + package).status, 0);
@@ -358,12 +357,12 @@ TEST_F(Cli, SettleAnswersOrSaysWhyNot) {
   const auto settle = [&](const std::string& how) {
     const auto answer = run("settle " + book + " " + how + of);
     EXPECT_EQ(answer.status, 0) << answer.err;
-    return nlohmann::json::parse(answer.out);
+    return record::json_of(answer.out);
   };
   const auto wide = settle("--target-low 20 --target-high 5000 --rule every --area 60x60cm --list 'Short days'");
   for (const char* key : {"rule", "fewest_watts", "widest", "most_even", "reason", "card", "lacks", "area"})
     EXPECT_TRUE(wide.contains(key)) << key;
-  ASSERT_FALSE(wide["fewest_watts"].is_null()) << wide["reason"];
+  ASSERT_FALSE(wide["fewest_watts"].is_null()) << wide["reason"].text();
   for (const char* key : {"height_m", "dimmer_pct", "power_w", "mean_ppfd", "edge_mean_ppfd", "lowest_ppfd",
                           "highest_ppfd", "in_band_share", "lowest_over_mean", "chance", "expanded_k2", "predicted"})
     EXPECT_TRUE(wide["fewest_watts"].contains(key)) << key;
@@ -371,13 +370,13 @@ TEST_F(Cli, SettleAnswersOrSaysWhyNot) {
   EXPECT_EQ(wide["card"].size(), 5u);
   EXPECT_EQ(wide["card"][0]["stage"], "propagation");
   EXPECT_FALSE(wide["lacks"].empty()) << "it has no stair";
-  EXPECT_NEAR(wide["area"]["left_m"].get<double>(), wide["area"]["front_m"].get<double>(), 1e-9);
+  EXPECT_NEAR(wide["area"]["left_m"].number(), wide["area"]["front_m"].number(), 1e-9);
   // A band of daily light is one of PPFD by the hours: 0.864 mol/m²/d in 12 h are 20 µmol/m²/s.
   const auto daily = settle("--dli-low 0.864 --dli-high 216 --photoperiod 12 --rule every --area 60x60cm");
   EXPECT_EQ(daily["fewest_watts"]["height_m"], wide["fewest_watts"]["height_m"]);
   const auto none = settle("--target-low 4000 --target-high 5000");
-  EXPECT_TRUE(none["fewest_watts"].is_null());
-  EXPECT_NE(none["reason"]["fewest_watts"].get<std::string>().find("too dim everywhere"), std::string::npos);
+  EXPECT_TRUE(none.contains("fewest_watts") && none["fewest_watts"].is_null());
+  EXPECT_NE(none["reason"]["fewest_watts"].text().find("too dim everywhere"), std::string::npos);
   const auto at = settle("--target-low 20 --target-high 5000 --rule mean --at-height 50cm");
   EXPECT_EQ(at["fewest_watts"]["height_m"], 0.5);
   for (const char* wrong : {"--rule edges", "--area 5x5m", "--area nowhere", "--photoperiod 25", "--sure 100",
@@ -394,15 +393,15 @@ TEST_F(Cli, AuditHoldsClaimsAgainstWhatWasMeasured) {
   const std::string book = sample_book(), package = (folder_ / "pell.zip").string();
   const auto told = run("audit " + book + " --test 3 --json");
   ASSERT_EQ(told.status, 0) << told.err;
-  const auto j = nlohmann::json::parse(told.out);
+  const auto j = record::json_of(told.out);
   ASSERT_EQ(j["claims"].size(), 4u);
   const auto& power = j["claims"][0];
   EXPECT_EQ(power["kind"], "power_w");
   EXPECT_EQ(power["claimed"], 300);
   EXPECT_EQ(power["unit"], "W");
-  EXPECT_NEAR(power["measured"].get<double>(), 228, 0.5);
-  EXPECT_NEAR(power["expanded_k2"].get<double>(), 4.6, 0.1);
-  EXPECT_NEAR(power["difference_pct"].get<double>(), -24, 0.2);
+  EXPECT_NEAR(power["measured"].number(), 228, 0.5);
+  EXPECT_NEAR(power["expanded_k2"].number(), 4.6, 0.1);
+  EXPECT_NEAR(power["difference_pct"].number(), -24, 0.2);
   EXPECT_EQ(power["verdict"], "short");
   EXPECT_EQ(j["claims"][1]["verdict"], "short") << "a driver does not lose a third";
   EXPECT_EQ(j["claims"][2]["verdict"], "not testable here") << "it is in words alone";
@@ -419,41 +418,41 @@ TEST_F(Cli, AuditHoldsClaimsAgainstWhatWasMeasured) {
   ASSERT_TRUE(archive);
   EXPECT_NE(archive.value().at("audit.csv").find("\"power_w\",300,"), std::string::npos);
   EXPECT_NE(archive.value().at("verdict.csv").find("mean_ppfd"), std::string::npos);
-  EXPECT_EQ(nlohmann::json::parse(run("audit " + package + " --json").out)["claims"], j["claims"]);
+  EXPECT_EQ(record::json_of(run("audit " + package + " --json").out)["claims"], j["claims"]);
 }
 
 TEST_F(Cli, LineUpRanksWhatMayBeComparedAndSaysWhyNot) {
   const std::string book = sample_book();
-  const auto j = nlohmann::json::parse(run("line-up " + book + " --by lowest_over_mean --json").out);
+  const auto j = record::json_of(run("line-up " + book + " --by lowest_over_mean --json").out);
   EXPECT_EQ(j["way"], "as-measured");
   EXPECT_EQ(j["rows"].size(), 9u);
-  const auto row = [&](const nlohmann::json& from, const std::string& test) {
+  const auto row = [&](const record::Json& from, const std::string& test) {
     for (const auto& r : from["rows"])
       if (r["test"] == test) return r;
-    return nlohmann::json();
+    return record::Json();
   };
   const auto ostler = row(j, "Ostler Six-Bar in the tent");
   EXPECT_EQ(ostler["rank_low"], 1);
   EXPECT_EQ(ostler["rank_high"], 2);
-  EXPECT_EQ(ostler["ties"], nlohmann::json::array({"Ostler Six-Bar, seven months on"}));
+  EXPECT_EQ(ostler["ties"], record::Json::array({"Ostler Six-Bar, seven months on"}));
   EXPECT_FALSE(row(j, "Bess 400 in the tent · lamp of 6,200 h")["dominated_by"].empty());
   bool told = false;
   for (const auto& pair : j["not_comparable"])
     told = told || (pair["a"] == "Brindle Panel 150 in the tent" && pair["b"] == "Pell Narrow 300 on the loft floor" &&
-                    pair["why"].get<std::string>().find("reflective walls and no walls") != std::string::npos);
+                    pair["why"].text().find("reflective walls and no walls") != std::string::npos);
   EXPECT_TRUE(told);
   // By the stair at equal watts, two of them are there at all, and the others say why not.
-  const auto equal = nlohmann::json::parse(run("line-up " + book + " --by mean_ppfd --way equal-watts:200 --json").out);
-  EXPECT_NEAR(row(equal, "Ostler Six-Bar in the tent")["power_w"].get<double>(), 200, 1e-6);
+  const auto equal = record::json_of(run("line-up " + book + " --by mean_ppfd --way equal-watts:200 --json").out);
+  EXPECT_NEAR(row(equal, "Ostler Six-Bar in the tent")["power_w"].number(), 200, 1e-6);
   EXPECT_TRUE(row(equal, "Tansy Round 60 in the window bay")["value"].is_null());
-  EXPECT_NE(row(equal, "Tansy Round 60 in the window bay")["why_none"], "");
+  EXPECT_NE(row(equal, "Tansy Round 60 in the window bay")["why_none"].text(), "");
   const Outcome table = run("line-up " + book + " --csv");
   EXPECT_EQ(lines(table.out), 10);
   EXPECT_EQ(table.out.substr(0, 13), "test,fixture,");
   // A package is a guest; what cannot be used is refused with what can.
   const std::string package = (folder_ / "guest.zip").string();
   ASSERT_EQ(run("export " + book + " --test 2 --out " + package).status, 0);
-  const auto guest = nlohmann::json::parse(run("line-up " + book + " " + package + " --json").out);
+  const auto guest = record::json_of(run("line-up " + book + " " + package + " --json").out);
   EXPECT_EQ(guest["rows"].size(), 10u);
   for (const char* wrong : {" --by beauty", " --way sideways", " --way best:moss", " --filter weight=3",
                             " --target moss", " --target-low 300"})
@@ -465,19 +464,19 @@ TEST_F(Cli, SuitsTellsWhichFixturesLightARoom) {
   const std::string book = sample_book();
   const std::string room =
       "suits " + book + " --filter Brindle --target-low 150 --target-high 500 --photoperiod 14 --room ";
-  const auto j = nlohmann::json::parse(run(room + "1.2x1.2m --walls reflective --json").out);
+  const auto j = record::json_of(run(room + "1.2x1.2m --walls reflective --json").out);
   ASSERT_EQ(j["rows"].size(), 1u);
   const auto& suit = j["rows"][0];
   EXPECT_EQ(suit["count"], 1);
   // Price and 3 years of 14 h a day at 0.30.
-  EXPECT_NEAR(suit["cost"].get<double>(),
-              suit["price"].get<double>() + suit["power_w"].get<double>() * 3 * 365 * 14 / 1000 * 0.3, 1e-6);
-  const auto poor = nlohmann::json::parse(run(room + "1.2x1.2m --walls reflective --budget 20W --json").out);
+  EXPECT_NEAR(suit["cost"].number(), suit["price"].number() + suit["power_w"].number() * 3 * 365 * 14 / 1000 * 0.3,
+              1e-6);
+  const auto poor = record::json_of(run(room + "1.2x1.2m --walls reflective --budget 20W --json").out);
   ASSERT_EQ(poor["almost"].size(), 1u);
-  EXPECT_NE(poor["almost"][0]["why_not"].get<std::string>().find("over the budget"), std::string::npos);
-  const auto small = nlohmann::json::parse(run(room + "0.2x0.2m --json").out);
+  EXPECT_NE(poor["almost"][0]["why_not"].text().find("over the budget"), std::string::npos);
+  const auto small = record::json_of(run(room + "0.2x0.2m --json").out);
   ASSERT_EQ(small["unknown"].size(), 1u);
-  EXPECT_NE(small["unknown"][0]["why"].get<std::string>().find("does not fit"), std::string::npos);
+  EXPECT_NE(small["unknown"][0]["why"].text().find("does not fit"), std::string::npos);
   for (const char* wrong : {"3m", "0x3m", "3x4m --budget cheap", "3x4m --by beauty", "3x4m --room-height 9cm"})
     EXPECT_EQ(run(room + wrong).status, 3) << wrong;
 }
@@ -486,11 +485,11 @@ TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
   const std::string book = sample_book(), of = " --test 3 --json";
   const auto between = run("between " + book + " --height 50cm" + of);
   ASSERT_EQ(between.status, 0) << between.err;
-  const auto predicted = nlohmann::json::parse(between.out);
-  EXPECT_TRUE(predicted["predicted"].get<bool>());
+  const auto predicted = record::json_of(between.out);
+  EXPECT_TRUE(predicted["predicted"].truth());
   EXPECT_EQ(predicted["way"], "model");
   EXPECT_EQ(predicted["stations"].size(), 64u);
-  EXPECT_GT(predicted["expanded_k2"]["mean_ppfd"].get<double>(), 0);
+  EXPECT_GT(predicted["expanded_k2"]["mean_ppfd"].number(), 0);
   EXPECT_EQ(run("between " + book + " --height 2m" + of).status, 3);
   EXPECT_NE(run("between " + book + " --height 50cm --dimmer 40" + of).err.find("40 % was not measured"),
             std::string::npos);
@@ -498,7 +497,7 @@ TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
   const auto mean = [&](const std::string& how) {
     const auto answer = run("elsewhere " + book + " --height 45cm " + how + of);
     EXPECT_EQ(answer.status, 0) << answer.err;
-    return nlohmann::json::parse(answer.out)["mean_ppfd"]["value"].get<double>();
+    return record::json_of(answer.out)["mean_ppfd"]["value"].number();
   };
   const double open = mean("--room open-floor"), tent = mean("--room white-tent");
   EXPECT_GT(tent, 1.1 * open);
@@ -510,9 +509,9 @@ TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
   EXPECT_NEAR(six, 6 * one, 0.35 * 6 * one) << "six of them, nearer to the walls";
   const auto count = run("elsewhere " + book + " --room " + room.string() + " --for-ppfd 100" + of);
   ASSERT_EQ(count.status, 0) << count.err;
-  const auto answer = nlohmann::json::parse(count.out);
-  EXPECT_GT(answer["count"].get<int>(), 1);
-  EXPECT_NEAR(answer["mean_ppfd"]["value"].get<double>(), 100, 40);
+  const auto answer = record::json_of(count.out);
+  EXPECT_GT(answer["count"].whole(), 1);
+  EXPECT_NEAR(answer["mean_ppfd"]["value"].number(), 100, 40);
   EXPECT_EQ(run("elsewhere " + book + " --room nowhere.json" + of).status, 3);
   EXPECT_EQ(run("elsewhere " + book + " --room white-tent --units two" + of).status, 3);
   EXPECT_NE(
@@ -523,7 +522,7 @@ TEST_F(Cli, BetweenAndElsewhereAnswerOrSayWhyNot) {
 TEST_F(Cli, ReadTellsWhatATestKnowsAboutItsFixture) {
   const std::string book = sample_book(), package = (folder_ / "ostler.zip").string(),
                     other = (folder_ / "o.sunbreak").string();
-  const auto read = [&](const std::string& of) { return nlohmann::json::parse(run("read " + of + " --json").out); };
+  const auto read = [&](const std::string& of) { return record::json_of(run("read " + of + " --json").out); };
   const auto bess = read(book + " --test 5");
   ASSERT_EQ(bess["sweeps"].size(), 4u);
   EXPECT_EQ(bess["sweeps"][0]["configuration"], "lamp of 6,200 h");
@@ -544,9 +543,9 @@ TEST_F(Cli, ReadTellsWhatATestKnowsAboutItsFixture) {
 
 TEST_F(Cli, LineUpByAnIndexPrintsItsWeights) {
   const std::string book = sample_book(), index = "index:canopy_efficacy_umol_j=2,lowest_over_mean";
-  const auto j = nlohmann::json::parse(run("line-up " + book + " --by " + index + " --json").out);
+  const auto j = record::json_of(run("line-up " + book + " --by " + index + " --json").out);
   EXPECT_EQ(j["weights"], "2 × canopy efficacy, 1 × lowest ÷ mean");
-  EXPECT_NE(j["way_words"].get<std::string>().find("Own index"), std::string::npos);
+  EXPECT_NE(j["way_words"].text().find("Own index"), std::string::npos);
   const Outcome wrong = run("line-up " + book + " --by index:brightness");
   EXPECT_EQ(wrong.status, 3);
   EXPECT_NE(wrong.err.find("there is no figure 'brightness' to weigh"), std::string::npos) << wrong.err;

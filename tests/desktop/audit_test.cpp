@@ -9,13 +9,13 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QTimer>
-#include <nlohmann/json.hpp>
 
 #include "desktop/audit/audit_view.h"
 #include "desktop/audit/audit_work.h"
 #include "desktop/audit/claim_list.h"
 #include "desktop/widgets/text.h"
 #include "record/claim_kinds.h"
+#include "record/json.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -53,18 +53,18 @@ class AuditTest : public SampleWindowTest {
     });
     timer->start(10);
   }
-  nlohmann::json command_line() {
+  record::Json command_line() {
     QProcess cli;
     cli.start(SUNBREAK_CLI, {"audit", text_of(book_file()), "--test", "3", "--json"});
     EXPECT_TRUE(cli.waitForFinished(60000));
     EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    return nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+    return record::json_of(cli.readAllStandardOutput().toStdString());
   }
-  static void expect_number(const nlohmann::json& there, double here, const std::string& what) {
+  static void expect_number(const record::Json& there, double here, const std::string& what) {
     if (std::isnan(here))
       EXPECT_TRUE(there.is_null()) << what;
     else
-      EXPECT_DOUBLE_EQ(there.get<double>(), here) << what;
+      EXPECT_DOUBLE_EQ(there.number(), here) << what;
   }
 };
 
@@ -138,7 +138,7 @@ TEST_F(AuditTest, ClaimsAreTypedAMapPastedASentenceWrittenAndAllPublished) {
   ASSERT_TRUE(wait([&] { return words()->item(1, 2)->text().contains("struck out"); }));
 
   // As the command line has it.
-  const nlohmann::json there = command_line();
+  const record::Json there = command_line();
   const auto& audit = *window_->findChild<AuditWork*>()->audit();
   ASSERT_EQ(there["claims"].size(), audit.claims.size());
   for (std::size_t i = 0; i < audit.claims.size(); ++i) {
@@ -174,7 +174,7 @@ TEST_F(AuditTest, ClaimsAreTypedAMapPastedASentenceWrittenAndAllPublished) {
   QProcess cli;
   cli.start(SUNBREAK_CLI, {"audit", path("out") + "/" + QDir(path("out")).entryList({"*.zip"}).value(0), "--json"});
   ASSERT_TRUE(cli.waitForFinished(60000));
-  const auto again = nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+  const auto again = record::json_of(cli.readAllStandardOutput().toStdString());
   EXPECT_EQ(again["claims"], there["claims"]);
   EXPECT_EQ(again["words"], there["words"]);
 }

@@ -4,7 +4,6 @@
 #include <QProcess>
 #include <QPushButton>
 #include <QTableWidget>
-#include <nlohmann/json.hpp>
 
 #include "core/quantity/display.h"
 #include "desktop/read/read_view.h"
@@ -12,10 +11,11 @@
 #include "desktop/widgets/text.h"
 #include "desktop/window_fixture.h"
 #include "evaluation/light_words.h"
+#include "record/json.h"
 
 namespace sunbreak::desktop {
 
-using nlohmann::json;
+using record::Json;
 
 /// Whole light, light between the heights and light elsewhere in the real window, on the sample lab book.
 class LightPageTest : public SampleWindowTest {
@@ -37,14 +37,14 @@ class LightPageTest : public SampleWindowTest {
         },
         60000));
   }
-  json command_line(QStringList arguments, const std::string& fixture) {
+  Json command_line(QStringList arguments, const std::string& fixture) {
     arguments.insert(1, QString::fromStdString(book_file()));
     arguments << "--test" << QString::number(tests_.at(fixture)) << "--json";
     QProcess cli;
     cli.start(SUNBREAK_CLI, arguments);
     EXPECT_TRUE(cli.waitForFinished(60000));
     EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    return json::parse(cli.readAllStandardOutput().toStdString());
+    return record::json_of(cli.readAllStandardOutput().toStdString());
   }
   QString words(const char* name) { return find<QLabel>(name)->text(); }
   QString cell(const char* table, const QString& name) {
@@ -54,8 +54,8 @@ class LightPageTest : public SampleWindowTest {
     ADD_FAILURE() << name.toStdString() << " is not in the table";
     return {};
   }
-  static QString number(const json& value, int decimals) {
-    return text_of(evaluation::plain_number(value.get<double>(), decimals));
+  static QString number(const Json& value, int decimals) {
+    return text_of(evaluation::plain_number(value.number(), decimals));
   }
 
   std::map<std::string, record::Id> tests_;
@@ -63,33 +63,33 @@ class LightPageTest : public SampleWindowTest {
 
 TEST_F(LightPageTest, TheLeaningPanelIsNamedWithHowFarAndTheFiguresAreTheCommandLines) {
   look_at("Marrow Twin");
-  const json told = command_line({"whole-light"}, "Marrow Twin");
-  ASSERT_TRUE(told["fits"].get<bool>()) << told["reason"];
+  const Json told = command_line({"whole-light"}, "Marrow Twin");
+  ASSERT_TRUE(told["fits"].truth()) << told["reason"].text();
   EXPECT_EQ(cell("lightTable", "Whole PPF"), number(told["ppf_umol_s"]["value"], 0) + " µmol/s");
   EXPECT_EQ(cell("lightTable", "Whole efficacy"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
   EXPECT_EQ(cell("lightTable", "Half angle of the beam"), number(told["half_angle_deg"]["value"], 0) + "°");
-  const json& left = told["tilt_deg"][0]["right_side_lower"];
+  const Json& left = told["tilt_deg"][0]["right_side_lower"];
   EXPECT_EQ(cell("lightTable", "Left, right side low"), number(left["value"], 1) + "°");
   // Planted: 1,200 µmol/s at full, dimmable to 110 %; the left unit's right side 1.5° low, the right one level.
-  EXPECT_NEAR(told["ppf_umol_s"]["value"].get<double>(), 1200, told["ppf_umol_s"]["expanded_k2"].get<double>());
-  EXPECT_NEAR(left["value"].get<double>(), 1.5, left["expanded_k2"].get<double>());
+  EXPECT_NEAR(told["ppf_umol_s"]["value"].number(), 1200, told["ppf_umol_s"]["expanded_k2"].number());
+  EXPECT_NEAR(left["value"].number(), 1.5, left["expanded_k2"].number());
   EXPECT_TRUE(words("lightWords").contains("left unit leans")) << words("lightWords").toStdString();
   EXPECT_TRUE(words("lightWords").contains("its right side lower"));
   EXPECT_FALSE(words("lightWords").contains("right unit leans"));
-  for (const json& height : told["left_out"]) EXPECT_LT(height["rms_pct"].get<double>(), 2);
+  for (const Json& height : told["left_out"]) EXPECT_LT(height["rms_pct"].number(), 2);
 }
 
 TEST_F(LightPageTest, AHeightThatNobodyWalkedIsPredictedAndNeverTakenForASweep) {
   look_at("Marrow Twin");
   fill("betweenHeight", "38");
   ASSERT_TRUE(desk().between_m());
-  const json told = command_line(
+  const Json told = command_line(
       {"between", "--height", "38cm", "--dimmer", QString::number(*desk().between_percent())}, "Marrow Twin");
-  EXPECT_TRUE(told["predicted"].get<bool>());
+  EXPECT_TRUE(told["predicted"].truth());
   const auto answered = [&] { return !words("betweenWords").contains("Predicting"); };
   EXPECT_TRUE(QTest::qWaitFor(answered, 60000));
   EXPECT_TRUE(words("betweenWords").contains("Predicted, not measured"));
-  EXPECT_TRUE(words("betweenWords").contains("Mean PPFD " + text_of(ppfd_text(told["figures"]["mean_ppfd"]))))
+  EXPECT_TRUE(words("betweenWords").contains("Mean PPFD " + text_of(ppfd_text(told["figures"]["mean_ppfd"].number()))))
       << words("betweenWords").toStdString();
   EXPECT_EQ(told["stations"].size(), 144u);
   EXPECT_TRUE(find<Mast>("mast")->accessibleDescription().contains("predicted"));
@@ -120,7 +120,7 @@ TEST_F(LightPageTest, AnotherRoomIsRestatedAsItIsTyped) {
   auto* table = find<QTableWidget>("otherTable");
   ASSERT_TRUE(QTest::qWaitFor([&] { return table->rowCount() > 0; }, 60000));
   const QString height = find<QLineEdit>("otherHeight")->text();
-  const json told = command_line({"elsewhere", "--room", "open-floor", "--height", height + "cm"}, "Brindle Panel 150");
+  const Json told = command_line({"elsewhere", "--room", "open-floor", "--height", height + "cm"}, "Brindle Panel 150");
   EXPECT_EQ(cell("otherTable", "Mean PPFD"), number(told["mean_ppfd"]["value"], 0) + " µmol/m²/s");
   EXPECT_EQ(cell("otherTable", "Efficacy on the floor"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
   const QString before = cell("otherTable", "Mean PPFD");

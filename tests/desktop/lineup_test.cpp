@@ -12,7 +12,6 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "book/test_rows.h"
 #include "desktop/lineup/lineup_strip.h"
@@ -23,6 +22,7 @@
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 #include "exchange/package/zip_archive.h"
+#include "record/json.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -68,31 +68,32 @@ class LineUpTest : public SampleWindowTest {
       if (dialog->isVisible()) dialog->reject();
     });
   }
-  nlohmann::json command_line(const QStringList& arguments) {
+  record::Json command_line(const QStringList& arguments) {
     QProcess cli;
     cli.start(SUNBREAK_CLI, arguments + QStringList{"--json"});
     EXPECT_TRUE(cli.waitForFinished(120000));
     EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    return nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+    return record::json_of(cli.readAllStandardOutput().toStdString());
   }
   /// Holds what is shown against the command line's answer, to the last digit.
-  void expect_same(const nlohmann::json& there) {
+  void expect_same(const record::Json& there) {
     ASSERT_EQ(there["rows"].size(), lineup().members().size());
     for (const auto& row : there["rows"]) {
-      const int m = member(row["test"]);
-      ASSERT_GE(m, 0) << row["test"];
+      const int m = member(row["test"].text());
+      ASSERT_GE(m, 0) << row["test"].text();
       const Standing& s = lineup().ranking().standings()[static_cast<std::size_t>(m)];
       const RankInterval rank = lineup().ranking().rank(m);
       if (row["value"].is_null()) {
-        EXPECT_TRUE(std::isnan(s.value)) << row["test"];
+        EXPECT_TRUE(std::isnan(s.value)) << row["test"].text();
         continue;
       }
-      EXPECT_DOUBLE_EQ(row["value"].get<double>(), s.value) << row["test"];
-      EXPECT_DOUBLE_EQ(row["expanded_k2"].get<double>(), s.expanded()) << row["test"];
-      EXPECT_EQ(row["rank_low"].get<int>(), rank.low) << row["test"];
-      EXPECT_EQ(row["rank_high"].get<int>(), rank.high) << row["test"];
-      EXPECT_EQ(row["ties"].size(), lineup().ranking().ties(m).size()) << row["test"];
-      EXPECT_EQ(row["dominated_by"].size(), lineup().dominated()[static_cast<std::size_t>(m)].size()) << row["test"];
+      EXPECT_DOUBLE_EQ(row["value"].number(), s.value) << row["test"].text();
+      EXPECT_DOUBLE_EQ(row["expanded_k2"].number(), s.expanded()) << row["test"].text();
+      EXPECT_EQ(row["rank_low"].whole(), rank.low) << row["test"].text();
+      EXPECT_EQ(row["rank_high"].whole(), rank.high) << row["test"].text();
+      EXPECT_EQ(row["ties"].size(), lineup().ranking().ties(m).size()) << row["test"].text();
+      EXPECT_EQ(row["dominated_by"].size(), lineup().dominated()[static_cast<std::size_t>(m)].size())
+          << row["test"].text();
     }
   }
 };
@@ -349,10 +350,9 @@ TEST_F(LineUpTest, ARoomIsAskedFor) {
   ASSERT_FALSE(there["rows"].empty());
   for (std::size_t r = 0; r < there["rows"].size(); ++r) {
     const auto& row = there["rows"][r];
-    EXPECT_EQ(text_of(table->item(static_cast<int>(r), 0)->text()), row["test"].get<std::string>());
-    EXPECT_EQ(table->item(static_cast<int>(r), 1)->text().toInt(), row["count"].get<int>());
-    EXPECT_EQ(table->item(static_cast<int>(r), 6)->text(),
-              QString::number(row["lowest_over_mean"].get<double>(), 'f', 2));
+    EXPECT_EQ(text_of(table->item(static_cast<int>(r), 0)->text()), row["test"].text());
+    EXPECT_EQ(table->item(static_cast<int>(r), 1)->text().toInt(), row["count"].whole());
+    EXPECT_EQ(table->item(static_cast<int>(r), 6)->text(), QString::number(row["lowest_over_mean"].number(), 'f', 2));
   }
   EXPECT_TRUE(find<QLabel>("suitState")->text().contains("licensed electrician"));
 }

@@ -20,11 +20,11 @@ namespace {
 
 constexpr double a_day_s = 86'400;
 
-nlohmann::json cli_json(const QStringList& arguments) {
+record::Json cli_json(const QStringList& arguments) {
   QProcess cli;
   cli.start(SUNBREAK_CLI, arguments);
   cli.waitForFinished();
-  return nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+  return record::json_of(cli.readAllStandardOutput().toStdString());
 }
 
 /// The window with meters on the shelf and dialogs driven by keys.
@@ -137,9 +137,9 @@ TEST_F(MetersTest, ALuxFactorIsFoundAsPairsAreTypedAndASweepIsWalkedByIt) {
       }
     }
     const auto told = cli_json({"lux-factor", "--json", file_of("pairs.csv", csv)});
-    k = told["k"].get<double>();
+    k = told["k"].number();
     EXPECT_TRUE(dialog->findChild<QLabel*>("luxTold")->text().startsWith(
-        QString("k = %1 ± %2").arg(k, 0, 'f', 5).arg(told["k_expanded_k2"].get<double>(), 0, 'f', 5)))
+        QString("k = %1 ± %2").arg(k, 0, 'f', 5).arg(told["k_expanded_k2"].number(), 0, 'f', 5)))
         << dialog->findChild<QLabel*>("luxTold")->text().toStdString();
     ASSERT_TRUE(keep->isEnabled());
     QTest::keyClick(keep, Qt::Key_Space);
@@ -186,7 +186,7 @@ TEST_F(MetersTest, ALuxFactorIsFoundAsPairsAreTypedAndASweepIsWalkedByIt) {
   EXPECT_EQ(desk().test()->readings.size(), 8u) << "a table of lux is taken as lux";
   EXPECT_DOUBLE_EQ(*desk().test()->sweeps[0].lux_k, k);
   const auto read = cli_json({"read", QString::fromStdString(book_file()), "--test", "by lux", "--json"});
-  EXPECT_NEAR(read["sweeps"][0]["figures"]["mean_ppfd"].get<double>(), 18625 * k, 1e-6);
+  EXPECT_NEAR(read["sweeps"][0]["figures"]["mean_ppfd"].number(), 18625 * k, 1e-6);
 }
 
 /// What is connected tells PPFD: beside typed lux it would make a dimming curve of two units.
@@ -247,19 +247,19 @@ TEST_F(MetersTest, TwoSensorsAreComparedOnTheSimulatedBench) {
     for (const auto& [first, second] : table->pairs())
       csv += QString("%1,%2\n").arg(first, 0, 'f', 1).arg(second, 0, 'f', 1);
     const auto told = cli_json({"agree", "--json", "--trusted-pct", "2.2", file_of("two.csv", csv)});
-    EXPECT_NEAR(told["ratio"].get<double>(), 0.95 / 0.988, 0.01);
+    EXPECT_NEAR(told["ratio"].number(), 0.95 / 0.988, 0.01);
     EXPECT_TRUE(dialog->findChild<QLabel*>("agreementFigures")
                     ->text()
                     .startsWith(QString("Ratio %1 (%2 to %3)")
-                                    .arg(told["ratio"].get<double>(), 0, 'f', 4)
-                                    .arg(told["ratio_interval"][0].get<double>(), 0, 'f', 4)
-                                    .arg(told["ratio_interval"][1].get<double>(), 0, 'f', 4)))
+                                    .arg(told["ratio"].number(), 0, 'f', 4)
+                                    .arg(told["ratio_interval"][0].number(), 0, 'f', 4)
+                                    .arg(told["ratio_interval"][1].number(), 0, 'f', 4)))
         << dialog->findChild<QLabel*>("agreementFigures")->text().toStdString();
     auto* carry = dialog->findChild<QPushButton*>("carryCalibration");
     ASSERT_TRUE(carry->isEnabled());
     QTest::keyClick(carry, Qt::Key_Space);
     const auto meters = desk().book().all<record::Meter>("WHERE name = 'QS-B'");
-    EXPECT_NEAR(meters[0].factor, 1 / told["ratio"].get<double>(), 1e-9);
+    EXPECT_NEAR(meters[0].factor, 1 / told["ratio"].number(), 1e-9);
     EXPECT_GT(*meters[0].uncertainty_pct, 2.2);
   });
   desk().edits().undo();
@@ -359,7 +359,7 @@ TEST_F(MetersTest, TheCheckLampAlarmsAndItsTestsAreCorrectedWhereThatIsWanted) {
     ASSERT_TRUE(correct->isEnabled());
     QTest::keyClick(correct, Qt::Key_Space);
     for (const auto& sweep : desk().book().all<record::Sweep>("WHERE test_id = ?", test_id_))
-      EXPECT_NEAR(sweep.moved_factor, told["findings"][0]["correction"].get<double>(), 1e-12);
+      EXPECT_NEAR(sweep.moved_factor, told["findings"][0]["correction"].number(), 1e-12);
     EXPECT_FALSE(correct->isEnabled()) << "once is enough";
   });
   desk().edits().undo();
@@ -385,18 +385,17 @@ TEST_F(MetersTest, ASpectrumIsReadFromTheStandInAndTheSensorCorrectedByIt) {
     csv += QString("%1,%2\n").arg(light.wavelengths_nm[i]).arg(light.values[i], 0, 'g', 12);
   const auto told = cli_json({"spectrum", "--json", "--band", "640-680", file_of("live.csv", csv)});
   EXPECT_EQ(find<QLabel>("spectrum_red")->text(),
-            QString::number(100 * told["photon_share"]["red"].get<double>(), 'f', 1) + " %");
-  EXPECT_TRUE(find<QLabel>("spectrum_cct_k")
-                  ->text()
-                  .startsWith(QString::number(std::lround(told["cct_k"].get<double>())) + " K"));
+            QString::number(100 * told["photon_share"]["red"].number(), 'f', 1) + " %");
+  EXPECT_TRUE(
+      find<QLabel>("spectrum_cct_k")->text().startsWith(QString::number(std::lround(told["cct_k"].number())) + " K"));
   fill("ownBand", "640-680");
   EXPECT_TRUE(find<QLabel>("ownShare")
                   ->text()
-                  .startsWith(QString::number(100 * told["own_bands"][0]["share"].get<double>(), 'f', 1) + " %"));
+                  .startsWith(QString::number(100 * told["own_bands"][0]["share"].number(), 'f', 1) + " %"));
   EXPECT_EQ(cli_json({"read", QString::fromStdString(book_file()), "--test", "Reed Lamp",
                       "--json"})["spectra"][0]["figures"]["ra"]
-                .get<double>(),
-            told["ra"].get<double>());
+                .number(),
+            told["ra"].number());
   // A second one, mixed with the first.
   find<QListWidget>("spectra")->setFocus();
   key(Qt::Key_L);

@@ -1,7 +1,6 @@
 #include <QLabel>
 #include <QProcess>
 #include <map>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "core/figures/figure_table.h"
@@ -11,6 +10,7 @@
 #include "desktop/window_fixture.h"
 #include "exchange/package/data_package.h"
 #include "exchange/tables/delimited.h"
+#include "record/json.h"
 #include "report/html_report.h"
 
 namespace sunbreak::desktop {
@@ -44,12 +44,12 @@ std::string without_tags(const std::string& html) {
 
 class OneTableTest : public SampleWindowTest {
  protected:
-  nlohmann::json command_line(record::Id test) {
+  record::Json command_line(record::Id test) {
     QProcess cli;
     cli.start(SUNBREAK_CLI, {"read", text_of(book_file()), "--test", QString::number(test), "--json"});
     EXPECT_TRUE(cli.waitForFinished(60000));
     EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    return nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+    return record::json_of(cli.readAllStandardOutput().toStdString());
   }
   std::string shown(const Figure& figure, const char* part) {
     auto* row = window_->findChild<FigureRow*>(text_of(figure.id));
@@ -74,7 +74,7 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
     const auto csv = figures_csv(*desk().test());
     const std::string html = report::html_report({evaluation::evaluate(*desk().test())}).html;
     const std::string title = record::title_of(*desk().test());
-    EXPECT_NE(spoken.at(title).find("evidence: " + told["grade"].get<std::string>()), std::string::npos) << title;
+    EXPECT_NE(spoken.at(title).find("evidence: " + told["grade"].text()), std::string::npos) << title;
     int number = 0;
     for (const record::Sweep& sweep : std::vector(desk().test()->sweeps)) {
       ++number;
@@ -83,8 +83,8 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
           QTest::qWaitFor([&] { return desk().worked_out().budget() && desk().worked_out().weakest(); }, 60000));
       for (int i = 0; i < 3; ++i) QTest::qWait(5);
       const auto of_the_cli = std::ranges::find_if(told["sweeps"], [&](const auto& s) {
-        return std::abs(s["height_m"].template get<double>() - desk().rung()->height_m) < 1e-9 &&
-               std::abs(s["dimmer_pct"].template get<double>() - desk().stop()->percent) < 1e-9;
+        return std::abs(s["height_m"].number() - desk().rung()->height_m) < 1e-9 &&
+               std::abs(s["dimmer_pct"].number() - desk().stop()->percent) < 1e-9;
       });
       ASSERT_NE(of_the_cli, told["sweeps"].end());
       const std::string where = title + ", " + std::to_string(desk().rung()->height_m);
@@ -109,18 +109,17 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
         EXPECT_NE(section.find(printed), std::string::npos) << where << ": the page lacks " << printed;
         const auto& json = (*of_the_cli)["figures"];
         if (figure.id == "coverage")
-          EXPECT_DOUBLE_EQ(json["coverage"]["in_band_share"].get<double>(), value) << where;
+          EXPECT_DOUBLE_EQ(json["coverage"]["in_band_share"].number(), value) << where;
         else if (figure.shown == Figure::Shown::Length)
-          EXPECT_DOUBLE_EQ(json["centroid_m"][figure.id == "centroid_y_m"].get<double>(), value) << where;
+          EXPECT_DOUBLE_EQ(json["centroid_m"][figure.id == "centroid_y_m"].number(), value) << where;
         else
-          EXPECT_DOUBLE_EQ(json[std::string(figure.id)].get<double>(), value) << where << ": " << figure.id;
+          EXPECT_DOUBLE_EQ(json[std::string(figure.id)].number(), value) << where << ": " << figure.id;
         if (std::isfinite(expanded)) {
-          EXPECT_DOUBLE_EQ((*of_the_cli)["uncertainty"][std::string(figure.id)]["expanded_k2"].get<double>(), expanded)
+          EXPECT_DOUBLE_EQ((*of_the_cli)["uncertainty"][std::string(figure.id)]["expanded_k2"].number(), expanded)
               << where << ": " << figure.id;
         }
       }
-      EXPECT_EQ((*of_the_cli)["evidence"]["grade"].get<std::string>(),
-                name(desk().worked_out().evidence_of(sweep.id)->grade))
+      EXPECT_EQ((*of_the_cli)["evidence"]["grade"].text(), name(desk().worked_out().evidence_of(sweep.id)->grade))
           << where;
     }
   }

@@ -3,7 +3,6 @@
 #include <QLabel>
 #include <QProcess>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "desktop/read/figure_row.h"
 #include "desktop/read/read_view.h"
@@ -11,6 +10,7 @@
 #include "desktop/window_fixture.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
+#include "record/json.h"
 
 namespace sunbreak::desktop {
 
@@ -89,7 +89,7 @@ class ReadTest : public WindowTest {
   QString words(const char* name) { return window_->findChild<QLabel*>(name)->text(); }
 
   /// What the command line says of the chosen sweep, from the published package.
-  nlohmann::json from_the_command_line(const QStringList& more = {}) {
+  record::Json from_the_command_line(const QStringList& more = {}) {
     const QString package = path("published.zip");
     exchange::write_new_file(package.toStdString(), exchange::zip_bytes(exchange::make_package(*desk().test())),
                              exchange::Existing::Replace);
@@ -97,10 +97,10 @@ class ReadTest : public WindowTest {
     cli.start(SUNBREAK_CLI, QStringList{"read", package, "--json"} + more);
     EXPECT_TRUE(cli.waitForFinished(60000));
     EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    const auto all = nlohmann::json::parse(cli.readAllStandardOutput().toStdString());
+    const auto all = record::json_of(cli.readAllStandardOutput().toStdString());
     for (const auto& sweep : all["sweeps"])
-      if (std::abs(sweep["height_m"].get<double>() - desk().rung()->height_m) < 1e-9 &&
-          std::abs(sweep["dimmer_pct"].get<double>() - desk().stop()->percent) < 1e-9)
+      if (std::abs(sweep["height_m"].number() - desk().rung()->height_m) < 1e-9 &&
+          std::abs(sweep["dimmer_pct"].number() - desk().stop()->percent) < 1e-9)
         return sweep;
     ADD_FAILURE() << "the command line does not know this sweep";
     return {};

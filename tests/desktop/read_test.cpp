@@ -13,7 +13,7 @@
 
 namespace sunbreak::desktop {
 
-using nlohmann::json;
+using record::Json;
 
 /// Chooses a sweep, switches the quantity, draws a cut, changes the target and reads the verdict, with keys alone; what
 /// the screen says is what the command line says.
@@ -49,32 +49,30 @@ TEST_F(ReadTest, ByKeysAloneTheScreenSaysWhatTheCommandLineSays) {
   EXPECT_DOUBLE_EQ(desk().test()->test.target_high_ppfd, 400);
   EXPECT_DOUBLE_EQ(desk().rung()->height_m, 0.4);
 
-  const json told = from_the_command_line({"--cut", "0,60,120,60"});
-  const json& f = told["figures"];
-  const auto fixed = [](const json& number, int decimals) {
-    return QString::number(number.get<double>(), 'f', decimals);
-  };
-  EXPECT_EQ(value("mean_ppfd"), text_of(ppfd_text(f["mean_ppfd"])));
+  const Json told = from_the_command_line({"--cut", "0,60,120,60"});
+  const Json& f = told["figures"];
+  const auto fixed = [](const Json& number, int decimals) { return QString::number(number.number(), 'f', decimals); };
+  EXPECT_EQ(value("mean_ppfd"), text_of(ppfd_text(f["mean_ppfd"].number())));
   EXPECT_EQ(value("canopy_efficacy_umol_j"), fixed(f["canopy_efficacy_umol_j"], 2));
   EXPECT_EQ(value("lowest_over_mean"), fixed(f["lowest_over_mean"], 2));
-  EXPECT_EQ(value("coverage"), QString::number(100 * f["coverage"]["in_band_share"].get<double>(), 'f', 0));
+  EXPECT_EQ(value("coverage"), QString::number(100 * f["coverage"]["in_band_share"].number(), 'f', 0));
   EXPECT_EQ(uncertainty("mean_ppfd"), "± " + fixed(told["uncertainty"]["mean_ppfd"]["expanded_k2"], 0));
   EXPECT_EQ(uncertainty("lowest_over_mean"), "± " + fixed(told["uncertainty"]["lowest_over_mean"]["expanded_k2"], 2));
-  EXPECT_TRUE(chart->words().contains("mean " + text_of(ppfd_text(told["cut"]["mean_ppfd"]))))
+  EXPECT_TRUE(chart->words().contains("mean " + text_of(ppfd_text(told["cut"]["mean_ppfd"].number()))))
       << chart->words().toStdString();
-  EXPECT_TRUE(chart->words().contains("lowest " + text_of(ppfd_text(told["cut"]["lowest_ppfd"]))));
-  const QString grade = text_of(told["evidence"]["grade"].get<std::string>());
+  EXPECT_TRUE(chart->words().contains("lowest " + text_of(ppfd_text(told["cut"]["lowest_ppfd"].number()))));
+  const QString grade = text_of(told["evidence"]["grade"].text());
   EXPECT_TRUE(words("gradeLine").contains(grade + " grade")) << words("gradeLine").toStdString();
 
   // The verdict of every target as the command line has it.
   key(Qt::Key_3);
-  for (const json& target : told["targets"]) {
+  for (const Json& target : told["targets"]) {
     if (target["set"] != "Short days") continue;
-    const QString name = text_of(target["name"].get<std::string>());
+    const QString name = text_of(target["name"].text());
     for (int c = 0; c < table->columnCount(); ++c) {
       if (!table->horizontalHeaderItem(c)->text().replace('\n', ' ').startsWith(name)) continue;
-      EXPECT_TRUE(table->item(2, c)->text().endsWith(
-          QString::number(100 * target["in_band_share"].get<double>(), 'f', 0) + " %"))
+      EXPECT_TRUE(
+          table->item(2, c)->text().endsWith(QString::number(100 * target["in_band_share"].number(), 'f', 0) + " %"))
           << name.toStdString();
     }
   }
@@ -83,11 +81,11 @@ TEST_F(ReadTest, ByKeysAloneTheScreenSaysWhatTheCommandLineSays) {
   key(Qt::Key_4);
   QApplication::processEvents();
   EXPECT_TRUE(words("evidenceGrade").contains(grade));
-  for (const json& condition : told["evidence"]["conditions"]) {
-    const QString way = "way_" + text_of(condition["id"].get<std::string>());
+  for (const Json& condition : told["evidence"]["conditions"]) {
+    const QString way = "way_" + text_of(condition["id"].text());
     const auto buttons = window_->findChildren<QPushButton*>(way);
     EXPECT_EQ(std::any_of(buttons.begin(), buttons.end(), [](auto* b) { return b->isVisible(); }),
-              !condition["met"].get<bool>())
+              !condition["met"].truth())
         << way.toStdString();
   }
   EXPECT_TRUE(words("budgetWords").contains("sensor calibration"));

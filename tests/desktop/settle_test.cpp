@@ -5,7 +5,6 @@
 #include <QProcess>
 #include <QPushButton>
 #include <QTableWidget>
-#include <nlohmann/json.hpp>
 
 #include "book/test_rows.h"
 #include "core/optics/fixture_shapes.h"
@@ -22,12 +21,13 @@
 #include "instruments/bench_process.h"
 #include "instruments/simulator/simulated_bench.h"
 #include "quick_bench.h"
+#include "record/json.h"
 #include "report/card_section.h"
 #include "report/html_report.h"
 
 namespace sunbreak::desktop {
 
-using nlohmann::json;
+using record::Json;
 
 /// Settle in the real window.
 class SettleTest : public WindowTest {
@@ -56,7 +56,7 @@ class SettleTest : public WindowTest {
     for (int i = 0; i < box->count() && !box->currentText().startsWith(begins); ++i) QTest::keyClick(box, Qt::Key_Down);
     ASSERT_TRUE(box->currentText().startsWith(begins)) << box->currentText().toStdString();
   }
-  json command_line(QStringList arguments) {
+  Json command_line(QStringList arguments) {
     arguments.prepend(QString::fromStdString(book_file()));
     arguments.prepend("settle");
     arguments << "--json";
@@ -64,19 +64,19 @@ class SettleTest : public WindowTest {
     cli.start(SUNBREAK_CLI, arguments);
     EXPECT_TRUE(cli.waitForFinished(60000));
     EXPECT_EQ(cli.exitCode(), 0) << cli.readAllStandardError().toStdString();
-    return json::parse(cli.readAllStandardOutput().toStdString());
+    return record::json_of(cli.readAllStandardOutput().toStdString());
   }
-  static void expect_same(const Result<SettlePoint>& here, const json& told, const char* name) {
+  static void expect_same(const Result<SettlePoint>& here, const Json& told, const char* name) {
     ASSERT_EQ(here.ok(), !told.is_null()) << name;
     if (!here) return;
     const SettlePoint& p = here.value();
-    EXPECT_EQ(p.height->height_m, told["height_m"].get<double>()) << name;
-    EXPECT_EQ(p.setting.percent, told["dimmer_pct"].get<double>()) << name;
-    EXPECT_EQ(*p.setting.power_w, told["power_w"].get<double>()) << name;
-    EXPECT_EQ(p.figures.edge, told["edge_mean_ppfd"].get<double>()) << name;
-    EXPECT_EQ(p.figures.in_band, told["in_band_share"].get<double>()) << name;
-    EXPECT_EQ(p.chance, told["chance"].get<double>()) << name;
-    EXPECT_TRUE(told["predicted"].get<bool>());
+    EXPECT_EQ(p.height->height_m, told["height_m"].number()) << name;
+    EXPECT_EQ(p.setting.percent, told["dimmer_pct"].number()) << name;
+    EXPECT_EQ(*p.setting.power_w, told["power_w"].number()) << name;
+    EXPECT_EQ(p.figures.edge, told["edge_mean_ppfd"].number()) << name;
+    EXPECT_EQ(p.figures.in_band, told["in_band_share"].number()) << name;
+    EXPECT_EQ(p.chance, told["chance"].number()) << name;
+    EXPECT_TRUE(told["predicted"].truth());
   }
   std::map<std::string, record::Id> tests_;
 };
@@ -98,7 +98,7 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   const record::Settling kept = desk().test()->settlings.at(0);
   EXPECT_EQ(kept.rule, "share:80");
   EXPECT_EQ(kept.sure_pct, 80);
-  const json told = command_line({"--test", QString::number(tests_.at("Marrow Twin")), "--target-low", "245",
+  const Json told = command_line({"--test", QString::number(tests_.at("Marrow Twin")), "--target-low", "245",
                                   "--target-high", "400", "--photoperiod", "18", "--rule", "share:80", "--sure", "80",
                                   "--max-watts", "400", "--min-height", "25cm", "--list", "Short days"});
   const auto& best = settle()->work().answers()->best;
@@ -148,8 +148,8 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   for (std::size_t i = 0; i < rows.size(); ++i) {
     EXPECT_EQ(rows[i].height_m.has_value(), !told["card"][i]["height_m"].is_null()) << rows[i].stage;
     if (!rows[i].height_m) continue;
-    EXPECT_EQ(*rows[i].height_m, told["card"][i]["height_m"].get<double>()) << rows[i].stage;
-    EXPECT_EQ(*rows[i].percent, told["card"][i]["dimmer_pct"].get<double>()) << rows[i].stage;
+    EXPECT_EQ(*rows[i].height_m, told["card"][i]["height_m"].number()) << rows[i].stage;
+    EXPECT_EQ(*rows[i].percent, told["card"][i]["dimmer_pct"].number()) << rows[i].stage;
   }
   // A height typed over is judged anew, and the weeks make a sum.
   constexpr int height_column = 2, watts_column = 5, weeks_column = 13, young = 2;

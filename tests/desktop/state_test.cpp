@@ -10,7 +10,6 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <fstream>
-#include <nlohmann/json.hpp>
 
 #include "desktop/pictures/attach_dialog.h"
 #include "desktop/read/read_view.h"
@@ -21,6 +20,7 @@
 #include "quick_bench.h"
 #include "record/configurations.h"
 #include "record/fact_sheet.h"
+#include "record/json.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -74,11 +74,11 @@ class StateTest : public WindowTest {
     file.write(QByteArray::fromStdString(bytes));
     return file.fileName();
   }
-  nlohmann::json told_by_cli(const QStringList& arguments) {
+  record::Json told_by_cli(const QStringList& arguments) {
     QProcess cli;
     cli.start(SUNBREAK_CLI, arguments);
     EXPECT_TRUE(cli.waitForFinished(60000));
-    return nlohmann::json::parse(cli.readAllStandardOutput().toStdString(), nullptr, false);
+    return record::json_of(cli.readAllStandardOutput().toStdString());
   }
   /// Presses a button of Publish and gives the file that it wrote.
   QString published(const char* button, const char* ending) {
@@ -196,9 +196,9 @@ TEST_F(StateTest, TwoConfigurationsAreWalkedOnTheSimulatedBench) {
   // Both are on the page, in the package and told by the command line.
   const auto json = told_by_cli({"read", QString::fromStdString(book_file()), "--json"});
   ASSERT_EQ(json["sweeps"].size(), 2u);
-  EXPECT_NEAR(json["sweeps"][0]["figures"]["mean_ppfd"].get<double>(), plain, 1e-6);
+  EXPECT_NEAR(json["sweeps"][0]["figures"]["mean_ppfd"].number(), plain, 1e-6);
   EXPECT_EQ(json["sweeps"][1]["configuration"], "two bars off");
-  EXPECT_NEAR(json["sweeps"][1]["figures"]["mean_ppfd"].get<double>(), fewer, 1e-6);
+  EXPECT_NEAR(json["sweeps"][1]["figures"]["mean_ppfd"].number(), fewer, 1e-6);
   window_->show_stage(Stage::Publish);
   find<QLineEdit>("publishFolder")->setText(path("out"));
   const std::string page = bytes_of(published("writePage", ".html"));
@@ -241,7 +241,7 @@ TEST_F(StateTest, ATemperatureAtBoostOverItsLimitIsSaidSo) {
   EXPECT_TRUE(find<QLabel>("heatVerdicts")->text().contains("8.1 °F over your limit of 144 °F"))
       << find<QLabel>("heatVerdicts")->text().toStdString();
   const auto json = told_by_cli({"read", QString::fromStdString(book_file()), "--json"});
-  EXPECT_NEAR(json["temperatures"][0]["rows"][1]["over_limit_k"].get<double>(), 4.5, 1e-9);
+  EXPECT_NEAR(json["temperatures"][0]["rows"][1]["over_limit_k"].number(), 4.5, 1e-9);
 }
 
 TEST_F(StateTest, APhotographsPlaceAndDeviceAreNeverPublished) {
@@ -351,7 +351,7 @@ TEST_F(StateTest, ARetestIsComparedAndNotesAreKept) {
   EXPECT_TRUE(find<QLabel>("retestWords")->text().contains("Over 2500 h of running the light fell by"))
       << find<QLabel>("retestWords")->text().toStdString();
   const auto json = told_by_cli({"read", QString::fromStdString(book_file()), "--test", "8", "--json"});
-  const double ratio = json["retest"]["sweeps"][0]["mean_ppfd"]["ratio"];
+  const double ratio = json["retest"]["sweeps"][0]["mean_ppfd"]["ratio"].number();
   EXPECT_NEAR(ratio, 0.968, 0.004) << "as the sample was made";
   EXPECT_TRUE(table->item(0, 1)->text().contains(QString::number(100 * (1 - ratio), 'f', 1)));
   // A plain test says how one becomes a retest, and the way leads to its field.

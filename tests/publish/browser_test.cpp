@@ -2,7 +2,6 @@
 #include <gtest/gtest.h>
 
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "core/quantity/daily_light.h"
@@ -12,13 +11,14 @@
 #include "publish/published.h"
 #include "publish/run_program.h"
 #include "publish/sample_tests.h"
+#include "record/json.h"
 
 /// Pages in a browser that we did not write, with real keys and clicks.
 namespace sunbreak {
 namespace {
 
 namespace fs = std::filesystem;
-using nlohmann::json;
+using record::Json;
 
 std::pair<int, std::string> node(const std::string& script, const std::string& arguments) {
   return run_program(fmt::format("NODE_PATH={} node {}/{} {}", NODE_MODULES, NODE_SCRIPTS, script, arguments));
@@ -37,7 +37,7 @@ std::string pages_of(const record::TestRecord& test, const fs::path& folder) {
 }
 
 /// A sweep's figures by the command line, from nothing but its places and light.
-json figures_by_command(const fs::path& folder, const evaluation::SweepView& view, const std::string& options) {
+Json figures_by_command(const fs::path& folder, const evaluation::SweepView& view, const std::string& options) {
   const fs::path file = folder / "readings.csv";
   {
     std::ofstream out(file);
@@ -49,7 +49,7 @@ json figures_by_command(const fs::path& folder, const evaluation::SweepView& vie
       run_program(fmt::format("{} figures {} --footprint {}x{}m --json {}", SUNBREAK_CLI, file.string(),
                               view.layout.footprint.width_m, view.layout.footprint.depth_m, options));
   EXPECT_EQ(status, 0) << said;
-  return json::parse(said);
+  return record::json_of(said);
 }
 
 }  // namespace
@@ -82,44 +82,42 @@ TEST(PagesInABrowser, WhatIsTriedEqualsTheCommandLine) {
   // Hours by the field and by the slider, a target of daily light, bands of one's own.
   const auto [height, setting] = name_of(*sweeps[4].first);
   const auto [low_height, low_setting] = name_of(*sweeps[11].first);
-  const json asked{{{"hours", 14.5}},
+  const Json asked =
+      Json::array({{{"hours", 14.5}},
                    {{"height", height}, {"setting", setting}, {"target", "young plants"}, {"tariff", 0.42}},
                    {{"slide", 3}},
-                   {{"height", low_height}, {"setting", low_setting}, {"low", 300}, {"high", 333.3}}};
+                   {{"height", low_height}, {"setting", low_setting}, {"low", 300}, {"high", 333.3}}});
   const std::size_t shown_sweep[] = {9, 4, 4, 11};
   const auto [status, said] =
       node("try_page.js",
            fmt::format("'{}' '{}'",
                        (folder.path() / (publishing::file_stem(record::title_of(test)) + "-explore.html")).string(),
-                       asked.dump()));
+                       record::json_text(asked)));
   ASSERT_EQ(status, 0) << said;
   std::istringstream lines(said);
   std::string line;
   for (const std::size_t n : shown_sweep) {
     ASSERT_TRUE(std::getline(lines, line)) << said;
-    const json shown = json::parse(line);
-    const double hours = std::stod(shown["hours"].get<std::string>()),
-                 tariff = std::stod(shown["tariff"].get<std::string>());
+    const Json shown = record::json_of(line);
+    const double hours = std::stod(shown["hours"].text()), tariff = std::stod(shown["tariff"].text());
     const auto& [sweep, view] = sweeps[n];
-    const json f = figures_by_command(
-        folder.path(), *view,
-        fmt::format("--photoperiod {} --target-low {} --target-high {} --watts {}", hours,
-                    shown["low"].get<std::string>(), shown["high"].get<std::string>(), *sweep->power_w));
+    const Json f = figures_by_command(folder.path(), *view,
+                                      fmt::format("--photoperiod {} --target-low {} --target-high {} --watts {}", hours,
+                                                  shown["low"].text(), shown["high"].text(), *sweep->power_w));
     EXPECT_EQ(shown["slide"], shown["hours"]);
-    EXPECT_EQ(shown["daily"], fmt::format("{:.1f} mol/m²/d", f["dli_mean_mol_m2_d"].get<double>())) << line;
-    EXPECT_EQ(shown["band"], fmt::format("{:.1f} %", 100 * f["coverage"]["in_band_share"].get<double>())) << line;
-    EXPECT_TRUE(shown["mean_ppfd"].get<std::string>().starts_with(
-        fmt::format("{:.0f} µmol/m²/s", f["mean_ppfd"].get<double>())));
-    EXPECT_TRUE(shown["canopy_efficacy_umol_j"].get<std::string>().starts_with(
-        fmt::format("{:.2f} µmol/J", f["canopy_efficacy_umol_j"].get<double>())));
+    EXPECT_EQ(shown["daily"], fmt::format("{:.1f} mol/m²/d", f["dli_mean_mol_m2_d"].number())) << line;
+    EXPECT_EQ(shown["band"], fmt::format("{:.1f} %", 100 * f["coverage"]["in_band_share"].number())) << line;
+    EXPECT_TRUE(shown["mean_ppfd"].text().starts_with(fmt::format("{:.0f} µmol/m²/s", f["mean_ppfd"].number())));
+    EXPECT_TRUE(shown["canopy_efficacy_umol_j"].text().starts_with(
+        fmt::format("{:.2f} µmol/J", f["canopy_efficacy_umol_j"].number())));
     const double kwh = *sweep->power_w * hours / 1000;
     EXPECT_EQ(shown["energy"], fmt::format("{:.2f} kWh a day", kwh));
     EXPECT_EQ(shown["cost-day"], fmt::format("{:.2f} EUR a day", kwh * tariff));
   }
   ASSERT_TRUE(std::getline(lines, line));
-  const json map = json::parse(line);
-  for (const char* act : {"zooms", "moves", "returns", "wheels"}) EXPECT_TRUE(map[act].get<bool>()) << act;
-  EXPECT_NE(map["place"].get<std::string>().find("from the left"), std::string::npos);
+  const Json map = record::json_of(line);
+  for (const char* act : {"zooms", "moves", "returns", "wheels"}) EXPECT_TRUE(map[act].truth()) << act;
+  EXPECT_NE(map["place"].text().find("from the left"), std::string::npos);
 }
 
 }  // namespace sunbreak

@@ -3,11 +3,11 @@
 
 #include <algorithm>
 #include <fstream>
-#include <nlohmann/json.hpp>
 
 #include "exchange/package/zip_archive.h"
 #include "publish/run_program.h"
 #include "publish/sample_tests.h"
+#include "record/json.h"
 
 namespace sunbreak {
 namespace {
@@ -39,10 +39,10 @@ TEST_F(PublishingCommands, VerifyTellsASoundPackageFromAnAlteredOne) {
   ASSERT_EQ(run("export " + book_ + " --test 2 --out " + package).first, 0);
   const auto [sound, words] = run("verify " + package + " --json");
   EXPECT_EQ(sound, 0) << words;
-  const auto j = nlohmann::json::parse(words);
-  EXPECT_TRUE(j["sound"].get<bool>());
-  EXPECT_GT(j["values"].get<int>(), 1000);
-  EXPECT_EQ(j["digest"].get<std::string>().size(), 7u + 64u);
+  const auto j = record::json_of(words);
+  EXPECT_TRUE(j["sound"].truth());
+  EXPECT_GT(j["values"].whole(), 1000);
+  EXPECT_EQ(j["digest"].text().size(), 7u + 64u);
   exchange::Archive archive = exchange::read_zip(package).value();
   std::string& readings = archive.at("reading.csv");
   readings.replace(readings.find("\"simulated\""), 11, "\"live\"");
@@ -77,7 +77,7 @@ TEST_F(PublishingCommands, ALineUpIsWrittenAsPageWorkbookTableAndStills) {
 TEST_F(PublishingCommands, APageSaysWhereItsTestStands) {
   const auto [lined, answer] = run("line-up " + book_ + " --json");
   ASSERT_EQ(lined, 0) << answer;
-  const auto rows = nlohmann::json::parse(answer)["rows"];
+  const auto rows = record::json_of(answer)["rows"];
   const auto own =
       std::ranges::find_if(rows, [](const auto& r) { return r["test"] == "Pell Narrow 300 on the loft floor"; });
   ASSERT_NE(own, rows.end());
@@ -93,7 +93,7 @@ TEST_F(PublishingCommands, APageSaysWhereItsTestStands) {
   ASSERT_NE(section, std::string::npos);
   for (const auto& r : rows) {
     const bool together = r["rank_of"] == 6;
-    EXPECT_EQ(page.find(">" + r["test"].get<std::string>() + "<", section) != std::string::npos, together) << r["test"];
+    EXPECT_EQ(page.find(">" + r["test"].text() + "<", section) != std::string::npos, together) << r["test"].text();
   }
   EXPECT_NE(page.find("Each at its walked height nearest to 60 cm", section), std::string::npos) << "the declared way";
   EXPECT_EQ(page_of("pell-narrow-300-on-the-loft-floor.html").find("<h2 id=\"line-up\">"), std::string::npos)

@@ -4,11 +4,11 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 #include <random>
 
 #include "doors/whole_record.h"
 #include "exchange/package/data_package.h"
+#include "record/json.h"
 
 using namespace sunbreak;
 using namespace sunbreak::exchange;
@@ -22,14 +22,14 @@ const Archive& sound() {
 
 /// What an honest or a careful hand would do after a change: sizes and check sums stated anew.
 void state_sums_anew(Archive& a) {
-  auto descriptor = nlohmann::ordered_json::parse(a.at("datapackage.json"));
+  auto descriptor = record::json_of(a.at("datapackage.json"));
   for (auto& resource : descriptor["resources"]) {
-    const auto member = a.find(resource["path"].get<std::string>());
+    const auto member = a.find(resource["path"].text());
     if (member == a.end()) continue;
     resource["bytes"] = member->second.size();
     resource["hash"] = sha256_words(member->second);
   }
-  a["datapackage.json"] = descriptor.dump(2);
+  a["datapackage.json"] = record::json_text(descriptor, 2);
 }
 
 std::vector<std::string> lines_of(const std::string& csv) {
@@ -135,15 +135,21 @@ TEST(Verification, ThreeHundredAlteredOnesAreNamed) {
         expected = n % 20 < 10 ? "stations.csv" : "figures.csv";
         break;
       default: {  // nobody vouches for a table any more
-        auto descriptor = nlohmann::ordered_json::parse(a.at("datapackage.json"));
-        auto& resources = descriptor["resources"];
-        const auto at = random() % resources.size();
-        expected = resources[at]["path"];
-        if (n % 20 < 10)
-          resources[at].erase("hash");
-        else
-          resources.erase(at);
-        a["datapackage.json"] = descriptor.dump();
+        auto descriptor = record::json_of(a.at("datapackage.json"));
+        const auto at = random() % descriptor["resources"].size();
+        expected = descriptor["resources"][at]["path"].text();
+        auto kept = record::Json::array();
+        for (std::size_t i = 0; i < descriptor["resources"].size(); ++i) {
+          const record::Json& resource = descriptor["resources"][i];
+          if (i != at) kept.push_back(resource);
+          if (i != at || n % 20 >= 10) continue;
+          auto without_hash = record::Json::object();
+          for (const std::string& name : resource.names())
+            if (name != "hash") without_hash.add(name, resource[name]);
+          kept.push_back(without_hash);
+        }
+        descriptor["resources"] = kept;
+        a["datapackage.json"] = record::json_text(descriptor);
       }
     }
     if (new_sums && n % 10 != 9) state_sums_anew(a);

@@ -6,11 +6,11 @@
 #include <cmath>
 #include <cstdlib>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "exchange/package/cell_values.h"
 #include "exchange/package/data_package.h"
+#include "record/json.h"
 #include "record/kinds.h"
 
 using namespace sunbreak;
@@ -62,17 +62,17 @@ std::string with_tables(const std::string& page) {
 }
 
 std::string with_resources(const std::string& schema) {
-  auto j = nlohmann::ordered_json::parse(schema);
-  auto names = nlohmann::ordered_json::array();
+  auto j = record::json_of(schema);
+  auto names = record::Json::array();
   for (const record::Kind& kind : record::kinds())
     if (kind.facts.published) names.push_back(kind.name());
   for (const char* more : {"log_sample", "stations", "figures"}) names.push_back(more);
   j["properties"]["sunbreak_format"]["const"] = exchange::package_format();
   j["properties"]["resources"]["minItems"] = names.size();
-  names.push_back("whole_light");  // where its light was found
+  names.push_back("whole_light");                                       // where its light was found
   for (const char* more : {"audit", "verdict"}) names.push_back(more);  // where something is claimed
   j["properties"]["resources"]["items"]["anyOf"][0]["properties"]["name"]["enum"] = names;
-  return j.dump(2) + "\n";
+  return json_text(j, 2) + "\n";
 }
 
 void expect_current(const char* path, std::string (*renewed)(const std::string&)) {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <nlohmann/json.hpp>
+#include "record/json.h"
 
 #include "evaluation/audit/audit.h"
 
@@ -8,6 +8,6 @@ namespace sunbreak::exchange {
 
 /// {"target_list": …, "claims": […], "watts": […], "words": […]} as the command line prints it. Numbers of a claim are
 /// in its own `unit`; null where there is none. Keys: docs/formats.md.
-nlohmann::ordered_json audit_json(const evaluation::Audit& audit);
+record::Json audit_json(const evaluation::Audit& audit);
 
 }  // namespace sunbreak::exchange

@@ -3,14 +3,12 @@
 #include <algorithm>
 #include <cmath>
 
-#include "exchange/meters/or_null.h"
-
 namespace sunbreak::exchange {
 namespace {
 
-using nlohmann::ordered_json;
+using record::Json;
 
-ordered_json interval(const Estimate& e) { return ordered_json::array({or_null(e.low), or_null(e.high)}); }
+Json interval(const Estimate& e) { return Json::array({e.low, e.high}); }
 
 double half(const Estimate& e) { return (e.high - e.low) / 2; }
 
@@ -46,42 +44,42 @@ const char* verdict_id(AgreementVerdict verdict) {
   return "scatter";
 }
 
-ordered_json lux_factor_json(const LuxFactor& f) {
-  return {{"k", or_null(f.k)},
-          {"k_expanded_k2", or_null(f.k_expanded)},
-          {"inverse", or_null(f.inverse())},
-          {"r2", or_null(f.r_squared)},
-          {"scatter", or_null(f.scatter)},
-          {"intercept", or_null(f.intercept)},
-          {"intercept_expanded_k2", or_null(f.intercept_expanded)},
+Json lux_factor_json(const LuxFactor& f) {
+  return {{"k", f.k},
+          {"k_expanded_k2", f.k_expanded},
+          {"inverse", f.inverse()},
+          {"r2", f.r_squared},
+          {"scatter", f.scatter},
+          {"intercept", f.intercept},
+          {"intercept_expanded_k2", f.intercept_expanded},
           {"intercept_differs", f.intercept_differs},
-          {"slope_with_intercept", or_null(f.slope_with_intercept)},
-          {"slope_expanded_k2", or_null(f.slope_expanded)},
-          {"bend", or_null(f.bend)},
-          {"bend_expanded_k2", or_null(f.bend_expanded)},
+          {"slope_with_intercept", f.slope_with_intercept},
+          {"slope_expanded_k2", f.slope_expanded},
+          {"bend", f.bend},
+          {"bend_expanded_k2", f.bend_expanded},
           {"curve_needed", f.curve_needed},
-          {"range_lux", ordered_json::array({f.lowest_lux, f.highest_lux})},
+          {"range_lux", Json::array({f.lowest_lux, f.highest_lux})},
           {"pairs", f.residuals.size()},
           {"residuals", f.residuals},
           {"holds", f.holds()},
           {"reasons", f.reasons}};
 }
 
-ordered_json agreement_json(const Agreement& a) {
-  return {{"ratio", or_null(a.ratio.value)},
+Json agreement_json(const Agreement& a) {
+  return {{"ratio", a.ratio.value},
           {"ratio_interval", interval(a.ratio)},
-          {"mean_difference_pct", or_null(a.mean_difference_pct.value)},
-          {"limits_pct", ordered_json::array({or_null(a.low_limit_pct.value), or_null(a.high_limit_pct.value)})},
-          {"expanded_k2", or_null(half(a.mean_difference_pct))},
+          {"mean_difference_pct", a.mean_difference_pct.value},
+          {"limits_pct", Json::array({a.low_limit_pct.value, a.high_limit_pct.value})},
+          {"expanded_k2", half(a.mean_difference_pct)},
           {"low_limit_interval_pct", interval(a.low_limit_pct)},
           {"high_limit_interval_pct", interval(a.high_limit_pct)},
-          {"scatter_pct", or_null(a.scatter_pct)},
-          {"proportion", or_null(a.proportion.value)},
+          {"scatter_pct", a.scatter_pct},
+          {"proportion", a.proportion.value},
           {"proportion_interval", interval(a.proportion)},
-          {"constant", or_null(a.constant.value)},
+          {"constant", a.constant.value},
           {"constant_interval", interval(a.constant)},
-          {"edge_pct", a.edge_pct ? or_null(a.edge_pct->value) : ordered_json(nullptr)},
-          {"edge_interval_pct", a.edge_pct ? interval(*a.edge_pct) : ordered_json(nullptr)},
+          {"edge_pct", a.edge_pct ? Json(a.edge_pct->value) : Json()},
+          {"edge_interval_pct", a.edge_pct ? interval(*a.edge_pct) : Json()},
           {"angle_error", a.angle},
           {"level_error", a.level},
           {"pairs", a.differences_pct.size()},
@@ -89,36 +87,36 @@ ordered_json agreement_json(const Agreement& a) {
           {"words", a.words}};
 }
 
-ordered_json check_lamp_json(const std::vector<CheckReading>& readings, const std::vector<LampChart>& charts,
-                             const std::vector<std::string>& days) {
-  ordered_json j;
-  j["charts"] = ordered_json::array();
+Json check_lamp_json(const std::vector<CheckReading>& readings, const std::vector<LampChart>& charts,
+                     const std::vector<std::string>& days) {
+  Json j;
+  j["charts"] = Json::array();
   const auto day = [&](const LampChart& chart, std::size_t i) { return days[chart.readings[i]]; };
   for (const LampChart& chart : charts) {
-    ordered_json points = ordered_json::array();
+    Json points = Json::array();
     for (std::size_t i = 0; i < chart.readings.size(); ++i)
       points.push_back({{"day", day(chart, i)},
-                        {"off_center_pct", or_null(100 * std::expm1(chart.level[i] - chart.center))},
-                        {"deviate", or_null(chart.deviate[i])},
-                        {"ewma", or_null(chart.ewma[i])}});
+                        {"off_center_pct", 100 * std::expm1(chart.level[i] - chart.center)},
+                        {"deviate", chart.deviate[i]},
+                        {"ewma", chart.ewma[i]}});
     const ControlLimits limits;
-    ordered_json c{{"lamp", chart.lamp},
-                   {"meter", chart.meter},
-                   {"readings", chart.readings.size()},
-                   {"sd_pct", or_null(100 * chart.sd)},
-                   {"limit_pct", or_null(100 * chart.single_limit())},
-                   {"deviate_limit", limits.single_limit},
-                   {"ewma_limit", limits.ewma_limit},
-                   {"moved", chart.move.has_value()}};
+    Json c{{"lamp", chart.lamp},
+           {"meter", chart.meter},
+           {"readings", chart.readings.size()},
+           {"sd_pct", 100 * chart.sd},
+           {"limit_pct", 100 * chart.single_limit()},
+           {"deviate_limit", limits.single_limit},
+           {"ewma_limit", limits.ewma_limit},
+           {"moved", chart.move.has_value()}};
     if (chart.move)
       c["move"] = {{"found_on", day(chart, chart.move->found_at)},
                    {"since", day(chart, chart.move->since)},
-                   {"change_pct", or_null(100 * chart.move->change)},
-                   {"expanded_k2_pct", or_null(100 * chart.move->expanded)}};
+                   {"change_pct", 100 * chart.move->change},
+                   {"expanded_k2_pct", 100 * chart.move->expanded}};
     c["points"] = std::move(points);
     j["charts"].push_back(std::move(c));
   }
-  j["findings"] = ordered_json::array();
+  j["findings"] = Json::array();
   for (const LampFinding& f : lamp_findings(readings, charts)) {
     const DriftCorrection correction = drift_correction(f);
     const auto since =
@@ -126,9 +124,9 @@ ordered_json check_lamp_json(const std::vector<CheckReading>& readings, const st
     j["findings"].push_back({{"moved", mover_id(f.mover)},
                              {"who", f.who},
                              {"since", days[static_cast<std::size_t>(since - readings.begin())]},
-                             {"change_pct", or_null(100 * f.change)},
-                             {"expanded_k2_pct", or_null(100 * f.expanded)},
-                             {"correction", or_null(correction.factor)},
+                             {"change_pct", 100 * f.change},
+                             {"expanded_k2_pct", 100 * f.expanded},
+                             {"correction", correction.factor},
                              {"words", f.words}});
   }
   return j;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <nlohmann/json_fwd.hpp>
+#include "record/json.h"
 
 #include "core/spectrum/spectrum_figures.h"
 
@@ -13,6 +13,6 @@ struct OwnBand {
 };
 
 /// A spectrum's figures as the command line and packages tell them; what is not known is null.
-nlohmann::ordered_json spectrum_json(const SpectrumFigures& figures, const std::vector<OwnBand>& own = {});
+record::Json spectrum_json(const SpectrumFigures& figures, const std::vector<OwnBand>& own = {});
 
 }  // namespace sunbreak::exchange

@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <map>
-#include <nlohmann/json.hpp>
 #include <stdexcept>
 
 #include "exchange/files/digest.h"
@@ -16,7 +15,7 @@
 #include "pictures/clean_picture.h"
 #include "record/configurations.h"
 #include "record/faults.h"
-#include "record/json_text.h"
+#include "record/json.h"
 #include "record/kinds.h"
 #include "record/renumber.h"
 
@@ -25,14 +24,14 @@ namespace {
 
 using namespace evaluation;
 
-using nlohmann::ordered_json;
+using record::Json;
 
-ordered_json field(const std::string& name, const char* type, const std::string& meaning) {
+Json field(const std::string& name, const char* type, const std::string& meaning) {
   return {{"name", name}, {"type", type}, {"description", meaning}};
 }
 
-ordered_json resource(const std::string& name, ordered_json fields, bool has_id) {
-  ordered_json schema{{"fields", std::move(fields)}, {"missingValues", {""}}};
+Json resource(const std::string& name, Json fields, bool has_id) {
+  Json schema{{"fields", std::move(fields)}, {"missingValues", Json::array({""})}};
   if (has_id) schema["primaryKey"] = "id";
   return {{"name", name},
           {"path", name + ".csv"},
@@ -50,9 +49,9 @@ int format_of(int schema) { return std::max(1, schema - 1); }
 
 std::string meaning_of(const Column& c) { return c.unit.empty() ? c.meaning : c.meaning + " [" + c.unit + "]"; }
 
-void add_table(Archive& archive, ordered_json& resources, const TableRows& rows) {
+void add_table(Archive& archive, Json& resources, const TableRows& rows) {
   const Kind& kind = rows.kind();
-  ordered_json fields = ordered_json::array({field("id", "integer", "number of the row, unique in its table")});
+  Json fields = Json::array({field("id", "integer", "number of the row, unique in its table")});
   std::string& csv = archive[std::string(kind.name()) + ".csv"];
   csv = "id";
   for (const Column& c : kind.columns) {
@@ -132,7 +131,7 @@ std::string picture_member(const std::string& digest, const std::string& media_t
 
 /// Puts the pictures' files in, each once; what may not be told is taken out of them, after which they go by another
 /// digest.
-void add_pictures(Archive& archive, ordered_json& resources, TestRecord& record, const PictureSource& source) {
+void add_pictures(Archive& archive, Json& resources, TestRecord& record, const PictureSource& source) {
   std::map<std::string, std::string> given;  // by the digest on record
   each_picture(record, [&](auto& picture) {
     if (const auto known = given.find(picture.digest); known != given.end()) {
@@ -183,18 +182,19 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
   if (!record.faults.empty()) throw std::runtime_error(refusal(record.faults, "the test").seen);
   TestRecord b = with_plain_ids(record);
   Archive archive;
-  ordered_json resources = ordered_json::array();
-  ordered_json picture_resources = ordered_json::array();
+  Json resources = Json::array();
+  Json picture_resources = Json::array();
   add_pictures(archive, picture_resources, b, pictures);
   for (const TableRows& rows : tables_of(std::as_const(b))) add_table(archive, resources, rows);
   archive["log_sample.csv"] = log_samples_csv(b.log_parts);
   resources.push_back(resource(
       "log_sample",
-      {field("log_part_id", "integer", "the part of the log"), field("time_s", "number", "when [s since 1970, UTC]"),
-       field("light_raw", "number", "light at the reference station [umol/m2/s before correction]"),
-       field("power_w", "number", "real power [W]"), field("voltage_v", "number", "voltage [V]"),
-       field("current_a", "number", "current [A]"), field("apparent_va", "number", "apparent power [VA]"),
-       field("power_factor", "number", "power factor"), field("frequency_hz", "number", "frequency [Hz]")},
+      Json::array({field("log_part_id", "integer", "the part of the log"),
+                   field("time_s", "number", "when [s since 1970, UTC]"),
+                   field("light_raw", "number", "light at the reference station [umol/m2/s before correction]"),
+                   field("power_w", "number", "real power [W]"), field("voltage_v", "number", "voltage [V]"),
+                   field("current_a", "number", "current [A]"), field("apparent_va", "number", "apparent power [VA]"),
+                   field("power_factor", "number", "power factor"), field("frequency_hz", "number", "frequency [Hz]")}),
       false));
   const PlainIds sweep_ids = plain_ids(record.sweeps, b.sweeps),
                  configuration_ids = plain_ids(record.configurations, b.configurations);
@@ -202,68 +202,71 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
     archive[name] = std::move(csv);
   resources.push_back(resource(
       "stations",
-      {field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
-       field("dimmer_pct", "number", "dimmer setting [%]"), field("station", "integer", "station index"),
-       field("x_m", "number", "place from the left wall [m]"), field("y_m", "number", "place from the door [m]"),
-       field("raw", "number", "the reading that counts, as read"),
-       field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
-       field("state", "string", "read, missing or untouched")},
+      Json::array({field("sweep_id", "integer", "the sweep"), field("height_m", "number", "hanging height [m]"),
+                   field("dimmer_pct", "number", "dimmer setting [%]"), field("station", "integer", "station index"),
+                   field("x_m", "number", "place from the left wall [m]"),
+                   field("y_m", "number", "place from the door [m]"),
+                   field("raw", "number", "the reading that counts, as read"),
+                   field("ppfd_umol_m2_s", "number", "corrected PPFD [umol/m2/s]"),
+                   field("state", "string", "read, missing or untouched")}),
       false));
   resources.push_back(resource(
       "figures",
-      {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
-       field("value", "number", "its value; ratios and shares as fractions of 1"),
-       field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
-       field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")},
+      Json::array(
+          {field("sweep_id", "integer", "the sweep"), field("figure", "string", "name of the figure"),
+           field("value", "number", "its value; ratios and shares as fractions of 1"),
+           field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit; empty where it has none"),
+           field("unit", "string", "unit of the value"), field("formula", "string", "how it was worked out")}),
       false));
   if (archive.contains("whole_light.csv")) {
     resources.push_back(
         resource("whole_light",
-                 {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
-                  field("quantity", "string", "what was found, or restated in a reference room"),
-                  field("height_m", "number", "hanging height [m], where it depends on that"),
-                  field("value", "number", "its value; shares as fractions of 1"),
-                  field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit"),
-                  field("unit", "string", "unit of the value")},
+                 Json::array({field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
+                              field("quantity", "string", "what was found, or restated in a reference room"),
+                              field("height_m", "number", "hanging height [m], where it depends on that"),
+                              field("value", "number", "its value; shares as fractions of 1"),
+                              field("expanded_k2", "number", "expanded uncertainty (k = 2) in the same unit"),
+                              field("unit", "string", "unit of the value")}),
                  false));
   }
   if (archive.contains("audit.csv")) {
     resources.push_back(resource(
         "audit",
-        {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
-         field("slot", "string", "which claim: its kind, with a number from the second on"),
-         field("kind", "string", "kind of claim"), field("claimed", "number", "the figure claimed, in the unit"),
-         field("claimed_to", "number", "the upper end of a range"), field("unit", "string", "the maker's own unit"),
-         field("measured", "number", "its measured counterpart, in the same unit"),
-         field("measured_to", "number", "the upper end of a range"),
-         field("expanded_k2", "number", "expanded uncertainty (k = 2) of it, in the same unit"),
-         field("difference_pct", "number", "measured less claimed, in percent of the claim"),
-         field("chance", "number", "that what is claimed holds, 0 to 1"),
-         field("verdict", "string", "confirmed, not told apart, short, over, contradicted or not testable here"),
-         field("reason", "string", "what was compared with what"),
-         field("lifts", "string", "the act that would help most")},
+        Json::array(
+            {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
+             field("slot", "string", "which claim: its kind, with a number from the second on"),
+             field("kind", "string", "kind of claim"), field("claimed", "number", "the figure claimed, in the unit"),
+             field("claimed_to", "number", "the upper end of a range"), field("unit", "string", "the maker's own unit"),
+             field("measured", "number", "its measured counterpart, in the same unit"),
+             field("measured_to", "number", "the upper end of a range"),
+             field("expanded_k2", "number", "expanded uncertainty (k = 2) of it, in the same unit"),
+             field("difference_pct", "number", "measured less claimed, in percent of the claim"),
+             field("chance", "number", "that what is claimed holds, 0 to 1"),
+             field("verdict", "string", "confirmed, not told apart, short, over, contradicted or not testable here"),
+             field("reason", "string", "what was compared with what"),
+             field("lifts", "string", "the act that would help most")}),
         false));
   }
   if (archive.contains("verdict.csv")) {
-    resources.push_back(
-        resource("verdict",
-                 {field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
-                  field("slot", "string", "what the sentence is about"),
-                  field("aspect", "string", "light, strength, weakness, use or watch"),
-                  field("sentence", "string", "the sentence"), field("figure", "string", "the figure it is tied to"),
-                  field("value", "number", "that figure, in the unit"), field("unit", "string", "its unit"),
-                  field("own", "boolean", "written by the tester in place of the draft")},
-                 false));
+    resources.push_back(resource(
+        "verdict",
+        Json::array({field("configuration_id", "integer", "the configuration; empty: the fixture as it comes"),
+                     field("slot", "string", "what the sentence is about"),
+                     field("aspect", "string", "light, strength, weakness, use or watch"),
+                     field("sentence", "string", "the sentence"), field("figure", "string", "the figure it is tied to"),
+                     field("value", "number", "that figure, in the unit"), field("unit", "string", "its unit"),
+                     field("own", "boolean", "written by the tester in place of the draft")}),
+        false));
   }
   // With pictures it is no package of tables alone.
   const char* profile = picture_resources.empty() ? "tabular-data-package" : "data-package";
-  for (ordered_json& r : picture_resources) resources.push_back(std::move(r));
-  for (ordered_json& r : resources) {
-    const std::string& content = archive.at(r["path"].get<std::string>());
+  for (Json& r : picture_resources) resources.push_back(std::move(r));
+  for (Json& r : resources) {
+    const std::string& content = archive.at(r["path"].text());
     r["bytes"] = content.size();
     r["hash"] = sha256_words(content);
   }
-  const ordered_json descriptor{
+  const Json descriptor{
       {"profile", profile},
       {"name", "sunbreak-test"},
       {"title", b.test.name},
@@ -285,11 +288,9 @@ Result<TestRecord> read_package(const Archive& archive) {
   };
   const auto member = archive.find("datapackage.json");
   if (member == archive.end()) return refused("it has no datapackage.json");
-  const auto descriptor = record::json_of(member->second);
-  if (!descriptor.is_object() || !descriptor.contains("sunbreak_format") ||
-      !descriptor["sunbreak_format"].is_number_integer())
-    return refused("its datapackage.json does not describe a light test");
-  const auto format = descriptor["sunbreak_format"].get<std::int64_t>();
+  const Json descriptor = record::json_of(member->second);
+  if (!descriptor["sunbreak_format"].is_whole()) return refused("its datapackage.json does not describe a light test");
+  const std::int64_t format = descriptor["sunbreak_format"].whole();
   if (format > package_format()) return refused("it was written by a newer Sunbreak");
   if (format < 1) return refused("its sunbreak_format is no version there ever was");
   try {

@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <nlohmann/json.hpp>
 #include <set>
 #include <span>
 #include <stdexcept>
@@ -17,7 +16,7 @@
 #include "exchange/files/digest.h"
 #include "exchange/package/derived_tables.h"
 #include "exchange/package/package_table.h"
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::exchange {
 namespace {
@@ -112,12 +111,10 @@ std::string told_key(const StatedTable& table, const HeldCells& here) {
 
 class Verifier {
  public:
-  explicit Verifier(const Archive& archive) : archive_(archive) {
-    descriptor_ = record::json_of(archive.at("datapackage.json"));
-    if (descriptor_.is_object() && descriptor_.contains("sunbreak_format") &&
-        descriptor_["sunbreak_format"].is_number_integer())
-      format_ = descriptor_["sunbreak_format"].get<std::int64_t>();
-  }
+  explicit Verifier(const Archive& archive)
+      : archive_(archive),
+        descriptor_(record::json_of(archive.at("datapackage.json"))),
+        format_(descriptor_["sunbreak_format"].whole()) {}
 
   void hold_resources();
   /// Without the uncertainties where they were not worked out.
@@ -136,21 +133,22 @@ class Verifier {
                 bool with_uncertainty);
 
   const Archive& archive_;
-  nlohmann::json descriptor_;
-  std::int64_t format_ = 0;
+  const record::Json descriptor_;
+  const std::int64_t format_;
   Verification result_;
 };
 
 void Verifier::hold_resources() {
   std::set<std::string> named{"datapackage.json"};
-  if (!descriptor_.contains("resources") || !descriptor_["resources"].is_array()) {
+  const record::Json& resources = descriptor_["resources"];
+  if (!resources.is_array()) {
     if (format_ >= first_with_sums)
       differ("datapackage.json", "datapackage.json names no resources: nothing vouches for the tables");
     return;
   }
-  for (const auto& resource : descriptor_["resources"]) {
-    if (!resource.is_object() || !resource.contains("path") || !resource["path"].is_string()) continue;
-    const auto path = resource["path"].get<std::string>();
+  for (const record::Json& resource : resources) {
+    if (!resource["path"].is_text()) continue;
+    const std::string& path = resource["path"].text();
     named.insert(path);
     const auto member = archive_.find(path);
     if (member == archive_.end()) {
@@ -160,8 +158,8 @@ void Verifier::hold_resources() {
     const bool sums = resource.contains("bytes") && resource.contains("hash");
     if (!sums && format_ >= first_with_sums)
       differ(path, path + " has no check sum in datapackage.json: nothing vouches for it");
-    const bool other_size = resource.contains("bytes") && resource["bytes"] != member->second.size();
-    const bool other_hash = resource.contains("hash") && resource["hash"] != sha256_words(member->second);
+    const bool other_size = resource.contains("bytes") && resource["bytes"].whole() != std::ssize(member->second);
+    const bool other_hash = resource.contains("hash") && resource["hash"].text() != sha256_words(member->second);
     if (other_size || other_hash)
       differ(path, fmt::format("{} was changed after it was written: its {} is another one", path,
                                other_hash ? "check sum" : "size"));

@@ -3,16 +3,15 @@
 #include <fmt/format.h>
 
 #include <cmath>
-#include <nlohmann/json.hpp>
 #include <set>
 #include <stdexcept>
 
-#include "record/json_text.h"
+#include "record/json.h"
 
 namespace sunbreak::exchange {
 namespace {
 
-using nlohmann::json;
+using record::Json;
 
 constexpr std::size_t most_entries = 100'000;
 constexpr double brightest_wall = 0.98;
@@ -22,35 +21,35 @@ constexpr double brightest_wall = 0.98;
 /// An object whose members are read one by one; what is left over is foreign.
 class Members {
  public:
-  Members(const json& object, std::string place) : object_(object), place_(std::move(place)) {
+  Members(const Json& object, std::string place) : object_(object), place_(std::move(place)) {
     if (!object.is_object()) refuse(fmt::format("{} is not an object", place_));
   }
-  const json& at(const char* name) {
+  const Json& at(const char* name) {
     known_.insert(name);
-    const auto found = object_.find(name);
-    if (found == object_.end()) refuse(fmt::format("{} has no '{}'", place_, name));
+    const Json* found = object_.find(name);
+    if (!found) refuse(fmt::format("{} has no '{}'", place_, name));
     return *found;
   }
   double number(const char* name, double low, double high) {
-    const json& value = at(name);
+    const Json& value = at(name);
     if (!value.is_number()) refuse(fmt::format("{}.{} is not a number", place_, name));
-    const double number = value.get<double>();
+    const double number = value.number();
     if (!(number >= low && number <= high))
       refuse(fmt::format("{}.{} is {}, outside {} to {}", place_, name, number, low, high));
     return number;
   }
   void finish() const {
-    for (const auto& [name, value] : object_.items())
+    for (const std::string& name : object_.names())
       if (!known_.contains(name)) refuse(fmt::format("{} has a member '{}' that is not known", place_, name));
   }
 
  private:
-  const json& object_;
+  const Json& object_;
   std::string place_;
   std::set<std::string> known_;
 };
 
-Room room_in(const json& value) {
+Room room_in(const Json& value) {
   Members m(value, "room");
   Room room{m.number("width_m", 0.05, 20), m.number("depth_m", 0.05, 20), m.number("height_m", 0.05, 20), {}};
   Members r(m.at("reflectance"), "room.reflectance");
@@ -65,7 +64,7 @@ Vec3 place_in(Members& m, const Room& room) {
   return {m.number("x_m", 0, room.width_m), m.number("y_m", 0, room.depth_m), m.number("z_m", 0, room.height_m)};
 }
 
-Emitter read_emitter(const json& value, const Room& room, std::size_t index) {
+Emitter read_emitter(const Json& value, const Room& room, std::size_t index) {
   const std::string place = fmt::format("emitters[{}]", index);
   Members m(value, place);
   Emitter e{place_in(m, room),
@@ -79,7 +78,7 @@ Emitter read_emitter(const json& value, const Room& room, std::size_t index) {
   return e;
 }
 
-const json& list(const json& value, const char* name) {
+const Json& list(const Json& value, const char* name) {
   if (!value.is_array() || value.empty()) refuse(fmt::format("'{}' is not a list with something in it", name));
   if (value.size() > most_entries)
     refuse(fmt::format("'{}' has {} entries, more than {}", name, value.size(), most_entries));
@@ -90,14 +89,14 @@ const json& list(const json& value, const char* name) {
 
 Result<Scene> read_scene(std::string_view text) {
   const Problem unreadable{"the scene is not JSON", "nothing was worked out", "see docs/formats.md for its members"};
-  const json value = record::json_of(text);
-  if (value.is_discarded()) return unreadable;
+  const Json value = record::json_of(text);
+  if (value.broken()) return unreadable;
   try {
     Members m(value, "the scene");
     Scene scene{room_in(m.at("room")), {}, {}};
-    for (const json& e : list(m.at("emitters"), "emitters"))
+    for (const Json& e : list(m.at("emitters"), "emitters"))
       scene.emitters.push_back(read_emitter(e, scene.room, scene.emitters.size()));
-    for (const json& s : list(m.at("stations"), "stations")) {
+    for (const Json& s : list(m.at("stations"), "stations")) {
       Members station(s, fmt::format("stations[{}]", scene.stations.size()));
       scene.stations.push_back(place_in(station, scene.room));
       station.finish();
@@ -110,8 +109,8 @@ Result<Scene> read_scene(std::string_view text) {
 }
 
 Result<Room> read_room(std::string_view text) {
-  const json value = record::json_of(text);
-  if (value.is_discarded())
+  const Json value = record::json_of(text);
+  if (value.broken())
     return Problem{"the room is not JSON", "nothing was worked out", "see docs/formats.md for its members"};
   try {
     return room_in(value);

@@ -8,36 +8,34 @@
 namespace sunbreak::exchange {
 namespace {
 
-using nlohmann::ordered_json;
-
-ordered_json known(const std::optional<double>& value) { return value ? ordered_json(*value) : ordered_json(nullptr); }
+using record::Json;
 
 }  // namespace
 
-ordered_json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
-                               const SettleUse& use) {
+Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
+                       const SettleUse& use) {
   const SettleFigures& f = point.figures;
   const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *point.height, point.setting);
-  ordered_json j{{"height_m", point.height->height_m},
-                 {"dimmer_pct", point.setting.percent},
-                 {"power_w", known(point.setting.power_w)},
-                 {"mean_ppfd", f.mean},
-                 {"edge_mean_ppfd", f.edge},
-                 {"lowest_ppfd", f.lowest},
-                 {"highest_ppfd", f.highest},
-                 {"center_ppfd", f.center},
-                 {"corner_ppfd", f.corners},
-                 {"in_band_share", f.in_band},
-                 {"too_dim_share", f.too_dim},
-                 {"too_bright_share", f.too_bright},
-                 {"in_band_m2", f.in_band * maps.lattice.area.area_m2()},
-                 {"lowest_over_mean", f.lowest_over_mean()},
-                 {"dli_mean_mol_m2_d", dli_mol_m2_d(f.mean, use.photoperiod_h)},
-                 {"photoperiod_h", use.photoperiod_h}};
+  Json j{{"height_m", point.height->height_m},
+         {"dimmer_pct", point.setting.percent},
+         {"power_w", point.setting.power_w},
+         {"mean_ppfd", f.mean},
+         {"edge_mean_ppfd", f.edge},
+         {"lowest_ppfd", f.lowest},
+         {"highest_ppfd", f.highest},
+         {"center_ppfd", f.center},
+         {"corner_ppfd", f.corners},
+         {"in_band_share", f.in_band},
+         {"too_dim_share", f.too_dim},
+         {"too_bright_share", f.too_bright},
+         {"in_band_m2", f.in_band * maps.lattice.area.area_m2()},
+         {"lowest_over_mean", f.lowest_over_mean()},
+         {"dli_mean_mol_m2_d", dli_mol_m2_d(f.mean, use.photoperiod_h)},
+         {"photoperiod_h", use.photoperiod_h}};
   const double watts = point.setting.power_w.value_or(NAN);
   const RunningCost cost = running_cost(watts, use.photoperiod_h, use.tariff_per_kwh.value_or(NAN));
-  j["kwh_day"] = std::isnan(cost.kwh_day) ? ordered_json(nullptr) : ordered_json(cost.kwh_day);
-  j["money_day"] = std::isnan(cost.money_day) ? ordered_json(nullptr) : ordered_json(cost.money_day);
+  j["kwh_day"] = std::isnan(cost.kwh_day) ? Json() : Json(cost.kwh_day);
+  j["money_day"] = std::isnan(cost.money_day) ? Json() : Json(cost.money_day);
   j["rule_met"] = judged(request.rule, request.band, f).met();
   j["chance"] = point.chance;
   j["expanded_k2"] = {{"mean_ppfd", e.mean},        {"edge_mean_ppfd", e.edge},
@@ -49,18 +47,17 @@ ordered_json settle_point_json(const SettleMaps& maps, const SettleRequest& requ
   return j;
 }
 
-ordered_json settle_json(const SettleMaps& maps, const SettleRequest& request, const SettleAnswers& answers,
-                         const SettleUse& use) {
+Json settle_json(const SettleMaps& maps, const SettleRequest& request, const SettleAnswers& answers,
+                 const SettleUse& use) {
   const Rectangle& area = maps.lattice.area;
-  ordered_json j{
-      {"rule", settle_rule_id(request.rule)},
-      {"rule_words", settle_rule_words(request.rule, request.band)},
-      {"target_low_ppfd", request.band.low},
-      {"target_high_ppfd", request.band.high},
-      {"sure_pct", 100 * request.sure},
-      {"area",
-       {{"left_m", area.left_m}, {"front_m", area.front_m}, {"width_m", area.width_m}, {"depth_m", area.depth_m}}}};
-  ordered_json reasons = ordered_json::object();
+  Json j{{"rule", settle_rule_id(request.rule)},
+         {"rule_words", settle_rule_words(request.rule, request.band)},
+         {"target_low_ppfd", request.band.low},
+         {"target_high_ppfd", request.band.high},
+         {"sure_pct", 100 * request.sure},
+         {"area",
+          {{"left_m", area.left_m}, {"front_m", area.front_m}, {"width_m", area.width_m}, {"depth_m", area.depth_m}}}};
+  Json reasons = Json::object();
   const auto add = [&](const char* name, const Result<SettlePoint>& answer) {
     if (answer)
       j[name] = settle_point_json(maps, request, answer.value(), use);
@@ -74,14 +71,14 @@ ordered_json settle_json(const SettleMaps& maps, const SettleRequest& request, c
   return j;
 }
 
-ordered_json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage,
-                             const CardStage& wanted, const Result<SettlePoint>& row, SettleUse use) {
+Json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage, const CardStage& wanted,
+                     const Result<SettlePoint>& row, SettleUse use) {
   request.band = wanted.band;
   use.photoperiod_h = wanted.photoperiod_h;
-  ordered_json j{{"stage", stage},
-                 {"target_low_ppfd", wanted.band.low},
-                 {"target_high_ppfd", wanted.band.high},
-                 {"photoperiod_h", wanted.photoperiod_h}};
+  Json j{{"stage", stage},
+         {"target_low_ppfd", wanted.band.low},
+         {"target_high_ppfd", wanted.band.high},
+         {"photoperiod_h", wanted.photoperiod_h}};
   if (row)
     j.update(settle_point_json(maps, request, row.value(), use));
   else

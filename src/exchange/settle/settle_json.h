@@ -1,9 +1,9 @@
 #pragma once
 
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <vector>
+#include "record/json.h"
 
 #include "core/settle/settle_card.h"
 
@@ -16,15 +16,15 @@ struct SettleUse {
 };
 
 /// A way of running the fixture: height, setting, watts, figures with their ±, chance. Keys: docs/formats.md.
-nlohmann::ordered_json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
-                                         const SettleUse& use);
+record::Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
+                               const SettleUse& use);
 
 /// {"rule": …, "fewest_watts": … or null, …, "reason": {…}} as the command line prints it.
-nlohmann::ordered_json settle_json(const SettleMaps& maps, const SettleRequest& request, const SettleAnswers& answers,
-                                   const SettleUse& use);
+record::Json settle_json(const SettleMaps& maps, const SettleRequest& request, const SettleAnswers& answers,
+                         const SettleUse& use);
 
 /// One row of a card: its stage, and the point or null with a reason.
-nlohmann::ordered_json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage,
-                                       const CardStage& wanted, const Result<SettlePoint>& row, SettleUse use);
+record::Json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage,
+                             const CardStage& wanted, const Result<SettlePoint>& row, SettleUse use);
 
 }  // namespace sunbreak::exchange
