@@ -4,6 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
+
+#include "core/figures/coverage.h"
+#include "core/figures/nominal.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -41,6 +45,34 @@ TEST(ServedAreaTest, OfANarrowBeamItIsTheMiddleThatIsBrightEnough) {
       served_area(floor, every_place, {150, 250}, {1, 1}, floor.settings().front(), ServedSure::Without);
   EXPECT_EQ(served.percent, 50);
   EXPECT_NEAR(served.scale, 0.5, 2.0 / 48);
+}
+
+TEST(PartOfFloorTest, FiguresAreThoseOfTheMixedLight) {
+  const FloorLight floor = floor_with_two_patterns();
+  const Rectangle part{0.1, 0.2, 0.7, 0.6};
+  const Band band{180, 260};
+  PartOfFloor quick(floor, part);
+  for (const double share : {0.0, 0.3, 0.85, 1.0}) {
+    SettleSetting setting = floor.settings().front();
+    setting.lower = 0, setting.upper = 1, setting.upper_share = share, setting.light_factor = 0.6;
+    const SettleFigures f = quick.figures(0, setting, band);
+    const Field field(floor.layout(), floor.ppfd(0, setting));
+    const Raster raster = field.raster(part, 1.0 / 48);
+    EXPECT_NEAR(f.in_band, in_band_share(raster, band), 1e-12) << share;
+    EXPECT_NEAR(f.in_band + f.too_dim + f.too_bright, 1, 1e-12);
+    EXPECT_NEAR(f.edge, edge_mean_ppfd(field, part), 1e-9) << share;
+    EXPECT_NEAR(f.center, field.at(0.45, 0.5), 1e-9) << share;
+    EXPECT_NEAR(f.lowest, *std::ranges::min_element(raster.ppfd), 1e-9) << share;
+    EXPECT_NEAR(f.highest, *std::ranges::max_element(raster.ppfd), 1e-9) << share;
+    EXPECT_NEAR(f.mean,
+                std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size()),
+                1e-9)
+        << share;
+    const int right = raster.columns - 1, back = raster.rows - 1;
+    EXPECT_NEAR(4 * f.corners, raster.at(0, 0) + raster.at(right, 0) + raster.at(0, back) + raster.at(right, back),
+                1e-9)
+        << share;
+  }
 }
 
 }  // namespace

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 #include "core/figures/nominal.h"
 #include "core/quantity/normal_quantile.h"
@@ -98,25 +99,46 @@ std::vector<double> FloorLight::ppfd(std::size_t height, const SettleSetting& se
   return light;
 }
 
-SettleFigures FloorLight::figures(const Rectangle& part, std::size_t height, const SettleSetting& setting,
-                                  const Band& band) const {
-  const Field field(layout_, ppfd(height, setting));
-  const Raster raster = field.raster(part, layout_.measured.width_m / layout_.columns);
+PartOfFloor::PartOfFloor(const FloorLight& floor, const Rectangle& part) : floor_(floor), part_(part) {
+  for (const auto& patterns : floor.light_) patterns_.emplace_back(patterns.size());
+}
+
+const PartOfFloor::Pattern& PartOfFloor::pattern(std::size_t height, int which) {
+  auto& kept = patterns_[height][static_cast<std::size_t>(which)];
+  if (kept) return *kept;
+  const Layout& layout = floor_.layout_;
+  const Field field(layout, floor_.light_[height][static_cast<std::size_t>(which)]);
+  Raster raster = field.raster(part_, layout.measured.width_m / layout.columns);
+  const int right = raster.columns - 1, back = raster.rows - 1;
+  Pattern p;
+  p.mean = std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size());
+  p.edge = edge_mean_ppfd(field, part_);
+  p.center = field.at(part_.left_m + part_.width_m / 2, part_.front_m + part_.depth_m / 2);
+  p.corners = (raster.at(0, 0) + raster.at(right, 0) + raster.at(0, back) + raster.at(right, back)) / 4;
+  p.ppfd = std::move(raster.ppfd);
+  return kept.emplace(std::move(p));
+}
+
+SettleFigures PartOfFloor::figures(std::size_t height, const SettleSetting& setting, const Band& band) {
+  const Pattern &lower = pattern(height, setting.lower), &upper = pattern(height, setting.upper);
+  const double share = std::clamp(setting.upper_share, 0.0, 1.0), of_lower = setting.light_factor * (1 - share),
+               of_upper = setting.light_factor * share;
+  const auto mix = [&](double Pattern::*figure) { return of_lower * (lower.*figure) + of_upper * (upper.*figure); };
   SettleFigures f;
+  f.mean = mix(&Pattern::mean), f.edge = mix(&Pattern::edge);
+  f.center = mix(&Pattern::center), f.corners = mix(&Pattern::corners);
   f.lowest = INFINITY;
-  for (const double e : raster.ppfd) {
-    f.mean += e, f.lowest = std::min(f.lowest, e), f.highest = std::max(f.highest, e);
-    f.in_band += band.contains(e);
-    f.too_dim += (e < band.low) ? 1 : 0;
-    f.too_bright += (e > band.high) ? 1 : 0;
+  int too_dim = 0, too_bright = 0;
+  const std::size_t count = lower.ppfd.size();
+  for (std::size_t i = 0; i < count; ++i) {
+    const double e = of_lower * lower.ppfd[i] + of_upper * upper.ppfd[i];
+    f.lowest = std::min(f.lowest, e), f.highest = std::max(f.highest, e);
+    too_dim += e < band.low;
+    too_bright += e > band.high;
   }
-  const auto count = static_cast<double>(raster.ppfd.size());
-  f.mean /= count, f.in_band /= count, f.too_dim /= count, f.too_bright /= count;
-  f.edge = edge_mean_ppfd(field, part);
-  f.center = field.at(part.left_m + part.width_m / 2, part.front_m + part.depth_m / 2);
-  f.corners = (raster.at(0, 0) + raster.at(raster.columns - 1, 0) + raster.at(0, raster.rows - 1) +
-               raster.at(raster.columns - 1, raster.rows - 1)) /
-              4;
+  const auto all = static_cast<double>(count);
+  f.too_dim = too_dim / all, f.too_bright = too_bright / all;
+  f.in_band = (all - too_dim - too_bright) / all;
   return f;
 }
 
@@ -130,7 +152,7 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
   /// Whether an area so scaled is served with the light off by so many times its ±, together and of places beside the
   /// edge; where, in `served`.
   const auto is_served = [&](double scale, double together, double places) {
-    const Rectangle part = centered(floor.area(), scale * sides.width_m, scale * sides.depth_m);
+    PartOfFloor part(floor, centered(floor.area(), scale * sides.width_m, scale * sides.depth_m));
     for (std::size_t h = 0; h < floor.heights_m().size(); ++h) {
       // But for shares in band, figures go with the light: they are worked out once a height and pattern.
       std::optional<SettleFigures> full;
@@ -140,12 +162,12 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
       for (SettleSetting setting : settings) {
         if (by_share) {
           setting.light_factor *= factor;
-          if (!judged(rule, band, floor.figures(part, h, setting, band)).met()) continue;
+          if (!judged(rule, band, part.figures(h, setting, band)).met()) continue;
         } else {
           if (!full || !of.has_pattern_of(setting)) {
             of = setting;
             of.light_factor = 1;
-            full = floor.figures(part, h, of, band);
+            full = part.figures(h, of, band);
           }
           if (!judged(rule, band, off_by(*full, setting.light_factor * factor, share)).met()) continue;
         }
@@ -178,16 +200,17 @@ std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRul
   constexpr int draws = 41;
   bool may_hold = false;
   std::optional<SurestThere> best;
+  PartOfFloor there(floor, part);
   for (std::size_t h = 0; h < floor.heights_m().size(); ++h)
     for (const SettleSetting& setting : settings_tried(floor, at)) {
-      const SettleFigures f = floor.figures(part, h, setting, band);
+      const SettleFigures f = there.figures(h, setting, band);
       const double sd = std::hypot(floor.errors(h).together, setting.light_sd),
                    share = places_beside_edge(floor.errors(h));
       const auto holds = [&](double factor, double places) {
         if (rule.kind != SettleRule::Kind::Share) return judged(rule, band, off_by(f, factor, places)).met();
         SettleSetting off = setting;
         off.light_factor *= factor;
-        return judged(rule, band, floor.figures(part, h, off, band)).met();
+        return judged(rule, band, there.figures(h, off, band)).met();
       };
       int met = 0;
       for (int k = 0; k < draws; ++k) met += holds(1 + sd * normal_quantile((k + 0.5) / draws), 0);

@@ -9,7 +9,7 @@
 
 namespace sunbreak::evaluation {
 
-/// Light over a whole floor at several heights, from which any part of it can be judged at little cost.
+/// Light over a whole floor at several heights. PartOfFloor judges parts of it.
 class FloorLight {
  public:
   /// The floor that maps are of, at some two dozen of their heights.
@@ -22,9 +22,6 @@ class FloorLight {
   const std::vector<double>& heights_m() const { return heights_m_; }
   const std::vector<SettleSetting>& settings() const { return settings_; }
 
-  /// What is known of a part of the floor at one of the heights and settings.
-  SettleFigures figures(const Rectangle& part, std::size_t height, const SettleSetting& setting,
-                        const Band& band) const;
   /// Of each cell of the floor.
   std::vector<double> ppfd(std::size_t height, const SettleSetting& setting) const;
 
@@ -32,12 +29,35 @@ class FloorLight {
   const SettleErrors& errors(std::size_t height) const { return errors_[height]; }
 
  private:
+  friend class PartOfFloor;
   Layout layout_;
   std::vector<double> heights_m_;
   std::vector<SettleErrors> errors_;
   std::vector<SettleSetting> settings_;
   std::vector<std::vector<std::vector<double>>>
       light_;  ///< by height, pattern and place, for the first setting's light
+};
+
+/// A part of a floor, for figures at many settings. Light at a setting is a mix of the patterns of two walked ones, and
+/// so is all that is linear in light: each pattern is brought to the part once, when it is first asked for. Refers to
+/// the floor; for one thread.
+class PartOfFloor {
+ public:
+  PartOfFloor(const FloorLight& floor, const Rectangle& part);
+
+  /// What is known of it at one of the heights and settings.
+  SettleFigures figures(std::size_t height, const SettleSetting& setting, const Band& band);
+
+ private:
+  struct Pattern {
+    std::vector<double> ppfd;  ///< of the raster over the part
+    double mean = 0, edge = 0, center = 0, corners = 0;
+  };
+  const Pattern& pattern(std::size_t height, int which);
+
+  const FloorLight& floor_;
+  Rectangle part_;
+  std::vector<std::vector<std::optional<Pattern>>> patterns_;  ///< by height
 };
 
 /// Whether an area is no larger than a floor, to half a centimeter.
