@@ -1,13 +1,11 @@
 #pragma once
 
-#include <cmath>
 #include <fstream>
 #include <iostream>
 #include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
-#include "record/json.h"
 
 #include "cli/figures_command.h"
 #include "core/result.h"

@@ -1,6 +1,5 @@
 #include <fmt/format.h>
 
-#include <cmath>
 #include <iostream>
 #include <limits>
 #include <memory>

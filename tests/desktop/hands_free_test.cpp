@@ -249,10 +249,13 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   ASSERT_TRUE(is_read(clean));
   EXPECT_EQ(desk().view()->states[clean].samples, 1) << "one that fits is taken at once";
 
-  // The sensor falls silent in the middle of a longer look: what it gave is kept.
+  // The sensor falls silent in the middle of a longer look, which takes three seconds of so slow a one: what it gave is
+  // kept.
   const int silent = current();
   bench_.control("SIM:SHAD " + place_of(silent));
   bring_sensor(silent);
+  connect_sensor(window_->instruments(), bench_.port("sensor"), 1000);
+  ASSERT_TRUE(both_live(window_->instruments()));
   key(Qt::Key_Space);
   ASSERT_TRUE(looking_longer());
   bench_.control("SIM:AWAY 3");
@@ -260,6 +263,7 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   EXPECT_LT(desk().view()->states[silent].samples, 4);
 
   // Whoever wants the live value as it is says so on Rig.
+  connect_sensor(window_->instruments(), bench_.port("sensor"), 15);
   ASSERT_TRUE(both_live(window_->instruments()));
   const int plain = current();
   bench_.control("SIM:SHAD " + place_of(plain));

@@ -10,15 +10,20 @@ namespace sunbreak::desktop {
 /// Hands-free reading at the pace of a test: a hold of a twentieth of a second.
 inline void be_quick() { set_hold_rule({0.02, 0.05, 3}); }
 
-/// Connects sensor and carriage of a simulated bench that runs already, both asked often.
-inline void connect_quickly(InstrumentHub& hub, quint16 sensor_port, quint16 carriage_port) {
+/// Connects the sensor of a simulated bench that runs already, in place of what was connected before.
+inline void connect_sensor(InstrumentHub& hub, quint16 port, int poll_ms) {
   instruments::InstrumentSettings sensor;
-  sensor.address.port = sensor_port;
-  sensor.poll_ms = 15;
+  sensor.address.port = port;
+  sensor.poll_ms = poll_ms;
   sensor.answer_ms = 400;
   sensor.lost_ms = 1000;
   sensor.longest_wait_ms = 500;
   hub.connect_to(sensor);
+}
+
+/// Connects sensor and carriage, both asked often.
+inline void connect_quickly(InstrumentHub& hub, quint16 sensor_port, quint16 carriage_port) {
+  connect_sensor(hub, sensor_port, 15);
   instruments::TransportAddress carriage;
   carriage.port = carriage_port;
   hub.connect_carriage(carriage, 10);

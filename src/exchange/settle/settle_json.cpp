@@ -34,8 +34,8 @@ Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, con
          {"photoperiod_h", use.photoperiod_h}};
   const double watts = point.setting.power_w.value_or(NAN);
   const RunningCost cost = running_cost(watts, use.photoperiod_h, use.tariff_per_kwh.value_or(NAN));
-  j["kwh_day"] = std::isnan(cost.kwh_day) ? Json() : Json(cost.kwh_day);
-  j["money_day"] = std::isnan(cost.money_day) ? Json() : Json(cost.money_day);
+  j["kwh_day"] = cost.kwh_day;
+  j["money_day"] = cost.money_day;
   j["rule_met"] = judged(request.rule, request.band, f).met();
   j["chance"] = point.chance;
   j["expanded_k2"] = {{"mean_ppfd", e.mean},        {"edge_mean_ppfd", e.edge},
