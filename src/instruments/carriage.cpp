@@ -25,7 +25,7 @@ void Carriage::start() {
   stop();
   transport_ = make_transport(address_);
   connect(transport_.get(), &Transport::opened, this, [this] {
-    since_answer_.start();
+    silence_.end();
     if (target_m_)
       go(*target_m_);
     else
@@ -53,7 +53,7 @@ void Carriage::attempt() {
   buffer_.clear();
   asked_ = Asked::Nothing;
   if (state_ != LinkState::Lost) set_state(LinkState::Connecting, tr("connecting"));
-  since_answer_.start();
+  silence_.end();
   poll_.start(poll_ms_);
   transport_->open();
 }
@@ -79,13 +79,13 @@ void Carriage::ask(Asked what) {
 }
 
 void Carriage::take(const QByteArray& line) {
-  since_answer_.start();
+  silence_.end();
   wait_ms_ = carriage_wait_ms;
   if (state_ != LinkState::Live) set_state(LinkState::Live, tr("live"));
   const Asked answered = asked_;
   if (!target_m_ || answered == Asked::Nothing) return;
   if (answered == Asked::Error) {
-    if (line.count(',') != 1) return;  // an answer from before
+    if (!line.contains(",\"")) return;  // an answer from before
     asked_ = Asked::Nothing;
     if (line.startsWith("0,")) return;
     const QPointF place = *target_m_;
@@ -109,7 +109,7 @@ void Carriage::take(const QByteArray& line) {
 }
 
 void Carriage::look() {
-  const qint64 silent_ms = since_answer_.elapsed();
+  const qint64 silent_ms = silence_.look();
   if (silent_ms > lost_ms) {
     transport_->close();
     return on_closed(tr("silent for %1 s").arg(silent_ms / 1000));

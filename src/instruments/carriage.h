@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QElapsedTimer>
 #include <QObject>
 #include <QPointF>
 #include <QTimer>
@@ -9,6 +8,7 @@
 
 #include "instruments/instrument.h"
 #include "instruments/line_buffer.h"
+#include "instruments/silence.h"
 
 namespace sunbreak::instruments {
 
@@ -48,7 +48,7 @@ class Carriage : public QObject {
   std::unique_ptr<Transport> transport_;
   LineBuffer buffer_;
   QTimer poll_, retry_;
-  QElapsedTimer since_answer_;
+  Silence silence_;
   LinkState state_ = LinkState::Off;
   Asked asked_ = Asked::Nothing;
   std::optional<QPointF> target_m_;

@@ -43,13 +43,13 @@ void Instrument::attempt() {
   identity_known_ = false;
   if (state_ != LinkState::Lost) set_state(LinkState::Connecting, tr("connecting"));
   // The watch bounds an attempt that gets no answer at all.
-  since_value_.start();
+  silence_.end();
   watch_.start(watch_ms);
   transport_->open();
 }
 
 void Instrument::on_open() {
-  since_value_.start();
+  silence_.end();
   if (settings_.speaks == Speaks::Commands && transport_->can_write()) {
     transport_->write("*IDN?\n");
     poll_.start(settings_.poll_ms);
@@ -101,14 +101,14 @@ void Instrument::take(const QByteArray& line) {
     m.wall = *wall;
     m.value = wall->watts;
   }
-  since_value_.start();
+  silence_.end();
   wait_ms_ = first_wait_ms;
   if (state_ != LinkState::Live) set_state(LinkState::Live, tr("live"));
   if (due(since_told_)) emit measured(m);
 }
 
 void Instrument::look_at_the_clock() {
-  const qint64 silent_ms = since_value_.elapsed();
+  const qint64 silent_ms = silence_.look();
   if (silent_ms > settings_.lost_ms && !retry_.isActive()) {
     transport_->close();
     return on_closed(tr("silent for %1 s").arg(silent_ms / 1000));

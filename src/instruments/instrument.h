@@ -7,6 +7,7 @@
 
 #include "instruments/line_buffer.h"
 #include "instruments/line_format.h"
+#include "instruments/silence.h"
 #include "instruments/transport.h"
 
 namespace sunbreak::instruments {
@@ -72,7 +73,8 @@ class Instrument : public QObject {
   std::unique_ptr<Transport> transport_;
   LineBuffer buffer_;
   QTimer poll_, watch_, retry_;
-  QElapsedTimer since_value_, since_heard_, since_told_;
+  Silence silence_;
+  QElapsedTimer since_heard_, since_told_;
   LinkState state_ = LinkState::Off;
   int wait_ms_ = 0;
   bool identity_known_ = false;

@@ -1,5 +1,7 @@
 #include "instruments/carriage.h"
 
+#include <QTcpServer>
+
 #include "bench_process.h"
 
 using namespace sunbreak::instruments;
@@ -64,6 +66,39 @@ TEST_F(CarriageTest, ANewPlaceTakesTheFirstOnesPlace) {
   carriage_.go({0.6, 0.65});
   ASSERT_TRUE(wait([&] { return !arrived_.isEmpty(); }));
   EXPECT_EQ(arrived_[0], QPointF(0.6, 0.65));
+}
+
+TEST(Carriage, ALateAnswerOfWhereItStoodIsNoRefusal) {
+  QTcpServer server;
+  ASSERT_TRUE(server.listen(QHostAddress::LocalHost));
+  QTcpSocket* line = nullptr;
+  QByteArray place, withheld;
+  int positions = 0;
+  QObject::connect(&server, &QTcpServer::newConnection, [&] {
+    line = server.nextPendingConnection();
+    QObject::connect(line, &QTcpSocket::readyRead, [&] {
+      for (const QByteArray& command : line->readAll().split('\n')) {
+        if (command.startsWith("POS ")) place = command.mid(4);
+        if (command == "MOV?") line->write("0\n");
+        if (command == "SYST:ERR?") line->write(std::exchange(withheld, {}) + "0,\"No error\"\n");
+        if (command == "POS?" && ++positions == 1)
+          withheld = place + "\n";
+        else if (command == "POS?")
+          line->write(place + "\n");
+      }
+    });
+  });
+  Carriage carriage(at(server.serverPort()), 10);
+  QList<QPointF> arrived, refused;
+  QObject::connect(&carriage, &Carriage::arrived, [&](const QPointF& p) { arrived.append(p); });
+  QObject::connect(&carriage, &Carriage::refused, [&](const QPointF& p) { refused.append(p); });
+  carriage.start();
+  carriage.go({0.25, 0.85});
+  ASSERT_TRUE(QTest::qWaitFor([&] { return positions == 1; }, 60000));
+  carriage.go({0.65, 0.45});
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !arrived.isEmpty(); }, 60000));
+  EXPECT_EQ(arrived, QList<QPointF>{QPointF(0.65, 0.45)});
+  EXPECT_TRUE(refused.isEmpty());
 }
 
 TEST_F(CarriageTest, AJourneyIsBegunAgainAfterTheLineBroke) {

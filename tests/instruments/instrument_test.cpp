@@ -1,5 +1,6 @@
 #include <QFile>
 #include <QTemporaryDir>
+#include <QThread>
 
 #include "bench_process.h"
 
@@ -69,6 +70,18 @@ TEST_P(SensorOver, DroppedAnswersLeaveItLiveAndSilenceMakesItStale) {
   ASSERT_TRUE(sensor.wait_for_state(LinkState::Stale));
   bench.control("SIM:DROP 0");
   EXPECT_TRUE(sensor.wait_for_state(LinkState::Live));
+}
+
+TEST_P(SensorOver, AStretchInWhichNobodyListenedIsNoSilence) {
+  InstrumentSettings settings = sensor_settings();
+  settings.answer_ms = 700;
+  Listener sensor(settings);
+  ASSERT_TRUE(sensor.wait_for_values(2));
+  sensor.states.clear();
+  sensor.values.clear();
+  QThread::msleep(settings.lost_ms + 300);
+  ASSERT_TRUE(sensor.wait_for_values(2));
+  EXPECT_TRUE(sensor.states.empty()) << sensor.words.toStdString();
 }
 
 TEST_P(SensorOver, GarbageIsNoReading) {
