@@ -1,6 +1,7 @@
 #include <QElapsedTimer>
 #include <QLabel>
 #include <QProcess>
+#include <QSignalSpy>
 
 #include "core/figures/sweep_figures.h"
 #include "core/optics/fixture_shapes.h"
@@ -220,10 +221,17 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   ASSERT_TRUE(wait_for_readings(70));
   key(Qt::Key_H);
 
+  window_->findChild<LiveTaker*>()->set_patience_ms(60000);
+
   const auto current = [&] { return window_->findChild<WalkView*>()->current(); };
   const auto bring_sensor = [&](int index) {
-    window_->instruments().send_carriage({station(index).x_m, station(index).y_m});
-    QTest::qWait(500);
+    auto& hub = window_->instruments();
+    QSignalSpy arrived(&hub, &InstrumentHub::carriage_arrived), measured(&hub, &InstrumentHub::measured);
+    hub.send_carriage({station(index).x_m, station(index).y_m});
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !arrived.isEmpty(); }, 60000));
+    measured.clear();
+    // The first may have been asked for on the way.
+    ASSERT_TRUE(QTest::qWaitFor([&] { return measured.size() >= 2; }, 60000));
   };
   const auto is_read = [&](int index) {
     return QTest::qWaitFor([&] { return desk().view()->states[index].kind == evaluation::StationState::Read; }, 60000);
@@ -249,12 +257,12 @@ TEST_F(HandsFreeTest, ADoubtfulLiveValueIsLookedAtLonger) {
   ASSERT_TRUE(is_read(clean));
   EXPECT_EQ(desk().view()->states[clean].samples, 1) << "one that fits is taken at once";
 
-  // The sensor falls silent in the middle of a longer look, which takes three seconds of so slow a one: what it gave is
+  // The sensor falls silent in the middle of a longer look, which takes nine seconds of so slow a one: what it gave is
   // kept.
   const int silent = current();
   bench_.control("SIM:SHAD " + place_of(silent));
   bring_sensor(silent);
-  connect_sensor(window_->instruments(), bench_.port("sensor"), 1000);
+  connect_sensor(window_->instruments(), bench_.port("sensor"), 3000);
   ASSERT_TRUE(both_live(window_->instruments()));
   key(Qt::Key_Space);
   ASSERT_TRUE(looking_longer());

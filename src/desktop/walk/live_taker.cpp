@@ -12,10 +12,6 @@ using instruments::LinkState;
 using instruments::Measurement;
 using instruments::Measures;
 
-namespace {
-constexpr int patience_ms = 2000;
-}
-
 HoldRule hold_rule() {
   const QSettings settings;
   HoldRule rule;
@@ -35,6 +31,7 @@ void set_looks_longer(bool on) { QSettings().setValue("walk/look_longer", on); }
 
 LiveTaker::LiveTaker(InstrumentHub& hub, QObject* parent) : QObject(parent), hub_(hub) {
   patience_.setSingleShot(true);
+  patience_.setInterval(2000);
   connect(&patience_, &QTimer::timeout, this, &LiveTaker::end_longer_look);
   connect(&hub_, &InstrumentHub::measured, this, [this](Measures what, const Measurement& m) {
     if (what == Measures::Light) measured(m);
@@ -95,7 +92,7 @@ void LiveTaker::answered(HeldValue value, const std::optional<LongerLook>& look)
   if (!look) return emit taken(value);
   in_doubt_ = value;
   look_ = *look;
-  patience_.start(patience_ms);
+  patience_.start();
   emit changed();
 }
 
@@ -103,7 +100,7 @@ void LiveTaker::look_longer_at(double value) {
   // Hands-free, a sensor that leaves the place ends the look.
   if (hands_free_ && detector_.waiting_for_move() && !detector_.at_the_taken(value)) return end_longer_look();
   in_doubt_ = merged(*in_doubt_, {value, 1, 0});
-  patience_.start(patience_ms);
+  patience_.start();
   if (in_doubt_->samples >= look_.samples) end_longer_look();
 }
 

@@ -28,6 +28,8 @@ class LiveTaker : public QObject {
   /// Asked of each value before it is taken: whether more are to be averaged into it. The answer may come later; what
   /// is measured meanwhile is let pass.
   void set_longer_look(std::function<void(const HeldValue&, const Answer&)> ask) { longer_look_ = std::move(ask); }
+  /// How long it waits for the next value of a longer look; a sensor that speaks seldom is not waited for.
+  void set_patience_ms(int ms) { patience_.setInterval(ms); }
 
   /// Takes the live value as soon as there are enough of it; while one is looked at longer, takes that as it is. False
   /// where there is none.
@@ -69,7 +71,7 @@ class LiveTaker : public QObject {
   int question_ = 0;
   std::optional<HeldValue> in_doubt_;  ///< so far, while it is looked at longer
   LongerLook look_;                    ///< at it
-  QTimer patience_;                    ///< a sensor that speaks seldom is not waited for
+  QTimer patience_;
 };
 
 /// The rule of hands-free reading as the user set it.

@@ -37,7 +37,7 @@ constexpr std::size_t most_stations_at_once = 700;
 }  // namespace
 
 WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent)
-    : StageView(parent), desk_(desk), hub_(hub), log_(log), taker_(hub) {
+    : StageView(parent), desk_(desk), hub_(hub), log_(log), taker_(hub, this) {
   auto* middle = new QWidget(this);
   middle->setObjectName("ground");
   middle->setAttribute(Qt::WA_StyledBackground);
