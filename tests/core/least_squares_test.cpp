@@ -51,7 +51,7 @@ TEST(LeastSquaresTest, ALineByHand) {
   EXPECT_NEAR(line.inverse(0, 0), 5.0 / 6, 1e-14);
   EXPECT_NEAR(line.inverse(0, 1), -0.5, 1e-14);
   EXPECT_NEAR(line.inverse(1, 0), -0.5, 1e-14);
-  EXPECT_NEAR(line.variance_at({{1, 1.0}}), 1.0 / 3, 1e-14) << "in the middle of three: a third of a value's";
+  EXPECT_NEAR(line.variances_at({{1, 1.0}})[0], 1.0 / 3, 1e-14) << "in the middle of three: a third of a value's";
   EXPECT_NEAR(line.determinant(), 6, 1e-13);
   EXPECT_NEAR(line.reciprocal_condition(), 1 / (8 * (8.0 / 6)), 1e-14);
 }
@@ -67,6 +67,33 @@ TEST(LeastSquaresTest, AWeightIsAValueTakenSoManyTimes) {
   ASSERT_TRUE(weighted.solve());
   ASSERT_TRUE(repeated.solve());
   for (std::size_t i = 0; i < 2; ++i) EXPECT_NEAR(weighted.x()[i], repeated.x()[i], 1e-13);
+}
+
+TEST(LeastSquaresTest, ManyAtOnceAreThoseOneByOne) {
+  constexpr std::size_t unknowns = 5, count = 37;
+  std::vector<double> terms, values;
+  for (std::size_t i = 0; i < count; ++i) {
+    const double x = static_cast<double>(i) / count;
+    for (const double term : {1.0, x, std::sin(7 * x), std::cos(11 * x), x * x}) terms.push_back(term);
+    values.push_back(3 * x - std::exp(x));
+  }
+  LeastSquares one_by_one(unknowns, 0.01), at_once(unknowns, 0.01);
+  const auto of = [&](std::size_t i) { return std::span(terms).subspan(i * unknowns, unknowns); };
+  for (std::size_t i = 0; i < count; ++i) one_by_one.add(of(i), values[i]);
+  at_once.add_all(std::span(terms).first(20 * unknowns), std::span(values).first(20));
+  at_once.add_all(std::span(terms).subspan(20 * unknowns), std::span(values).subspan(20));
+  ASSERT_TRUE(one_by_one.solve());
+  ASSERT_TRUE(at_once.solve());
+  const std::vector<double> variances = at_once.variances_at(terms);
+  ASSERT_EQ(variances.size(), count);
+  for (std::size_t i = 0; i < count; ++i) {
+    EXPECT_NEAR(at_once.at(of(i)), one_by_one.at(of(i)), 1e-11);
+    double variance = 0;
+    for (std::size_t row = 0; row < unknowns; ++row)
+      for (std::size_t column = 0; column < unknowns; ++column)
+        variance += of(i)[row] * one_by_one.inverse(row, column) * of(i)[column];
+    EXPECT_NEAR(variances[i], variance, 1e-11);
+  }
 }
 
 TEST(LeastSquaresTest, ARidgeHoldsWhatIsLeftOpenNearZero) {
@@ -107,7 +134,7 @@ RC_GTEST_PROP(LeastSquaresProperty, RestsStandUprightOnTheTerms, ()) {
   }
   // The shares of their own that values have in the fit come to as many as there are unknowns.
   double shares = 0;
-  for (std::size_t i = 0; i < values; ++i) shares += weights[i] * fit.variance_at(terms[i]);
+  for (std::size_t i = 0; i < values; ++i) shares += weights[i] * fit.variances_at(terms[i])[0];
   RC_ASSERT(std::fabs(shares - static_cast<double>(unknowns)) < 1e-5);
 }
 

@@ -56,19 +56,26 @@ std::vector<SurfaceResidual> mirror_residuals(const Layout& layout, std::span<co
     for (std::size_t t = 0; t < odd_terms; ++t) own[t] -= mean_terms[group[i]][t];
     return own;
   };
-  LeastSquares odd(odd_terms, 1e-9);
+  std::vector<std::size_t> fitted;
+  std::vector<double> basis, off_mean;
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
     if (!(ppfd[i] > 0) || left_out[i]) continue;
-    odd.add(own_terms(i), std::log(ppfd[i]) - mean[group[i]]);
+    const Terms own = own_terms(i);
+    fitted.push_back(i);
+    basis.insert(basis.end(), own.begin(), own.end());
+    off_mean.push_back(std::log(ppfd[i]) - mean[group[i]]);
   }
+  LeastSquares odd(odd_terms, 1e-9);
+  odd.add_all(basis, off_mean);
   odd.solve();
-  for (std::size_t i = 0; i < ppfd.size(); ++i) {
-    if (!(ppfd[i] > 0) || left_out[i] || members[group[i]] < 2) continue;
-    const Terms t = own_terms(i);
-    const double own_share = 1 - 1.0 / members[group[i]] - odd.variance_at(t);
+  const std::vector<double> variances = odd.variances_at(basis);
+  for (std::size_t k = 0; k < fitted.size(); ++k) {
+    const std::size_t i = fitted[k];
+    if (members[group[i]] < 2) continue;
+    const double own_share = 1 - 1.0 / members[group[i]] - variances[k];
     if (own_share < least_own_share) continue;
     SurfaceResidual& r = residuals[i];
-    r.log_ratio = (std::log(ppfd[i]) - mean[group[i]] - odd.at(t)) / own_share;
+    r.log_ratio = (off_mean[k] - odd.at(std::span(basis).subspan(k * odd_terms, odd_terms))) / own_share;
     r.leverage = 1 / own_share - 1;
   }
   return residuals;

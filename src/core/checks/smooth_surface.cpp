@@ -42,9 +42,11 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
   const auto terms = terms_of(degrees);
   const int highest = std::max(degrees.even, degrees.odd);
   const Rectangle& area = layout.measured;
-  std::vector<int> used;
+  std::vector<int> used;  // those that are fitted first
   for (std::size_t i = 0; i < ppfd.size(); ++i)
     if (!std::isnan(ppfd[i]) && ppfd[i] > 0) used.push_back(static_cast<int>(i));
+  const auto fitted = static_cast<std::size_t>(
+      std::stable_partition(used.begin(), used.end(), [&](int i) { return !left_out[i]; }) - used.begin());
   const std::size_t count = used.size(), width = terms.size();
   if (static_cast<double>(count) < stations_a_term * static_cast<double>(width)) return residuals;
   std::vector<double> basis(count * width), light(count);
@@ -52,20 +54,21 @@ std::vector<SurfaceResidual> smooth_residuals(const Layout& layout, std::span<co
   for (const double x_m : layout.xs_m) across.push_back(legendre(2 * (x_m - area.left_m) / area.width_m - 1, highest));
   for (const double y_m : layout.ys_m) deep.push_back(legendre(2 * (y_m - area.front_m) / area.depth_m - 1, highest));
   const auto row_of = [&](std::size_t row) { return std::span<double>(&basis[row * width], width); };
-  LeastSquares surface(width);
   for (std::size_t row = 0; row < count; ++row) {
     const Station& s = layout.stations[used[row]];
     const auto &px = across[static_cast<std::size_t>(s.column)], &py = deep[static_cast<std::size_t>(s.row)];
     for (std::size_t t = 0; t < width; ++t) row_of(row)[t] = px[terms[t].first] * py[terms[t].second];
     light[row] = std::log(ppfd[used[row]]);
-    if (!left_out[used[row]]) surface.add(row_of(row), light[row]);
   }
+  LeastSquares surface(width);
+  surface.add_all(std::span(basis).first(fitted * width), std::span(light).first(fitted));
   if (!surface.solve() || surface.reciprocal_condition() < 1e-8) return residuals;
+  // The surface's variance in units of a reading's: b (FᵀF)⁻¹ bᵀ, b a row of the basis, F those fitted.
+  const std::vector<double> variances = surface.variances_at(basis);
   for (std::size_t row = 0; row < count; ++row) {
-    // The surface's variance there in units of a reading's: b (FᵀF)⁻¹ bᵀ, b its row of the basis, F those fitted.
-    const double variance = surface.variance_at(row_of(row));
+    const double variance = variances[row];
     double log_ratio = light[row] - surface.at(row_of(row)), leverage = variance;
-    if (!left_out[used[row]]) {
+    if (row < fitted) {
       // A reading is judged by the surface that the others make: its own share is taken out of fit and variance alike.
       if (variance > most_own_share) continue;
       log_ratio /= 1 - variance;

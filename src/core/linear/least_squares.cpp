@@ -2,6 +2,7 @@
 
 #include <numeric>
 
+#include "core/linear/dense_kernel.h"
 #include "core/linear/symmetric_solve.h"
 
 namespace sunbreak {
@@ -20,6 +21,14 @@ void LeastSquares::add(std::span<const double> terms, double value, double weigh
   }
 }
 
+void LeastSquares::add_all(std::span<const double> terms, std::span<const double> values) {
+  // A place's terms are a column of a matrix: N += terms · termsᵀ.
+  dense_kernels().add_product(count_, count_, values.size(), 1, {terms.data(), count_}, {terms.data(), count_, 1},
+                              {normal_.data(), count_});
+  dense_kernels().add_product(count_, 1, values.size(), 1, {terms.data(), count_}, {values.data(), 1, 0},
+                              {x_.data(), count_});
+}
+
 bool LeastSquares::solve() {
   const double norm = column_norm(normal_, count_);
   const bool determined = factor_symmetric(normal_, count_);
@@ -34,13 +43,16 @@ bool LeastSquares::solve() {
   return determined;
 }
 
-double LeastSquares::variance_at(std::span<const double> terms) const {
-  double variance = 0;
-  for (std::size_t i = 0; i < count_; ++i) {
-    const double* const row = &inverse_[i * count_];
-    variance += terms[i] * std::inner_product(terms.begin(), terms.end(), row, 0.0);
+std::vector<double> LeastSquares::variances_at(std::span<const double> terms) const {
+  const std::size_t places = terms.size() / count_;
+  std::vector<double> turned(terms.size(), 0), variances(places);
+  dense_kernels().add_product(count_, places, count_, 1, {inverse_.data(), count_}, {terms.data(), 1, count_},
+                              {turned.data(), count_});
+  for (std::size_t i = 0; i < places; ++i) {
+    const auto own = terms.subspan(i * count_, count_);
+    variances[i] = std::inner_product(own.begin(), own.end(), &turned[i * count_], 0.0);
   }
-  return variance;
+  return variances;
 }
 
 double LeastSquares::at(std::span<const double> terms) const {

@@ -19,6 +19,8 @@ class LeastSquares {
 
   /// One value; its terms are as many as there are unknowns.
   void add(std::span<const double> terms, double value, double weight = 1);
+  /// Many values of weight 1; their terms stand one value's after another's.
+  void add_all(std::span<const double> terms, std::span<const double> values);
 
   /// To be called once, after all values.
   /// @return false where they do not determine every unknown: those left open are 0 then
@@ -28,8 +30,9 @@ class LeastSquares {
   const std::vector<double>& x() const { return x_; }
   /// After solve(): N⁻¹, by row and column. Times a value's variance it is the covariance of x.
   double inverse(std::size_t row, std::size_t column) const { return inverse_[row * count_ + column]; }
-  /// After solve(): terms · N⁻¹ · terms, the variance of the fit there in units of a value's.
-  double variance_at(std::span<const double> terms) const;
+  /// After solve(): terms · N⁻¹ · terms, the variance of the fit in units of a value's, at places whose terms stand one
+  /// place's after another's.
+  std::vector<double> variances_at(std::span<const double> terms) const;
   /// After solve(): terms · x.
   double at(std::span<const double> terms) const;
   /// After solve(): 1 / (‖N‖ ‖N⁻¹‖) by the largest sums of a column, from 1, well determined, to 0.
