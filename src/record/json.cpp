@@ -13,22 +13,36 @@ using Library = nlohmann::ordered_json;
 
 constexpr std::size_t most_levels = 100;
 
-Library library_value(const Json& value) {
-  if (value.is_object()) {
-    Library::object_t object;
-    for (std::size_t i = 0; i < value.size(); ++i) object.push_back({value.names()[i], library_value(value[i])});
-    return object;
+/// A single value as the library writes it.
+std::string written(const Library& value) { return value.dump(-1, ' ', false, Library::error_handler_t::replace); }
+
+/// `indent`: spaces a level; all on one line where it is negative.
+void write(const Json& value, int indent, int level, std::string& text) {
+  if (value.is_text()) {
+    text += written(value.text());
+  } else if (value.is_whole()) {
+    text += std::to_string(value.whole());
+  } else if (value.is_number()) {
+    text += written(value.number());
+  } else if (value.is_boolean()) {
+    text += value.truth() ? "true" : "false";
+  } else if (value.is_array() || value.is_object()) {
+    const auto new_line = [&](int at) {
+      if (indent >= 0)
+        text.append(1, '\n').append(static_cast<std::size_t>(at) * static_cast<std::size_t>(indent), ' ');
+    };
+    text += value.is_array() ? '[' : '{';
+    for (std::size_t i = 0; i < value.size(); ++i) {
+      if (i > 0) text += ',';
+      new_line(level + 1);
+      if (value.is_object()) text.append(written(value.names()[i])).append(indent >= 0 ? ": " : ":");
+      write(value[i], indent, level + 1, text);
+    }
+    if (!value.empty()) new_line(level);
+    text += value.is_array() ? ']' : '}';
+  } else {
+    text += "null";
   }
-  if (value.is_array()) {
-    Library array = Library::array();
-    for (const Json& item : value) array.push_back(library_value(item));
-    return array;
-  }
-  if (value.is_text()) return value.text();
-  if (value.is_whole()) return value.whole();
-  if (value.is_number()) return value.number();
-  if (value.is_boolean()) return value.truth();
-  return nullptr;
 }
 
 }  // namespace
@@ -61,10 +75,10 @@ class JsonReader : public nlohmann::json_sax<Library> {
     auto& [within, members] = open_.back();
     if (within->is_object()) {
       const auto [member, is_new] = members.try_emplace(name_, within->size());
-      if (!is_new) return within->items_[member->second];  // of two with the same name the last counts
-      within->names_.push_back(name_);
+      if (!is_new) return within->held().items[member->second];  // of two with the same name the last counts
+      within->held().names.push_back(name_);
     }
-    return within->items_.emplace_back();
+    return within->held().items.emplace_back();
   }
   bool put(Json value) { return place() = std::move(value), true; }
   bool open(Json value) {
@@ -85,16 +99,29 @@ class JsonReader : public nlohmann::json_sax<Library> {
 };
 
 Json::Json() = default;
-Json::Json(const Json&) = default;
+Json::Json(const Json& other)
+    : kind_(other.kind_), whole_(other.whole_), held_(other.held_ ? std::make_unique<Held>(*other.held_) : nullptr) {}
 Json::Json(Json&&) noexcept = default;
-Json& Json::operator=(const Json&) = default;
+Json& Json::operator=(const Json& other) { return *this = Json(other); }
 Json& Json::operator=(Json&&) noexcept = default;
 Json::~Json() = default;
 
+Json::Held& Json::held() {
+  if (!held_) held_ = std::make_unique<Held>();
+  return *held_;
+}
+
+const Json::Held& Json::held() const {
+  static const Held nothing;
+  return held_ ? *held_ : nothing;
+}
+
 bool Json::operator==(const Json& other) const {
-  if (is_number() && other.is_number() && is_whole() != other.is_whole()) return number() == other.number();
-  return kind_ == other.kind_ && whole_ == other.whole_ && number_ == other.number_ && text_ == other.text_ &&
-         names_ == other.names_ && items_ == other.items_;
+  if (is_number() && other.is_number())
+    return is_whole() && other.is_whole() ? whole_ == other.whole_ : number() == other.number();
+  const Held &own = held(), &others = other.held();
+  return kind_ == other.kind_ && whole_ == other.whole_ && own.text == others.text && own.names == others.names &&
+         own.items == others.items;
 }
 
 Json::Json(double value) {
@@ -103,16 +130,16 @@ Json::Json(double value) {
   number_ = value;
 }
 
-Json::Json(std::string value) : kind_(Kind::Text), text_(std::move(value)) {}
+Json::Json(std::string value) : kind_(Kind::Text) { held().text = std::move(value); }
 
 Json::Json(std::initializer_list<JsonMember> members) : kind_(Kind::Object) {
-  for (const JsonMember& member : members) (*this)[member.name] = member.value;
+  for (const JsonMember& member : members) (*this)[member.name] = std::move(member.value);
 }
 
 Json Json::array(std::initializer_list<Json> values) {
   Json array;
   array.kind_ = Kind::Array;
-  array.items_ = values;
+  if (values.size() > 0) array.held().items = values;
   return array;
 }
 
@@ -123,8 +150,9 @@ double Json::number() const {
 }
 
 const Json* Json::find(std::string_view name) const {
-  for (std::size_t i = 0; i < names_.size(); ++i)
-    if (names_[i] == name) return &items_[i];
+  const Held& own = held();
+  for (std::size_t i = 0; i < own.names.size(); ++i)
+    if (own.names[i] == name) return &own.items[i];
   return nullptr;
 }
 
@@ -135,26 +163,26 @@ const Json& Json::operator[](std::string_view name) const {
 }
 
 Json& Json::operator[](std::string_view name) {
-  if (const Json* found = find(name)) return items_[static_cast<std::size_t>(found - items_.data())];
+  if (const Json* found = find(name)) return held().items[static_cast<std::size_t>(found - held().items.data())];
   add(std::string(name), {});
-  return items_.back();
+  return held().items.back();
 }
 
 void Json::add(std::string name, Json value) {
   if (is_null()) kind_ = Kind::Object;
   if (!is_object()) throw std::logic_error("a member of what is no JSON object");
-  names_.push_back(std::move(name));
-  items_.push_back(std::move(value));
+  held().names.push_back(std::move(name));
+  held().items.push_back(std::move(value));
 }
 
 void Json::push_back(Json value) {
   if (is_null()) kind_ = Kind::Array;
   if (!is_array()) throw std::logic_error("another value of what is no JSON array");
-  items_.push_back(std::move(value));
+  held().items.push_back(std::move(value));
 }
 
 void Json::update(Json other) {
-  for (std::size_t i = 0; i < other.size(); ++i) (*this)[other.names_[i]] = std::move(other.items_[i]);
+  for (std::size_t i = 0; i < other.size(); ++i) (*this)[other.names()[i]] = std::move(other[i]);
 }
 
 Json json_of(std::string_view text) {
@@ -166,7 +194,9 @@ Json json_of(std::string_view text) {
 }
 
 std::string json_text(const Json& value, int indent) {
-  return library_value(value).dump(indent, ' ', false, Library::error_handler_t::replace);
+  std::string text;
+  write(value, indent, 0, text);
+  return text;
 }
 
 }  // namespace sunbreak::record

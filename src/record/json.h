@@ -4,6 +4,7 @@
 #include <concepts>
 #include <cstdint>
 #include <initializer_list>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -44,7 +45,8 @@ class Json {
   }
   template <typename Value>
   Json(const std::vector<Value>& values) : kind_(Kind::Array) {
-    for (const Value& value : values) items_.push_back(Json(value));
+    held().items.reserve(values.size());
+    for (const Value& value : values) held().items.push_back(Json(value));
   }
   template <typename Value, std::size_t n>
   Json(const std::array<Value, n>& values) : Json(std::vector<Value>(values.begin(), values.end())) {}
@@ -65,22 +67,22 @@ class Json {
   bool truth() const { return kind_ == Kind::Boolean && whole_ != 0; }
   double number() const;  ///< NaN where it is none
   std::int64_t whole() const { return is_whole() ? whole_ : 0; }
-  const std::string& text() const { return text_; }  ///< empty where it is none
+  const std::string& text() const { return held().text; }  ///< empty where it is none
 
   /// Of an array's values, or an object's members; none of anything else.
-  std::size_t size() const { return items_.size(); }
-  bool empty() const { return items_.empty(); }
-  auto begin() const { return items_.begin(); }
-  auto end() const { return items_.end(); }
-  auto begin() { return items_.begin(); }
-  auto end() { return items_.end(); }
-  Json& back() { return items_.back(); }
+  std::size_t size() const { return held().items.size(); }
+  bool empty() const { return size() == 0; }
+  auto begin() const { return held().items.begin(); }
+  auto end() const { return held().items.end(); }
+  auto begin() { return held().items.begin(); }
+  auto end() { return held().items.end(); }
+  Json& back() { return held().items.back(); }
   /// std::out_of_range beyond the last.
-  const Json& operator[](std::size_t i) const { return items_.at(i); }
-  Json& operator[](std::size_t i) { return items_.at(i); }
+  const Json& operator[](std::size_t i) const { return held().items.at(i); }
+  Json& operator[](std::size_t i) { return held().items.at(i); }
 
   /// Names of an object's members, in the order of its values.
-  const std::vector<std::string>& names() const { return names_; }
+  const std::vector<std::string>& names() const { return held().names; }
   bool contains(std::string_view name) const { return find(name) != nullptr; }
   const Json* find(std::string_view name) const;        ///< nullptr where it has no such member
   const Json& operator[](std::string_view name) const;  ///< null where it has no such member
@@ -99,19 +101,27 @@ class Json {
  private:
   friend Json json_of(std::string_view text);
   friend class JsonReader;
-  enum class Kind { Null, Boolean, Whole, Number, Text, Array, Object, Broken };
+  enum class Kind : std::uint8_t { Null, Boolean, Whole, Number, Text, Array, Object, Broken };
+  /// What all but a number is made of: most values are numbers, and there may be hundreds of thousands.
+  struct Held {
+    std::string text;
+    std::vector<Json> items;
+    std::vector<std::string> names;
+  };
+  Held& held();
+  const Held& held() const;  ///< an empty one where there is none
 
   Kind kind_ = Kind::Null;
-  std::int64_t whole_ = 0;
-  double number_ = 0;
-  std::string text_;
-  std::vector<Json> items_;
-  std::vector<std::string> names_;
+  union {
+    std::int64_t whole_ = 0;
+    double number_;
+  };
+  std::unique_ptr<Held> held_;
 };
 
 struct JsonMember {
   std::string_view name;
-  Json value;
+  mutable Json value;  ///< an object takes it out of its list
 };
 
 /// What a text says; broken() where it is no JSON, or more than a hundred levels deep.

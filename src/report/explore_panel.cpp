@@ -64,7 +64,7 @@ Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& s
            {"depth", layout.measured.depth_m}}},
          {"xs", lattice ? numbers(layout.xs_m) : Json::array()},
          {"ys", lattice ? numbers(layout.ys_m) : Json::array()},
-         {"places", places},
+         {"places", std::move(places)},
          {"values", numbers(view.ppfd)},
          {"spacing", std::isfinite(spacing) ? spacing : layout.footprint.width_m / 4}};
   return s;
@@ -144,16 +144,16 @@ void add_explore_panel(kainjow::mustache::data& page, const evaluation::Evaluati
   }
   const LengthUnit unit = surface_unit(options.units);
   const Json& shown = configurations[0];
-  const Json all{{"configurations", configurations},
+  Json shown_first{{"height", first.sweep ? place_of(shown["heights"], first.sweep->rung_id) : 0},
+                   {"setting", first.sweep ? place_of(shown["settings"], first.sweep->stop_id) : 0}};
+  const Json all{{"configurations", std::move(configurations)},
                  {"targets", targets_json(b, options)},
-                 {"first",
-                  {{"height", first.sweep ? place_of(shown["heights"], first.sweep->rung_id) : 0},
-                   {"setting", first.sweep ? place_of(shown["settings"], first.sweep->stop_id) : 0}}},
+                 {"first", std::move(shown_first)},
                  {"hours", b.test.photoperiod_h},
                  {"tariff", b.test.tariff_per_kwh},
                  {"currency", b.test.tariff_currency.empty() ? std::string("money") : b.test.tariff_currency},
                  {"range", Json::array({range.low, range.high})},
-                 {"colors", colors},
+                 {"colors", std::move(colors)},
                  {"paper", drawing::paper_palette().panel.hex()},
                  {"step_m", raster_step_m},
                  {"most_samples", most_raster_samples},

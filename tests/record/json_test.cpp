@@ -21,6 +21,32 @@ TEST(JsonTest, MembersStandInTheOrderTheyWerePutIn) {
   EXPECT_TRUE(json_text(j).starts_with(R"({"watts":["a","b"],)")) << "put in its old place";
 }
 
+TEST(JsonTest, WithSpacesEachValueHasItsLine) {
+  const Json j{{"none", Json::array()}, {"nothing", Json::object()}, {"rows", Json::array({1, {{"a\"b", "\xff"}}})}};
+  EXPECT_EQ(json_text(j, 2), R"({
+  "none": [],
+  "nothing": {},
+  "rows": [
+    1,
+    {
+      "a\"b": "�"
+    }
+  ]
+})");
+  EXPECT_EQ(json_text(j, 0).substr(0, 12), "{\n\"none\": []");
+}
+
+TEST(JsonTest, ACopyStandsAlone) {
+  Json first{{"rows", Json::array({1, 2})}};
+  Json copy = first;
+  copy["rows"].push_back(3);
+  EXPECT_EQ(first["rows"].size(), 2);
+  first = first["rows"][1];
+  EXPECT_EQ(first.whole(), 2) << "a value may take the place of what it stands in";
+  first = std::move(copy["rows"]);
+  EXPECT_EQ(json_text(first), "[1,2,3]");
+}
+
 TEST(JsonTest, WhatIsNoNumberOfJsonIsNull) {
   EXPECT_EQ(json_text(Json::array({NAN, INFINITY, -INFINITY, -0.5, 1e300, 5e-324})),
             "[null,null,null,-0.5,1e+300,5e-324]");
