@@ -14,6 +14,7 @@
 #include "desktop/settle/settle_view.h"
 #include "desktop/settle/settle_work.h"
 #include "desktop/walk/walk_view.h"
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/text.h"
 #include "desktop/window_fixture.h"
 #include "evaluation/settings_card.h"
@@ -87,6 +88,10 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   ASSERT_TRUE(answered());
   key(Qt::Key_T);
   EXPECT_EQ(focused(), find<QComboBox>("settleTarget"));
+  const auto* target = static_cast<ElidedCombo*>(find<QComboBox>("settleTarget"));
+  EXPECT_TRUE(target->shown().endsWith("…")) << "a target's list is wider than there is room for";
+  window_->grab();
+  EXPECT_EQ(target->toolTip(), target->currentText());
   choose("settleTarget", "Short days: young plants");
   EXPECT_EQ(desk().test()->test.target_low_ppfd, 245);
   choose("settleRule", "a share");

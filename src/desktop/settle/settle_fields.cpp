@@ -12,6 +12,7 @@
 #include "core/figures/nominal.h"
 #include "desktop/read/target_fields.h"
 #include "desktop/settle/band_slider.h"
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
@@ -45,7 +46,7 @@ SettleFields::SettleFields(Desk& desk, SettleWork& work, QWidget* parent) : QWid
   auto* strip = new QWidget(this);
   strip->setObjectName("ground");
   auto* flow = new FlowLayout(strip, 2);
-  target_ = new QComboBox(this);
+  target_ = new ElidedCombo(this);
   target_->setObjectName("settleTarget");
   target_->setAccessibleName(tr("Target"));
   target_->setMaximumWidth(260);
