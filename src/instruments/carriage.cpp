@@ -85,7 +85,7 @@ void Carriage::take(const QByteArray& line) {
   const Asked answered = asked_;
   if (!target_m_ || answered == Asked::Nothing) return;
   if (answered == Asked::Error) {
-    if (!line.contains(",\"")) return;  // an answer from before
+    if (!line.contains('"')) return;  // an answer from before
     asked_ = Asked::Nothing;
     if (line.startsWith("0,")) return;
     const QPointF place = *target_m_;

@@ -13,6 +13,7 @@ QString ElidedCombo::shown() const {
 
 void ElidedCombo::paintEvent(QPaintEvent*) {
   QStylePainter painter(this);
+  painter.setPen(palette().color(QPalette::Text));
   QStyleOptionComboBox option;
   initStyleOption(&option);
   option.currentText = shown();
