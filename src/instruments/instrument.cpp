@@ -113,7 +113,7 @@ void Instrument::look_at_the_clock() {
     transport_->close();
     return on_closed(tr("silent for %1 s").arg(silent_ms / 1000));
   }
-  if (silent_ms > settings_.answer_ms && state_ == LinkState::Live)
+  if (silence_.age_ms() > settings_.answer_ms && state_ == LinkState::Live)
     set_state(LinkState::Stale, tr("silent; the last value is old"));
 }
 

@@ -13,13 +13,16 @@ class Silence {
   void end() {
     silent_ms_ = 0;
     since_look_.start();
+    since_heard_.start();
   }
   /// To be asked several times a second: how long it has lasted [ms].
   qint64 look() { return silent_ms_ += std::min<qint64>(since_look_.restart(), 250); }
+  /// How old what was heard last is [ms], whether somebody listened since or not.
+  qint64 age_ms() const { return since_heard_.elapsed(); }
 
  private:
   qint64 silent_ms_ = 0;
-  QElapsedTimer since_look_;
+  QElapsedTimer since_look_, since_heard_;
 };
 
 }  // namespace sunbreak::instruments

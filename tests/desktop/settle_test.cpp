@@ -88,7 +88,8 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   ASSERT_TRUE(answered());
   key(Qt::Key_T);
   EXPECT_EQ(focused(), find<QComboBox>("settleTarget"));
-  const auto* target = static_cast<ElidedCombo*>(find<QComboBox>("settleTarget"));
+  const auto* target = dynamic_cast<ElidedCombo*>(find<QComboBox>("settleTarget"));
+  ASSERT_TRUE(target);
   EXPECT_TRUE(target->shown().endsWith("…")) << "a target's list is wider than there is room for";
   window_->grab();
   EXPECT_EQ(target->toolTip(), target->currentText());
