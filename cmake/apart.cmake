@@ -1,0 +1,16 @@
+# gather_what_is_built_apart(FOLDER...): the target `apart` builds every program of the folders that no test needs, so
+# that a study or a benchmark that no longer compiles is found before somebody wants to run it.
+function(gather_what_is_built_apart)
+  set(programs)
+  foreach(folder IN LISTS ARGN)
+    get_property(targets DIRECTORY ${folder} PROPERTY BUILDSYSTEM_TARGETS)
+    foreach(target IN LISTS targets)
+      get_target_property(apart ${target} EXCLUDE_FROM_ALL)
+      get_target_property(type ${target} TYPE)
+      if(apart AND type STREQUAL EXECUTABLE)
+        list(APPEND programs ${target})
+      endif()
+    endforeach()
+  endforeach()
+  add_custom_target(apart DEPENDS ${programs})
+endfunction()
