@@ -166,7 +166,7 @@ TEST(Pictures, ADamagedOneIsNoneAndHurtsNothing) {
 TEST(Pictures, BackupsLeaveThemOutAndHaveThemOnceBeside) {
   TemporaryBook book;
   const Id test = book.add_test();
-  const std::string file(300'000, 'p');
+  const std::string file(3'000'000, 'p');
   std::string digest;
   book->edit("picture", [&](Edit& e) { digest = picture_of(test, file, e); });
   const TestRecord before = book.test_record(test);
