@@ -306,6 +306,32 @@ TEST(WayTest, IsWrittenAsItIsRead) {
     EXPECT_FALSE(parse_way(text)) << text;
 }
 
+TEST(WayTest, IsTypedAsItIsShown) {
+  const std::pair<const char*, const char*> shown[] = {
+      {"as-measured", "as measured"},
+      {"equal-watts:300+height:45cm", "equal watts 300 W + height 45 cm"},
+      {"equal-center:812.5", "equal center 812.5 µmol/m²/s"},
+      {"footprint:90x60cm+grid:6x8", "footprint 90 × 60 cm + grid 6 × 8"},
+      {"open-floor", "open floor"},
+      {"height:30cm+white-tent", "height 30 cm + white tent"},
+      {"best:flowering & fruiting+footprint:60x60cm", "best for flowering & fruiting + footprint 60 × 60 cm"},
+      {"check-lamp:lamp A, 40 cm=412.5", "check lamp lamp A, 40 cm = 412.5 µmol/m²/s"}};
+  for (const auto& [id, text] : shown) {
+    const LineUpWay way = parse_way(id).value();
+    EXPECT_EQ(way_text(way, UnitSystem::Metric), text);
+    const auto typed = parse_way(text);
+    ASSERT_TRUE(typed) << text;
+    EXPECT_EQ(way_id(typed.value()), way_id(way));
+  }
+  EXPECT_EQ(way_text(parse_way("height:45cm+footprint:90x60cm").value(), UnitSystem::Imperial),
+            "height 17.7 in + footprint 35.4 × 23.6 in");
+  EXPECT_NEAR(*parse_way("Height 17.7 in + open-floor").value().height_m, 0.44958, 1e-9);
+  EXPECT_EQ(way_id(parse_way("equal watts: 300+grid 6").value()), "equal-watts:300+grid:6x6");
+  for (const char* text :
+       {"equal watts 300 V", "openfloor", "white tents", "as measured 3", "grid 6 × 8 cm", "best for "})
+    EXPECT_FALSE(parse_way(text)) << text;
+}
+
 TEST(WayTest, RefusesWhatIsNone) {
   for (const char* text : {"",
                            "equal-watts",

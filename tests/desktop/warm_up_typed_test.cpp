@@ -215,6 +215,27 @@ TEST(FiguresTable, GivesALongNameTheLinesItNeeds) {
   EXPECT_EQ(table.height() - flat, table.rowHeight(0) - table.rowHeight(1)) << "no row is out of sight";
 }
 
+TEST(FiguresTable, ANameStandsOverWhatItsOwnValueLeavesFree) {
+  FiguresTable table({"Figure", "Value"}, "table");
+  table.show_rows({{{"Center minus corners", {}, false}, {"12 %", {}, false}},
+                   {{"Heat", {}, false}, {"1,234.5 ± 23.4 µmol/m²/s/W", {}, false}}});
+  table.resize(300, table.height());
+  EXPECT_GT(table.fontMetrics().horizontalAdvance("Center minus corners"), table.columnWidth(0));
+  EXPECT_EQ(table.rowHeight(0), table.rowHeight(1)) << "in one line, over the column of values";
+  const QColor ground = QColor::fromRgb(255, 0, 255);
+  table.setStyleSheet("QTableWidget { background: #f0f; color: #000; }");
+  table.grab();  // what the style sheet changes is laid out
+  const int over = table.columnViewportPosition(1), high = table.rowHeight(0) - 1;
+  const auto inked = [&](const QImage& image) {
+    for (int y = 0; y < high; ++y)
+      for (int x = 0; x < 10; ++x)
+        if (image.pixelColor(x, y).lightness() < ground.lightness() / 2) return true;
+    return false;
+  };
+  const QRect beyond(over, table.rowViewportPosition(0), 10, high);
+  EXPECT_TRUE(inked(table.viewport()->grab(beyond).toImage())) << "where only its neighbor is painted anew, too";
+}
+
 TEST(FiguresTable, LeavesOutWhatItHasNoRoomFor) {
   FiguresTable table({"Place", "Read", "True"}, "table");
   table.set_spare_columns({1});

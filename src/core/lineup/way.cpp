@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "core/quantity/lower_case.h"
 #include "core/quantity/number.h"
 
@@ -11,14 +13,21 @@ namespace {
 constexpr double most_watts = 100'000, most_ppfd = 20'000, lowest_asked_m = 0.01, highest_asked_m = 10;
 constexpr int most_cells = 100;
 
+constexpr std::string_view watts_unit = "W", light_unit = "µmol/m²/s";
+
 constexpr const char* all_ways =
     "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, "
-    "open-floor, "
-    "white-tent or check-lamp:NAME=400";
+    "open-floor, white-tent or check-lamp:NAME=400";
 
+std::string_view without_unit(std::string_view text, std::string_view unit) {
+  text = trimmed(text);
+  return text.ends_with(unit) ? trimmed(text.substr(0, text.size() - unit.size())) : text;
+}
+
+/// A number above 0, with its unit or without.
 std::optional<Problem> take_number(std::optional<double>& into, std::string_view what, std::string_view text,
-                                   double most) {
-  const auto number = parse_number(text);
+                                   std::string_view unit, double most) {
+  const auto number = parse_number(without_unit(text, unit));
   if (!number || *number <= 0 || *number > most)
     return Problem{fmt::format("'{}:{}' has no number above 0 and up to {:.0f}", what, text, most), "",
                    fmt::format("write it like {}:300", what)};
@@ -44,9 +53,11 @@ std::optional<Problem> take_footprint(LineUpWay& way, std::string_view text) {
 }
 
 std::optional<Problem> take_cells(LineUpWay& way, std::string_view text) {
-  const auto cross = text.find_first_of("xX");
-  const auto columns = parse_number(text.substr(0, cross)),
-             rows = cross == std::string_view::npos ? columns : parse_number(text.substr(cross + 1));
+  std::string_view first = text, second = text;
+  for (const std::string_view cross : {"x", "X", "×"})
+    if (const auto at = text.find(cross); at != std::string_view::npos)
+      first = trimmed(text.substr(0, at)), second = trimmed(text.substr(at + cross.size()));
+  const auto columns = parse_number(first), rows = parse_number(second);
   const auto whole = [](const std::optional<double>& n) {
     return n && *n >= 2 && *n <= most_cells && *n == static_cast<int>(*n);
   };
@@ -60,7 +71,8 @@ std::optional<Problem> take_cells(LineUpWay& way, std::string_view text) {
 std::optional<Problem> take_lamp(LineUpWay& way, std::string_view text) {
   const auto equals = text.rfind('=');
   double ppfd = 0;
-  if (equals != std::string_view::npos) ppfd = parse_number(trimmed(text.substr(equals + 1))).value_or(0);
+  if (equals != std::string_view::npos)
+    ppfd = parse_number(without_unit(text.substr(equals + 1), light_unit)).value_or(0);
   const std::string_view name = trimmed(text.substr(0, equals));
   if (name.empty() || !(ppfd > 0 && ppfd <= most_ppfd))
     return Problem{fmt::format("'check-lamp:{}' does not name a lamp and what it reads", text), "",
@@ -69,30 +81,39 @@ std::optional<Problem> take_lamp(LineUpWay& way, std::string_view text) {
   return {};
 }
 
+/// What follows a part's name, after a colon or a space; nothing where the part has another name. Hyphens and spaces
+/// between the words of a name are the same.
+std::optional<std::string_view> after(std::string_view part, std::string_view name) {
+  std::string start = lower_case(part.substr(0, name.size()));
+  std::ranges::replace(start, '-', ' ');
+  if (start != name) return {};
+  const std::string_view rest = part.substr(name.size());
+  if (rest.empty()) return rest;
+  if (rest.front() != ':' && rest.front() != ' ') return {};
+  const std::string_view said = trimmed(rest);
+  return said.starts_with(':') ? trimmed(said.substr(1)) : said;
+}
+
 std::optional<Problem> take_part(LineUpWay& way, std::string_view part) {
-  const auto colon = part.find(':');
-  const std::string word = lower_case(trimmed(part.substr(0, colon)));
-  const std::string_view rest = colon == std::string_view::npos ? std::string_view() : trimmed(part.substr(colon + 1));
-  if (colon == std::string_view::npos) {
-    if (word == "as-measured") return {};
-    if (word == "open-floor" || word == "white-tent") {
-      way.room = word == "open-floor" ? LineUpWay::Room::OpenFloor : LineUpWay::Room::WhiteTent;
+  if (const auto rest = after(part, "as measured"); rest && rest->empty()) return {};
+  for (const auto& [name, room] :
+       {std::pair{"open floor", LineUpWay::Room::OpenFloor}, std::pair{"white tent", LineUpWay::Room::WhiteTent}})
+    if (const auto rest = after(part, name); rest && rest->empty()) {
+      way.room = room;
       return {};
     }
-  } else if (word == "equal-watts") {
-    return take_number(way.power_w, word, rest, most_watts);
-  } else if (word == "equal-center") {
-    return take_number(way.center_ppfd, word, rest, most_ppfd);
-  } else if (word == "height") {
-    return take_height(way, rest);
-  } else if (word == "footprint") {
-    return take_footprint(way, rest);
-  } else if (word == "grid") {
-    return take_cells(way, rest);
-  } else if (word == "check-lamp") {
-    return take_lamp(way, rest);
-  } else if (word == "best" && !rest.empty()) {
-    way.target = rest;
+  if (const auto rest = after(part, "equal watts"))
+    return take_number(way.power_w, "equal-watts", *rest, watts_unit, most_watts);
+  if (const auto rest = after(part, "equal center"))
+    return take_number(way.center_ppfd, "equal-center", *rest, light_unit, most_ppfd);
+  if (const auto rest = after(part, "height")) return take_height(way, *rest);
+  if (const auto rest = after(part, "footprint")) return take_footprint(way, *rest);
+  if (const auto rest = after(part, "grid")) return take_cells(way, *rest);
+  if (const auto rest = after(part, "check lamp")) return take_lamp(way, *rest);
+  auto target = after(part, "best for");
+  if (!target) target = after(part, "best");
+  if (target && !target->empty()) {
+    way.target = *target;
     return {};
   }
   return Problem{fmt::format("'{}' is no way of lining fixtures up", part), "", fmt::format("ways are {}", all_ways)};
@@ -138,6 +159,21 @@ std::string way_id(const LineUpWay& way) {
   if (way.room != LineUpWay::Room::Own) add(way.room == LineUpWay::Room::OpenFloor ? "open-floor" : "white-tent");
   if (!way.check_lamp.empty()) add(fmt::format("check-lamp:{}={}", way.check_lamp, short_number(way.lamp_ppfd, 3)));
   return id.empty() ? "as-measured" : id;
+}
+
+std::string way_text(const LineUpWay& way, UnitSystem units) {
+  std::string text;
+  const auto add = [&](const std::string& part) { text += (text.empty() ? "" : " + ") + part; };
+  if (!way.target.empty()) add("best for " + way.target);
+  if (way.power_w) add(fmt::format("equal watts {} {}", short_number(*way.power_w, 3), watts_unit));
+  if (way.center_ppfd) add(fmt::format("equal center {} {}", short_number(*way.center_ppfd, 3), light_unit));
+  if (way.height_m) add("height " + length_text(*way.height_m, units));
+  if (way.footprint) add("footprint " + size_text(way.footprint->width_m, way.footprint->depth_m, units));
+  if (way.cells) add(fmt::format("grid {} × {}", way.cells->first, way.cells->second));
+  if (way.room != LineUpWay::Room::Own) add(way.room == LineUpWay::Room::OpenFloor ? "open floor" : "white tent");
+  if (!way.check_lamp.empty())
+    add(fmt::format("check lamp {} = {} {}", way.check_lamp, short_number(way.lamp_ppfd, 3), light_unit));
+  return text.empty() ? "as measured" : text;
 }
 
 std::string way_words(const LineUpWay& way, std::optional<double> usual_height_m, UnitSystem units) {

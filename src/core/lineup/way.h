@@ -33,12 +33,15 @@ struct LineUpWay {
 };
 
 /// From "as-measured", or one or several of "equal-watts:300", "equal-center:800", "height:45cm", "best:TARGET",
-/// "footprint:90x90cm", "grid:6x6", "open-floor", "white-tent", "check-lamp:NAME=400", joined by "+". Refuses what
-/// cannot go together.
+/// "footprint:90x90cm", "grid:6x6", "open-floor", "white-tent", "check-lamp:NAME=400", joined by "+"; or the same as
+/// way_text() writes it. Refuses what cannot go together.
 Result<LineUpWay> parse_way(std::string_view text);
 
-/// The same text.
+/// The text for a command line: exact, the same whatever units are shown.
 std::string way_id(const LineUpWay& way);
+
+/// The text for a field that can be typed in: "equal watts 300 W + height 45 cm"; lengths to the digits that are shown.
+std::string way_text(const LineUpWay& way, UnitSystem units);
 
 /// The way as it is printed with a line-up. `usual_height_m` is where all hang as measured.
 std::string way_words(const LineUpWay& way, std::optional<double> usual_height_m, UnitSystem units);

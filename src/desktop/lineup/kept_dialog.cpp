@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "desktop/lineup/lineup_scene.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/lineup/own_index.h"
@@ -14,11 +15,11 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString told(const record::SavedLineUp& l) {
+QString told(const record::SavedLineUp& l, UnitSystem units) {
   const int at = evaluation::lineup_figure_index(l.figure);
   const QString figure =
       at >= 0 ? text_of(evaluation::lineup_figures()[static_cast<std::size_t>(at)].label) : KeptDialog::tr("own index");
-  QString words = KeptDialog::tr("%1: by %2, %3").arg(text_of(l.name), figure, text_of(l.way));
+  QString words = KeptDialog::tr("%1: by %2, %3").arg(text_of(l.name), figure, way_told(l.way, units));
   if (!l.filter.empty()) words += KeptDialog::tr(", of %1").arg(text_of(l.filter));
   return words;
 }
@@ -95,7 +96,7 @@ void KeptDialog::fill() {
   invited_ = desk_.book().all<record::Guest>();
   lineups_->clear(), guests_->clear();
   for (const record::SavedLineUp& l : kept_)
-    lineups_->addItem(l.id == open_now_ ? tr("%1 (open)").arg(told(l)) : told(l));
+    lineups_->addItem(l.id == open_now_ ? tr("%1 (open)").arg(told(l, desk_.units())) : told(l, desk_.units()));
   if (kept_.empty()) {
     lineups_->addItem(tr("None yet: S on the strip keeps the line-up that stands there."));
     lineups_->item(0)->setFlags(Qt::NoItemFlags);

@@ -59,6 +59,19 @@ RowMap map_of(const LineUpScene& scene, int number, const drawing::ScaleRange& r
   return map;
 }
 
+QString way_told(const std::string& way_id, UnitSystem units) {
+  const auto way = parse_way(way_id);
+  return text_of(way ? way_text(way.value(), units) : way_id);
+}
+
+QString what_makes_alike(const std::vector<Unlike>& why, UnitSystem units) {
+  QStringList ways;
+  for (const Unlike& u : why)
+    for (const std::string& way : u.switches) ways << way_told(way, units);
+  return ways.isEmpty() ? LineUpPage::tr("Nothing here makes them alike.")
+                        : LineUpPage::tr("What makes them alike: %1.").arg(ways.join(", "));
+}
+
 std::vector<int> shown_few(const LineUpScene& scene, int most) {
   std::vector<int> few;
   for (const int m : {scene.chosen.first, scene.chosen.second})

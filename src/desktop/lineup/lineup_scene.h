@@ -23,6 +23,10 @@ std::string short_name(const LineUpScene& scene, int number);
 QString value_text(const LineUpScene& scene, const evaluation::LineUpFigure& figure, int number, UnitSystem units);
 /// The map of one with its name above and its setting below.
 RowMap map_of(const LineUpScene& scene, int number, const drawing::ScaleRange& range, UnitSystem units);
+/// A way that is kept by its id, as fields and sentences show it.
+QString way_told(const std::string& way_id, UnitSystem units);
+/// A sentence of what would make two alike that may not be held against each other for these reasons.
+QString what_makes_alike(const std::vector<Unlike>& why, UnitSystem units);
 /// Those that are drawn where not all have room: the chosen two, then the best.
 std::vector<int> shown_few(const LineUpScene& scene, int most);
 

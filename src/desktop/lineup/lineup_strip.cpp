@@ -90,7 +90,7 @@ void LineUpStrip::lay_out() {
       const auto why = lineup.why_not(lineup.groups().front().front(), group.front());
       QStringList ways;
       for (const Unlike& u : why)
-        if (!u.switches.empty()) ways << text_of(u.switches.front());
+        if (!u.switches.empty()) ways << way_told(u.switches.front(), desk_.units());
       QString words = tr("Not to be held against those above: %1.").arg(text_of(why_not_words(why)));
       if (!ways.isEmpty()) words += tr("  U: %1").arg(ways.join(" + "));
       add({-1, words, 0, strip_words_px});

@@ -194,8 +194,8 @@ void LineUpView::fill_ways() {
   if (const auto board = evaluation::lamp_board(desk_.book().all<record::CheckLampReading>("ORDER BY taken_at"),
                                                 desk_.book().all<record::Meter>("ORDER BY id")))
     for (const std::string& lamp : evaluation::lamp_ways(board.value())) ways.push_back(lamp);
-  for (const std::string& way : ways) way_->addItem(text_of(way));
-  way_->setEditText(text_of(asked.way));
+  for (const std::string& way : ways) way_->addItem(way_told(way, desk_.units()), text_of(way));
+  way_->setEditText(way_told(asked.way, desk_.units()));
 }
 
 void LineUpView::arrive() {
@@ -302,8 +302,13 @@ void LineUpView::change(const std::function<void(record::SavedLineUp&)>& change)
 }
 
 void LineUpView::take_way() {
-  const std::string typed = text_of(way_->currentText().trimmed());
-  const auto way = parse_way(typed);
+  // What is chosen stands there rounded; meant is what it stands for.
+  const QString typed = way_->currentText().trimmed();
+  const int item = way_->findText(typed, Qt::MatchFixedString);
+  const bool as_it_stood = typed == way_told(work_->asked().way, desk_.units());
+  const auto way = parse_way(as_it_stood ? work_->asked().way
+                             : item >= 0 ? text_of(way_->itemData(item).toString())
+                                         : text_of(typed));
   if (!way) {
     desk_.warn(text_of(way.problem().sentence()));
     return;

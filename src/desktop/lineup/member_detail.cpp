@@ -86,11 +86,7 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
     const QString other = member_name(member(scene, scene.chosen.second).entrant);
     if (!why.empty()) {
       lines << tr("May not be held against %1: %2.").arg(other, text_of(why_not_words(why)));
-      QStringList ways;
-      for (const Unlike& u : why)
-        for (const std::string& way : u.switches) ways << text_of(way);
-      lines << (ways.isEmpty() ? tr("Nothing here makes them alike.")
-                               : tr("What makes them alike: %1.").arg(ways.join(", ")));
+      lines << what_makes_alike(why, desk_.units());
     } else {
       const auto& standings = lineup.ranking().standings();
       const StandingDifference d =

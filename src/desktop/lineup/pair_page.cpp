@@ -53,15 +53,10 @@ void PairPage::show_scene(const LineUpScene& scene) {
   const LineUpMember &first = member(scene, a), &second = member(scene, b);
   head_->setText(tr("%1 beside %2").arg(member_name(first.entrant), member_name(second.entrant)));
   const auto why = lineup.why_not(a, b);
-  QStringList ways;
-  for (const Unlike& u : why)
-    for (const std::string& way : u.switches) ways << text_of(way);
   why_not_->setText(
       why.empty() ? QString()
                   : marked_attention(tr("May not be held against each other: %1. %2")
-                                         .arg(text_of(why_not_words(why)),
-                                              ways.isEmpty() ? tr("Nothing here makes them alike.")
-                                                             : tr("What makes them alike: %1.").arg(ways.join(", ")))));
+                                         .arg(text_of(why_not_words(why)), what_makes_alike(why, desk_.units()))));
   set_tone(why_not_, why.empty() ? "" : "attention");
   std::vector<RowMap> maps;
   if (first.entry->has_light() && second.entry->has_light()) {

@@ -1,6 +1,8 @@
 #include "desktop/widgets/figures_table.h"
 
 #include <QHeaderView>
+#include <QPaintEvent>
+#include <QStyledItemDelegate>
 #include <algorithm>
 
 #include "desktop/widgets/labels.h"
@@ -8,7 +10,21 @@
 namespace sunbreak::desktop {
 namespace {
 constexpr int row_px = 22, cell_margin_px = 4, least_name_px = 40;
-}
+
+/// Paints a name over what its own row's first value leaves of that one's column.
+class NameDelegate : public QStyledItemDelegate {
+ public:
+  explicit NameDelegate(const FiguresTable& table, QObject* parent) : QStyledItemDelegate(parent), table_(table) {}
+  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    QStyleOptionViewItem wide = option;
+    wide.rect.setWidth(std::max(option.rect.width(), table_.name_px(index.row())));
+    QStyledItemDelegate::paint(painter, wide, index);
+  }
+
+ private:
+  const FiguresTable& table_;
+};
+}  // namespace
 
 FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWidget* parent)
     : QTableWidget(0, static_cast<int>(headers.size()), parent) {
@@ -25,6 +41,7 @@ FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWid
   setEditTriggers(QAbstractItemView::NoEditTriggers);
   setSelectionBehavior(QAbstractItemView::SelectRows);
   setSelectionMode(QAbstractItemView::SingleSelection);
+  setItemDelegateForColumn(0, new NameDelegate(*this, this));
   setTabKeyNavigation(false);
   setShowGrid(false);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -62,6 +79,19 @@ void FiguresTable::resizeEvent(QResizeEvent* event) {
   fit();
 }
 
+void FiguresTable::paintEvent(QPaintEvent* event) {
+  // A name stands over its neighbor's column: whatever is painted of a row, the name is, too.
+  QPaintEvent whole_rows(QRect(0, event->rect().top(), viewport()->width(), event->rect().height()));
+  QTableWidget::paintEvent(&whole_rows);
+}
+
+int FiguresTable::name_px(int row) const {
+  const QTableWidgetItem* first = columnCount() > 1 && !isColumnHidden(1) ? item(row, 1) : nullptr;
+  const int left_of_it =
+      first ? std::max(0, first_px_ - fontMetrics().horizontalAdvance(first->text()) - 2 * cell_margin_px) : 0;
+  return viewport()->width() - values_px_ + left_of_it;
+}
+
 int FiguresTable::wanted_px(int column) const {
   return isColumnHidden(column) ? 0 : std::max(sizeHintForColumn(column), horizontalHeader()->sectionSizeHint(column));
 }
@@ -75,11 +105,13 @@ void FiguresTable::fit() {
   };
   for (const int c : spare_)
     if (wanted(0) + 16 > viewport()->width()) setColumnHidden(c, true);
-  // A name that is longer than what the values leave stands in several lines.
-  const int room = viewport()->width() - wanted(1) - 2 * cell_margin_px;
+  values_px_ = wanted(1);
+  first_px_ = columnCount() > 1 ? wanted_px(1) : 0;
+  // A name that is longer than what the values of its row leave stands in several lines.
   int tall = horizontalHeader()->sizeHint().height() + 4;
   for (int r = 0; r < rowCount(); ++r) {
     int row = row_px;
+    const int room = name_px(r) - 2 * cell_margin_px;
     const QString name = item(r, 0) ? item(r, 0)->text() : QString();
     if (room > least_name_px && fontMetrics().horizontalAdvance(name) > room)
       row +=

@@ -25,7 +25,11 @@ class FiguresTable : public QTableWidget {
   /// Columns that are left out, the first of them first, where there is no room for all.
   void set_spare_columns(std::vector<int> columns) { spare_ = std::move(columns); }
 
+  /// How wide a row's name may be: up to where its first value begins.
+  int name_px(int row) const;
+
  protected:
+  void paintEvent(QPaintEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
 
  private:
@@ -33,6 +37,7 @@ class FiguresTable : public QTableWidget {
   void fit();
   int wanted_px(int column) const;
   std::vector<int> spare_;
+  int values_px_ = 0, first_px_ = 0;  ///< what all columns of values take, and the first of them
   std::optional<std::vector<std::vector<FigureCell>>> shown_;
   Look look_ = Look::Paper;  ///< that they are shown in
 };
