@@ -72,6 +72,63 @@ Id known_of_meters(const Book& book, const Kind& kind, const void* row) {
   return 0;
 }
 
+/// The ids of the rows that a fixture of the lab book has of a kind, where they say all that these ones do, in their
+/// order; nothing where they do not.
+template <typename Record>
+std::optional<std::map<Id, Id>> same_rows(const Book& book, const std::vector<Record>& wanted, Id fixture_id) {
+  const auto there =
+      book.all<Record>(fmt::format("WHERE fixture_id = ? ORDER BY {}", kind_of<Record>().facts.order), fixture_id);
+  if (there.size() != wanted.size()) return {};
+  std::map<Id, Id> ids;
+  for (std::size_t i = 0; i < wanted.size(); ++i) {
+    Record row = there[i];
+    row.id = wanted[i].id, row.fixture_id = wanted[i].fixture_id;
+    if (row != wanted[i]) return {};
+    ids[wanted[i].id] = there[i].id;
+  }
+  return ids;
+}
+
+/// What of a test's shelves the lab book has already, told alike to the last word: a fixture with its claims, facts and
+/// pictures, and a bench. What nobody named may be another.
+class KnownShelves {
+ public:
+  KnownShelves(const Book& book, const TestRecord& record) {
+    if (!record.bench.name.empty()) ids_[&kind_of<Bench>()] = known(book, record.bench);
+    if (record.fixture.name.empty()) return;
+    for (Fixture row : book.all<Fixture>("WHERE name = ? ORDER BY id", record.fixture.name)) {
+      const Id id = std::exchange(row.id, record.fixture.id);
+      if (row != record.fixture) continue;
+      auto claims = same_rows(book, record.claims, id);
+      auto facts = same_rows(book, record.box_facts, id);
+      auto pictures = same_rows(book, record.fixture_pictures, id);
+      if (!claims || !facts || !pictures) continue;
+      ids_[&kind_of<Fixture>()] = {{record.fixture.id, id}};
+      ids_[&kind_of<Claim>()] = std::move(*claims);
+      ids_[&kind_of<BoxFact>()] = std::move(*facts);
+      ids_[&kind_of<FixturePicture>()] = std::move(*pictures);
+      return;
+    }
+  }
+
+  /// The row's id in the lab book, by the id that it comes with; 0 where it is not there.
+  Id id_of(const Kind& kind, Id brought) const {
+    const auto of_kind = ids_.find(&kind);
+    if (of_kind == ids_.end()) return 0;
+    const auto found = of_kind->second.find(brought);
+    return found == of_kind->second.end() ? 0 : found->second;
+  }
+
+ private:
+  static std::map<Id, Id> known(const Book& book, const Bench& bench) {
+    const Id id = same_row(book, bench, "WHERE name = ? ORDER BY id", bench.name);
+    if (id == 0) return {};
+    return {{bench.id, id}};
+  }
+
+  std::map<const Kind*, std::map<Id, Id>> ids_;
+};
+
 constexpr std::size_t most_rows_one_by_one = 64;
 
 void read_all(TableRows& rows, const Book& book, Id test_id) {
@@ -222,7 +279,9 @@ Id add_test(Book& book, const TestRecord& record, const std::string& label, cons
   TestRecord copy = record;
   book.edit(label, [&](Edit& edit) {
     for (const auto& [digest, bytes] : pictures) edit.keep_picture(bytes);
+    const KnownShelves shelves(book, record);
     renumber(copy, [&](const Kind& kind, void* row) {
+      if (const Id known = shelves.id_of(kind, kind.id(row))) return known;
       if (const Id known = known_of_meters(book, kind, row)) return known;
       kind.id(row) = 0;
       return edit.add(kind, row);

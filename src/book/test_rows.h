@@ -32,8 +32,8 @@ int readings_of(const Book& book, Id test_id);
 /// a configuration stays so. False, and the record is of no use, where the test is gone.
 bool refresh_test(TestRecord& record, const Book& book, const Change& change);
 
-/// Adds a test with all that hangs on it under new ids, as one edit, with the files of its pictures. A meter that the
-/// book has already, alike in all that is told of it, stays the one it is. Returns the new test's id.
+/// Adds a test with all that hangs on it under new ids, as one edit, with the files of its pictures. A fixture, bench
+/// or meter that the book has already, alike in all that is told of it, stays the one it is. Returns the new test's id.
 Id add_test(Book& book, const TestRecord& record, const std::string& label, const PictureFiles& pictures = {});
 
 }  // namespace sunbreak::book
