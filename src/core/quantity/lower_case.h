@@ -5,11 +5,13 @@
 
 namespace sunbreak {
 
+/// An ASCII letter in lower case; all else stays.
+constexpr char lower_case(char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; }
+
 /// A text with its ASCII letters in lower case; all others stay.
 inline std::string lower_case(std::string_view text) {
   std::string lower(text);
-  for (char& c : lower)
-    if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
+  for (char& c : lower) c = lower_case(c);
   return lower;
 }
 

@@ -11,6 +11,7 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "book/shelf.h"
 #include "desktop/meters/agreement_dialog.h"
 #include "desktop/meters/check_lamp_dialog.h"
 #include "desktop/meters/lux_factor_dialog.h"
@@ -176,14 +177,13 @@ void ShelfList::fill() {
     item->setToolTip(detail);
     item->setSizeHint({0, 24});
   };
-  const std::string there = "WHERE removed = 0 ORDER BY name COLLATE NOCASE";
   section(tr("Fixtures"));
-  for (const auto& f : desk_.book().all<record::Fixture>(there)) entry(f.name, "fixture", f.id, text_of(f.kind));
+  for (const auto& f : book::on_shelf<record::Fixture>(desk_.book())) entry(f.name, "fixture", f.id, text_of(f.kind));
   section(tr("Benches"));
-  for (const auto& b : desk_.book().all<record::Bench>(there))
+  for (const auto& b : book::on_shelf<record::Bench>(desk_.book()))
     entry(b.name, "bench", b.id, text_of(size_text(b.width_m, b.depth_m, desk_.units())));
   section(tr("Meters"));
-  for (const auto& m : desk_.book().all<record::Meter>(there))
+  for (const auto& m : book::on_shelf<record::Meter>(desk_.book()))
     entry(m.name, text_of(m.kind), m.id,
           m.calibrated_on.empty() ? tr("calibration not stated") : tr("calibrated %1").arg(text_of(m.calibrated_on)));
   list_->setCurrentRow(row);

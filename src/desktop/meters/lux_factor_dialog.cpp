@@ -11,6 +11,7 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include "book/shelf.h"
 #include "book/test_rows.h"
 #include "core/spectrum/color.h"
 #include "desktop/desk/desk.h"
@@ -70,7 +71,7 @@ void LuxFactorDialog::build() {
   fixture_ = new QComboBox(this);
   fixture_->setObjectName("factorFixture");
   fixture_->addItem(tr("another light"), 0);
-  for (const auto& f : desk_.book().all<record::Fixture>("WHERE removed = 0 ORDER BY name COLLATE NOCASE")) {
+  for (const auto& f : book::on_shelf<record::Fixture>(desk_.book())) {
     fixture_->addItem(text_of(f.name), QVariant::fromValue<qlonglong>(f.id));
     if (desk_.test() && desk_.test()->fixture.id == f.id) fixture_->setCurrentIndex(fixture_->count() - 1);
   }

@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <algorithm>
 
+#include "book/shelf.h"
 #include "desktop/desk/desk.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/widgets/text.h"
@@ -13,7 +14,7 @@ QComboBox* meter_box(Desk& desk, std::initializer_list<const char*> kinds, const
                      QWidget* parent) {
   auto* box = new QComboBox(parent);
   box->setObjectName(object);
-  for (const auto& m : desk.book().all<record::Meter>("WHERE removed = 0 ORDER BY name COLLATE NOCASE")) {
+  for (const auto& m : book::on_shelf<record::Meter>(desk.book())) {
     if (std::ranges::find(kinds, m.kind) == kinds.end()) continue;
     box->addItem(text_of(m.name), QVariant::fromValue<qlonglong>(m.id));
     if (desk.test() && desk.test()->test.sensor_id == m.id) box->setCurrentIndex(box->count() - 1);

@@ -8,6 +8,7 @@
 #include <algorithm>
 
 #include "book/plan.h"
+#include "book/shelf.h"
 #include "book/test_rows.h"
 #include "desktop/hang/hang_panel.h"
 #include "desktop/rig/lux_fields.h"
@@ -38,7 +39,7 @@ constexpr double minutes_a_change = 3;                           ///< to hang it
 template <typename Record>
 std::vector<Choice> shelf_choices(Desk& desk, const QString& new_one, const std::string& condition = "") {
   std::vector<Choice> choices;
-  for (const Record& r : desk.book().all<Record>("WHERE removed = 0" + condition + " ORDER BY name COLLATE NOCASE"))
+  for (const Record& r : book::on_shelf<Record>(desk.book(), condition))
     choices.push_back({text_of(r.name), QVariant::fromValue<qlonglong>(r.id)});
   choices.push_back({new_one, QVariant::fromValue<qlonglong>(0)});
   return choices;
