@@ -127,14 +127,9 @@ void print_table(const LineUp& lineup, const gathering::ReadyLineUp& ready) {
   fmt::print("{}\n{} ({} first)\n\n", gathering::declared_way(ready, UnitSystem::Metric), f.label,
              f.better == Better::More ? "highest" : "lowest");
   const auto& members = lineup.members();
-  bool first = true;
-  for (const auto& group : lineup.groups()) {
-    if (!first) {
-      const auto why = lineup.why_not(lineup.groups().front().front(), group.front());
-      fmt::print("\nNot to be held against those above: {}.\n", why_not_words(why));
-    }
-    first = false;
-    for (const int m : group) {
+  for (const evaluation::LineUpBlock& block : lineup.blocks()) {
+    if (!block.heading.empty()) fmt::print("\n{}\n", block.heading);
+    for (const int m : block.members) {
       const auto i = static_cast<std::size_t>(m);
       const Standing& s = lineup.ranking().standings()[i];
       std::string dominated;

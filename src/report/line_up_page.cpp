@@ -41,12 +41,11 @@ std::string line_up_page(const LineUp& lineup, const std::string& title, const s
   set_unless_empty(page, "feed", links.feed);
   page.set("files", static_cast<bool>(links.package));
   Rows groups;
-  for (const auto& group : lineup.groups()) {
+  for (const evaluation::LineUpBlock& block : lineup.blocks()) {
     data one;
-    if (&group != &lineup.groups().front())
-      one.set("why", why_not_words(lineup.why_not(lineup.groups().front().front(), group.front())));
+    set_unless_empty(one, "heading", block.heading);
     Rows rows;
-    for (const int m : group) {
+    for (const int m : block.members) {
       const auto& e = members[static_cast<std::size_t>(m)].entrant;
       const Standing& s = lineup.ranking().standings()[static_cast<std::size_t>(m)];
       const std::string value = evaluation::shown_value(f, s.value, units) + " ± " +

@@ -8,6 +8,7 @@
 #include <QMimeData>
 #include <QProcess>
 #include <QPushButton>
+#include <QScrollBar>
 #include <QSettings>
 #include <QTableWidget>
 #include <QTimer>
@@ -104,6 +105,22 @@ class LineUpTest : public SampleWindowTest {
 TEST_F(LineUpTest, FiguresWaysTiesARefusalAndTwoSideBySide) {
   EXPECT_EQ(lineup().members().size(), 9u);
   expect_same(command_line({"line-up", text_of(book_file())}));
+
+  // The chosen one stays in sight when the line-up is told anew.
+  const QSize usual = window_->size();
+  window_->resize(1024, 700);
+  QApplication::processEvents();
+  strip()->choose(strip()->in_order().back());
+  const int low = strip()->verticalScrollBar()->value();
+  EXPECT_GT(low, 0);
+  strip()->verticalScrollBar()->setValue(0);
+  key(Qt::Key_H);
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(strip()->chosen(), strip()->in_order().back());
+  EXPECT_EQ(strip()->verticalScrollBar()->value(), low);
+  key(Qt::Key_H);
+  ASSERT_TRUE(settled());
+  window_->resize(usual);
 
   // The figure, by the keyboard.
   key(Qt::Key_B);

@@ -237,6 +237,35 @@ TEST(WaysTest, EachAtItsBest) {
   EXPECT_EQ(e.facts.height_rule.empty(), false);
 }
 
+TEST(WaysTest, ThoseThatMayBeHeldAgainstNobodyForOneReasonStandUnderOneHeading) {
+  const std::pair<Grade, const char*> made_as[] = {{Grade::Spot, "reflective"},    {Grade::Working, "reflective"},
+                                                   {Grade::Spot, "reflective"},    {Grade::Working, "white"},
+                                                   {Grade::Working, "reflective"}, {Grade::Spot, "reflective"}};
+  std::vector<LineUpMember> members;
+  for (const auto& [grade, walls] : made_as) {
+    MadeTest made;
+    made.walls = walls;
+    auto e = std::make_shared<LineUpEntry>(entry(made.record(), "as-measured"));
+    e->facts.grade = grade;
+    members.push_back({evaluation::entrant_of(made.record()), e});
+  }
+  LineUpTerms terms;
+  terms.figure = "mean_ppfd";
+  const LineUp lineup(members, terms);
+  EXPECT_EQ(lineup.groups().size(), 5u);
+  const std::vector<evaluation::LineUpBlock> blocks = lineup.blocks();
+  ASSERT_EQ(blocks.size(), 3u);
+  EXPECT_EQ(blocks[0].heading, "");
+  EXPECT_EQ(blocks[0].members, (std::vector{1, 4}));
+  const std::size_t graded = blocks[1].members.size() == 1 ? 2 : 1;
+  EXPECT_EQ(blocks[graded].heading,
+            "Not to be held against those above, nor against each other: evidence of Working grade and Spot grade, "
+            "where both need Working grade.");
+  EXPECT_EQ(blocks[graded].members, (std::vector{0, 2, 5}));
+  EXPECT_EQ(blocks[3 - graded].heading, "Not to be held against those above: reflective walls and white walls.");
+  EXPECT_EQ(blocks[3 - graded].members, (std::vector{3}));
+}
+
 TEST(WaysTest, AnIndexOfOnesOwn) {
   MadeTest bright, dim;
   bright.light = [](double, double, double) { return 500.0; };

@@ -70,8 +70,10 @@ std::vector<Unlike> why_not(const ComparedFacts& a, const ComparedFacts& b, Need
                      {}});
     if (!graded(a) || !graded(b))
       why.push_back({Unlike::Grades,
-                     fmt::format("evidence of {} and {}, where both need Working grade", grade_words(a.grade),
-                                 grade_words(b.grade)),
+                     a.grade == b.grade
+                         ? fmt::format("evidence of {}, where both need Working grade", grade_words(a.grade))
+                         : fmt::format("evidence of {} and {}, where both need Working grade", grade_words(a.grade),
+                                       grade_words(b.grade)),
                      {}});
   }
   if (a.simulated != b.simulated) why.push_back({Unlike::Simulations, "one was measured, the other is simulated", {}});

@@ -70,6 +70,7 @@ void LineUpStrip::show_lineup(std::shared_ptr<const ShownLineUp> shown) {
   }
   if (row_ < 0) row_ = fallback;
   fit_scroll();
+  keep_in_sight();
   tell();
   viewport()->update();
 }
@@ -85,13 +86,13 @@ void LineUpStrip::lay_out() {
     rows_.push_back(std::move(row));
   };
   std::vector<double> values, expanded;
-  for (const auto& group : lineup.groups()) {
-    if (&group != &lineup.groups().front()) {
-      const auto why = lineup.why_not(lineup.groups().front().front(), group.front());
+  for (const evaluation::LineUpBlock& block : lineup.blocks()) {
+    const std::vector<int>& group = block.members;
+    if (!block.heading.empty()) {
       QStringList ways;
-      for (const Unlike& u : why)
+      for (const Unlike& u : lineup.why_not(lineup.groups().front().front(), group.front()))
         if (!u.switches.empty()) ways << way_told(u.switches.front(), desk_.units());
-      QString words = tr("Not to be held against those above: %1.").arg(text_of(why_not_words(why)));
+      QString words = text_of(block.heading);
       if (!ways.isEmpty()) words += tr("  U: %1").arg(ways.join(" + "));
       add({-1, words, 0, strip_words_px});
     }
@@ -134,13 +135,18 @@ void LineUpStrip::choose(int member) {
   for (std::size_t r = 0; r < rows_.size(); ++r)
     if (rows_[r].member == member) row_ = static_cast<int>(r);
   if (row_ < 0 || row_ >= std::ssize(rows_)) return;
+  keep_in_sight();
+  tell();
+  viewport()->update();
+  emit moved();
+}
+
+void LineUpStrip::keep_in_sight() {
+  if (row_ < 0 || row_ >= std::ssize(rows_)) return;
   const Row& row = rows_[static_cast<std::size_t>(row_)];
   const int room = viewport()->height() - axis_px, seen = verticalScrollBar()->value();
   if (row.top < seen) verticalScrollBar()->setValue(row.top);
   if (row.top + row.height > seen + room) verticalScrollBar()->setValue(row.top + row.height - room);
-  tell();
-  viewport()->update();
-  emit moved();
 }
 
 void LineUpStrip::choose_second(int member) {
@@ -180,6 +186,7 @@ void LineUpStrip::fit_scroll() {
 void LineUpStrip::resizeEvent(QResizeEvent* event) {
   QAbstractScrollArea::resizeEvent(event);
   fit_scroll();
+  keep_in_sight();
 }
 
 void LineUpStrip::paintEvent(QPaintEvent*) {

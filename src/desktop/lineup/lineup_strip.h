@@ -56,6 +56,8 @@ class LineUpStrip : public QAbstractScrollArea {
   };
   void lay_out();
   void fit_scroll();
+  /// Scrolls to the chosen one, where it is out of sight.
+  void keep_in_sight();
   void tell();
   int row_at(int y) const;
   void paint_row(QPainter& p, const Row& row, const QRectF& room, const QRectF& axis_room) const;

@@ -260,8 +260,11 @@ void LineUpView::show_state() {
   const auto in = static_cast<int>(shown->lineup->members().size());
   QStringList words{tr("%1 of %2").arg(in).arg(shown->all)};
   if (shown->left_out > 0) words << tr("%1 left out by hand (R brings them back)").arg(shown->left_out);
-  if (shown->lineup->groups().size() > 1)
-    words << tr("in %1 groups that may not be held against each other").arg(shown->lineup->groups().size());
+  const auto& groups = shown->lineup->groups();
+  if (groups.size() > 1 && groups.front().size() == 1)
+    words << tr("none of which may be held against another");
+  else if (groups.size() > 1)
+    words << tr("in %1 groups that may not be held against each other").arg(groups.size());
   if (!shown->refused.empty()) {
     words << counted(std::ssize(shown->refused), tr("package could not be read"), tr("packages could not be read"));
     QStringList tips;

@@ -46,6 +46,7 @@ FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWid
   setShowGrid(false);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  hide();
 }
 
 void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {

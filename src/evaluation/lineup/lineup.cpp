@@ -162,6 +162,25 @@ void LineUp::find_groups() {
   std::ranges::stable_sort(groups_, std::greater(), &std::vector<int>::size);
 }
 
+std::vector<LineUpBlock> LineUp::blocks() const {
+  std::vector<LineUpBlock> blocks;
+  std::map<std::string, std::size_t> of_single;  // blocks by their reasons
+  for (std::size_t g = 0; g < groups_.size(); ++g) {
+    const std::string why = g == 0 ? "" : why_not_words(why_not(groups_[0].front(), groups_[g].front()));
+    if (g > 0 && groups_[g].size() == 1) {
+      const auto [there, is_new] = of_single.try_emplace(why, blocks.size());
+      if (!is_new) {
+        LineUpBlock& block = blocks[there->second];
+        block.members.push_back(groups_[g].front());
+        block.heading = fmt::format("Not to be held against those above, nor against each other: {}.", why);
+        continue;
+      }
+    }
+    blocks.push_back({g == 0 ? "" : fmt::format("Not to be held against those above: {}.", why), groups_[g]});
+  }
+  return blocks;
+}
+
 const std::vector<std::vector<int>>& LineUp::dominated() const {
   return *dominated_.get([&] { return std::optional(find_dominated()); });
 }

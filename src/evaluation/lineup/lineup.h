@@ -31,6 +31,12 @@ struct LineUpMember {
   std::shared_ptr<const LineUpEntry> entry;
 };
 
+/// Members that stand under one heading.
+struct LineUpBlock {
+  std::string heading;  ///< why they may not be held against the first group; empty for that one
+  std::vector<int> members;
+};
+
 /// Fixtures held against each other by one figure, in one way. Members keep their places; results speak of them by
 /// those.
 class LineUp {
@@ -55,6 +61,10 @@ class LineUp {
   /// Members in groups of those that may be compared, the largest first, each in the ranking's order; what has no value
   /// is in none.
   const std::vector<std::vector<int>>& groups() const { return groups_; }
+
+  /// The groups as they are listed: each under a heading of its own, but those of one member that are kept from the
+  /// first group for the same reasons stand together, since none of them may be held against another either.
+  std::vector<LineUpBlock> blocks() const;
 
   /// By light (mean PPFD), evenness (lowest ÷ mean), watts, and price where it counts.
   const std::vector<std::vector<int>>& dominated() const;
