@@ -19,6 +19,7 @@
 #include "desktop/lineup/lineup_view.h"
 #include "desktop/lineup/lineup_work.h"
 #include "desktop/lineup/suits_page.h"
+#include "desktop/lineup/way_field.h"
 #include "desktop/widgets/text.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
@@ -100,6 +101,35 @@ class LineUpTest : public SampleWindowTest {
 };
 
 }  // namespace
+
+TEST(WayField, GivesTheWayThatWasMeantNotItsRounding) {
+  WayField field(nullptr);
+  std::vector<std::string> chosen;
+  QStringList refused;
+  QObject::connect(&field, &WayField::chosen, [&](const std::string& way) { chosen.push_back(way); });
+  QObject::connect(&field, &WayField::refused, [&](const Problem& p) { refused << text_of(p.sentence()); });
+  field.show_ways("height:45cm", {"as-measured", "footprint:60x60cm"}, UnitSystem::Imperial);
+  EXPECT_EQ(field.currentText(), "height 17.7 in");
+  const auto type = [&](const QString& text) {
+    field.lineEdit()->setText(text);
+    QTest::keyClick(field.lineEdit(), Qt::Key_Return);
+  };
+  type("height 17.7 in");
+  type("Footprint 23.6 × 23.6 in");
+  type("height 18 in + open floor");
+  type("as high as can be");
+  EXPECT_EQ(chosen, (std::vector<std::string>{"height:45cm", "footprint:60x60cm", "height:45.72cm+open-floor"}));
+  ASSERT_EQ(refused.size(), 1) << "told once";
+  EXPECT_TRUE(refused[0].contains("as high as can be")) << refused[0].toStdString();
+  chosen.clear();
+  field.setCurrentIndex(1);
+  field.activated(1);
+  EXPECT_EQ(chosen, (std::vector<std::string>{"footprint:60x60cm"})) << "from the list";
+  field.show_ways("footprint:60x60cm", {"as-measured", "footprint:60x60cm"}, UnitSystem::Imperial);
+  QFocusEvent away(QEvent::FocusOut, Qt::TabFocusReason);
+  QApplication::sendEvent(field.lineEdit(), &away);
+  EXPECT_EQ(chosen.size(), 1u) << "what is asked for already is not asked for again when the keyboard leaves";
+}
 
 /// A tester's way through the stage, by keys alone.
 TEST_F(LineUpTest, FiguresWaysTiesARefusalAndTwoSideBySide) {

@@ -28,18 +28,17 @@
 #include "desktop/lineup/pair_page.h"
 #include "desktop/lineup/scatter_page.h"
 #include "desktop/lineup/suits_page.h"
-#include "desktop/publish/publish_folder.h"
+#include "desktop/lineup/way_field.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/framed.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/lineup/lamp_ways.h"
 #include "gathering/line_up_json.h"
-#include "publishing/line_up_forms.h"
 
 namespace sunbreak::desktop {
 LineUpView::LineUpView(Desk& desk, QWidget* parent)
-    : StageView(parent), desk_(desk), work_(new LineUpWork(desk, this)), publishing_(this) {
+    : StageView(parent), desk_(desk), work_(new LineUpWork(desk, this)), writing_(desk, this) {
   setObjectName("ground");
   setAttribute(Qt::WA_StyledBackground);
   setAcceptDrops(true);
@@ -62,15 +61,12 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
     change([&](record::SavedLineUp& a) { a.figure = id; });
   });
   head->addWidget(figure_, 2);
-  way_ = new QComboBox(this);
-  way_->setObjectName("lineupWay");
-  way_->setAccessibleName(tr("Way"));
-  way_->setEditable(true);
-  way_->setInsertPolicy(QComboBox::NoInsert);
-  way_->setMinimumWidth(110);
-  way_->setToolTip(tr("W  what is made alike; several are joined by +"));
-  connect(way_, &QComboBox::activated, this, &LineUpView::take_way);
-  connect(way_->lineEdit(), &QLineEdit::returnPressed, this, &LineUpView::take_way);
+  way_ = new WayField(this);
+  connect(way_, &WayField::chosen, this, [this](const std::string& way) {
+    change([&](record::SavedLineUp& a) { a.way = way; });
+    strip_->setFocus(Qt::OtherFocusReason);
+  });
+  connect(way_, &WayField::refused, this, [this](const Problem& problem) { desk_.warn(text_of(problem.sentence())); });
   head->addWidget(way_, 1);
   head->addWidget(quiet_label(tr("of"), this));
   filter_ = new QLineEdit(this);
@@ -173,9 +169,6 @@ LineUpView::LineUpView(Desk& desk, QWidget* parent)
 }
 
 void LineUpView::fill_ways() {
-  const record::SavedLineUp& asked = work_->asked();
-  const QSignalBlocker quiet(way_);
-  way_->clear();
   std::vector<std::string> ways{"as-measured", "open-floor", "white-tent"};
   if (const auto& shown = work_->shown(); shown && shown->lineup) {
     // Those that this line-up's reasons call for stand first.
@@ -194,8 +187,7 @@ void LineUpView::fill_ways() {
   if (const auto board = evaluation::lamp_board(desk_.book().all<record::CheckLampReading>("ORDER BY taken_at"),
                                                 desk_.book().all<record::Meter>("ORDER BY id")))
     for (const std::string& lamp : evaluation::lamp_ways(board.value())) ways.push_back(lamp);
-  for (const std::string& way : ways) way_->addItem(way_told(way, desk_.units()), text_of(way));
-  way_->setEditText(way_told(asked.way, desk_.units()));
+  way_->show_ways(work_->asked().way, ways, desk_.units());
 }
 
 void LineUpView::arrive() {
@@ -225,7 +217,7 @@ void LineUpView::refresh() {
   const record::SavedLineUp& asked = work_->asked();
   const int figure = figure_->findData(text_of(asked.figure));
   figure_->setCurrentIndex(figure >= 0 ? figure : figure_->count() - 1);
-  if (!way_->lineEdit()->hasFocus() || !work_->working()) fill_ways();
+  if (!way_->is_typed_in() || !work_->working()) fill_ways();
   if (!filter_->hasFocus()) filter_->setText(text_of(asked.filter));
   sure_->setCurrentIndex(asked.all_pairs ? 1 : 0);
   save_->setEnabled(!desk_.read_only());
@@ -302,22 +294,6 @@ void LineUpView::change(const std::function<void(record::SavedLineUp&)>& change)
   record::SavedLineUp asked = work_->asked();
   change(asked);
   work_->ask(std::move(asked));
-}
-
-void LineUpView::take_way() {
-  // What is chosen stands there rounded; meant is what it stands for.
-  const QString typed = way_->currentText().trimmed();
-  const int item = way_->findText(typed, Qt::MatchFixedString);
-  const bool as_it_stood = typed == way_told(work_->asked().way, desk_.units());
-  const auto way = parse_way(as_it_stood ? work_->asked().way
-                             : item >= 0 ? text_of(way_->itemData(item).toString())
-                                         : text_of(typed));
-  if (!way) {
-    desk_.warn(text_of(way.problem().sentence()));
-    return;
-  }
-  change([&](record::SavedLineUp& a) { a.way = way_id(way.value()); });
-  strip_->setFocus(Qt::OtherFocusReason);
 }
 
 void LineUpView::use_switch() {
@@ -435,8 +411,7 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
       case Qt::Key_B:
         return figure_->setFocus(Qt::ShortcutFocusReason);
       case Qt::Key_W:
-        way_->setFocus(Qt::ShortcutFocusReason);
-        return way_->lineEdit()->selectAll();
+        return way_->begin();
       case Qt::Key_F:
         return filter_->setFocus(Qt::ShortcutFocusReason);
       case Qt::Key_H:
@@ -452,7 +427,7 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
       case Qt::Key_K:
         return show_kept();
       case Qt::Key_E:
-        return publish();
+        return writing_.write(work_->shown(), {strip_->chosen(), strip_->second()});
       case Qt::Key_I:
         return weigh();
       case Qt::Key_R:
@@ -460,8 +435,8 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
       case Qt::Key_Delete:
         return leave_out();
       case Qt::Key_Escape:
-        if (publishing_.working()) {
-          publishing_.drop();
+        if (writing_.working()) {
+          writing_.stop();
           return desk_.say(tr("Stopped: no file is half written."));
         }
         if (work_->working()) return work_->cancel();
@@ -479,40 +454,6 @@ void LineUpView::keyPressEvent(QKeyEvent* event) {
         break;
     }
   StageView::keyPressEvent(event);
-}
-
-void LineUpView::publish() {
-  const auto shown = work_->shown();
-  if (!shown || !shown->lineup || shown->lineup->groups().empty() || publishing_.working()) return;
-  const ChosenTwo chosen{strip_->chosen(), strip_->second()};
-  std::optional<std::pair<int, int>> pair;
-  if (chosen.first >= 0 && chosen.second >= 0 && chosen.first != chosen.second) pair = {chosen.first, chosen.second};
-  desk_.say(tr("Writing page, workbook, table and stills…"));
-  struct Outcome {
-    std::vector<std::filesystem::path> files;
-    std::optional<Problem> problem;
-  };
-  publishing_.ask(
-      [shown, pair, units = desk_.units(),
-       folder = std::filesystem::path(text_of(publish_folder()))](std::stop_token stop) {
-        const evaluation::LineUp& lineup = *shown->lineup;
-        const publishing::LineUpPublication p{lineup,
-                                              "Line-up by " + std::string(lineup.figure().label),
-                                              gathering::declared_way(shown->ready, units),
-                                              gathering::line_up_csv(lineup, shown->ready, units),
-                                              pair,
-                                              units};
-        auto outcome = std::make_shared<Outcome>();
-        const auto own = publishing::free_folder(folder, p.title);
-        outcome->problem = publishing::publish_line_up(p, own, exchange::Existing::Keep, outcome->files, stop);
-        return outcome;
-      },
-      [this](const std::shared_ptr<Outcome>& outcome) {
-        desk_.say(outcome->problem ? text_of(outcome->problem->sentence())
-                                   : tr("Written: %1 files in %2")
-                                         .arg(outcome->files.size())
-                                         .arg(text_of(outcome->files.front().parent_path().string())));
-      });
 }
 
 std::vector<KeyHint> LineUpView::keys() const {

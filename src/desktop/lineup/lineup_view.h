@@ -2,10 +2,10 @@
 
 #include <vector>
 
-#include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage_view.h"
 #include "desktop/lineup/lineup_page.h"
+#include "desktop/lineup/lineup_writing.h"
 
 class QComboBox;
 class QLabel;
@@ -19,6 +19,7 @@ class LineUpStrip;
 class MemberDetail;
 class LineUpWork;
 class SuitsPage;
+class WayField;
 
 /// Line-up: fixtures held against each other by one figure, in one declared way.
 class LineUpView : public StageView {
@@ -48,7 +49,6 @@ class LineUpView : public StageView {
   void show_scene();
   /// Asks for what is asked now with one thing of it changed.
   void change(const std::function<void(record::SavedLineUp&)>& change);
-  void take_way();
   /// Makes the chosen one's group comparable with the first, by the first way that does.
   void use_switch();
   void leave_out();
@@ -58,15 +58,14 @@ class LineUpView : public StageView {
   void weigh();
   void show_kept();
   void choose_guests();
-  /// Page, workbook, table and stills of what is shown, into the folder that Publish writes to.
-  void publish();
   void add_guests(const QStringList& paths);
   void fill_ways();
 
   Desk& desk_;
   LineUpWork* work_;
   LineUpStrip* strip_;
-  QComboBox *figure_, *way_, *sure_;
+  QComboBox *figure_, *sure_;
+  WayField* way_;
   QLineEdit* filter_;
   QLabel *declared_, *state_;
   QPushButton *cancel_, *guests_, *save_, *kept_;
@@ -75,7 +74,7 @@ class LineUpView : public StageView {
   std::vector<LineUpPage*> shown_pages_;
   MemberDetail* detail_;
   SuitsPage* suits_;
-  Background publishing_;
+  LineUpWriting writing_;
 };
 
 }  // namespace sunbreak::desktop
