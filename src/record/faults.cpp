@@ -378,8 +378,31 @@ std::optional<Fault> row_fault(const Kind& kind, const void* row) {
 
 std::vector<Fault> faults_of(const TestRecord& record, std::size_t most) { return Search(record, most).run(); }
 
+namespace {
+
+/// Test, fixture and bench name nothing of these kinds that is not there.
+void forget_lost(TestRecord& record, const std::set<std::string, std::less<>>& kinds) {
+  std::map<std::string, std::set<Id>, std::less<>> there;
+  for (TableRows& rows : tables_of(record))
+    if (kinds.contains(rows.kind().name()))
+      for (std::size_t i = 0; i < rows.size(); ++i)
+        there[std::string(rows.kind().name())].insert(rows.kind().id(rows.at(i)));
+  for (TableRows& rows : tables_of(record)) {
+    if (!rows.single()) continue;
+    for (const Column& column : rows.kind().columns) {
+      if (!kinds.contains(column.refers_to)) continue;
+      const Value id = column.get(rows.at(0));
+      if (const auto* named = std::get_if<std::int64_t>(&id); named && !there[column.refers_to].contains(*named))
+        column.set(rows.at(0), Value{});
+    }
+  }
+}
+
+}  // namespace
+
 void set_apart(TestRecord& record) {
   record.faults.clear();
+  std::set<std::string, std::less<>> lost;
   // What refers to a row that was left out goes with it.
   for (bool left_out = true; left_out;) {
     left_out = false;
@@ -390,8 +413,10 @@ void set_apart(TestRecord& record) {
       const auto loose = search.loose_rows().find(std::string(rows.kind().name()));
       if (rows.single() || loose == search.loose_rows().end()) continue;
       left_out = true;
+      lost.emplace(rows.kind().name());
       for (auto row = loose->second.rbegin(); row != loose->second.rend(); ++row) rows.erase(*row);
     }
+    forget_lost(record, lost);
   }
 }
 

@@ -52,7 +52,8 @@ std::optional<Fault> row_fault(const Kind& kind, const void* row);
 std::vector<Fault> faults_of(const TestRecord& record, std::size_t most = faults_told);
 
 /// Finds the faults of a record read from a lab book and sees to it that none enters what is worked out: sweeps are set
-/// apart (TestRecord::apart), and rows of no sweep that hold one are left out of this copy of the record.
+/// apart (TestRecord::apart), and rows of no sweep that hold one are left out of this copy of the record, with what
+/// names them.
 void set_apart(TestRecord& record);
 
 /// What a door says of them: how many there are, and the first few by their place.

@@ -155,6 +155,29 @@ TEST(Faults, RowsOfNoSweepAreLeftOut) {
   EXPECT_EQ(t.apart(1), nullptr);
 }
 
+TEST(Faults, WhatTheTestNamesThatWasLeftOutIsNamedNoMore) {
+  TestRecord t = sound();
+  t.meters = {{1, "lux", "LX-1"}};
+  t.test.sensor_id = 1;
+  FittedLuxFactor sound_one, harmed;
+  sound_one.id = 1, sound_one.meter_id = 1, sound_one.k = 0.0171, sound_one.highest_lux = 40000;
+  harmed = sound_one;
+  harmed.id = 2, harmed.k = 1e308;
+  t.lux_factors = {sound_one, harmed};
+  for (const Id named : {1, 2}) {
+    TestRecord read = t;
+    read.sweeps.clear(), read.readings.clear(), read.placements.clear();
+    read.test.lux_factor_id = named;
+    set_apart(read);
+    ASSERT_EQ(read.faults.size(), 1u);
+    EXPECT_EQ(read.faults[0].table + "." + read.faults[0].column, "lux_factor.k");
+    ASSERT_EQ(read.lux_factors.size(), 1u);
+    EXPECT_EQ(read.test.lux_factor_id, named == 1 ? std::optional<Id>(1) : std::nullopt);
+    EXPECT_EQ(read.test.sensor_id, 1);
+    EXPECT_TRUE(faults_of(read).empty());
+  }
+}
+
 TEST(Faults, SaveForBenchAndPlanTheySetOneSweepApartOnly) {
   TestRecord t = sound();
   t.readings[0].raw = 1e9;
