@@ -30,6 +30,7 @@
 #include "record/kinds/reading.h"
 #include "record/kinds/rung.h"
 #include "record/kinds/saved_line_up.h"
+#include "record/kinds/sensor_comparison.h"
 #include "record/kinds/settling.h"
 #include "record/kinds/side_reading.h"
 #include "record/kinds/stair_reading.h"
@@ -163,7 +164,7 @@ using TestTables =
           &TestRecord::verdict_sentences, &TestRecord::spectra>;
 
 /// The types of all kinds of records: those of a test, and those that only the shelves hold.
-using AllKinds = TestTables::Types<CropTarget, SavedLineUp, Guest>;
+using AllKinds = TestTables::Types<CropTarget, SavedLineUp, Guest, SensorComparison>;
 
 /// The test's name, or where it has none its fixture's and bench's.
 std::string title_of(const TestRecord& record);

@@ -12,6 +12,7 @@
 #include "desktop/read_fixture.h"
 #include "desktop/warmup/stair_run.h"
 #include "evaluation/stair_records.h"
+#include "record/sensor_pairs.h"
 #include "record/spectrum_samples.h"
 #include "record/utc.h"
 
@@ -264,6 +265,37 @@ TEST_F(MetersTest, TwoSensorsAreComparedOnTheSimulatedBench) {
   });
   desk().edits().undo();
   EXPECT_DOUBLE_EQ(desk().book().all<record::Meter>("WHERE name = 'QS-B'")[0].factor, 1) << "taken back";
+
+  // The pairs were kept; they are opened again, go on, and are dropped.
+  ASSERT_EQ(desk().book().all<record::SensorComparison>().size(), 1u);
+  at_dialog(Qt::Key_T, "agreementDialog", [&](QDialog* dialog) {
+    auto* kept = dialog->findChild<QComboBox*>("keptComparison");
+    auto* table = dialog->findChild<PairTable*>("sensorPairs");
+    ASSERT_EQ(kept->count(), 2);
+    EXPECT_TRUE(kept->itemText(1).endsWith("QS-T and QS-B · 6 pairs")) << kept->itemText(1).toStdString();
+    EXPECT_EQ(table->pairs().size(), 0u);
+    kept->setFocus();
+    QTest::keyClick(kept, Qt::Key_Down);
+    EXPECT_EQ(dialog->findChild<QComboBox*>("secondSensor")->currentText(), "QS-B");
+    ASSERT_EQ(table->pairs().size(), 6u);
+    EXPECT_TRUE(dialog->findChild<QLabel*>("agreementFigures")->text().startsWith("Ratio "));
+    table->append({{500, 480}});
+    dialog->reject();
+  });
+  const auto with_more = desk().book().all<record::SensorComparison>();
+  ASSERT_EQ(with_more.size(), 1u) << "the same one";
+  EXPECT_EQ(record::pairs_of(with_more[0])->size(), 7u);
+  at_dialog(Qt::Key_T, "agreementDialog", [&](QDialog* dialog) {
+    auto* kept = dialog->findChild<QComboBox*>("keptComparison");
+    kept->setFocus();
+    QTest::keyClick(kept, Qt::Key_Down);
+    QTest::keyClick(dialog->findChild<QPushButton*>("dropComparison"), Qt::Key_Space);
+    EXPECT_EQ(kept->count(), 1);
+    EXPECT_EQ(dialog->findChild<PairTable*>("sensorPairs")->pairs().size(), 0u);
+  });
+  EXPECT_TRUE(desk().book().all<record::SensorComparison>().empty());
+  desk().edits().undo();
+  EXPECT_EQ(desk().book().all<record::SensorComparison>(), with_more);
 }
 
 TEST_F(MetersTest, TwoSweepsOfTheSameStationsAreComparedWithTheMapOfTheirRatio) {

@@ -23,6 +23,7 @@
 #include "drawing/pair_plots.h"
 #include "evaluation/paired_sweeps.h"
 #include "exchange/tables/meter_tables.h"
+#include "record/sensor_pairs.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -69,6 +70,14 @@ void AgreementDialog::build() {
   field(0, 1, tr("Second"), second_);
   field(1, 0, tr("Its sweep"), first_sweep_);
   field(1, 1, tr("Its sweep"), second_sweep_);
+  kept_ = new QComboBox(this);
+  kept_->setObjectName("keptComparison");
+  drop_ = new QPushButton(tr("Drop them"), this);
+  drop_->setObjectName("dropComparison");
+  drop_->setAutoDefault(false);
+  fill_kept();
+  field(2, 0, tr("Pairs"), kept_);
+  grid->addWidget(drop_, 2, 3, Qt::AlignLeft);
   grid->setColumnStretch(1, 1);
   grid->setColumnStretch(3, 1);
   layout->addLayout(grid);
@@ -127,6 +136,11 @@ void AgreementDialog::build() {
   layout->addLayout(buttons);
   connect(done, &QPushButton::clicked, this, &QDialog::accept);
   connect(carry_, &QPushButton::clicked, this, &AgreementDialog::carry);
+  connect(kept_, &QComboBox::activated, this, [this] {
+    keep();
+    open_kept();
+  });
+  connect(drop_, &QPushButton::clicked, this, &AgreementDialog::drop_kept);
   for (QComboBox* box : {first_, second_})
     connect(box, &QComboBox::currentIndexChanged, this, &AgreementDialog::compare);
   for (QComboBox* box : {first_sweep_, second_sweep_})
@@ -196,6 +210,78 @@ void AgreementDialog::take_sweeps() {
   }
   of_stations_ = std::move(pairs.value());
   compare();
+}
+
+void AgreementDialog::fill_kept() {
+  const QSignalBlocker quiet(kept_);
+  kept_->clear();
+  kept_->addItem(tr("new ones"), QVariant::fromValue<qlonglong>(0));
+  for (const auto& kept : desk_.book().all<record::SensorComparison>("ORDER BY taken_at DESC, id DESC")) {
+    const int first = first_->findData(QVariant::fromValue<qlonglong>(kept.first_meter_id)),
+              second = second_->findData(QVariant::fromValue<qlonglong>(kept.second_meter_id));
+    const auto pairs = record::pairs_of(kept);
+    if (first < 0 || second < 0) continue;  // of a meter that is off the shelf
+    kept_->addItem(
+        tr("%1 · %2 and %3 · %4")
+            .arg(text_of(kept.taken_at.substr(0, 10)), first_->itemText(first), second_->itemText(second),
+                 pairs ? counted(std::ssize(*pairs), tr("pair"), tr("pairs")) : tr("harmed, cannot be read")),
+        QVariant::fromValue<qlonglong>(kept.id));
+  }
+  kept_->setCurrentIndex(std::max(0, kept_->findData(QVariant::fromValue<qlonglong>(open_.id))));
+  drop_->setEnabled(open_.id != 0 && !desk_.read_only());
+}
+
+void AgreementDialog::open_kept() {
+  const auto kept = desk_.book().find<record::SensorComparison>(kept_->currentData().toLongLong());
+  open_ = kept.value_or(record::SensorComparison{});
+  if (kept) {
+    const QSignalBlocker quiet_first(first_), quiet_second(second_);
+    first_->setCurrentIndex(first_->findData(QVariant::fromValue<qlonglong>(open_.first_meter_id)));
+    second_->setCurrentIndex(second_->findData(QVariant::fromValue<qlonglong>(open_.second_meter_id)));
+  }
+  {
+    const QSignalBlocker quiet_first(first_sweep_), quiet_second(second_sweep_);
+    first_sweep_->setCurrentIndex(0), second_sweep_->setCurrentIndex(0);
+  }
+  of_stations_.clear();
+  table_->set_pairs(record::pairs_of(open_).value_or(record::SensorPairs{}));
+  fill_kept();
+}
+
+void AgreementDialog::keep() {
+  record::SensorComparison now = open_;
+  const record::SensorPairs pairs = table_->pairs();
+  record::put_pairs(now, pairs);
+  now.first_meter_id = first_->currentData().toLongLong(), now.second_meter_id = second_->currentData().toLongLong();
+  if (pairs.empty() || now == open_ || desk_.read_only()) return;
+  if (now.first_meter_id == 0 || now.second_meter_id == 0)
+    return desk_.warn(tr("The pairs are not kept: no sensor is named. Put both on the shelf, and read them again."));
+  now.taken_at = desk_.clock().utc_text();
+  if (!desk_.edits().make(tr("keep a comparison of two sensors"), [&](book::Edit& e) {
+        if (now.id == 0)
+          now.id = e.add(now);
+        else
+          e.save(now);
+      }))
+    return;
+  open_ = now;
+  desk_.say(
+      tr("Kept: %1 of %2 and %3. Two sensors… opens them again; Ctrl+Z takes them back.")
+          .arg(counted(std::ssize(pairs), tr("pair"), tr("pairs")), first_->currentText(), second_->currentText()));
+}
+
+void AgreementDialog::drop_kept() {
+  if (open_.id == 0) return;
+  if (!desk_.edits().make(tr("drop a comparison of two sensors"),
+                          [&](book::Edit& e) { e.erase<record::SensorComparison>(open_.id); }))
+    return;
+  kept_->setCurrentIndex(0);
+  open_kept();
+}
+
+void AgreementDialog::done(int result) {
+  keep();
+  QDialog::done(result);
 }
 
 void AgreementDialog::compare() {
@@ -292,6 +378,7 @@ void AgreementDialog::carry() {
   const auto first = meter_of(first_);
   auto second = meter_of(second_);
   if (!first || !second || !told_of_ || !*told_of_) return;
+  keep();  // before it, so that the calibration is what is taken back first
   const double of_first = first->uncertainty_pct ? *first->uncertainty_pct / 100 : BudgetQuestion{}.calibration.value;
   const CarriedCalibration carried = carried_calibration(told_of_->value(), second->factor, of_first);
   second->factor = carried.factor;

@@ -18,15 +18,22 @@ class InstrumentHub;
 class PairTable;
 
 /// Holds two sensors against each other: by the stations that two sweeps share, or by pairs that are typed, pasted or
-/// read live. Shows differences and, by station, the map of the ratio while they come.
+/// read live. Shows differences and, by station, the map of the ratio while they come. Pairs are kept when it closes.
 class AgreementDialog : public QDialog {
  public:
   AgreementDialog(Desk& desk, InstrumentHub& hub, QWidget* parent = nullptr);
+  void done(int result) override;
 
  private:
   void build();
   void fill_sweeps();
   void take_sweeps();
+  void fill_kept();
+  /// Shows the pairs that are chosen among those that were kept, or none.
+  void open_kept();
+  /// Keeps the pairs in the table, if they are not kept as they stand.
+  void keep();
+  void drop_kept();
   void compare();
   void show_told();
   void take_live(int column);
@@ -36,11 +43,12 @@ class AgreementDialog : public QDialog {
 
   Desk& desk_;
   InstrumentHub& hub_;
-  QComboBox *first_, *second_, *first_sweep_, *second_sweep_;
+  QComboBox *first_, *second_, *first_sweep_, *second_sweep_, *kept_;
   PairTable* table_;
   DrawnWidget *differences_, *map_;
   QLabel *told_, *figures_, *problem_;
-  QPushButton *live_first_, *live_second_, *carry_;
+  QPushButton *live_first_, *live_second_, *drop_, *carry_;
+  record::SensorComparison open_;        ///< as it is kept; without an id: none is
   std::vector<SensorPair> of_stations_;  ///< of two sweeps; empty where pairs are typed
   std::optional<Result<Agreement>> told_of_;
 };

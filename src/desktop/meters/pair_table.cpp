@@ -104,6 +104,15 @@ void PairTable::append(const Pairs& pairs) {
   emit pairs_changed();
 }
 
+void PairTable::set_pairs(const Pairs& pairs) {
+  {
+    const QSignalBlocker quiet(this);
+    setRowCount(0);
+    setRowCount(1);
+  }
+  append(pairs);
+}
+
 void PairTable::paste() {
   const std::string bytes = text_of(QApplication::clipboard()->text());
   auto pairs = bare_pairs(bytes);

@@ -24,6 +24,8 @@ class PairTable : public QTableWidget {
   /// Puts a value into the current row's column, and moves on as Enter does.
   void fill(int column, double value);
   void append(const Pairs& pairs);
+  /// Shows these in place of all that stand there.
+  void set_pairs(const Pairs& pairs);
 
  signals:
   void pairs_changed();
