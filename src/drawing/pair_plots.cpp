@@ -12,6 +12,8 @@ namespace sunbreak::drawing {
 namespace {
 
 constexpr double pair_left_px = 62, pair_right_px = 16, pair_top_px = 26, pair_bottom_px = 38, pair_dot_px = 6;
+/// Beside differences: how wide the name of a level is, and how far apart two are.
+constexpr double level_name_px = 72, level_line_px = 14;
 
 struct Axes {
   Box box;
@@ -64,7 +66,7 @@ void draw_pair_line(Canvas& c, const Box& room, const PairLine& plot) {
 }
 
 void draw_differences(Canvas& c, const Box& room, const DifferencePlot& plot) {
-  Axes a{plot_box(room)};
+  Axes a{plot_box({room.left, room.top, room.width - (plot.mean_pct ? level_name_px : 0), room.height})};
   if (a.box.empty() || plot.differences.empty()) return;
   a.x_high = 0;
   double most = 1;
@@ -76,15 +78,26 @@ void draw_differences(Canvas& c, const Box& room, const DifferencePlot& plot) {
   draw_axes(c, room, a, plot.x_name, "second less first, % of their mean");
   const Palette& t = c.colors();
   c.line({a.box.left, a.y_of(0)}, {a.box.right(), a.y_of(0)}, {{t.ink, 0.7}, 1});
-  const auto level = [&](const std::optional<double>& at, Dash dash, const char* name) {
-    if (!at) return;
-    c.line({a.box.left, a.y_of(*at)}, {a.box.right(), a.y_of(*at)}, {{t.lake, 1}, 1.5, dash});
-    c.text({a.box.left, a.y_of(*at) - 15, a.box.width - 4, 14}, Align::Right, fmt::format("{} {:+.1f} %", name, *at),
-           {11, false, t.lake});
+  struct Level {
+    double pct;
+    const char* name;
+    Dash dash;
   };
-  level(plot.mean_pct, Dash::Solid, "mean");
-  level(plot.low_limit_pct, Dash::Dashed, "limit");
-  level(plot.high_limit_pct, Dash::Dashed, "limit");
+  std::vector<Level> levels;
+  if (plot.high_limit_pct) levels.push_back({*plot.high_limit_pct, "limit", Dash::Dashed});
+  if (plot.mean_pct) levels.push_back({*plot.mean_pct, "mean", Dash::Solid});
+  if (plot.low_limit_pct) levels.push_back({*plot.low_limit_pct, "limit", Dash::Dashed});
+  // Their names stand beside the plot, the mean's at its line and the others as near to theirs as leaves all apart.
+  for (const Level& level : levels) {
+    const double y = a.y_of(level.pct);
+    double name_y = y;
+    if (plot.mean_pct && level.pct > *plot.mean_pct) name_y = std::min(y, a.y_of(*plot.mean_pct) - level_line_px);
+    if (plot.mean_pct && level.pct < *plot.mean_pct) name_y = std::max(y, a.y_of(*plot.mean_pct) + level_line_px);
+    c.line({a.box.left, y}, {a.box.right(), y}, {{t.lake, 1}, 1.5, level.dash});
+    c.text({a.box.right() + 6, name_y - 7, level_name_px + pair_right_px - 6, 14}, Align::Left,
+           fmt::format("{} {}{} %", level.name, level.pct >= 0.05 ? "+" : "", tick_text(level.pct, 0.1)),
+           {11, false, t.lake});
+  }
   for (const Point& p : plot.differences) put_dot(c, {a.x_of(p.x), a.y_of(p.y)}, t.ink);
 }
 

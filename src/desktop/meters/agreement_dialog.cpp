@@ -338,6 +338,7 @@ void AgreementDialog::show_told() {
                   .arg(a.proportion.high, 0, 'f', 3);
     if (a.edge_pct) figures += tr(", edge over middle %1 %").arg(a.edge_pct->value, 0, 'f', 1);
     figures += QStringLiteral(".");
+    figures.replace('-', QChar(0x2212));  // a minus, as the picture has it
   } else if (told_of_) {
     told = text_of(told_of_->problem().sentence());
   }
