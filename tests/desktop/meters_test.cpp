@@ -319,6 +319,10 @@ TEST_F(MetersTest, TwoSweepsOfTheSameStationsAreComparedWithTheMapOfTheirRatio) 
     auto* first = dialog->findChild<QComboBox*>("firstSweep");
     auto* second = dialog->findChild<QComboBox*>("secondSweep");
     ASSERT_EQ(first->count(), 6) << "five sweeps, or none";
+    choose(dialog, "firstSensor", "QS-B");
+    choose(dialog, "secondSensor", "QS-T");
+    auto* table = dialog->findChild<PairTable*>("sensorPairs");
+    table->append({{500, 480}, {600, 575}});
     first->setCurrentIndex(1);
     second->setCurrentIndex(2);
     EXPECT_TRUE(dialog->findChild<QLabel*>("agreementTold")->text().contains("height or dimmer setting"))
@@ -329,7 +333,12 @@ TEST_F(MetersTest, TwoSweepsOfTheSameStationsAreComparedWithTheMapOfTheirRatio) 
         << dialog->findChild<QLabel*>("agreementTold")->text().toStdString();
     EXPECT_TRUE(dialog->findChild<QLabel*>("agreementFigures")->text().contains("edge over middle"));
     EXPECT_FALSE(dialog->findChild<QPushButton*>("carryCalibration")->isEnabled()) << "no one factor mends it";
+    EXPECT_EQ(table->pairs().size(), 0u) << "they were of other sensors";
   });
+  const auto kept = desk().book().all<record::SensorComparison>();
+  ASSERT_EQ(kept.size(), 1u);
+  EXPECT_EQ(record::pairs_of(kept[0]), (record::SensorPairs{{500, 480}, {600, 575}}));
+  EXPECT_EQ(kept[0].first_meter_id, other) << "as the sensors stood when they were typed";
 }
 
 TEST_F(MetersTest, LuxAndPpfdAreNoPairOfSensors) {

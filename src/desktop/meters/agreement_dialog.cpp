@@ -136,10 +136,7 @@ void AgreementDialog::build() {
   layout->addLayout(buttons);
   connect(done, &QPushButton::clicked, this, &QDialog::accept);
   connect(carry_, &QPushButton::clicked, this, &AgreementDialog::carry);
-  connect(kept_, &QComboBox::activated, this, [this] {
-    keep();
-    open_kept();
-  });
+  connect(kept_, &QComboBox::activated, this, [this] { keep() || desk_.read_only() ? open_kept() : fill_kept(); });
   connect(drop_, &QPushButton::clicked, this, &AgreementDialog::drop_kept);
   for (QComboBox* box : {first_, second_})
     connect(box, &QComboBox::currentIndexChanged, this, &AgreementDialog::compare);
@@ -196,7 +193,12 @@ void AgreementDialog::take_sweeps() {
   if (first == 0 || second == 0) return compare();
   const auto a = book::load_sweep(desk_.book(), first), b = book::load_sweep(desk_.book(), second);
   if (!a || !b) return compare();
-  // The sensors are those that walked the sweeps.
+  // The sensors are those that walked the sweeps; pairs are of the ones that stood there before.
+  if (keep()) {
+    open_ = {};
+    table_->set_pairs({});
+    fill_kept();
+  }
   for (const auto& [record, box] : {std::pair{&*a, first_}, std::pair{&*b, second_}})
     if (record->test.sensor_id)
       if (const int at = box->findData(QVariant::fromValue<qlonglong>(*record->test.sensor_id)); at >= 0) {
@@ -248,14 +250,17 @@ void AgreementDialog::open_kept() {
   fill_kept();
 }
 
-void AgreementDialog::keep() {
+bool AgreementDialog::keep() {
   record::SensorComparison now = open_;
   const record::SensorPairs pairs = table_->pairs();
   record::put_pairs(now, pairs);
   now.first_meter_id = first_->currentData().toLongLong(), now.second_meter_id = second_->currentData().toLongLong();
-  if (pairs.empty() || now == open_ || desk_.read_only()) return;
-  if (now.first_meter_id == 0 || now.second_meter_id == 0)
-    return desk_.warn(tr("The pairs are not kept: no sensor is named. Put both on the shelf, and read them again."));
+  if (pairs.empty() || now == open_) return true;
+  if (desk_.read_only() || !of_stations_.empty()) return false;  // the sensors named are those of the sweeps
+  if (now.first_meter_id == 0 || now.second_meter_id == 0) {
+    desk_.warn(tr("The pairs are not kept: no sensor is named. Put both on the shelf, and read them again."));
+    return false;
+  }
   now.taken_at = desk_.clock().utc_text();
   if (!desk_.edits().make(tr("keep a comparison of two sensors"), [&](book::Edit& e) {
         if (now.id == 0)
@@ -263,11 +268,12 @@ void AgreementDialog::keep() {
         else
           e.save(now);
       }))
-    return;
+    return false;
   open_ = now;
   desk_.say(
       tr("Kept: %1 of %2 and %3. Two sensors… opens them again; Ctrl+Z takes them back.")
           .arg(counted(std::ssize(pairs), tr("pair"), tr("pairs")), first_->currentText(), second_->currentText()));
+  return true;
 }
 
 void AgreementDialog::drop_kept() {

@@ -31,8 +31,8 @@ class AgreementDialog : public QDialog {
   void fill_kept();
   /// Shows the pairs that are chosen among those that were kept, or none.
   void open_kept();
-  /// Keeps the pairs in the table, if they are not kept as they stand.
-  void keep();
+  /// Keeps the pairs in the table, if they are not kept as they stand. False where they could not be.
+  bool keep();
   void drop_kept();
   void compare();
   void show_told();
