@@ -80,19 +80,20 @@ void draw_differences(Canvas& c, const Box& room, const DifferencePlot& plot) {
   c.line({a.box.left, a.y_of(0)}, {a.box.right(), a.y_of(0)}, {{t.ink, 0.7}, 1});
   struct Level {
     double pct;
+    int side;  ///< of the mean
     const char* name;
     Dash dash;
   };
   std::vector<Level> levels;
-  if (plot.high_limit_pct) levels.push_back({*plot.high_limit_pct, "limit", Dash::Dashed});
-  if (plot.mean_pct) levels.push_back({*plot.mean_pct, "mean", Dash::Solid});
-  if (plot.low_limit_pct) levels.push_back({*plot.low_limit_pct, "limit", Dash::Dashed});
+  if (plot.high_limit_pct) levels.push_back({*plot.high_limit_pct, 1, "limit", Dash::Dashed});
+  if (plot.mean_pct) levels.push_back({*plot.mean_pct, 0, "mean", Dash::Solid});
+  if (plot.low_limit_pct) levels.push_back({*plot.low_limit_pct, -1, "limit", Dash::Dashed});
   // Their names stand beside the plot, the mean's at its line and the others as near to theirs as leaves all apart.
   for (const Level& level : levels) {
     const double y = a.y_of(level.pct);
     double name_y = y;
-    if (plot.mean_pct && level.pct > *plot.mean_pct) name_y = std::min(y, a.y_of(*plot.mean_pct) - level_line_px);
-    if (plot.mean_pct && level.pct < *plot.mean_pct) name_y = std::max(y, a.y_of(*plot.mean_pct) + level_line_px);
+    if (plot.mean_pct && level.side > 0) name_y = std::min(y, a.y_of(*plot.mean_pct) - level_line_px);
+    if (plot.mean_pct && level.side < 0) name_y = std::max(y, a.y_of(*plot.mean_pct) + level_line_px);
     c.line({a.box.left, y}, {a.box.right(), y}, {{t.lake, 1}, 1.5, level.dash});
     c.text({a.box.right() + 6, name_y - 7, level_name_px + pair_right_px - 6, 14}, Align::Left,
            fmt::format("{} {}{} %", level.name, level.pct >= 0.05 ? "+" : "", tick_text(level.pct, 0.1)),

@@ -324,6 +324,8 @@ TEST_F(MetersTest, TwoSweepsOfTheSameStationsAreComparedWithTheMapOfTheirRatio) 
     auto* table = dialog->findChild<PairTable*>("sensorPairs");
     table->append({{500, 480}, {600, 575}});
     first->setCurrentIndex(1);
+    second->setCurrentIndex(1);
+    EXPECT_TRUE(dialog->findChild<QLabel*>("agreementTold")->text().startsWith("Both are the same sweep"));
     second->setCurrentIndex(2);
     EXPECT_TRUE(dialog->findChild<QLabel*>("agreementTold")->text().contains("height or dimmer setting"))
         << "one setting against another is no matter of sensors";

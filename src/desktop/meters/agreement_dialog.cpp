@@ -191,6 +191,11 @@ void AgreementDialog::take_sweeps() {
   const record::Id first = first_sweep_->currentData().toLongLong(), second = second_sweep_->currentData().toLongLong();
   of_stations_.clear();
   if (first == 0 || second == 0) return compare();
+  if (first == second) {
+    compare();
+    told_of_ = Problem{"Both are the same sweep", "it agrees with itself", "choose one that the other sensor walked"};
+    return show_told();
+  }
   const auto a = book::load_sweep(desk_.book(), first), b = book::load_sweep(desk_.book(), second);
   if (!a || !b) return compare();
   // The sensors are those that walked the sweeps; pairs are of the ones that stood there before.
