@@ -117,6 +117,22 @@ TEST(AgreementTest, VerdictsFollowWhatIsThere) {
   EXPECT_FALSE(agreement(pairs_of({{1, 1}, {2, 2}}), 0.02, 0.02));
 }
 
+TEST(AgreementTest, WhatReadsTheSameIsNotSaidToReadMore) {
+  const auto words = [](double factor) {
+    return agreement(pairs_of({{100, 100 * factor},
+                               {200, 200 * factor},
+                               {300, 300 * factor},
+                               {400, 400 * factor},
+                               {500, 500 * factor}}),
+                     0.01, 0.01)
+        .value()
+        .words;
+  };
+  EXPECT_TRUE(words(1).starts_with("The second reads within 0.1 % of the first: ")) << words(1);
+  EXPECT_TRUE(words(0.9996).starts_with("The second reads within 0.1 % of the first: ")) << words(0.9996);
+  EXPECT_TRUE(words(1.001).starts_with("The second reads surely more than the first by 0.1 ± 0.0 %")) << words(1.001);
+}
+
 std::vector<CheckReading> history(int days, int moves_at, double by_lamp_a, double by_lamp_b, int seed = 1) {
   std::mt19937_64 chance(static_cast<std::uint64_t>(seed));
   std::vector<CheckReading> all;
