@@ -2,6 +2,7 @@
 #include <rapidcheck/gtest.h>
 
 #include <cmath>
+#include <tuple>
 
 #include "core/lineup/comparable.h"
 #include "core/lineup/dominance.h"
@@ -301,8 +302,19 @@ TEST(WayTest, IsWrittenAsItIsRead) {
   ASSERT_TRUE(lamp);
   EXPECT_EQ(lamp.value().check_lamp, "lamp A, 40 cm");
   EXPECT_EQ(parse_way(way_id(lamp.value())).value(), lamp.value());
-  for (const char* text :
-       {"check-lamp:lamp A", "check-lamp:=400", "check-lamp:lamp A=0", "check-lamp:A=4+best:400-600"})
+  for (const auto& [text, lamp_name, target] :
+       {std::tuple{"check-lamp:lamp A + shade=400+equal-watts:150", "lamp A + shade", ""},
+        {"equal-watts:150+check-lamp:A+B+C=400", "A+B+C", ""},
+        {"best:dill + chives+footprint:60x60cm", "", "dill + chives"},
+        {"footprint:60x60cm+best:dill + chives", "", "dill + chives"}}) {
+    const auto way = parse_way(text);
+    ASSERT_TRUE(way) << text;
+    EXPECT_EQ(way.value().check_lamp, lamp_name);
+    EXPECT_EQ(way.value().target, target);
+    EXPECT_EQ(parse_way(way_id(way.value())).value(), way.value());
+  }
+  for (const char* text : {"check-lamp:lamp A", "check-lamp:=400", "check-lamp:lamp A=0", "check-lamp:A=4+best:400-600",
+                           "check-lamp:lamp A+equal-watts:150", "check-lamp:lamp A=400+equal-wats:150"})
     EXPECT_FALSE(parse_way(text)) << text;
 }
 

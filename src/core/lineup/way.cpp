@@ -119,6 +119,20 @@ std::optional<Problem> take_part(LineUpWay& way, std::string_view part) {
   return Problem{fmt::format("'{}' is no way of lining fixtures up", part), "", fmt::format("ways are {}", all_ways)};
 }
 
+/// The way that `text` begins with. It ends at the first "+", but for a name that holds one itself: a lamp's goes on to
+/// what it reads, a target's to the next way.
+std::string_view first_part(std::string_view text) {
+  auto plus = text.find('+');
+  const auto goes_on = [&](std::string_view part) {
+    LineUpWay read;
+    if (const auto lamp = after(part, "check lamp")) return take_lamp(read, *lamp).has_value();
+    const std::string_view next = text.substr(plus + 1);
+    return after(part, "best") && take_part(read, trimmed(next.substr(0, next.find('+'))));
+  };
+  while (plus != std::string_view::npos && goes_on(trimmed(text.substr(0, plus)))) plus = text.find('+', plus + 1);
+  return text.substr(0, plus);
+}
+
 std::optional<Problem> conflict(const LineUpWay& way) {
   if (way.power_w && way.center_ppfd)
     return Problem{"equal watts and an equal center are two settings of the dimmer", "a fixture has one at a time",
@@ -136,10 +150,10 @@ std::optional<Problem> conflict(const LineUpWay& way) {
 Result<LineUpWay> parse_way(std::string_view text) {
   LineUpWay way;
   for (std::string_view rest = text;;) {
-    const auto plus = rest.find('+');
-    if (auto problem = take_part(way, trimmed(rest.substr(0, plus)))) return *problem;
-    if (plus == std::string_view::npos) break;
-    rest = rest.substr(plus + 1);
+    const std::string_view part = first_part(rest);
+    if (auto problem = take_part(way, trimmed(part))) return *problem;
+    if (part.size() == rest.size()) break;
+    rest = rest.substr(part.size() + 1);
   }
   if (auto problem = conflict(way)) return *problem;
   return way;
