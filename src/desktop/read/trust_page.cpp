@@ -224,7 +224,7 @@ void TrustPage::show_origin() {
 
 void TrustPage::show_budget() {
   const Budget* budget = desk_.worked_out().budget();
-  if (desk_.test()) budget_->horizontalHeaderItem(4)->setText(text_of(figure(desk_.test()->test.evenness_lead).label));
+  if (desk_.test()) budget_->name_column(4, text_of(figure(desk_.test()->test.evenness_lead).label));
   if (!budget) {
     budget_->show_rows({});
     return budget_words_->setText(desk_.figures() ? tr("Being worked out…") : QString());

@@ -111,9 +111,9 @@ void TemperaturePanel::refresh() {
   std::set<std::string> said;
   const auto degrees = [this](double c) { return QString::number(shown_temperature(c, desk_.units()), 'f', 1); };
   const QString unit = text_of(std::string(temperature_unit(desk_.units()))), none = QStringLiteral("–");
-  table_->horizontalHeaderItem(1)->setText(tr("Read %1").arg(unit));
-  table_->horizontalHeaderItem(2)->setText(tr("True %1").arg(unit));
-  table_->horizontalHeaderItem(3)->setText(tr("Rise %1").arg(text_of(std::string(rise_unit(desk_.units())))));
+  table_->name_column(1, tr("Read %1").arg(unit));
+  table_->name_column(2, tr("True %1").arg(unit));
+  table_->name_column(3, tr("Rise %1").arg(text_of(std::string(rise_unit(desk_.units())))));
   auto heat = evaluation::heat_rows(test, desk_.units());
   for (std::size_t i = 0; i < heat.size(); ++i) {
     const record::Temperature& t = test.temperatures[i];

@@ -4,6 +4,7 @@
 #include <QPaintEvent>
 #include <QStyledItemDelegate>
 #include <algorithm>
+#include <numeric>
 
 #include "desktop/widgets/labels.h"
 
@@ -33,7 +34,7 @@ FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWid
   verticalHeader()->hide();
   verticalHeader()->setDefaultSectionSize(row_px);
   verticalHeader()->setMinimumSectionSize(row_px);
-  horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);  // fit() measures them, once for all cells
   horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   horizontalHeader()->setHighlightSections(false);
   for (int c = 0; c < columnCount(); ++c)
@@ -47,6 +48,12 @@ FiguresTable::FiguresTable(const QStringList& headers, const QString& name, QWid
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   hide();
+}
+
+void FiguresTable::name_column(int column, const QString& name) {
+  if (horizontalHeaderItem(column)->text() == name) return;
+  horizontalHeaderItem(column)->setText(name);
+  shown_.reset();
 }
 
 void FiguresTable::show_rows(const std::vector<std::vector<FigureCell>>& rows) {
@@ -86,28 +93,32 @@ void FiguresTable::paintEvent(QPaintEvent* event) {
   QTableWidget::paintEvent(&whole_rows);
 }
 
-int FiguresTable::name_px(int row) const {
-  const QTableWidgetItem* first = columnCount() > 1 && !isColumnHidden(1) ? item(row, 1) : nullptr;
-  const int left_of_it =
-      first ? std::max(0, first_px_ - fontMetrics().horizontalAdvance(first->text()) - 2 * cell_margin_px) : 0;
-  return viewport()->width() - values_px_ + left_of_it;
-}
+int FiguresTable::name_px(int row) const { return name_px_[static_cast<std::size_t>(row)]; }
 
 int FiguresTable::wanted_px(int column) const {
-  return isColumnHidden(column) ? 0 : std::max(sizeHintForColumn(column), horizontalHeader()->sectionSizeHint(column));
+  return std::max(sizeHintForColumn(column), horizontalHeader()->sectionSizeHint(column));
 }
 
 void FiguresTable::fit() {
   for (const int c : spare_) setColumnHidden(c, false);
-  const auto wanted = [this](int from) {
-    int width = 0;
-    for (int c = from; c < columnCount(); ++c) width += wanted_px(c);
-    return width;
-  };
+  std::vector<int> wanted;
+  for (int c = 0; c < columnCount(); ++c) wanted.push_back(wanted_px(c));
+  int all_px = std::accumulate(wanted.begin(), wanted.end(), 0);
   for (const int c : spare_)
-    if (wanted(0) + 16 > viewport()->width()) setColumnHidden(c, true);
-  values_px_ = wanted(1);
-  first_px_ = columnCount() > 1 ? wanted_px(1) : 0;
+    if (all_px + 16 > viewport()->width()) {
+      setColumnHidden(c, true);
+      all_px -= wanted[static_cast<std::size_t>(c)];
+    }
+  const int values_px = all_px - wanted.front();
+  for (int c = 1; c < columnCount(); ++c)
+    if (!isColumnHidden(c)) setColumnWidth(c, wanted[static_cast<std::size_t>(c)]);
+  name_px_.clear();
+  for (int r = 0; r < rowCount(); ++r) {
+    const QTableWidgetItem* first = columnCount() > 1 && !isColumnHidden(1) ? item(r, 1) : nullptr;
+    const int left_of_it =
+        first ? std::max(0, wanted[1] - fontMetrics().horizontalAdvance(first->text()) - 2 * cell_margin_px) : 0;
+    name_px_.push_back(viewport()->width() - values_px + left_of_it);
+  }
   // A name that is longer than what the values of its row leave stands in several lines.
   int tall = horizontalHeader()->sizeHint().height() + 4;
   for (int r = 0; r < rowCount(); ++r) {

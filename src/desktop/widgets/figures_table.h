@@ -20,6 +20,8 @@ struct FigureCell {
 class FiguresTable : public QTableWidget {
  public:
   FiguresTable(const QStringList& headers, const QString& name, QWidget* parent = nullptr);
+  /// To be called before the rows are shown.
+  void name_column(int column, const QString& name);
   /// Shows the rows and takes just the height they need.
   void show_rows(const std::vector<std::vector<FigureCell>>& rows);
   /// Columns that are left out, the first of them first, where there is no room for all.
@@ -37,7 +39,7 @@ class FiguresTable : public QTableWidget {
   void fit();
   int wanted_px(int column) const;
   std::vector<int> spare_;
-  int values_px_ = 0, first_px_ = 0;  ///< what all columns of values take, and the first of them
+  std::vector<int> name_px_;  ///< of each row
   std::optional<std::vector<std::vector<FigureCell>>> shown_;
   Look look_ = Look::Paper;  ///< that they are shown in
 };
