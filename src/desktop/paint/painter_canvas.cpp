@@ -1,7 +1,9 @@
 #include "desktop/paint/painter_canvas.h"
 
+#include <QGlyphRun>
 #include <QImage>
 #include <QPainterPath>
+#include <QTextLayout>
 #include <map>
 #include <unordered_map>
 
@@ -22,7 +24,7 @@ using drawing::Stroke;
 
 namespace {
 
-constexpr std::size_t most_widths_known = 4096;
+constexpr std::size_t most_shaped = 4096;
 
 drawing::Rgb rgb(const QColor& c) {
   return {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
@@ -36,6 +38,29 @@ QColor color_of(const Ink& ink) {
 }
 
 QPointF point(const Point& p) { return {p.x, p.y}; }
+
+/// A text in a font, ready to be painted.
+struct Shaped {
+  double width = 0, ascent = 0;  ///< px; the ascent is that of its own line
+  QList<QGlyphRun> runs;
+};
+
+Shaped shape(const QString& words, const QFont& font) {
+  QTextLayout layout(words, font);
+  layout.beginLayout();
+  const QTextLine line = layout.createLine();
+  layout.endLayout();
+  return {QFontMetricsF(font).horizontalAdvance(words), line.isValid() ? line.ascent() : 0, layout.glyphRuns()};
+}
+
+/// The same few hundred texts are painted again and again; to shape one takes longer than to paint it.
+const Shaped& shaped(const std::string& words, int pixels, bool bold) {
+  static std::map<std::pair<int, bool>, std::unordered_map<std::string, Shaped>> known;
+  auto& texts = known[{pixels, bold}];
+  if (const auto found = texts.find(words); found != texts.end()) return found->second;
+  if (texts.size() >= most_shaped) texts.clear();
+  return texts[words] = shape(text_of(words), text_font(pixels, bold));
+}
 
 /// A tile that repeats without seams.
 QBrush tile(Hatch kind) {
@@ -85,12 +110,7 @@ void PainterCanvas::set_font(int pixels, bool bold) const {
 }
 
 double PainterCanvas::text_width(const std::string& words, int pixels, bool bold) const {
-  // The same few hundred numbers are measured at every paint; to shape one takes longer than to paint it.
-  static std::map<std::pair<int, bool>, std::unordered_map<std::string, double>> known;
-  auto& widths = known[{pixels, bold}];
-  if (const auto found = widths.find(words); found != widths.end()) return found->second;
-  if (widths.size() >= most_widths_known) widths.clear();
-  return widths[words] = QFontMetricsF(text_font(pixels, bold)).horizontalAdvance(text_of(words));
+  return shaped(words, pixels, bold).width;
 }
 
 void PainterCanvas::set_pen(const Stroke& stroke) {
@@ -146,11 +166,14 @@ void PainterCanvas::hatch(const Box& box, Hatch kind) {
 void PainterCanvas::text(const Box& room, Align align, const std::string& words, const drawing::Lettering& lettering) {
   set_font(lettering.pixels, lettering.bold);
   p_.setPen(color_of(lettering.ink));
-  const double spare = room.width - text_width(words, lettering.pixels, lettering.bold);
+  const Shaped& text = shaped(words, lettering.pixels, lettering.bold);
+  const double spare = room.width - text.width;
   const double left = room.left + (align == Align::Left ? 0 : align == Align::Right ? spare : spare / 2);
   const QFontMetricsF metrics = p_.fontMetrics();
   const double top = room.top + (room.height - metrics.height()) / 2;
-  p_.drawText(QPointF(left, top + metrics.ascent()), text_of(words));
+  const double baseline = top + metrics.ascent();
+  if (in_vectors_) return p_.drawText(QPointF(left, baseline), text_of(words));  // that it stays text
+  for (const QGlyphRun& run : text.runs) p_.drawGlyphRun(QPointF(left, baseline - text.ascent), run);
 }
 
 void PainterCanvas::pixels(const Box& box, const drawing::Pixels& pixels) {
