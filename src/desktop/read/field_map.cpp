@@ -24,6 +24,7 @@ FieldMap::FieldMap(Desk& desk, MapSettings& settings, QWidget* parent)
   setObjectName("fieldMap");
   setMinimumSize(280, 240);
   setMouseTracking(true);
+  setAttribute(Qt::WA_OpaquePaintEvent);
   setAccessibleName(tr("Map of the sweep, far wall at the top"));
 }
 
@@ -76,7 +77,7 @@ void FieldMap::paint_picture(QPainter& p, const QRectF& room, bool in_vectors) c
 }
 
 void FieldMap::paintEvent(QPaintEvent*) {
-  if (!desk_.test() || !desk_.view()) return;
+  if (!desk_.test() || !desk_.view()) return QPainter(this).fillRect(rect(), theme().ground);
   const double ratio = devicePixelRatioF();
   if (stale_ || painted_.size() != size() * ratio) {
     painted_ = QPixmap(size() * ratio);

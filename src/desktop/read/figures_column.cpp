@@ -364,9 +364,12 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
 
 /// The figure that leads stands before the others.
 void FiguresColumn::order_evenness() {
+  const std::string& leads = desk_.test()->test.evenness_lead;
+  if (leads == leads_) return;
+  leads_ = leads;
   int place = 0;
   QWidget* before = lead_;
-  for (const Figure* f : figures_led_by(desk_.test()->test.evenness_lead))
+  for (const Figure* f : figures_led_by(leads))
     for (const auto& [figure, row] : rows_)
       if (figure == f && f->group == Figure::Group::Evenness) {
         row->set_leading(place == 0);

@@ -1,6 +1,8 @@
 #pragma once
 
 #include <QWidget>
+#include <optional>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -66,6 +68,7 @@ class FiguresColumn : public QWidget {
   QWidget* nominal_box_;
   QLabel* nominal_none_;
   std::vector<NominalRow> nominal_rows_;
+  std::optional<std::string> leads_;  ///< the ratio that stands first; none before the first test
   std::shared_ptr<const evaluation::SweepView> reduced_of_;  ///< what the words of a coarser grid are of
   Form *target_, *own_sizes_;
   QComboBox* lead_;

@@ -29,6 +29,15 @@ void mark_wrong(QLineEdit* edit, QLabel* problem, const QString& words) {
   edit->style()->polish(edit);
 }
 
+bool offers(const QComboBox& box, const std::vector<Choice>& choices) {
+  if (box.count() != std::ssize(choices)) return false;
+  for (int i = 0; i < box.count(); ++i) {
+    const Choice& choice = choices[static_cast<std::size_t>(i)];
+    if (box.itemText(i) != choice.text || box.itemData(i) != choice.value) return false;
+  }
+  return true;
+}
+
 }  // namespace
 
 Form::Form(QWidget* parent) : QWidget(parent), column_(new QVBoxLayout(this)) {
@@ -215,8 +224,11 @@ void Form::work_box(QComboBox* box, QLabel* problem, const std::function<std::ve
                     const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take) {
   const auto fill = [=] {
     const QSignalBlocker quiet(box);
-    box->clear();
-    for (const Choice& c : options()) box->addItem(c.text, c.value);
+    const std::vector<Choice> choices = options();
+    if (!offers(*box, choices)) {
+      box->clear();
+      for (const Choice& c : choices) box->addItem(c.text, c.value);
+    }
     box->setCurrentIndex(std::max(0, box->findData(show())));
   };
   connect(box, &QComboBox::activated, this, [=](int index) {

@@ -1,10 +1,44 @@
 #include "desktop/widgets/labels.h"
 
+#include <QEvent>
 #include <QStyle>
+#include <map>
 
 #include "desktop/theme/theme.h"
 
 namespace sunbreak::desktop {
+namespace {
+
+/// Remembers how tall its words stand in a width: a layout asks for it many times, and each time would break the lines
+/// anew.
+class WrappedLabel : public QLabel {
+ public:
+  WrappedLabel(const QString& text, QWidget* parent) : QLabel(text, parent) { setWordWrap(true); }
+
+  int heightForWidth(int width) const override {
+    if (text() != words_ || margin() != margin_ || contentsMargins() != margins_) {
+      tall_.clear();
+      words_ = text(), margin_ = margin(), margins_ = contentsMargins();
+    }
+    const auto [at, fresh] = tall_.try_emplace(width);
+    if (fresh) at->second = QLabel::heightForWidth(width);
+    return at->second;
+  }
+
+ protected:
+  void changeEvent(QEvent* event) override {
+    tall_.clear();  // of another font or style
+    QLabel::changeEvent(event);
+  }
+
+ private:
+  mutable QString words_;
+  mutable int margin_ = 0;
+  mutable QMargins margins_;
+  mutable std::map<int, int> tall_;
+};
+
+}  // namespace
 
 QLabel* quiet_label(const QString& text, QWidget* parent) {
   auto* label = new QLabel(text, parent);
@@ -25,11 +59,7 @@ QLabel* figure_label(int pixels, QWidget* parent) {
   return label;
 }
 
-QLabel* wrapped_label(const QString& text, QWidget* parent) {
-  auto* label = new QLabel(text, parent);
-  label->setWordWrap(true);
-  return label;
-}
+QLabel* wrapped_label(const QString& text, QWidget* parent) { return new WrappedLabel(text, parent); }
 
 QFrame* thin_rule(QWidget* parent) {
   auto* frame = new QFrame(parent);
