@@ -1,6 +1,7 @@
 #include "desktop/publish/report_preview.h"
 
 #include <QAbstractTextDocumentLayout>
+#include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainter>
 #include <QScrollBar>
@@ -57,6 +58,7 @@ class ReportPreview::Page : public QTextDocument {
     setTextWidth(std::max(width, least_width_px));
     scale_ = width / textWidth();
     height_ = static_cast<int>(std::ceil(scale_ * size().height()));
+    QCoreApplication::processEvents();  // its layout waits for a timer of this thread, which no other may stop
   }
   int height() const { return height_; }
 
