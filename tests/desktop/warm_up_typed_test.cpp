@@ -13,7 +13,6 @@
 #include "desktop/warmup/stair_run.h"
 #include "desktop/warmup/target_finder.h"
 #include "desktop/warmup/trace_chart.h"
-#include "desktop/widgets/figures_table.h"
 #include "evaluation/stair_records.h"
 #include "record/utc.h"
 #include "window_fixture.h"
@@ -201,51 +200,6 @@ TEST(BenchClock, RunsFasterWhenToldAndNeverGoesBack) {
   EXPECT_GE(clock.now_s(), after + 5000);
   clock.not_before(0);
   EXPECT_GE(clock.now_s(), after + 5000);
-}
-
-TEST(FiguresTable, GivesALongNameTheLinesItNeeds) {
-  FiguresTable table({"Figure", "Value"}, "table");
-  table.show_rows({{{"lowest ÷ highest of all the stations", {}, false}, {"0.31 ± 0.02", {}, false}},
-                   {{"Heat", {}, false}, {"201 ± 4 BTU/h", {}, false}}});
-  table.resize(600, table.height());
-  EXPECT_EQ(table.rowHeight(0), table.rowHeight(1)) << "there is room";
-  const int flat = table.height();
-  table.resize(230, table.height());
-  EXPECT_GE(table.rowHeight(0), table.rowHeight(1) + table.fontMetrics().lineSpacing());
-  EXPECT_EQ(table.height() - flat, table.rowHeight(0) - table.rowHeight(1)) << "no row is out of sight";
-}
-
-TEST(FiguresTable, ANameStandsOverWhatItsOwnValueLeavesFree) {
-  FiguresTable table({"Figure", "Value"}, "table");
-  table.show_rows({{{"Center minus corners", {}, false}, {"12 %", {}, false}},
-                   {{"Heat", {}, false}, {"1,234.5 ± 23.4 µmol/m²/s/W", {}, false}}});
-  table.resize(300, table.height());
-  EXPECT_GT(table.fontMetrics().horizontalAdvance("Center minus corners"), table.columnWidth(0));
-  EXPECT_EQ(table.rowHeight(0), table.rowHeight(1)) << "in one line, over the column of values";
-  const QColor ground = QColor::fromRgb(255, 0, 255);
-  table.setStyleSheet("QTableWidget { background: #f0f; color: #000; }");
-  table.grab();  // what the style sheet changes is laid out
-  const int over = table.columnViewportPosition(1), high = table.rowHeight(0) - 1;
-  const auto inked = [&](const QImage& image) {
-    for (int y = 0; y < high; ++y)
-      for (int x = 0; x < 10; ++x)
-        if (image.pixelColor(x, y).lightness() < ground.lightness() / 2) return true;
-    return false;
-  };
-  const QRect beyond(over, table.rowViewportPosition(0), 10, high);
-  EXPECT_TRUE(inked(table.viewport()->grab(beyond).toImage())) << "where only its neighbor is painted anew, too";
-}
-
-TEST(FiguresTable, LeavesOutWhatItHasNoRoomFor) {
-  FiguresTable table({"Place", "Read", "True"}, "table");
-  table.set_spare_columns({1});
-  table.resize(600, 200);
-  table.show_rows({{{"bar underside", {}, false}, {"47.9", {}, false}, {"49.1", {}, false}}});
-  EXPECT_FALSE(table.isColumnHidden(1));
-  table.resize(130, 200);
-  table.show_rows({{{"bar underside", {}, false}, {"47.9", {}, false}, {"49.1", {}, false}}});
-  EXPECT_TRUE(table.isColumnHidden(1));
-  EXPECT_FALSE(table.isColumnHidden(2));
 }
 
 /// Without a log the time axis counts from the first sweep, not from now, months later.

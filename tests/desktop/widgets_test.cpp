@@ -1,0 +1,126 @@
+#include <gtest/gtest.h>
+
+#include <QComboBox>
+#include <QHeaderView>
+#include <QLabel>
+#include <memory>
+
+#include "desktop/widgets/figures_table.h"
+#include "desktop/widgets/form.h"
+#include "desktop/widgets/labels.h"
+
+using namespace sunbreak::desktop;
+
+TEST(FiguresTable, GivesALongNameTheLinesItNeeds) {
+  FiguresTable table({"Figure", "Value"}, "table");
+  table.show_rows({{{"lowest ÷ highest of all the stations", {}, false}, {"0.31 ± 0.02", {}, false}},
+                   {{"Heat", {}, false}, {"201 ± 4 BTU/h", {}, false}}});
+  table.resize(600, table.height());
+  EXPECT_EQ(table.rowHeight(0), table.rowHeight(1)) << "there is room";
+  const int flat = table.height();
+  table.resize(230, table.height());
+  EXPECT_GE(table.rowHeight(0), table.rowHeight(1) + table.fontMetrics().lineSpacing());
+  EXPECT_EQ(table.height() - flat, table.rowHeight(0) - table.rowHeight(1)) << "no row is out of sight";
+}
+
+TEST(FiguresTable, ANameStandsOverWhatItsOwnValueLeavesFree) {
+  FiguresTable table({"Figure", "Value"}, "table");
+  table.show_rows({{{"Center minus corners", {}, false}, {"12 %", {}, false}},
+                   {{"Heat", {}, false}, {"1,234.5 ± 23.4 µmol/m²/s/W", {}, false}}});
+  table.resize(300, table.height());
+  EXPECT_GT(table.fontMetrics().horizontalAdvance("Center minus corners"), table.columnWidth(0));
+  EXPECT_EQ(table.rowHeight(0), table.rowHeight(1)) << "in one line, over the column of values";
+  const QColor ground = QColor::fromRgb(255, 0, 255);
+  table.setStyleSheet("QTableWidget { background: #f0f; color: #000; }");
+  table.grab();  // what the style sheet changes is laid out
+  const int over = table.columnViewportPosition(1), high = table.rowHeight(0) - 1;
+  const auto inked = [&](const QImage& image) {
+    for (int y = 0; y < high; ++y)
+      for (int x = 0; x < 10; ++x)
+        if (image.pixelColor(x, y).lightness() < ground.lightness() / 2) return true;
+    return false;
+  };
+  const QRect beyond(over, table.rowViewportPosition(0), 10, high);
+  EXPECT_TRUE(inked(table.viewport()->grab(beyond).toImage())) << "where only its neighbor is painted anew, too";
+}
+
+TEST(FiguresTable, LeavesOutWhatItHasNoRoomFor) {
+  FiguresTable table({"Place", "Read", "True"}, "table");
+  table.set_spare_columns({1});
+  table.resize(600, 200);
+  table.show_rows({{{"bar underside", {}, false}, {"47.9", {}, false}, {"49.1", {}, false}}});
+  EXPECT_FALSE(table.isColumnHidden(1));
+  table.resize(130, 200);
+  table.show_rows({{{"bar underside", {}, false}, {"47.9", {}, false}, {"49.1", {}, false}}});
+  EXPECT_TRUE(table.isColumnHidden(1));
+  EXPECT_FALSE(table.isColumnHidden(2));
+}
+
+TEST(FiguresTable, IsAsWideAsWhatItShowsNow) {
+  FiguresTable table({"Figure", "Read"}, "table");
+  table.resize(600, table.height());
+  const auto holds = [&](const QString& text) {
+    return table.columnWidth(1) >= table.fontMetrics().horizontalAdvance(text);
+  };
+  table.show_rows({{{"Mean", {}, false}, {"5", {}, false}}});
+  const int narrow = table.columnWidth(1);
+  table.show_rows({{{"Mean", {}, false}, {"1,234.5 ± 23.4 µmol/m²/s", {}, false}}});
+  EXPECT_TRUE(holds("1,234.5 ± 23.4 µmol/m²/s"));
+  EXPECT_EQ(table.columnWidth(0) + table.columnWidth(1), table.viewport()->width());
+  table.show_rows({{{"Mean", {}, false}, {"5", {}, false}}});
+  EXPECT_EQ(table.columnWidth(1), narrow);
+  table.name_column(1, "Read in the middle [µmol/m²/s]");
+  table.show_rows({{{"Mean", {}, false}, {"5", {}, false}}});
+  EXPECT_TRUE(holds("Read in the middle [µmol/m²/s]")) << "the same rows under another head";
+}
+
+TEST(WrappedLabel, IsAsTallAsItsWordsNeedNow) {
+  const std::unique_ptr<QLabel> label(wrapped_label("few words", nullptr));
+  QLabel plain("few words");
+  plain.setWordWrap(true);
+  const auto alike = [&](const char* after) {
+    for (const int width : {60, 200, 60, 1000})
+      EXPECT_EQ(label->heightForWidth(width), plain.heightForWidth(width)) << after << ", " << width;
+  };
+  const auto both = [&](auto change) { change(*label), change(plain); };
+  alike("at first");
+  both([](QLabel& l) { l.setText("many more words than go into one line of sixty pixels, or of two hundred"); });
+  alike("other words");
+  both([](QLabel& l) { l.setFont(QFont("Sunbreak Sans", 23)); });
+  alike("another font");
+  both([](QLabel& l) { l.setContentsMargins(20, 9, 20, 9); });
+  alike("other margins");
+  both([](QLabel& l) { l.setMargin(7), l.setIndent(11); });
+  alike("a margin and an indent");
+  both([](QLabel& l) { l.setStyleSheet("font-size: 31px; padding: 5px;"); });
+  alike("another style");
+}
+
+TEST(FormChoice, ShowsWhatIsOfferedNow) {
+  Form form(nullptr);
+  std::vector<Choice> offered{{"own band", 0}, {"dill", 1}};
+  int chosen = 1;
+  QComboBox* box = form.choice(
+      "Target", [&] { return offered; }, [&] { return QVariant(chosen); },
+      [&](const QVariant& v) { return chosen = v.toInt(), QString(); });
+  const auto texts = [&] {
+    QStringList all;
+    for (int i = 0; i < box->count(); ++i) all << box->itemText(i);
+    return all;
+  };
+  EXPECT_EQ(box->currentText(), "dill");
+  chosen = 0;
+  form.refresh();
+  EXPECT_EQ(box->currentText(), "own band") << "the same choices, another one chosen";
+  offered[1].text = "chard";
+  form.refresh();
+  EXPECT_EQ(texts(), QStringList({"own band", "chard"})) << "another word for the same";
+  offered = {{"own band", 0}, {"chard", 2}};
+  chosen = 2;
+  form.refresh();
+  EXPECT_EQ(box->currentData().toInt(), 2) << "another value under the same word";
+  offered.push_back({"dill", 3});
+  form.refresh();
+  EXPECT_EQ(texts(), QStringList({"own band", "chard", "dill"}));
+  EXPECT_EQ(box->currentText(), "chard");
+}
