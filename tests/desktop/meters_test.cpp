@@ -245,6 +245,10 @@ TEST_F(MetersTest, TwoSensorsAreComparedOnTheSimulatedBench) {
       QTest::keyClick(dialog, Qt::Key_F6);
     }
     ASSERT_EQ(table->pairs().size(), 6u);
+    const auto so_far = desk().book().all<record::SensorComparison>();
+    ASSERT_EQ(so_far.size(), 1u) << "kept as they come";
+    EXPECT_EQ(record::pairs_of(so_far[0]), table->pairs());
+    EXPECT_TRUE(dialog->findChild<QPushButton*>("dropComparison")->isEnabled());
     for (const auto& [first, second] : table->pairs())
       csv += QString("%1,%2\n").arg(first, 0, 'f', 1).arg(second, 0, 'f', 1);
     const auto told = cli_json({"agree", "--json", "--trusted-pct", "2.2", file_of("two.csv", csv)});

@@ -23,7 +23,6 @@
 #include "drawing/pair_plots.h"
 #include "evaluation/paired_sweeps.h"
 #include "exchange/tables/meter_tables.h"
-#include "record/sensor_pairs.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -136,7 +135,10 @@ void AgreementDialog::build() {
   layout->addLayout(buttons);
   connect(done, &QPushButton::clicked, this, &QDialog::accept);
   connect(carry_, &QPushButton::clicked, this, &AgreementDialog::carry);
-  connect(kept_, &QComboBox::activated, this, [this] { keep() || desk_.read_only() ? open_kept() : fill_kept(); });
+  connect(kept_, &QComboBox::activated, this, [this] {
+    const record::Id chosen = kept_->currentData().toLongLong();
+    keep() || desk_.read_only() ? open_kept(chosen) : fill_kept();
+  });
   connect(drop_, &QPushButton::clicked, this, &AgreementDialog::drop_kept);
   for (QComboBox* box : {first_, second_})
     connect(box, &QComboBox::currentIndexChanged, this, &AgreementDialog::compare);
@@ -145,6 +147,7 @@ void AgreementDialog::build() {
   connect(table_, &PairTable::pairs_changed, this, [this] {
     of_stations_.clear();
     compare();
+    if (named()) keep();
   });
   connect(table_, &PairTable::said, this, [this](const QString& words) { problem_->setText(words), problem_->show(); });
   connect(&hub_, &InstrumentHub::changed, this, &AgreementDialog::show_live);
@@ -200,7 +203,7 @@ void AgreementDialog::take_sweeps() {
   if (!a || !b) return compare();
   // The sensors are those that walked the sweeps; pairs are of the ones that stood there before.
   if (keep()) {
-    open_ = {};
+    open_ = {}, as_kept_.clear();
     table_->set_pairs({});
     fill_kept();
   }
@@ -238,8 +241,8 @@ void AgreementDialog::fill_kept() {
   drop_->setEnabled(open_.id != 0 && !desk_.read_only());
 }
 
-void AgreementDialog::open_kept() {
-  const auto kept = desk_.book().find<record::SensorComparison>(kept_->currentData().toLongLong());
+void AgreementDialog::open_kept(record::Id comparison_id) {
+  const auto kept = desk_.book().find<record::SensorComparison>(comparison_id);
   open_ = kept.value_or(record::SensorComparison{});
   if (kept) {
     const QSignalBlocker quiet_first(first_), quiet_second(second_);
@@ -251,21 +254,31 @@ void AgreementDialog::open_kept() {
     first_sweep_->setCurrentIndex(0), second_sweep_->setCurrentIndex(0);
   }
   of_stations_.clear();
-  table_->set_pairs(record::pairs_of(open_).value_or(record::SensorPairs{}));
+  {
+    const QSignalBlocker quiet(table_);
+    table_->set_pairs(record::pairs_of(open_).value_or(record::SensorPairs{}));
+  }
+  as_kept_ = table_->pairs();
+  compare();
   fill_kept();
+}
+
+bool AgreementDialog::named() const {
+  return first_->currentData().toLongLong() != 0 && second_->currentData().toLongLong() != 0;
 }
 
 bool AgreementDialog::keep() {
   record::SensorComparison now = open_;
   const record::SensorPairs pairs = table_->pairs();
-  record::put_pairs(now, pairs);
   now.first_meter_id = first_->currentData().toLongLong(), now.second_meter_id = second_->currentData().toLongLong();
-  if (pairs.empty() || now == open_) return true;
+  const bool same_sensors = now.first_meter_id == open_.first_meter_id && now.second_meter_id == open_.second_meter_id;
+  if (pairs.empty() || (pairs == as_kept_ && same_sensors)) return true;
   if (desk_.read_only() || !of_stations_.empty()) return false;  // the sensors named are those of the sweeps
-  if (now.first_meter_id == 0 || now.second_meter_id == 0) {
+  if (!named()) {
     desk_.warn(tr("The pairs are not kept: no sensor is named. Put both on the shelf, and read them again."));
     return false;
   }
+  record::put_pairs(now, pairs);
   now.taken_at = desk_.clock().utc_text();
   if (!desk_.edits().make(tr("keep a comparison of two sensors"), [&](book::Edit& e) {
         if (now.id == 0)
@@ -274,9 +287,10 @@ bool AgreementDialog::keep() {
           e.save(now);
       }))
     return false;
-  open_ = now;
+  open_ = now, as_kept_ = pairs;
+  fill_kept();
   desk_.say(
-      tr("Kept: %1 of %2 and %3. Two sensors… opens them again; Ctrl+Z takes them back.")
+      tr("Kept: %1 of %2 and %3. Two sensors… opens them again; Ctrl+Z takes the last change of them back.")
           .arg(counted(std::ssize(pairs), tr("pair"), tr("pairs")), first_->currentText(), second_->currentText()));
   return true;
 }
@@ -286,8 +300,7 @@ void AgreementDialog::drop_kept() {
   if (!desk_.edits().make(tr("drop a comparison of two sensors"),
                           [&](book::Edit& e) { e.erase<record::SensorComparison>(open_.id); }))
     return;
-  kept_->setCurrentIndex(0);
-  open_kept();
+  open_kept(0);
 }
 
 void AgreementDialog::done(int result) {
