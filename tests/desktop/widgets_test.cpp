@@ -5,6 +5,7 @@
 #include <QLabel>
 #include <memory>
 
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
@@ -123,4 +124,23 @@ TEST(FormChoice, ShowsWhatIsOfferedNow) {
   form.refresh();
   EXPECT_EQ(texts(), QStringList({"own band", "chard", "dill"}));
   EXPECT_EQ(box->currentText(), "chard");
+}
+
+TEST(ElidedCombo, AsksForItsLettersHoweverLongItsTexts) {
+  ElidedCombo box(12, nullptr);
+  QComboBox usual;
+  usual.setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  usual.setMinimumContentsLength(12);
+  const auto alike = [&](const char* when) {
+    EXPECT_EQ(box.sizeHint(), usual.sizeHint()) << when;
+    EXPECT_EQ(box.minimumSizeHint(), usual.minimumSizeHint()) << when;
+  };
+  alike("empty");
+  for (QComboBox* b : {static_cast<QComboBox*>(&box), &usual})
+    b->addItem("a name that is much longer than twelve letters, and goes on");
+  alike("with a long text");
+  box.resize(box.sizeHint());
+  EXPECT_TRUE(box.shown().endsWith(QChar(0x2026))) << box.shown().toStdString();
+  for (QComboBox* b : {static_cast<QComboBox*>(&box), &usual}) b->setStyleSheet("font-size: 23px;");
+  alike("in larger letters");
 }

@@ -18,6 +18,7 @@
 #include "desktop/meters/meter_boxes.h"
 #include "desktop/meters/pair_table.h"
 #include "desktop/paint/drawn_widget.h"
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "drawing/pair_plots.h"
@@ -60,9 +61,9 @@ void AgreementDialog::build() {
   second_ = meter_box(desk_, {"quantum", "spectrometer", "lux"}, {}, "secondSensor", this);
   if (second_->count() > 1 && second_->currentIndex() == first_->currentIndex())
     second_->setCurrentIndex((first_->currentIndex() + 1) % second_->count());
-  first_sweep_ = new QComboBox(this);
+  first_sweep_ = new ElidedCombo(24, this);
   first_sweep_->setObjectName("firstSweep");
-  second_sweep_ = new QComboBox(this);
+  second_sweep_ = new ElidedCombo(24, this);
   second_sweep_->setObjectName("secondSweep");
   fill_sweeps();
   field(0, 0, tr("First, trusted"), first_);
@@ -172,8 +173,6 @@ void AgreementDialog::fill_sweeps() {
   const auto tests = by_id(book.all<record::Test>("WHERE removed = 0 ORDER BY id"));
   for (QComboBox* box : {first_sweep_, second_sweep_}) {
     box->addItem(tr("none: pairs below"), 0);
-    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(24);
   }
   for (const auto& sweep : book.all<record::Sweep>("ORDER BY test_id, id")) {
     const auto test = tests.find(sweep.test_id);

@@ -33,6 +33,7 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
   setFixedWidth(400);
   scroll_ = new QScrollArea(this);
   content_ = new QWidget(scroll_->viewport());
+  scroll_->setWidget(content_);
   auto* column = new QVBoxLayout(content_);
   column->setContentsMargins(20, 12, 12, 12);
   column->setSpacing(2);
@@ -41,7 +42,6 @@ FiguresColumn::FiguresColumn(Desk& desk, QWidget* parent) : QWidget(parent), des
   scroll_->setWidgetResizable(true);
   scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   scroll_->setFocusPolicy(Qt::NoFocus);
-  scroll_->setWidget(content_);
 
   empty_ = new QWidget(this);
   auto* empty_layout = new QVBoxLayout(empty_);

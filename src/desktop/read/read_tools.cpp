@@ -12,6 +12,7 @@
 
 #include "desktop/read/outside_sweep.h"
 #include "desktop/read/shown_values.h"
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 
@@ -54,11 +55,9 @@ ReadTools::ReadTools(Desk& desk, MapSettings& settings, QWidget* parent)
     connect(b, &QPushButton::clicked, this, [this, which = quantity] { choose(which); });
     quantities_[quantity] = b;
   }
-  other_ = new QComboBox(parent);
+  other_ = new ElidedCombo(16, parent);
   other_->setObjectName("otherSweep");
   other_->setAccessibleName(tr("Sweep that the difference is taken from"));
-  other_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  other_->setMinimumContentsLength(16);
   connect(other_, &QComboBox::activated, this, [this] {
     if (const record::Id id = other_->currentData().toLongLong(); id > 0) {
       settings_.other = id;

@@ -18,6 +18,7 @@
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/read/spectrum_chart.h"
 #include "desktop/read/spectrum_dialog.h"
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
@@ -86,14 +87,15 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
   auto* options = new QGridLayout(choices_);
   options->setContentsMargins(0, 0, 0, 0);
   options->setHorizontalSpacing(8);
-  scale_ = new QComboBox(side);
+  constexpr int letters = 8;  // long names make neither of them wider than the column
+  scale_ = new ElidedCombo(letters, side);
   scale_->setObjectName("spectrumNormalization");
   scale_->setAccessibleName(tr("What spectra are brought to before they lie over each other"));
   scale_->addItem(tr("the same PPFD"));
   scale_->addItem(tr("the same peak"));
   options->addWidget(new QLabel(tr("Shown at"), side), 0, 0);
   options->addWidget(scale_, 0, 1, 1, 2);
-  mix_ = new QComboBox(side);
+  mix_ = new ElidedCombo(letters, side);
   mix_->setObjectName("spectrumMix");
   mix_->setAccessibleName(tr("A second spectrum, mixed with the chosen one"));
   share_ = new QSpinBox(side);
@@ -107,11 +109,6 @@ QWidget* SpectrumPage::make_side(QWidget* ground) {
   options->addWidget(mix_, 1, 1);
   options->addWidget(share_, 1, 2);
   options->setColumnStretch(1, 1);
-  // Long names make neither of them wider than the column.
-  for (QComboBox* box : {scale_, mix_}) {
-    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(8);
-  }
   difference_ = new QCheckBox(tr("Draw what the second has more"), choices_);
   difference_->setObjectName("spectrumDifference");
   options->addWidget(difference_, 2, 0, 1, 3);

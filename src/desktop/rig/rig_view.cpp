@@ -53,6 +53,7 @@ RigView::RigView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(pa
   side_ = new SideDrawing(desk_, this);
   auto* scroll = new QScrollArea(this);
   auto* page = new QWidget(scroll->viewport());
+  scroll->setWidget(page);
   form_ = new Form(page);
   form_->on_typing = [this](const std::function<QString()>& change) { show_draft(desk_.edits().rehearse(change)); };
   build_form();
@@ -62,7 +63,6 @@ RigView::RigView(Desk& desk, InstrumentHub& hub, QWidget* parent) : StageView(pa
   page_layout->addStretch();
   scroll->setWidgetResizable(true);
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  scroll->setWidget(page);
   scroll->setMinimumWidth(384);
   scroll->setMaximumWidth(520);
   scroll->setFocusPolicy(Qt::NoFocus);

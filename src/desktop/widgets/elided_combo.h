@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QComboBox>
+#include <optional>
 
 namespace sunbreak::desktop {
 
@@ -8,11 +9,18 @@ namespace sunbreak::desktop {
 class ElidedCombo : public QComboBox {
  public:
   using QComboBox::QComboBox;
+  /// Asks for room for so many letters, however long its texts are.
+  ElidedCombo(int letters, QWidget* parent) : QComboBox(parent), letters_(letters) {}
   /// What it shows of its text.
   QString shown() const;
+  QSize sizeHint() const override;
+  QSize minimumSizeHint() const override { return letters_ ? sizeHint() : QComboBox::minimumSizeHint(); }
 
  protected:
   void paintEvent(QPaintEvent*) override;
+
+ private:
+  std::optional<int> letters_;
 };
 
 }  // namespace sunbreak::desktop

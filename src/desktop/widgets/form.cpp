@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/labels.h"
 
 namespace sunbreak::desktop {
@@ -213,9 +214,7 @@ void Form::work_line(QLineEdit* edit, QLabel* problem, const Show& show, const T
 
 QComboBox* Form::choice(const QString& name, const std::function<std::vector<Choice>()>& options,
                         const std::function<QVariant()>& show, const std::function<QString(const QVariant&)>& take) {
-  auto* box = new QComboBox(body());
-  box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  box->setMinimumContentsLength(12);
+  auto* box = new ElidedCombo(12, body());
   work_box(box, problem_under(add_row(name, box, {box}, {})), options, show, take);
   return box;
 }
@@ -262,10 +261,7 @@ void Form::pair(const QString& name, const Cell& first, const Cell& second, cons
       edit->setPlaceholderText(cell->hint);
       editor = edit;
     } else {
-      auto* box = new QComboBox(both);
-      box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-      box->setMinimumContentsLength(6);
-      editor = box;
+      editor = new ElidedCombo(6, both);
     }
     editor->setObjectName(cell->object);
     editor->setAccessibleName(name + ", " + cell->name);
