@@ -91,8 +91,14 @@ TEST(WrappedLabel, IsAsTallAsItsWordsNeedNow) {
   alike("another font");
   both([](QLabel& l) { l.setContentsMargins(20, 9, 20, 9); });
   alike("other margins");
-  both([](QLabel& l) { l.setMargin(7), l.setIndent(11); });
-  alike("a margin and an indent");
+  both([](QLabel& l) { l.setMargin(7); });
+  alike("a margin");
+  both([](QLabel& l) { l.setIndent(31); });
+  alike("an indent");
+  both([](QLabel& l) { l.setText("<b>bold</b> or<br>plain"); });
+  alike("marked up");
+  both([](QLabel& l) { l.setTextFormat(Qt::PlainText); });
+  alike("as plain text");
   both([](QLabel& l) { l.setStyleSheet("font-size: 31px; padding: 5px;"); });
   alike("another style");
 }

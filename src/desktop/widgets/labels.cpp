@@ -3,6 +3,7 @@
 #include <QEvent>
 #include <QStyle>
 #include <map>
+#include <tuple>
 
 #include "desktop/theme/theme.h"
 
@@ -16,10 +17,8 @@ class WrappedLabel : public QLabel {
   WrappedLabel(const QString& text, QWidget* parent) : QLabel(text, parent) { setWordWrap(true); }
 
   int heightForWidth(int width) const override {
-    if (text() != words_ || margin() != margin_ || contentsMargins() != margins_) {
-      tall_.clear();
-      words_ = text(), margin_ = margin(), margins_ = contentsMargins();
-    }
+    Depends now{text(), textFormat(), margin(), indent(), contentsMargins()};
+    if (now != tall_for_) tall_for_ = std::move(now), tall_.clear();
     const auto [at, fresh] = tall_.try_emplace(width);
     if (fresh) at->second = QLabel::heightForWidth(width);
     return at->second;
@@ -32,10 +31,9 @@ class WrappedLabel : public QLabel {
   }
 
  private:
-  mutable QString words_;
-  mutable int margin_ = 0;
-  mutable QMargins margins_;
-  mutable std::map<int, int> tall_;
+  using Depends = std::tuple<QString, Qt::TextFormat, int, int, QMargins>;
+  mutable Depends tall_for_;
+  mutable std::map<int, int> tall_;  ///< by the width
 };
 
 }  // namespace
