@@ -283,8 +283,12 @@ TEST(LinedUpByACheckLamp, ItsWayIsOfferedAtWhatTheFirstSensorMadeOfIt) {
   read_lamp(t, 8, 99, 0, true);
   const auto ways = lamp_ways(lamp_board(t.check_readings, t.meters).value());
   EXPECT_EQ(ways, std::vector<std::string>{"check-lamp:lamp A=267"}) << "(300 + 250 + 251) / 3, once for both sensors";
-  for (CheckLampReading& row : t.check_readings) row.lamp = "lamp A + hood";
-  EXPECT_TRUE(lamp_ways(lamp_board(t.check_readings, t.meters).value()).empty()) << "its name would part the way";
+  const auto called = [&](const char* name) {
+    for (CheckLampReading& row : t.check_readings) row.lamp = name;
+    return lamp_ways(lamp_board(t.check_readings, t.meters).value());
+  };
+  EXPECT_EQ(called("lamp A + hood"), std::vector<std::string>{"check-lamp:lamp A + hood=267"});
+  EXPECT_TRUE(called("lamp A=4 + height:30cm").empty()) << "its name would part the way";
 }
 
 TEST(LinedUpByACheckLamp, ACorrectionThatTheLampGaveIsNotTakenTwice) {

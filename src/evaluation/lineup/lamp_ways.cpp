@@ -19,7 +19,8 @@ std::vector<std::string> lamp_ways(const LampBoard& board) {
     for (const std::size_t reading : chart.readings)
       for (const double light : board.readings[reading].light) sum += light, ++count;
     way.lamp_ppfd = std::round(sum / static_cast<double>(count));
-    if (const std::string id = way_id(way); parse_way(id)) ways.push_back(id);
+    const std::string id = way_id(way);
+    if (const auto read = parse_way(id); read && read.value() == way) ways.push_back(id);
   }
   return ways;
 }
