@@ -196,6 +196,36 @@ TEST(BetweenHeights, WithoutAFitTheCubicAnswersCloserIn) {
   EXPECT_FALSE(between.at(0.6 + 0.15 * 0.35, {}));
 }
 
+TEST(BetweenHeights, OfTwoHeightsWithoutAFitTheShapeBetweenIsNotKnown) {
+  WholeLightQuestion q = open_bench({{{}, straight_down, 400, 2}}, {0.25, 0.55});
+  q.height_sd_m = 0.003, q.datum_sd_m = 0.004;
+  constexpr double tape_m = 0.005;
+  for (FitSweep& sweep : q.sweeps)
+    for (std::size_t i = 0; i < sweep.ppfd.size(); ++i) sweep.ppfd[i] *= (i / 7 + i % 7) % 2 == 0 ? 0.7 : 1.3;
+  const WholeLight w = whole_light(q);
+  ASSERT_FALSE(w.fits);
+  const BetweenHeights between(q, w, left_out_heights(q, w));
+  ASSERT_EQ(between.way(), BetweenWay::Cubic);
+  const auto sum = [](const FitSweep& sweep) {
+    double all = 0;
+    for (const double ppfd : sweep.ppfd) all += ppfd;
+    return all;
+  };
+  // Half way by the length, ln 1.6 / ln 2.2 of the way by the ratio.
+  const double apart = std::log(1.6) / std::log(2.2) - 0.5;
+  EXPECT_NEAR(between.errors_at(0.4).mean_sd,
+              std::hypot(tape_m / 0.4, apart * std::log(sum(q.sweeps[0]) / sum(q.sweeps[1]))), 1e-12);
+  EXPECT_NEAR(between.errors_at(0.25).mean_sd, tape_m / 0.25, 1e-12) << "a walked height is as sure as its tape";
+  EXPECT_NEAR(between.errors_at(0.55).mean_sd, tape_m / 0.55, 1e-12);
+  // Under the lamp light falls with the square of the height: more than all over the floor.
+  const auto middle = between.at_places({{0.5, 0.5, 0}});
+  const double sd = between.mean_sd_of(*middle, {}, 0.4), predicted = middle->at(std::vector<double>{0.4})[0][0][0],
+               truth = q.sweeps[0].ppfd[24] * std::pow(0.25 / 0.4, 2);
+  EXPECT_NEAR(sd, std::hypot(tape_m / 0.4, apart * 2 * std::log(2.2)), 1e-6);
+  EXPECT_GT(sd, between.errors_at(0.4).mean_sd);
+  EXPECT_LT(std::abs(std::log(predicted / truth)), 1.01 * sd);
+}
+
 TEST(Elsewhere, AnOpenFloorIsTheLampAlone) {
   const WholeLightQuestion q = one_emitter();
   const WholeLight w = whole_light(q);

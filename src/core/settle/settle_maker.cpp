@@ -100,20 +100,13 @@ SettleErrors SettleMaker::cubic_errors(double height_m) const {
     ring.push_back(layout.is_lattice() ? Vec3{std::clamp(place.x, layout.xs_m.front(), layout.xs_m.back()),
                                               std::clamp(place.y, layout.ys_m.front(), layout.ys_m.back()), 0}
                                        : place);
-  const std::vector<double> measured = heights_of(question_);
-  const auto light = light_->at(std::vector<double>{height_m, measured.front(), measured.back()});
   const auto mean = [](std::span<const double> values) {
     return std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
   };
-  const double edge = mean(lattice_.edge_of(std::span<const double>(light[0].front()))),
+  const auto light = light_->at({&height_m, 1}).front();
+  const double edge = mean(lattice_.edge_of(std::span<const double>(light.front()))),
                outer = mean(between_.at_places(std::move(ring))->at({&height_m, 1}).front().front());
-  const PredictionErrors known = between_.errors_at(height_m);
-  double together = known.mean_sd;
-  if (std::isnan(known.left_out_rms) && measured.size() > 1) {
-    const double ratio = std::log(mean(light[1].front()) / mean(light[2].front())), low = measured.front(),
-                 high = measured.back();
-    together = std::abs(ratio * ((height_m - low) / (high - low) - std::log(height_m / low) / std::log(high / low)));
-  }
+  const double together = between_.mean_sd_of(*light_, {}, height_m);
   const double radial = std::abs(edge / outer - 1);
   return {std::isfinite(together) ? std::hypot(together, least) : least, std::isfinite(radial) ? radial : 0, 0};
 }

@@ -100,6 +100,13 @@ double together(const std::vector<LeftOutHeight>& all, double LeftOutHeight::*pa
   return count > 0 ? std::sqrt(squares / count) : unread;
 }
 
+/// Where a height stands between two walked ones, by a shape that falls by one share for each cm, less where it stands
+/// by one that falls with a power of the height. Light is somewhere between such shapes: near a wide fixture it falls
+/// later, far from it sooner.
+double shapes_apart(double low_m, double high_m, double height_m) {
+  return (height_m - low_m) / (high_m - low_m) - std::log(height_m / low_m) / std::log(high_m / low_m);
+}
+
 }  // namespace
 
 std::vector<LeftOutHeight> left_out_heights(const WholeLightQuestion& question, const WholeLight& found,
@@ -144,17 +151,47 @@ std::pair<double, double> BetweenHeights::reach_m() const {
   return {heights_m_.front() - beyond, heights_m_.back() + beyond};
 }
 
+std::optional<std::pair<double, double>> BetweenHeights::around(double height_m) const {
+  if (heights_m_.size() < 2) return {};
+  const auto above = std::ranges::upper_bound(heights_m_, height_m) - heights_m_.begin();
+  const auto upper = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(above, 1, std::ssize(heights_m_) - 1));
+  return std::pair(heights_m_[upper - 1], heights_m_[upper]);
+}
+
+/// `fall`: of ln E, from the one height around it to the other.
+double BetweenHeights::mean_sd_of_fall(double fall, double height_m) const {
+  const double of_height = std::hypot(question_.height_sd_m, question_.datum_sd_m) / std::max(height_m, 0.05);
+  const auto between = around(height_m);
+  if (!between || std::isnan(fall)) return of_height;
+  return std::hypot(of_height, fall * shapes_apart(between->first, between->second, height_m));
+}
+
 PredictionErrors BetweenHeights::errors_at(double height_m) const {
   const bool by_model = way_ == BetweenWay::Model;
   PredictionErrors errors;
   errors.left_out_rms = together(left_out_, by_model ? &LeftOutHeight::rms : &LeftOutHeight::cubic_rms);
   const double mean_off = together(left_out_, by_model ? &LeftOutHeight::mean : &LeftOutHeight::cubic_mean);
   const double rms = errors.left_out_rms, noise = question_.noise;
-  errors.mean_sd = std::isnan(mean_off)
-                       ? std::hypot(question_.height_sd_m, question_.datum_sd_m) / std::max(height_m, 0.05)
-                       : mean_off;
   errors.scatter_sd = std::isnan(rms) ? 2 * noise : std::sqrt(std::max(rms * rms - noise * noise, noise * noise / 4));
+  errors.mean_sd = mean_off;
+  if (std::isnan(mean_off) && by_model) errors.mean_sd = mean_sd_of_fall(unread, height_m);
+  if (std::isnan(mean_off) && !by_model)
+    errors.mean_sd = at_stations_ ? mean_sd_of(*at_stations_, {}, height_m) : mean_sd_of_fall(unread, height_m);
   return errors;
+}
+
+double BetweenHeights::mean_sd_of(const LightAtPlaces& places, std::span<const double> weights, double height_m) const {
+  if (const double off = together(left_out_, &LeftOutHeight::cubic_mean); !std::isnan(off)) return off;
+  const auto between = around(height_m);
+  if (!between) return mean_sd_of_fall(unread, height_m);
+  const auto light = places.at(std::vector<double>{between->first, between->second});
+  double low = 0, high = 0;
+  for (std::size_t i = 0; i < light[0].front().size(); ++i) {
+    const double weight = weights.empty() ? 1 : weights[i], at_low = light[0].front()[i], at_high = light[1].front()[i];
+    if (std::isnan(at_low) || std::isnan(at_high)) continue;
+    low += weight * at_low, high += weight * at_high;
+  }
+  return mean_sd_of_fall(std::log(low / high), height_m);
 }
 
 Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting& setting) const {

@@ -1,6 +1,8 @@
 #pragma once
 
 #include <memory>
+#include <optional>
+#include <span>
 #include <utility>
 #include <vector>
 
@@ -57,6 +59,9 @@ class BetweenHeights {
   /// Heights that are answered for [m]: the measured ones and a quarter of their range beyond, a tenth by the cubic.
   std::pair<double, double> reach_m() const;
   PredictionErrors errors_at(double height_m) const;
+  /// By the cubic: the relative standard deviation of the weighted mean over some places. Where no height could be left
+  /// out it takes how their own light falls, which by the middle is more than all over the floor.
+  double mean_sd_of(const LightAtPlaces& places, std::span<const double> weights, double height_m) const;
 
   /// At the stations of the question's first sweep. Refuses heights beyond reach.
   Result<PredictedSweep> at(double height_m, const BetweenSetting& setting) const;
@@ -69,6 +74,10 @@ class BetweenHeights {
   const WholeLight& found_;
   std::vector<LeftOutHeight> left_out_;
   std::vector<double> heights_m_;
+  /// The walked heights that one lies between, or is nearest to; of one height nothing.
+  std::optional<std::pair<double, double>> around(double height_m) const;
+  double mean_sd_of_fall(double fall, double height_m) const;
+
   BetweenWay way_ = BetweenWay::Model;
   std::unique_ptr<const LightAtPlaces> at_stations_;
 };

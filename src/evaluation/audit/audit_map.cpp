@@ -80,8 +80,8 @@ void audit_map(const AuditedTest& test, AuditedClaim& a) {
     held.outside = outside_of_map(floor->layout(), floor->ppfd(0, s), area);
     // Where no model fits, what is between two heights is less sure than the meters.
     const double model = at->mean_expanded(height_m, weights), meters = 2 * light.shared_light_sd();
-    held.expanded =
-        std::hypot(std::isnan(model) ? 2 * floor->errors(0).together : std::hypot(model, meters), 2 * s.light_sd);
+    held.expanded = std::hypot(std::isnan(model) ? 2 * light.between().mean_sd_of(*at, weights, height_m) : model,
+                               meters, 2 * s.light_sd);
     in = "in this bench";
   }
   const HeldMap& h = held.held;
