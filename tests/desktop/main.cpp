@@ -2,9 +2,8 @@
 
 #include <QStandardPaths>
 
-#include "desktop/watched_application.h"
-
 #include "desktop/theme/theme.h"
+#include "desktop/watched_application.h"
 
 namespace {
 

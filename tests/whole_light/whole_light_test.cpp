@@ -47,6 +47,13 @@ WholeLightQuestion mirrored(WholeLightQuestion q) {
   return q;
 }
 
+/// The same readings, brighter and dimmer in turn.
+WholeLightQuestion beyond_any_model(WholeLightQuestion q) {
+  for (FitSweep& sweep : q.sweeps)
+    for (std::size_t i = 0; i < sweep.ppfd.size(); ++i) sweep.ppfd[i] *= (i / 7 + i % 7) % 2 == 0 ? 0.7 : 1.3;
+  return q;
+}
+
 }  // namespace
 
 RC_GTEST_PROP(BoundedMinimum, HoldsEveryConditionOfALeast, ()) {
@@ -130,9 +137,7 @@ TEST(WholeLight, ABoxOfOneReflectanceIsFound) {
 }
 
 TEST(WholeLight, WhatDoesNotFitGivesNoFigure) {
-  WholeLightQuestion q = one_emitter();
-  for (FitSweep& sweep : q.sweeps)
-    for (std::size_t i = 0; i < sweep.ppfd.size(); ++i) sweep.ppfd[i] *= (i / 7 + i % 7) % 2 == 0 ? 0.7 : 1.3;
+  WholeLightQuestion q = beyond_any_model(one_emitter());
   const WholeLight w = whole_light(q);
   EXPECT_FALSE(w.fits);
   EXPECT_TRUE(std::isnan(w.ppf_umol_s.value));
@@ -182,9 +187,7 @@ TEST(BetweenHeights, AHeightBetweenIsWhatTheLampGivesThere) {
 }
 
 TEST(BetweenHeights, WithoutAFitTheCubicAnswersCloserIn) {
-  WholeLightQuestion q = one_emitter();
-  for (FitSweep& sweep : q.sweeps)
-    for (std::size_t i = 0; i < sweep.ppfd.size(); ++i) sweep.ppfd[i] *= (i / 7 + i % 7) % 2 == 0 ? 0.7 : 1.3;
+  WholeLightQuestion q = beyond_any_model(one_emitter());
   const WholeLight w = whole_light(q);
   ASSERT_FALSE(w.fits);
   const BetweenHeights between(q, w, left_out_heights(q, w));
@@ -197,11 +200,9 @@ TEST(BetweenHeights, WithoutAFitTheCubicAnswersCloserIn) {
 }
 
 TEST(BetweenHeights, OfTwoHeightsWithoutAFitTheShapeBetweenIsNotKnown) {
-  WholeLightQuestion q = open_bench({{{}, straight_down, 400, 2}}, {0.25, 0.55});
+  WholeLightQuestion q = beyond_any_model(open_bench({{{}, straight_down, 400, 2}}, {0.25, 0.55}));
   q.height_sd_m = 0.003, q.datum_sd_m = 0.004;
   constexpr double tape_m = 0.005;
-  for (FitSweep& sweep : q.sweeps)
-    for (std::size_t i = 0; i < sweep.ppfd.size(); ++i) sweep.ppfd[i] *= (i / 7 + i % 7) % 2 == 0 ? 0.7 : 1.3;
   const WholeLight w = whole_light(q);
   ASSERT_FALSE(w.fits);
   const BetweenHeights between(q, w, left_out_heights(q, w));

@@ -173,10 +173,10 @@ PredictionErrors BetweenHeights::errors_at(double height_m) const {
   const double mean_off = together(left_out_, by_model ? &LeftOutHeight::mean : &LeftOutHeight::cubic_mean);
   const double rms = errors.left_out_rms, noise = question_.noise;
   errors.scatter_sd = std::isnan(rms) ? 2 * noise : std::sqrt(std::max(rms * rms - noise * noise, noise * noise / 4));
-  errors.mean_sd = mean_off;
-  if (std::isnan(mean_off) && by_model) errors.mean_sd = mean_sd_of_fall(unread, height_m);
-  if (std::isnan(mean_off) && !by_model)
-    errors.mean_sd = at_stations_ ? mean_sd_of(*at_stations_, {}, height_m) : mean_sd_of_fall(unread, height_m);
+  if (!by_model && at_stations_)
+    errors.mean_sd = mean_sd_of(*at_stations_, {}, height_m);
+  else
+    errors.mean_sd = std::isnan(mean_off) ? mean_sd_of_fall(unread, height_m) : mean_off;
   return errors;
 }
 

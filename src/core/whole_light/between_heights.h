@@ -70,14 +70,14 @@ class BetweenHeights {
   std::unique_ptr<const LightAtPlaces> at_places(std::vector<Vec3> places) const;
 
  private:
-  const WholeLightQuestion& question_;
-  const WholeLight& found_;
-  std::vector<LeftOutHeight> left_out_;
-  std::vector<double> heights_m_;
   /// The walked heights that one lies between, or is nearest to; of one height nothing.
   std::optional<std::pair<double, double>> around(double height_m) const;
   double mean_sd_of_fall(double fall, double height_m) const;
 
+  const WholeLightQuestion& question_;
+  const WholeLight& found_;
+  std::vector<LeftOutHeight> left_out_;
+  std::vector<double> heights_m_;
   BetweenWay way_ = BetweenWay::Model;
   std::unique_ptr<const LightAtPlaces> at_stations_;
 };
