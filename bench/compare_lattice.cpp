@@ -42,7 +42,7 @@ Sums work_out(const bench::SampleSweep& plan, const std::vector<std::vector<doub
     const Field field(plan.layout, ppfd);
     sums.mean += f->mean_ppfd;
     sums.lowest_over_mean += f->evenness.lowest_over_mean;
-    for (const TargetFit& fit : target_fits(field, bands)) {
+    for (const TargetFit& fit : target_fits(plan.layout, ppfd, bands, {})) {
       const Coverage& c = fit.coverage;
       sums.in_band += c.in_band_share;
       sums.rectangles_m2 += c.largest_rectangle.area_m2();

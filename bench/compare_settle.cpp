@@ -58,7 +58,7 @@ int main(int argc, char** argv) {
       maps.settings.push_back({100 * factor, factor, 0, 300 * factor, 0, 0, 0});
     }
     std::vector<double> ours_ms;
-    std::vector<SettleFigures> field(maps.heights.size() * maps.settings.size());
+    std::vector<AreaLight> field(maps.heights.size() * maps.settings.size());
     for (int round = 0; round < rounds; ++round) {
       const auto begun = std::chrono::steady_clock::now();
       std::size_t i = 0;
@@ -67,7 +67,7 @@ int main(int argc, char** argv) {
       ours_ms.push_back(milliseconds_since(begun));
     }
     json sums{{"mean", 0.0}, {"edge", 0.0}, {"lowest", 0.0}, {"highest", 0.0}, {"in_band", 0.0}, {"even", 0.0}};
-    for (const SettleFigures& f : field)
+    for (const AreaLight& f : field)
       for (const auto& [name, value] : {std::pair{"mean", f.mean},
                                         {"edge", f.edge},
                                         {"lowest", f.lowest},

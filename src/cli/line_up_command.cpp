@@ -215,7 +215,7 @@ Result<evaluation::SuitQuestion> suit_question(const SuitsArguments& a) {
   if (!(a.low > 0) || !(a.high > a.low))
     return Problem{fmt::format("a target of {:.4g} to {:.4g}", a.low, a.high), "",
                    "give both ends, the lower over zero and under the higher"};
-  const auto rule = parse_settle_rule(a.rule);
+  const auto rule = parse_serving_rule(a.rule);
   if (!rule) return rule.problem();
   q.room = evaluation::room_to_light(size.value(), height.value(), a.walls);
   q.band = {a.low, a.high};
@@ -229,7 +229,7 @@ Result<evaluation::SuitQuestion> suit_question(const SuitsArguments& a) {
 void print_suits(const std::vector<Entrant>& entrants,
                  const std::vector<std::optional<evaluation::SuitAnswer>>& answers, const evaluation::SuitQuestion& q,
                  gathering::SuitOrder order) {
-  fmt::print("{}: {}\n", gathering::suit_room_words(q, UnitSystem::Metric), settle_rule_words(q.rule, q.band));
+  fmt::print("{}: {}\n", gathering::suit_room_words(q, UnitSystem::Metric), serving_rule_words(q.rule, q.band));
   fmt::print("{:.4g} h a day over {:.4g} years at {:.4g} {} a kWh; by {}\n\n", q.money.hours_a_day, q.money.years,
              q.money.tariff_per_kwh, q.currency, gathering::suit_order_words(order));
   const gathering::SortedSuits sorted = gathering::sorted_suits(answers, order);

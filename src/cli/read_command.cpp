@@ -89,7 +89,7 @@ Json targets_json(const evaluation::Evaluation& evaluation, record::Id sweep_id,
              {"name", targets[i].name},
              {"band_ppfd", Json::array({bands[i].low, bands[i].high})},
              {"photoperiod_h", targets[i].photoperiod_h},
-             {"edge_mean_ppfd", fits[i].edge_mean_ppfd},
+             {"edge_mean_ppfd", fits[i].light.edge},
              {"passes", fits[i].passes}};
     one.update(coverage_json(fits[i].coverage));
     j.push_back(one);

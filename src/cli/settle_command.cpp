@@ -23,11 +23,11 @@ using evaluation::TestLight;
 using record::Json;
 
 struct SettleArguments {
-  std::string file, test, configuration, rule = "edge", area, min_height, max_height, at_height, list,
+  std::string file, test, configuration, rule, area, min_height, max_height, at_height, list,
                                          policy = "fewest watts";
   double low = NAN, high = NAN, dli_low = NAN, dli_high = NAN, hours = NAN;
   double max_watts = NAN, max_ppfd = NAN, sure = 50, at_watts = NAN, at_dimmer = NAN;
-  bool json = false;
+  bool json = false, beyond = false;
 };
 
 /// What is asked, put together from the arguments and the test's own target where they name none.
@@ -69,17 +69,20 @@ Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test,
                    "choose more than 0 and at most 24"};
   const auto band = asked_band(a, test.test, asked.use.photoperiod_h);
   if (!band) return band.problem();
-  if (const auto rule = parse_settle_rule(a.rule); !rule) return rule.problem();
+  record::Settling settling;
+  settling.rule = a.rule.empty() ? serving_rule_id(evaluation::serving_rule_of(test)) : a.rule;
+  if (const auto rule = parse_serving_rule(settling.rule); !rule) return rule.problem();
   if (!(a.sure > 0) || a.sure >= 100)
     return Problem{fmt::format("{:.4g} % sure", a.sure), "", "choose between 0 and 100"};
   const auto least = length_limit(a.min_height), most = length_limit(a.max_height);
   if (!least) return least.problem();
   if (!most) return most.problem();
-  record::Settling settling;
-  settling.rule = a.rule, settling.sure_pct = a.sure;
+  settling.sure_pct = a.sure;
   settling.min_height_m = least.value(), settling.max_height_m = most.value();
   settling.max_power_w = limit(a.max_watts), settling.max_ppfd = limit(a.max_ppfd);
-  asked.request = evaluation::request_asked(settling, test.test, band.value());
+  // A height that is named is asked for, wherever it lies.
+  settling.beyond_walked = a.beyond || !a.at_height.empty();
+  asked.request = evaluation::request_asked(settling, test.test, light, band.value());
   const auto area = evaluation::parse_area(a.area, evaluation::whole_area(light), LengthUnit::Centimeter);
   if (!area) return area.problem();
   asked.area = area.value();
@@ -88,7 +91,7 @@ Result<Asked> asked_of(const SettleArguments& a, const record::TestRecord& test,
 
 /// The maps that the arguments leave: all, or those at one height, setting or wattage.
 Result<SettleMaps> asked_maps(const SettleArguments& a, const TestLight& light, const Rectangle& area) {
-  std::vector<double> heights = evaluation::settle_heights(light, UnitSystem::Metric);
+  std::vector<double> heights = evaluation::settle_heights(light);
   if (!a.at_height.empty()) {
     const auto height = parse_length_m(a.at_height);
     if (!height) return height.problem();
@@ -131,8 +134,8 @@ std::string point_text(const SettleMaps& maps, const SettleRequest& request, con
       p.figures.lowest, p.figures.highest, 100 * p.figures.in_band, p.figures.lowest_over_mean(), 100 * p.chance);
 }
 
-void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswers& answers) {
-  fmt::print("Predicted, not measured. Rule: {}.\n", settle_rule_words(asked.request.rule, asked.request.band));
+void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswers& answers, const TestLight& light) {
+  fmt::print("Predicted, not measured. Rule: {}.\n", serving_rule_words(asked.request.rule, asked.request.band));
   const auto print = [&](const char* name, const Result<SettlePoint>& answer) {
     fmt::print("{:14}{}\n", name,
                answer ? point_text(maps, asked.request, answer.value()) + "." : answer.problem().sentence());
@@ -140,6 +143,8 @@ void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswe
   print("fewest watts", answers.fewest_watts);
   print("widest", answers.widest);
   print("most even", answers.most_even);
+  if (answers.instead)
+    fmt::print("{}\n", evaluation::instead_words(asked.request, *answers.instead, light, UnitSystem::Metric));
   for (const std::string& words : evaluation::settle_cost_words(answers, maps.lattice, UnitSystem::Metric))
     fmt::print("{}\n", words);
   if (answers.fewest_watts) {
@@ -205,12 +210,14 @@ int run_settle(const SettleArguments& a) {
     std::cout << record::json_text(j, 2) << "\n";
     return 0;
   }
-  print_answers(maps, asked.value(), answers);
+  print_answers(maps, asked.value(), answers, *light);
   for (std::size_t i = 0; i < rows.size(); ++i) {
     SettleRequest own = request;
     own.band = stages[i].band;
     fmt::print("{:24}{:>4.3g} h  {}\n", list.value()[i].name, stages[i].photoperiod_h,
-               rows[i] ? point_text(maps, own, rows[i].value()) + "." : rows[i].problem().sentence());
+               !rows[i]              ? rows[i].problem().sentence()
+               : rows[i].value().sure ? point_text(maps, own, rows[i].value().point) + "."
+                                      : evaluation::instead_words(own, rows[i].value(), *light, UnitSystem::Metric));
   }
   for (const auto& lack : evaluation::settle_lacks(*light)) fmt::print("{}\n", lack.words);
   return 0;
@@ -229,7 +236,7 @@ void add_settle_command(CLI::App& app, int& status) {
   c->add_option("--dli-low", a->dli_low, "low end as daily light in mol/m²/d");
   c->add_option("--dli-high", a->dli_high, "high end");
   c->add_option("--photoperiod", a->hours, "hours of light a day; the test's by default");
-  c->add_option("--rule", a->rule, "edge, every, share:90, mean, corners:600 or center:800");
+  c->add_option("--rule", a->rule, "edge, every, share:90, mean, corners:600 or center:800; the test's own by default");
   c->add_option("--area", a->area,
                 "such as 100x100cm about the middle, or 100x60cm@10x20cm from the left and the front");
   c->add_option("--min-height", a->min_height, "such as 30cm");
@@ -242,6 +249,8 @@ void add_settle_command(CLI::App& app, int& status) {
   c->add_option("--at-dimmer", a->at_dimmer, "answer at this setting alone, in %")->excludes(watts);
   c->add_option("--list", a->list, "a list of targets: a settings card with a row for each");
   c->add_option("--policy", a->policy, "what the card goes by: fewest watts, widest, most even or one height");
+  c->add_flag("--beyond", a->beyond,
+              "answers may leave the walked heights and come nearer than the gaps between emitters allow");
   c->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   c->callback([a, &status] { status = run_settle(*a); });
 }

@@ -17,6 +17,7 @@ namespace inputs {
 struct FiguresInput {
   std::optional<double> power_w;
   double photoperiod_h = 0, low = 0, high = 0;
+  ServingRule rule{};
   UnitSystem units = UnitSystem::Metric;
   std::vector<OwnSize> own_sizes{};
   bool operator==(const FiguresInput&) const = default;
@@ -316,7 +317,8 @@ const TestLight* Evaluation::light_so_far() const {
 
 std::vector<TargetFit> Evaluation::target_fits(Id sweep_id, std::span<const Band> bands) const {
   const SweepView* v = view(sweep_id);
-  return v ? sunbreak::target_fits(Field(v->layout, v->ppfd), bands) : std::vector<TargetFit>();
+  return v ? sunbreak::target_fits(v->layout, v->ppfd, bands, serving_rule_of(parts_->record))
+           : std::vector<TargetFit>();
 }
 
 std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared_ptr<const WallLog> log,
@@ -352,8 +354,13 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     const Rung* rung = record.rung(row.rung_id);
     const Stop* stop = record.stop(row.stop_id);
     const double height_m = rung ? rung->height_m : 0;
-    s->figures_input = {row.power_w, test.photoperiod_h, test.target_low_ppfd, test.target_high_ppfd,
-                        units,       record.own_sizes};
+    s->figures_input = {row.power_w,
+                        test.photoperiod_h,
+                        test.target_low_ppfd,
+                        test.target_high_ppfd,
+                        serving_rule_of(record),
+                        units,
+                        record.own_sizes};
     s->checks_input = {test.walk_order,
                        test.opening_probe,
                        sensor ? sensor->range_max : std::nullopt,

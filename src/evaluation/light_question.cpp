@@ -4,6 +4,7 @@
 #include <cmath>
 #include <utility>
 
+#include "core/checks/between_sweeps.h"
 #include "core/sweep/reduction.h"
 #include "core/whole_light/believed_room.h"
 #include "evaluation/rig_model.h"
@@ -14,6 +15,18 @@ namespace {
 /// A denser grid is brought to cells of this many each way: the beam is smooth.
 constexpr std::size_t dense_stations = 2500;
 constexpr int dense_cells = 48;
+
+/// Half an inch where more of the walked heights are whole ones of it than whole centimeters. It is read off the record,
+/// so that advice is the same in whatever units it is looked at.
+double tape_step_m(const WholeLightQuestion& fit) {
+  constexpr double centimeter_m = 0.01, half_inch_m = 0.0127, reading_m = 2e-4;
+  const auto whole = [&](double step_m) {
+    return std::ranges::count_if(fit.sweeps, [&](const FitSweep& s) {
+      return std::abs(s.height_m - std::round(s.height_m / step_m) * step_m) < reading_m;
+    });
+  };
+  return whole(half_inch_m) > whole(centimeter_m) ? half_inch_m : centimeter_m;
+}
 
 }  // namespace
 
@@ -56,9 +69,13 @@ LightQuestion light_question(const TestRecord& test_record, const SweepViews& vi
           fit.layout = reduced.value().layout, fit.ppfd = reduced.value().ppfd;
       q.fit.sweeps.push_back(std::move(fit));
       q.sweep_ids.push_back(sweep.id);
+      q.views.push_back(view->second);
     }
     if (count > 0) setting.power_w = sum / count;
   }
+  q.least_height_m = sunbreak::least_height_m(test_record.fixture.emitter_spacing_m);
+  q.height_step_m = tape_step_m(q.fit);
+  if (const auto steps = parse_dimmer_steps(test_record.fixture.dimmer_steps)) q.dimmer = steps.value();
   return q;
 }
 

@@ -23,7 +23,8 @@ std::vector<CardRow> made_card(const SettleMaps& maps, const SettleRequest& requ
     row.stage = targets[i].name;
     row.low_ppfd = stages[i].band.low, row.high_ppfd = stages[i].band.high;
     row.photoperiod_h = stages[i].photoperiod_h;
-    if (points[i]) row.height_m = points[i].value().height->height_m, row.percent = points[i].value().setting.percent;
+    if (points[i])
+      row.height_m = points[i].value().point.height->height_m, row.percent = points[i].value().point.setting.percent;
     const auto same =
         std::find_if(before.begin(), before.end(), [&](const CardRow& old) { return old.stage == row.stage; });
     if (same != before.end()) row.weeks = same->weeks;
@@ -34,7 +35,7 @@ std::vector<CardRow> made_card(const SettleMaps& maps, const SettleRequest& requ
 SettingsCard settings_card(const TestRecord& test_record, const TestLight& light, std::stop_token stop) {
   SettingsCard card;
   const Settling settling = settling_of(test_record);
-  card.request = request_asked(settling, test_record.test, {});
+  card.request = request_asked(settling, test_record.test, light, {});
   card.area = area_asked(settling, light);
   card.area_m2 = card.area.area_m2();
   const auto [lowest, highest] = light.heights_m();
@@ -50,7 +51,7 @@ SettingsCard settings_card(const TestRecord& test_record, const TestLight& light
   for (const CardRow& row : test_record.card_rows) {
     CardLine& line = card.lines.emplace_back(CardLine{row, {}, {}, false, {}});
     if (!row.height_m || !row.percent) {
-      line.why = "no way of running it suits this stage under the rule and limits";
+      line.why = "no height and setting lies within the limits";
       continue;
     }
     const auto height = std::find_if(maps.heights.begin(), maps.heights.end(),
@@ -65,8 +66,12 @@ SettingsCard settings_card(const TestRecord& test_record, const TestLight& light
     own.band = {row.low_ppfd, row.high_ppfd};
     line.point = point_at(maps, own, *height, *setting);
     line.expanded = expanded_of(own.band, maps.shared_sd, **height, *setting);
-    line.met = judged(own.rule, own.band, line.point->figures).met() && own.limits.allows_height((*height)->height_m) &&
-               own.limits.allows(*setting, line.point->figures);
+    const AreaLight& light_there = line.point->figures;
+    line.met = judged(own.rule, own.band, light_there).met();
+    line.within = own.limits.allows_height((*height)->height_m) && own.limits.allows(*setting, light_there);
+    line.sure = line.met && line.point->chance >= own.sure;
+    line.lacking = lacking_words(own.rule, own.band, light_there);
+    line.walked = light.read_at((*height)->height_m, setting->percent) != nullptr;
   }
   return card;
 }

@@ -20,8 +20,12 @@ struct CardLine {
   CardRow row;
   std::optional<SettlePoint> point;  ///< nothing where the row names no way, or one out of reach
   SettleExpanded expanded;
-  bool met = false;
-  std::string why;  ///< where there is no point
+  bool met = false;     ///< the rule is
+  bool sure = false;    ///< it is met with the chance that is asked for
+  bool within = false;  ///< the limits are kept
+  bool walked = false;  ///< the light there was read, not predicted
+  std::string lacking;  ///< what the rule lacks there, in words; empty where it is met
+  std::string why;      ///< where there is no point
 };
 
 struct SettingsCard {

@@ -46,12 +46,26 @@ std::vector<SettleSetting> settings_over(const TestLight& light, int count) {
   return settings;
 }
 
+/// Where the dimmer can be set over the dial's known part; where none of its places is known, what was walked.
+std::vector<SettleSetting> settable_over(const TestLight& light) {
+  const auto [low, high] = light.percents();
+  std::vector<SettleSetting> settings;
+  for (const double percent : settable_pct(light.question().dimmer, low, high))
+    settings.push_back(settle_setting(light, percent));
+  if (settings.empty())
+    for (const LightSetting& walked : light.question().settings)
+      if (walked.percent >= low && walked.percent <= high) settings.push_back(settle_setting(light, walked.percent));
+  std::ranges::sort(settings, {}, &SettleSetting::percent);
+  return settings;
+}
+
 }  // namespace
 
-Rectangle whole_area(const TestLight& light) {
-  const auto& fit = light.question().fit;
-  if (light.way() == BetweenWay::Cubic) return fit.sweeps.front().layout.measured;
-  return {0, 0, fit.room.width_m, fit.room.depth_m};
+Rectangle whole_area(const TestLight& light) { return light.question().fit.sweeps.front().layout.measured; }
+
+Rectangle known_area(const TestLight& light) {
+  const Room& room = light.question().fit.room;
+  return light.way() == BetweenWay::Cubic ? whole_area(light) : Rectangle{0, 0, room.width_m, room.depth_m};
 }
 
 Result<Rectangle> parse_area(std::string_view text, const Rectangle& whole, LengthUnit bare) {
@@ -92,7 +106,7 @@ Result<Rectangle> parse_area(std::string_view text, const Rectangle& whole, Leng
 }
 
 std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area) {
-  const Rectangle whole = whole_area(light);
+  const Rectangle whole = known_area(light);
   if (!(area.width_m >= least_side_m) || !(area.depth_m >= least_side_m))
     return Problem{fmt::format("an area of {:.1f} × {:.1f} cm", 100 * area.width_m, 100 * area.depth_m),
                    "it is smaller than what light is known for", "choose 5 cm or more each way"};
@@ -130,7 +144,7 @@ std::optional<double> circuit_limit_w(const Test& test) {
 SettleRequest request_asked(const Settling& settling, const Test& test, const Band& band) {
   SettleRequest request;
   request.band = band;
-  if (const auto rule = parse_settle_rule(settling.rule)) request.rule = rule.value();
+  if (const auto rule = parse_serving_rule(settling.rule)) request.rule = rule.value();
   request.limits = {settling.min_height_m, settling.max_height_m, settling.max_power_w, settling.max_ppfd};
   if (const auto circuit = circuit_limit_w(test))
     request.limits.max_power_w = std::min(request.limits.max_power_w.value_or(*circuit), *circuit);
@@ -138,12 +152,31 @@ SettleRequest request_asked(const Settling& settling, const Test& test, const Ba
   return request;
 }
 
-std::vector<double> settle_heights(const TestLight& light, UnitSystem units) {
-  constexpr double centimeter_m = 0.01, half_inch_m = 0.0127;
+std::pair<double, double> advised_heights_m(const TestLight& light) {
+  const auto& sweeps = light.question().fit.sweeps;
+  if (sweeps.empty()) return {0, 0};
+  const auto [lowest, highest] =
+      std::ranges::minmax(sweeps, {}, &FitSweep::height_m);
+  return {std::min(std::max(lowest.height_m, light.question().least_height_m), highest.height_m), highest.height_m};
+}
+
+SettleLimits advised(SettleLimits limits, const TestLight& light) {
+  const auto [lowest, highest] = advised_heights_m(light);
+  limits.min_height_m = std::max(limits.min_height_m.value_or(lowest), lowest);
+  limits.max_height_m = std::min(limits.max_height_m.value_or(highest), highest);
+  return limits;
+}
+
+SettleRequest request_asked(const Settling& settling, const Test& test, const TestLight& light, const Band& band) {
+  SettleRequest request = request_asked(settling, test, band);
+  if (!settling.beyond_walked) request.limits = advised(request.limits, light);
+  return request;
+}
+
+std::vector<double> settle_heights(const TestLight& light) {
   std::vector<double> measured;
   for (const FitSweep& sweep : light.question().fit.sweeps) measured.push_back(sweep.height_m);
-  auto heights = settle_heights_m(light.heights_m(), std::move(measured),
-                                  units == UnitSystem::Imperial ? half_inch_m : centimeter_m);
+  auto heights = settle_heights_m(light.heights_m(), std::move(measured), light.question().height_step_m);
   std::erase_if(heights, [&](double h) { return h >= light.question().fit.room.height_m; });
   return heights;
 }
@@ -155,7 +188,8 @@ SettleMaps settle_settings(const TestLight& light) {
     maps.settings = maps.steps = {settle_setting(light, low)};
   } else {
     maps.settings = settings_over(light, field_settings);
-    maps.steps = settings_over(light, field_settings * steps_a_setting);
+    maps.free_dimmer = light.question().dimmer.free;
+    maps.steps = maps.free_dimmer ? settings_over(light, field_settings * steps_a_setting) : settable_over(light);
   }
   return maps;
 }
@@ -166,7 +200,7 @@ Result<SettleMaps> settle_maps(const TestLight& light, const Rectangle& area, st
   if (light.question().fit.sweeps.empty())
     return Problem{"no sweep has readings", "there is nothing to choose from", "walk a height"};
   if (auto problem = problem_of_area(light, area)) return *problem;
-  const SettleMaker maker(light.question().fit, light.between(), area);
+  const SettleMaker maker(light.question().fit, light.between(), area, light.walked());
   SettleMaps maps = settle_settings(light);
   maps.lattice = maker.lattice();
   maps.heights = maker.heights(std::move(heights_m), near_m, stop, [&](const SettleMaker::Heights& so_far) {

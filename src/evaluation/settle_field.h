@@ -12,8 +12,11 @@
 
 namespace sunbreak::evaluation {
 
-/// The area of a test that is asked about where no other is named: the footprint; by the cubic what was measured of it.
+/// The area of a test that is asked about where no other is named: what was measured, as the figures of its sweeps have
+/// it.
 Rectangle whole_area(const TestLight& light);
+/// The largest that may be: the whole floor, where the model reaches beyond the stations.
+Rectangle known_area(const TestLight& light);
 
 /// An area from "100x100cm", about the middle of the whole one, or "100x60cm@10x20cm", with its place from the left and
 /// the front; numbers without a unit are in `bare`. The whole one for nothing.
@@ -24,16 +27,24 @@ std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& 
 
 /// What a tester asked, as it is on record of the test; the usual where nothing is.
 Settling settling_of(const TestRecord& test_record);
-/// The area of it, and the request for a band.
+/// The area of it, and the request for a band, with the limits that the tester set.
 Rectangle area_asked(const Settling& settling, const TestLight& light);
 SettleRequest request_asked(const Settling& settling, const Test& test, const Band& band);
+
+/// The heights [m] that advice keeps to: those that were walked, and none so near that the floor sees each emitter
+/// unless none else was walked.
+std::pair<double, double> advised_heights_m(const TestLight& light);
+/// Limits that keep to them, too.
+SettleLimits advised(SettleLimits limits, const TestLight& light);
+/// The request for a band within the heights that advice keeps to, unless the tester asks beyond.
+SettleRequest request_asked(const Settling& settling, const Test& test, const TestLight& light, const Band& band);
 
 /// The watts that the test's circuit carries for hours, by a widespread rule; nothing where its rating or the mains
 /// voltage is not stated. Local rules decide.
 std::optional<double> circuit_limit_w(const Test& test);
 
-/// The heights a test's field has.
-std::vector<double> settle_heights(const TestLight& light, UnitSystem units);
+/// The heights a test's field has: as its tester's tape is read, whatever units they are looked at in.
+std::vector<double> settle_heights(const TestLight& light);
 
 /// The settings a test's field has, without heights: those walked, and between and beyond them what its stair tells.
 SettleMaps settle_settings(const TestLight& light);

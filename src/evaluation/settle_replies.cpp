@@ -83,7 +83,7 @@ std::string hours_words(double ppfd, double daily_light) {
 }
 
 SettleReply hours_reply(const SettlePoint& here, double daily_light, double photoperiod_h) {
-  const SettleFigures& f = here.figures;
+  const AreaLight& f = here.figures;
   return {
       fmt::format("{:.1f} mol/m²/d come in {} at the mean, in {} along the edge and in {} at the center, which gets "
                   "more in any longer day. In the {:.4g} h of now the center gets {:.1f}, the edge {:.1f}.",

@@ -4,6 +4,8 @@
 
 #include <cmath>
 
+#include "evaluation/settle_field.h"
+
 namespace sunbreak::evaluation {
 namespace {
 
@@ -15,7 +17,53 @@ double watts_beyond(const SettlePoint& a, const SettlePoint& b) {
   return a.setting.power_w && b.setting.power_w ? *a.setting.power_w - *b.setting.power_w : 0;
 }
 
+std::string listed(const std::vector<std::string>& parts) {
+  std::string words;
+  for (std::size_t i = 0; i < parts.size(); ++i)
+    words += (i == 0 ? "" : i + 1 == parts.size() ? " or " : ", ") + parts[i];
+  if (!words.empty() && words.front() >= 'a' && words.front() <= 'z')
+    words.front() = static_cast<char>(words.front() - 'a' + 'A');
+  return words;
+}
+
 }  // namespace
+
+std::string mending_words(const SettleRequest& request, const SettlePoint& point, const TestLight& light) {
+  const ServingVerdict verdict = judged(request.rule, request.band, point.figures);
+  if (verdict.met()) return {};
+  constexpr double centimeter_m = 0.01, rounding_pct = 1e-6;
+  const auto [lowest, highest] = advised_heights_m(light);
+  const auto [dimmest, fullest] = light.percents();
+  const bool by_share = request.rule.kind == ServingRule::Kind::Share;
+  const bool dim = verdict.too_dim || (by_share && point.figures.too_dim > point.figures.too_bright),
+             bright = verdict.too_bright || (by_share && point.figures.too_bright > point.figures.too_dim);
+  std::vector<std::string> parts;
+  if (dim) parts.push_back("a smaller area");
+  if (dim && bright) parts.push_back("a wider band");
+  if (request.rule.kind != ServingRule::Kind::Mean && judged({ServingRule::Kind::Mean}, request.band, point.figures).met())
+    parts.push_back("judging by the mean, which is in band");
+  if (dim && !bright && point.setting.percent >= fullest - rounding_pct) parts.push_back("a second fixture");
+  if (dim && !bright && point.height->height_m <= lowest + centimeter_m / 2 &&
+      lowest > light.question().least_height_m + centimeter_m)
+    parts.push_back("a height lower than was walked");
+  if (bright && point.height->height_m >= highest - centimeter_m / 2)
+    parts.push_back("a height higher than was walked");
+  if (bright && !dim && point.setting.percent <= dimmest + rounding_pct)
+    parts.push_back("dimming further than was read");
+  if (parts.empty()) parts.push_back("another target");
+  return listed(parts) + " would help.";
+}
+
+std::string instead_words(const SettleRequest& request, const BestWay& way, const TestLight& light, UnitSystem units) {
+  const SettlePoint& p = way.point;
+  const std::string there =
+      fmt::format("{:.0f} % in band, {:.0f} % sure", 100 * p.figures.in_band, 100 * p.chance);
+  if (way.met)
+    return fmt::format("No way is {:.0f} % sure. The surest, {}: {}.", 100 * request.sure,
+                       settle_place_words(p, units), there);
+  return fmt::format("No way meets the rule. The nearest, {}: {}; {}. {}", settle_place_words(p, units),
+                     lacking_words(request.rule, request.band, p.figures), there, mending_words(request, p, light));
+}
 
 std::string settle_place_words(const SettlePoint& point, UnitSystem units) {
   std::string words = fmt::format("{}, {:.3g} %", length_text(point.height->height_m, units), point.setting.percent);
@@ -59,7 +107,7 @@ std::string settle_trade_words(const SettleMaps& maps, const SettlePoint& point,
   constexpr double less = 0.03;
   const double wanted = (1 - less) * point.figures.mean;
   for (std::size_t h = 1; h < maps.heights.size(); ++h) {
-    const SettleFigures below = settle_figures(*maps.heights[h - 1], point.setting, band),
+    const AreaLight below = settle_figures(*maps.heights[h - 1], point.setting, band),
                         above = settle_figures(*maps.heights[h], point.setting, band);
     if (maps.heights[h]->height_m <= point.height->height_m || below.mean < wanted || above.mean > wanted) continue;
     const double share = (below.mean - wanted) / (below.mean - above.mean);

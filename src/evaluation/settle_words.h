@@ -6,8 +6,17 @@
 
 #include "core/quantity/display.h"
 #include "core/settle/settle_solver.h"
+#include "evaluation/test_light.h"
 
 namespace sunbreak::evaluation {
+
+/// What would help a way that does not meet a rule: "A smaller area, a second fixture or a height lower than was walked
+/// would help." Empty where the rule is met.
+std::string mending_words(const SettleRequest& request, const SettlePoint& point, const TestLight& light);
+
+/// A way that is named in place of one that is as is asked for: "No way meets the rule. The nearest, 41 cm, 100 %, 320 W:
+/// the edge is 40 µmol/m²/s short; 78 % in band, 12 % sure." With what would help.
+std::string instead_words(const SettleRequest& request, const BestWay& way, const TestLight& light, UnitSystem units);
 
 /// "41 cm, 63 %, 152 W", as a place on the field is named.
 std::string settle_place_words(const SettlePoint& point, UnitSystem units);

@@ -153,8 +153,14 @@ SweepViews view_sweeps(const TestRecord& test_record, const std::function<bool(c
   return views;
 }
 
+ServingRule serving_rule_of(const TestRecord& test_record) {
+  if (test_record.settlings.empty()) return {};
+  const auto rule = parse_serving_rule(test_record.settlings.front().rule);
+  return rule ? rule.value() : ServingRule{};
+}
+
 FigureContext figure_context(const Test& test) {
-  FigureContext context{std::nullopt, test.photoperiod_h, std::nullopt, {}};
+  FigureContext context{std::nullopt, test.photoperiod_h, std::nullopt, {}, {}};
   if (test.target_high_ppfd > test.target_low_ppfd) context.target = Band{test.target_low_ppfd, test.target_high_ppfd};
   return context;
 }
@@ -162,6 +168,7 @@ FigureContext figure_context(const Test& test) {
 FigureContext figure_context(const TestRecord& test_record, const Sweep& sweep, std::vector<Footprint> nominal_sizes) {
   FigureContext context = figure_context(test_record.test);
   context.power_w = sweep.power_w;
+  context.rule = serving_rule_of(test_record);
   context.nominal_sizes = std::move(nominal_sizes);
   return context;
 }

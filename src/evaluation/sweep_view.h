@@ -60,7 +60,10 @@ Result<SweepView> view_sweep(const TestRecord& test_record, const Sweep& sweep);
 /// Lays out those of a test's sweeps that `wanted` holds for, going through its readings once.
 SweepViews view_sweeps(const TestRecord& test_record, const std::function<bool(const Sweep&)>& wanted);
 
-/// Photoperiod, target, watts and nominal sizes as the test has them.
+/// The rule by which a test's targets are served, wherever they are judged; the usual one where none is on record.
+ServingRule serving_rule_of(const TestRecord& test_record);
+
+/// Photoperiod, target, rule, watts and nominal sizes as the test has them.
 FigureContext figure_context(const TestRecord& test_record, const Sweep& sweep, std::vector<Footprint> nominal_sizes);
 /// The hours and the target of a test alone.
 FigureContext figure_context(const Test& test);

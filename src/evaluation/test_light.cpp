@@ -30,18 +30,14 @@ double shared_part(const Budget& budget, std::string_view figure_id) {
 
 /// The ± of a predicted figure relative to its value: of means by the prediction of means, of extremes by that of
 /// stations; NaN for the rest.
-double relative_expanded(std::string_view id, const PredictedSweep& p, const SweepFigures& f,
-                         std::span<const double> expanded, double shared) {
-  const auto station = [&](int at) {
-    return at < 0 ? unread : expanded[static_cast<std::size_t>(at)] / p.ppfd[static_cast<std::size_t>(at)];
-  };
+double relative_expanded(std::string_view id, const PredictedSweep& p, double shared) {
+  const double station = p.station_expanded;
   if (id == "mean_ppfd" || id == "ppf_umol_s" || id == "dli_mean_mol_m2_d" || id == "median_ppfd")
     return std::hypot(p.mean_expanded, shared);
-  if (id == "lowest_ppfd") return std::hypot(station(f.lowest.station), shared);
-  if (id == "highest_ppfd") return std::hypot(station(f.highest.station), shared);
-  if (id == "lowest_over_mean") return station(f.lowest.station);
-  if (id == "lowest_over_highest" || id == "highest_over_lowest")
-    return std::hypot(station(f.lowest.station), station(f.highest.station));
+  if (id == "edge_ppfd") return std::hypot(p.mean_expanded, shared);
+  if (id == "lowest_ppfd" || id == "highest_ppfd") return std::hypot(station, shared);
+  if (id == "lowest_over_mean") return station;
+  if (id == "lowest_over_highest" || id == "highest_over_lowest") return std::hypot(station, station);
   return unread;
 }
 
@@ -175,6 +171,32 @@ Result<BetweenSetting> TestLight::setting(double percent) const {
   return s;
 }
 
+const SweepView* TestLight::read_at(double height_m, double percent) const {
+  constexpr double same_height_m = 1e-6;
+  const SweepView* read = nullptr;
+  for (std::size_t s = 0; s < question_.views.size(); ++s)
+    if (const FitSweep& sweep = question_.fit.sweeps[s];
+        std::abs(sweep.height_m - height_m) < same_height_m &&
+        question_.settings[static_cast<std::size_t>(sweep.setting)].percent == percent &&
+        read_share(question_.views[s]->layout, question_.views[s]->ppfd) >= least_read)
+      read = question_.views[s].get();
+  return read;
+}
+
+std::vector<WalkedLight> TestLight::walked() const {
+  std::vector<WalkedLight> all;
+  for (std::size_t s = 0; s < question_.views.size(); ++s) {
+    const FitSweep& sweep = question_.fit.sweeps[s];
+    const auto setting = static_cast<std::size_t>(sweep.setting);
+    const double factor = setting < found_.setting_factors.size() ? found_.setting_factors[setting].value : unread;
+    if (!(factor > 0)) continue;
+    WalkedLight& w = all.emplace_back(
+        WalkedLight{sweep.height_m, sweep.setting, question_.views[s]->layout, question_.views[s]->ppfd});
+    for (double& ppfd : w.ppfd) ppfd /= factor;
+  }
+  return all;
+}
+
 Result<PredictedFigures> TestLight::between(double height_m, double percent, const FigureContext& use) const {
   if (question_.fit.sweeps.empty())
     return Problem{"no sweep has readings", "there is nothing to predict from", "walk a height"};
@@ -187,8 +209,16 @@ Result<PredictedFigures> TestLight::between(double height_m, double percent, con
   p.way = predicted.value().way, p.left_out_rms = predicted.value().left_out_rms;
   p.layout = question_.fit.sweeps.front().layout;
   p.ppfd = predicted.value().ppfd;
-  for (std::size_t i = 0; i < p.ppfd.size(); ++i)
-    p.expanded.push_back(std::hypot(predicted.value().expanded[i], shared_light_ * p.ppfd[i]));
+  if (const SweepView* read = read_at(height_m, percent)) {
+    // What was read there is what there is, on its own stations.
+    std::vector<double> ppfd = read->ppfd;
+    if (read->layout.stations.size() == p.ppfd.size())
+      for (std::size_t i = 0; i < ppfd.size(); ++i)
+        if (std::isnan(ppfd[i])) ppfd[i] = p.ppfd[i];
+    p.layout = read->layout, p.ppfd = std::move(ppfd);
+  }
+  for (const double ppfd : p.ppfd)
+    p.expanded.push_back(std::hypot(predicted.value().station_expanded, shared_light_) * ppfd);
   FigureContext context = use;
   context.power_w = power_w(percent);
   const auto figures_of = sweep_figures(p.layout, p.ppfd, context);
@@ -197,7 +227,7 @@ Result<PredictedFigures> TestLight::between(double height_m, double percent, con
   p.figures = *figures_of;
   const FigureSource source(p.layout, p.ppfd, p.figures);
   for (const Figure& f : figures()) {
-    double relative = relative_expanded(f.id, predicted.value(), p.figures, predicted.value().expanded, shared_light_);
+    double relative = relative_expanded(f.id, predicted.value(), shared_light_);
     if (f.id == "canopy_efficacy_umol_j" || f.id == "ppfd_per_watt")
       relative = std::hypot(predicted.value().mean_expanded, shared_efficacy_);
     const double value = f.value ? f.value(source) : unread;

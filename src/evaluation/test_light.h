@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/power/monotone_cubic.h"
+#include "core/settle/settle_maps.h"
 #include "core/uncertainty/budget.h"
 #include "core/whole_light/between_heights.h"
 #include "core/whole_light/elsewhere.h"
@@ -91,6 +92,11 @@ class TestLight {
 
   /// Light at a height and setting between those walked. `use`: the hours and the target that its figures are for.
   Result<PredictedFigures> between(double height_m, double percent, const FigureContext& use) const;
+
+  /// The sweep that was read at a height and setting, nearly whole; null where none was.
+  const SweepView* read_at(double height_m, double percent) const;
+  /// The sweeps as they were read, for the first setting's light.
+  std::vector<WalkedLight> walked() const;
 
   /// What the sensor's calibration and the like do to all light, a relative standard deviation.
   double shared_light_sd() const { return shared_light_ / 2; }

@@ -72,7 +72,7 @@ Result<ReadyLineUp> ready_line_up(const record::SavedLineUp& asked, std::span<co
   }
   auto way = parse_way(asked.way);
   if (!way) return way.problem();
-  auto rule = parse_settle_rule(asked.rule);
+  auto rule = parse_serving_rule(asked.rule);
   if (!rule) return rule.problem();
   ready.question.way = way.value();
   ready.question.rule = rule.value();
@@ -114,7 +114,7 @@ std::string declared_way(const ReadyLineUp& ready, UnitSystem units) {
   const std::string band = fmt::format("{} ({:.0f} to {:.0f} µmol/m²/s)", ready.target_name, ready.question.band.low,
                                        ready.question.band.high);
   if (!ready.question.way.target.empty() || take == EntryQuestion::Take::Target)
-    words += fmt::format("; {}: {}", band, settle_rule_words(ready.question.rule, ready.question.band));
+    words += fmt::format("; {}: {}", band, serving_rule_words(ready.question.rule, ready.question.band));
   else if (take == EntryQuestion::Take::Band)
     words += "; target: " + band;
   words += ".";

@@ -138,7 +138,7 @@ Json suits_json(const std::vector<Entrant>& entrants, const Answers& answers, co
   Json j{{"room", {{"width_m", q.room.width_m}, {"depth_m", q.room.depth_m}, {"height_m", q.room.height_m}}},
          {"target_low_ppfd", q.band.low},
          {"target_high_ppfd", q.band.high},
-         {"rule", settle_rule_words(q.rule, q.band)},
+         {"rule", serving_rule_words(q.rule, q.band)},
          {"photoperiod_h", q.money.hours_a_day},
          {"years", q.money.years},
          {"tariff_per_kwh", q.money.tariff_per_kwh},

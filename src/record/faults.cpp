@@ -10,7 +10,7 @@
 #include <unordered_map>
 #include <unordered_set>
 
-#include "core/settle/settle_rule.h"
+#include "core/figures/serving_rule.h"
 #include "core/sweep/correction.h"
 #include "record/claim_kinds.h"
 #include "record/fact_sheet.h"
@@ -268,7 +268,7 @@ class Search {
             0, false, false);
     }
     for (std::size_t i = 0; i < record_.settlings.size(); ++i)
-      if (const std::string& rule = record_.settlings[i].rule; !parse_settle_rule(rule))
+      if (const std::string& rule = record_.settlings[i].rule; !parse_serving_rule(rule))
         add("settling", i + 1, "rule", rule.substr(0, longest_shown),
             "edge, every, share:90, mean, corners:600 or center:800", 0);
     for (std::size_t i = 0; i < record_.card_rows.size(); ++i)

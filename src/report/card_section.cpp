@@ -55,7 +55,7 @@ void add_card_section(data& page, const evaluation::TestRecord& record, const ev
       "card_rule",
       fmt::format("Predicted from the measured sweeps, not measured. A stage is served where the rule is met over "
                   "{}: {}. Chance: that it is, with all that readings, model and meters leave open.",
-                  size_text(card->area.width_m, card->area.depth_m, units), settle_rule_words(card->request.rule)));
+                  size_text(card->area.width_m, card->area.depth_m, units), serving_rule_words(card->request.rule)));
   std::string sum;
   if (const auto grow = evaluation::grow_sum(*card)) {
     sum = fmt::format("The whole grow, {:.0f} days: {:.0f} kWh", grow->days, grow->kwh);

@@ -29,6 +29,21 @@ Json numbers(std::span<const double> values) {
   return list;
 }
 
+Json light_json(const AreaLight& light) {
+  const auto number = [](double value) { return std::isnan(value) ? Json() : Json(value); };
+  return {{"edge", number(light.edge)},     {"center", number(light.center)}, {"corners", number(light.corners)},
+          {"lowest", number(light.lowest)}, {"highest", number(light.highest)}};
+}
+
+Json rule_json(const ServingRule& rule) {
+  const std::string id = serving_rule_id(rule);
+  return {{"kind", id.substr(0, id.find(':'))},
+          {"share", rule.share},
+          {"ppfd", rule.ppfd},
+          {"within", center_within},
+          {"words", serving_rule_words(rule)}};
+}
+
 /// What does not change with target, hours and tariff, as the page shows it.
 Json told_json(const evaluation::Evaluation& evaluation, record::Id sweep, UnitSystem units) {
   const std::string_view ids[] = {"mean_ppfd", evaluation.record().test.evenness_lead, "ppf_umol_s",
@@ -54,7 +69,7 @@ Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& s
          {"setting", sweep.stop_id},
          {"power_w", sweep.power_w},
          {"mean", evaluation.figures(sweep.id)->mean_ppfd},
-         {"edge_mean", lattice ? Json(edge_mean_ppfd(field, field.area())) : Json()},
+         {"light", lattice ? light_json(AreaPlan(layout, layout.measured).light(view.ppfd)) : Json()},
          {"told", told_json(evaluation, sweep.id, units)},
          {"footprint", Json::array({layout.footprint.width_m, layout.footprint.depth_m})},
          {"area",
@@ -157,7 +172,7 @@ void add_explore_panel(kainjow::mustache::data& page, const evaluation::Evaluati
                  {"paper", drawing::paper_palette().panel.hex()},
                  {"step_m", raster_step_m},
                  {"most_samples", most_raster_samples},
-                 {"least_in_band", least_in_band},
+                 {"rule", rule_json(evaluation::serving_rule_of(b))},
                  {"days_a_year", days_a_year},
                  {"unit", symbol(unit)},
                  {"unit_m", meters_per(unit)}};

@@ -33,11 +33,11 @@ List first_figures(const evaluation::Evaluation& evaluation, record::Id sweep, U
   return told;
 }
 
-/// The first sentence of each side of the verdict.
+/// The first sentence of each side of the verdict: what it does for the test's own target before all.
 List told_verdict(const evaluation::Audit& audit) {
   List told;
   for (const VerdictWords::Aspect aspect :
-       {VerdictWords::Light, VerdictWords::Strength, VerdictWords::Weakness, VerdictWords::Use, VerdictWords::Watch})
+       {VerdictWords::Use, VerdictWords::Light, VerdictWords::Strength, VerdictWords::Weakness, VerdictWords::Watch})
     for (const VerdictWords& w : audit.words)
       if (!w.struck && w.aspect == aspect) {
         data one;

@@ -87,10 +87,10 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
   for (const NominalFootprint& n : f.nominal) {
     data row;
     row.set("size", size_text(n.size.width_m, n.size.depth_m, units));
-    row.set("inside", ppfd_text(n.inside_mean_ppfd));
-    row.set("edge", ppfd_text(n.edge_mean_ppfd));
-    row.set("edge_daily", daily_light_text(dli_mol_m2_d(n.edge_mean_ppfd, f.photoperiod_h)));
-    row.set("share", percent(n.in_band_share));
+    row.set("inside", ppfd_text(n.light.mean));
+    row.set("edge", ppfd_text(n.light.edge));
+    row.set("edge_daily", daily_light_text(dli_mol_m2_d(n.light.edge, f.photoperiod_h)));
+    row.set("share", percent(n.light.in_band));
     row.set("verdict", n.passes ? "passes" : "does not pass");
     rows.push_back(row);
   }

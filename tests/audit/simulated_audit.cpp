@@ -190,7 +190,7 @@ PlantedClaim planted_map(const AuditBench& b, const RoomLight& room, NormalDevia
 /// The longest side of a square about the middle that is truly served, at heights that can be told and any setting.
 double truly_served_m(const AuditBench& b, const Room& in, const Band& band) {
   const auto room = light_of(in);
-  constexpr int cells = 30;
+  constexpr int cells = 12;  // as the bench is walked
   const Layout layout = lay_out({in.width_m, in.depth_m}, Grid{GridKind::Cells, cells, cells, 0, 0, {}}).value();
   const StationFactors stations = room->stations(places_of(layout));
   const double low = b.heights_m.back(), high = b.heights_m.front(), reach = 0.25 * (high - low);
@@ -199,15 +199,12 @@ double truly_served_m(const AuditBench& b, const Room& in, const Band& band) {
     const Prediction p = room->predict(placed(b.emitters, {in.width_m / 2, in.depth_m / 2, h}, b.ppf_umol_s), stations);
     std::vector<double> light(layout.stations.size());
     for (std::size_t i = 0; i < light.size(); ++i) light[i] = p.direct[i] + p.reflected[i];
-    const Field field(layout, light);
     const auto served = [&](double side) {
       const Rectangle part = evaluation::centered({0, 0, in.width_m, in.depth_m}, side, side);
-      const double edge = edge_mean_ppfd(field, part);
-      const Raster raster = field.raster(part, 0.02);
-      const double highest = *std::ranges::max_element(raster.ppfd);
+      const AreaLight at_full = AreaPlan(layout, part).light(light);
       // The dimmest setting that lights the edge; it goes down to 25 %.
-      const double factor = std::max(band.low / edge, b.light_factor(25));
-      return factor <= 1 && factor * highest <= band.high;
+      const double factor = std::max(band.low / at_full.edge, b.light_factor(25));
+      return factor <= 1 && factor * at_full.highest <= band.high;
     };
     for (double side = widest + 0.01; side <= in.width_m + 1e-9; side += 0.01)
       if (served(side)) widest = side;

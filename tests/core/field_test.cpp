@@ -160,13 +160,13 @@ RC_GTEST_PROP(AreaCurve, CountsTheSamplesAtOrAbove, ()) {
 
 TEST(Nominal, EdgeAndInsideOfARamp) {
   const Layout layout = grid(GridKind::Nodes, 13, 13);
-  const Field field(layout, plane(layout, 400, 500, 0));  // 400 … 1000
+  const auto light = plane(layout, 400, 500, 0);  // 400 … 1000
   const std::vector<Footprint> sizes{{0.6, 0.6}, {1.2, 1.2}, {1.5, 1.5}};
-  const auto found = nominal_footprints(field, layout.measured, sizes, Band{600, 1000});
+  const auto found = nominal_footprints(layout, light, sizes, Band{600, 1000}, {ServingRule::Kind::Share, 0.9});
   ASSERT_EQ(found.size(), 2u);  // the third does not fit
-  EXPECT_NEAR(found[0].inside_mean_ppfd, 700, 1);
-  EXPECT_NEAR(found[0].edge_mean_ppfd, 700, 1);
-  EXPECT_NEAR(found[0].in_band_share, (0.9 - 0.4) / 0.6, 0.02);
+  EXPECT_NEAR(found[0].light.mean, 700, 1e-9);
+  EXPECT_NEAR(found[0].light.edge, 700, 1e-9);
+  EXPECT_NEAR(found[0].light.in_band, (0.9 - 0.4) / 0.6, 0.02);
   EXPECT_FALSE(found[0].passes);
-  EXPECT_TRUE(nominal_footprints(field, layout.measured, sizes, Band{500, 1000})[0].passes);
+  EXPECT_TRUE(nominal_footprints(layout, light, sizes, Band{500, 1000}, {ServingRule::Kind::Share, 0.9})[0].passes);
 }

@@ -57,17 +57,18 @@ TEST(Balance, DiagonalsTellCornersApart) {
   EXPECT_NEAR(b.diagonal_fall_pct, 0, 1e-9);
 }
 
-TEST(Nominal, FeetFitInABenchOfFeetAlone) {
+TEST(Nominal, FeetFitInABenchThatIsCalledSo) {
   const auto at = [](const Footprint& fp) {
     const Layout layout = lattice(GridKind::Cells, 8, 8, fp);
-    return sweep_figures(layout, std::vector<double>(64, 700), {std::nullopt, 12, Band{600, 1000}, usual_foot_sizes()})
+    return sweep_figures(layout, std::vector<double>(64, 700), {std::nullopt, 12, Band{600, 1000}, usual_foot_sizes(), {}})
         ->nominal;
   };
   EXPECT_EQ(at({1.2192, 1.2192}).size(), 5u) << "2 x 2, 2 x 4, 4 x 2, 3 x 3, 4 x 4";
-  EXPECT_EQ(at({1.2, 1.2}).size(), 2u) << "120 cm are 2 cm short of 4 ft";
+  EXPECT_EQ(at({1.2, 1.2}).size(), 5u) << "120 cm are called 4 ft";
+  EXPECT_EQ(at({1.17, 1.17}).size(), 2u);
   for (const NominalFootprint& n : at({1.2192, 1.2192})) {
     EXPECT_TRUE(n.passes);
-    EXPECT_DOUBLE_EQ(n.in_band_share, 1);
+    EXPECT_DOUBLE_EQ(n.light.in_band, 1);
   }
 }
 
@@ -106,7 +107,7 @@ TEST(SweepFigures, SpotsHaveNoFieldAndNoRings) {
   const Layout spots =
       lay_out({1.2, 1.2}, {GridKind::Spots, 0, 0, 0, 0, {{"a", 0.2, 0.3}, {"b", 0.9, 0.4}, {"c", 0.5, 0.8}}}).value();
   const auto f = sweep_figures(spots, std::vector<double>{300, 400, 500},
-                               {std::nullopt, 12, Band{100, 600}, usual_metric_sizes()});
+                               {std::nullopt, 12, Band{100, 600}, usual_metric_sizes(), {}});
   EXPECT_DOUBLE_EQ(f->mean_ppfd, 400);
   EXPECT_TRUE(f->rings.empty());
   EXPECT_FALSE(f->coverage.has_value());

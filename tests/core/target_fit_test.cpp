@@ -9,7 +9,12 @@ using namespace sunbreak;
 
 namespace {
 
-Field ramp(double from, double to) {
+struct Ramp {
+  Layout layout;
+  std::vector<double> ppfd;
+};
+
+Ramp ramp(double from, double to) {
   const Layout layout = lay_out({1, 1}, {GridKind::Nodes, 5, 5, 0, 0, {}}).value();
   std::vector<double> ppfd;
   for (const Station& s : layout.stations) ppfd.push_back(from + (to - from) * s.x_m);
@@ -25,30 +30,39 @@ TargetFit in_band(double share) {
 }  // namespace
 
 TEST(TargetFits, GiveEachBandItsShareOfOneField) {
-  const auto fits = target_fits(ramp(0, 1000), std::vector<Band>{{0, 1000}, {250, 500}, {2000, 3000}});
+  const auto [layout, ppfd] = ramp(0, 1000);
+  const auto fits = target_fits(layout, ppfd, std::vector<Band>{{0, 1000}, {250, 500}, {2000, 3000}}, {});
   ASSERT_EQ(fits.size(), 3u);
   EXPECT_NEAR(fits[0].coverage.in_band_share, 1, 1e-12);
   EXPECT_NEAR(fits[1].coverage.in_band_share, 0.25, 0.011);
   EXPECT_EQ(fits[2].coverage.in_band_share, 0);
-  EXPECT_NEAR(fits[0].edge_mean_ppfd, 500, 1e-6);
+  EXPECT_NEAR(fits[0].light.edge, 500, 1e-6);
 }
 
-TEST(TargetFits, PassOnNineTenthsInBandAndAnEdgeThatReachesIt) {
-  EXPECT_TRUE(target_fits(ramp(400, 600), std::vector<Band>{{300, 700}})[0].passes);
-  EXPECT_FALSE(target_fits(ramp(400, 600), std::vector<Band>{{450, 700}})[0].passes) << "three quarters in band";
+TEST(TargetFits, PassByTheRuleTheyAreGiven) {
+  const auto passes = [](const Ramp& of, const Band& band, const ServingRule& rule) {
+    return target_fits(of.layout, of.ppfd, std::vector<Band>{band}, rule)[0].passes;
+  };
+  const Ramp even = ramp(400, 600);
+  const ServingRule edge{}, every{ServingRule::Kind::Every}, share{ServingRule::Kind::Share, 0.9},
+      mean{ServingRule::Kind::Mean};
+  EXPECT_TRUE(passes(even, {300, 700}, edge));
+  EXPECT_TRUE(passes(even, {450, 700}, edge)) << "along the edge it reads 500, and no station is over 700";
+  EXPECT_FALSE(passes(even, {450, 590}, edge)) << "a station reads 600";
+  EXPECT_FALSE(passes(even, {450, 700}, share)) << "three quarters in band";
+  EXPECT_FALSE(passes(even, {450, 700}, every));
+  EXPECT_TRUE(passes(even, {450, 550}, mean));
   // A dark rim: nearly all of the area is in band, but the mean along the edge is not.
-  const Layout layout = lay_out({1, 1}, {GridKind::Nodes, 101, 101, 0, 0, {}}).value();
-  std::vector<double> ppfd;
-  for (const Station& s : layout.stations)
-    ppfd.push_back(s.column == 0 || s.row == 0 || s.column == 100 || s.row == 100 ? 100 : 500);
-  const TargetFit rim = target_fits(Field(layout, ppfd), std::vector<Band>{{300, 700}})[0];
-  EXPECT_GT(rim.coverage.in_band_share, 0.9);
-  EXPECT_FALSE(rim.passes);
+  Ramp rim{lay_out({1, 1}, {GridKind::Nodes, 101, 101, 0, 0, {}}).value(), {}};
+  for (const Station& s : rim.layout.stations)
+    rim.ppfd.push_back(s.column == 0 || s.row == 0 || s.column == 100 || s.row == 100 ? 100 : 500);
+  EXPECT_FALSE(passes(rim, {300, 700}, edge));
+  EXPECT_TRUE(passes(rim, {300, 700}, share));
 }
 
 TEST(TargetFits, OfNoFieldAreNone) {
   const Layout spots = lay_out({1, 1}, {GridKind::Spots, 0, 0, 0, 0, {{"a", 0.2, 0.3}, {"b", 0.7, 0.9}}}).value();
-  EXPECT_TRUE(target_fits(Field(spots, std::vector<double>{1, 2}), std::vector<Band>{{0, 5}}).empty());
+  EXPECT_TRUE(target_fits(spots, std::vector<double>{1, 2}, std::vector<Band>{{0, 5}}, {}).empty());
 }
 
 TEST(BestFit, HasTheLargestShareAndAmongAlikeTheFewestWatts) {

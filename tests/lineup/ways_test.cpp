@@ -226,7 +226,7 @@ TEST(WaysTest, EachAtItsBest) {
   EntryQuestion q;
   q.way = parse_way("best:300-600").value();
   q.band = {300, 600};
-  q.rule = parse_settle_rule("every").value();
+  q.rule = parse_serving_rule("every").value();
   const LineUpEntry e = evaluation::entry_of(*evaluation::evaluate(made.record()), q, "");
   ASSERT_FALSE(e.none) << e.none->sentence();
   EXPECT_GE(e.percent, 60) << "less is under 300";

@@ -24,6 +24,12 @@ inline std::vector<double> made_light(const SettleLattice& lattice, const std::f
   return light;
 }
 
+inline std::vector<double> made_cells(const SettleLattice& lattice, const std::function<double(double, double)>& ppfd) {
+  std::vector<double> light;
+  for (std::size_t i = 0; i < lattice.cell_count(); ++i) light.push_back(ppfd(lattice.cell(i).x, lattice.cell(i).y));
+  return light;
+}
+
 /// Settings of 10 to 100 %, light as the dial says, watts 10 + 2 · dial.
 inline std::vector<SettleSetting> made_settings(int count) {
   std::vector<SettleSetting> settings;

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/power/dimmer_steps.h"
 #include "core/settle/hang_guide.h"
 #include "core/settle/settle_maker.h"
 #include "core/settle/settle_questions.h"
@@ -13,27 +14,27 @@ namespace sunbreak::trial {
 namespace {
 
 SettleRequest asking(const std::string& rule, Band band, double sure = 0.5) {
-  return {band, parse_settle_rule(rule).value(), {}, sure};
+  return {band, parse_serving_rule(rule).value(), {}, sure};
 }
 
 TEST(SettleRuleTest, IsReadFromTextAndWrittenBack) {
   for (const char* text : {"edge", "every", "share:90", "share:72.5", "mean", "corners:600", "center:800"})
-    EXPECT_EQ(settle_rule_id(parse_settle_rule(text).value()), text);
-  EXPECT_EQ(parse_settle_rule("share").value().share, 0.9);
+    EXPECT_EQ(serving_rule_id(parse_serving_rule(text).value()), text);
+  EXPECT_EQ(parse_serving_rule("share").value().share, 0.9);
   for (const char* text : {"", "edges", "edge:5", "share:0", "share:101", "corners", "center:", "center:x", "mean:3",
                            "share:nan", "corners:-4", "center:1e9"})
-    EXPECT_FALSE(parse_settle_rule(text)) << text;
+    EXPECT_FALSE(parse_serving_rule(text)) << text;
 }
 
 TEST(SettleFiguresTest, OfARampAreThoseOfTheFormula) {
   const SettleMaps maps = made_maps({{0.3, ramp(400, 800)}});
-  const SettleFigures f = settle_figures(*maps.heights[0], {100, 1, 0, 210, 0, 0, 0}, {500, 700});
+  const AreaLight f = settle_figures(*maps.heights[0], {100, 1, 0, 210, 0, 0, 0}, {500, 700});
   EXPECT_NEAR(f.mean, 600, 1e-3);
   EXPECT_NEAR(f.edge, 600, 1e-3);
-  EXPECT_NEAR(f.lowest, 400, 1e-3);
-  EXPECT_NEAR(f.highest, 800, 1e-3);
+  // The outer stations lie 5 cm from the walls.
+  EXPECT_NEAR(f.lowest, 420, 1e-3);
+  EXPECT_NEAR(f.highest, 780, 1e-3);
   EXPECT_NEAR(f.center, 600, 1e-3);
-  // The corner stations lie 5 cm from the walls, as many left as right.
   EXPECT_NEAR(f.corners, 600, 1e-3);
   EXPECT_NEAR(f.in_band, 0.5, 1e-9);
   EXPECT_NEAR(f.too_dim, 0.25, 1e-9);
@@ -43,7 +44,7 @@ TEST(SettleFiguresTest, OfARampAreThoseOfTheFormula) {
 TEST(SettleFiguresTest, ACellAtALimitLiesInTheBand) {
   const SettleMaps maps = made_maps({{0.3, even(512)}});
   const auto shares = [&](double low, double high) {
-    const SettleFigures f = settle_figures(*maps.heights[0], {50, 0.5, 0, 110, 0, 0, 0}, {low, high});
+    const AreaLight f = settle_figures(*maps.heights[0], {50, 0.5, 0, 110, 0, 0, 0}, {low, high});
     return std::array{f.too_dim, f.in_band, f.too_bright};
   };
   EXPECT_EQ(shares(256, 300), (std::array{0.0, 1.0, 0.0}));
@@ -56,18 +57,18 @@ TEST(SettleFiguresTest, BetweenTwoWalkedSettingsArePatternsMixed) {
   SettleMaps maps = made_maps({});
   const auto left = made_light(maps.lattice, ramp(400, 800)), right = made_light(maps.lattice, ramp(800, 400));
   const SettleHeight height = settle_height(maps.lattice, 0.3, {left, right}, {});
-  const SettleFigures middle = settle_figures(height, {50, 0.5, 0, 100, 0, 1, 0.5}, {299, 301});
+  const AreaLight middle = settle_figures(height, {50, 0.5, 0, 100, 0, 1, 0.5}, {299, 301});
   EXPECT_NEAR(middle.lowest, 300, 1e-2);
   EXPECT_NEAR(middle.highest, 300, 1e-2);
   EXPECT_NEAR(middle.in_band, 1, 1e-9);
-  // A quarter of the second: 400 · ¾ + 800 · ¼ on the left, 700 on the right.
-  const SettleFigures quarter = settle_figures(height, {50, 1, 0, 100, 0, 1, 0.25}, {500, 600});
-  EXPECT_NEAR(quarter.lowest, 500, 0.1);
-  EXPECT_NEAR(quarter.highest, 700, 0.1);
+  // A quarter of the second: 420 · ¾ + 780 · ¼ on the left, 690 on the right.
+  const AreaLight quarter = settle_figures(height, {50, 1, 0, 100, 0, 1, 0.25}, {500, 600});
+  EXPECT_NEAR(quarter.lowest, 510, 0.1);
+  EXPECT_NEAR(quarter.highest, 690, 0.1);
   EXPECT_NEAR(quarter.mean, 600, 1e-3);
   EXPECT_NEAR(quarter.in_band, 0.5, 0.02);
   const auto cells = settle_cells_ppfd(height, {50, 1, 0, 100, 0, 1, 0.25});
-  EXPECT_NEAR(cells.front(), 500 + 200 / 96.0, 0.01);
+  EXPECT_NEAR(cells.front(), 510, 0.01) << "beyond the outer station its value holds";
 }
 
 struct RuleCase {
@@ -80,7 +81,7 @@ TEST(FewestWattsTest, MeetEachRuleExactly) {
   const SettleMaps maps = made_maps({{0.3, ramp(400, 800)}});
   const Band band{180, 480};
   for (const RuleCase c : {RuleCase{"edge", 180.0 / 600},
-                           {"every", 180.0 / 400},
+                           {"every", 180.0 / 420},
                            {"mean", 180.0 / 600},
                            {"corners:240", 240.0 / 600},
                            {"center:300", 300.0 / 600},
@@ -145,14 +146,60 @@ TEST(FewestWattsTest, SayWhatStandsInTheWay) {
   EXPECT_EQ(fewest_watts(SettleMaps{}, asking("edge", {400, 800})).problem().seen, "no light is known between heights");
 }
 
+TEST(BestWayTest, NamesTheSurestWhereNoneIsSureEnough) {
+  SettleMaps maps = made_maps({{0.3, even(1000)}});
+  maps.shared_sd = 0.05;
+  const auto way = best_way(maps, asking("edge", {490, 510}, 0.9));
+  ASSERT_TRUE(way);
+  EXPECT_TRUE(way.value().met);
+  EXPECT_FALSE(way.value().sure);
+  EXPECT_NEAR(way.value().point.figures.mean, 500, 3);
+  EXPECT_NEAR(way.value().point.chance, 0.31, 0.05) << "2 % to either side of 5";
+}
+
+TEST(BestWayTest, NamesTheNearestWhereNoneMeetsTheRule) {
+  // Too dim everywhere: the brightest there is.
+  const auto dim = best_way(made_maps({{0.3, even(300)}, {0.6, even(200)}}), asking("edge", {400, 800}));
+  EXPECT_FALSE(dim.value().met);
+  EXPECT_NEAR(dim.value().point.height->height_m, 0.3, 1e-9);
+  EXPECT_EQ(dim.value().point.setting.percent, 100);
+  // Too uneven: the most of the area in band, then the edge that lacks least, then the fewest watts.
+  const SettleMaps uneven = made_maps({{0.3, pyramid(1000, 1600)}});
+  const auto way = best_way(uneven, asking("edge", {500, 900}));
+  EXPECT_FALSE(way.value().met);
+  double most = 0;
+  for (const SettleSetting& s : uneven.steps) most = std::max(most, settle_figures(*uneven.heights[0], s, {500, 900}).in_band);
+  EXPECT_GE(way.value().point.figures.in_band, most - 0.002);
+  EXPECT_FALSE(best_way(SettleMaps{}, asking("edge", {400, 800})));
+}
+
+TEST(BestWayTest, StandsWhereTheDimmerCanBeSet) {
+  SettleMaps maps = made_maps({{0.3, even(1000)}});
+  maps.free_dimmer = false;
+  maps.steps.clear();
+  for (const double percent : settable_pct(parse_dimmer_steps("10 %").value(), 10, 100))
+    maps.steps.push_back({percent, percent / 100, 0, 10 + 2 * percent, 0, 0, 0});
+  EXPECT_EQ(fewest_watts(maps, asking("edge", {430, 900})).value().setting.percent, 50);
+}
+
+TEST(DimmerStepsTest, AreReadFromWhatPeopleType) {
+  EXPECT_EQ(parse_dimmer_steps("").value(), DimmerSteps{});
+  EXPECT_TRUE(parse_dimmer_steps(" Free ").value().free);
+  EXPECT_EQ(parse_dimmer_steps("5 %").value().step_pct, 5);
+  EXPECT_EQ(parse_dimmer_steps("low 40, bloom 100 %, 70").value().marks_pct, (std::vector<double>{40, 70, 100}));
+  for (const char* text : {"often", "0", "-5", "300, 20", "nan", "25, x", ","}) EXPECT_FALSE(parse_dimmer_steps(text)) << text;
+  EXPECT_EQ(settable_pct(parse_dimmer_steps("10").value(), 25, 60), (std::vector<double>{30, 40, 50, 60}));
+  EXPECT_EQ(settable_pct(parse_dimmer_steps("25,50,75,100").value(), 50, 100), (std::vector<double>{50, 75, 100}));
+}
+
 TEST(WidestTest, CoversMostAndThenTakesTheFewestWatts) {
   // From 30 cm the pyramid reaches 500 on (1000 − 500) / 1000 · 2 = the whole side; from 60 cm everywhere, too.
   const SettleMaps maps = made_maps({{0.3, pyramid(1000, 800)}, {0.6, pyramid(900, 400)}});
   const auto answer = widest(maps, asking("every", {350, 650}));
   EXPECT_NEAR(answer.value().height->height_m, 0.6, 1e-9);
   EXPECT_NEAR(answer.value().figures.in_band, 1, 1e-9);
-  // All of it from 350 at the corner, where full light is 700: half of the light.
-  EXPECT_NEAR(answer.value().setting.percent, 50, 0.8);
+  // All of it from 350 at the corner stations, where full light is 720.
+  EXPECT_NEAR(answer.value().setting.percent, 100 * 350 / 720.0, 0.8);
 }
 
 TEST(MostEvenTest, HasItsMeanInBand) {
@@ -160,8 +207,8 @@ TEST(MostEvenTest, HasItsMeanInBand) {
   const auto answer = most_even(maps, asking("edge", {400, 500}));
   EXPECT_NEAR(answer.value().height->height_m, 0.6, 1e-9);
   EXPECT_GE(answer.value().figures.mean, 400);
-  // Over a pyramid the mean of the largest distance is ⅓ of the side.
-  EXPECT_NEAR(answer.value().figures.lowest_over_mean(), 700 / (900 - 400.0 / 3), 0.002);
+  // Stations at 5, 15 … 45 cm from the middle's lines: 4, 12, 20, 28 and 36 of them, 33 cm away on average.
+  EXPECT_NEAR(answer.value().figures.lowest_over_mean(), 720 / (900 - 400 * 0.33), 0.002);
 }
 
 TEST(ChanceTest, IsThatOfTheNormalDistribution) {
@@ -214,16 +261,16 @@ TEST(QuestionsTest, HeightsSettingsAndHours) {
 TEST(QuestionsTest, AShrunkFootprintHasItsMean) {
   const SettleMaps maps = made_maps({});
   // Mean over a centered square of side a under the pyramid: 1000 − 1000 · a / 3.
-  const auto light = made_light(maps.lattice, pyramid(1000, 1000));
-  const auto shrunk = shrunk_to(maps.lattice, {light.data(), maps.lattice.cells}, 800);
+  const auto light = made_cells(maps.lattice, pyramid(1000, 1000));
+  const auto shrunk = shrunk_to(maps.lattice, light, 800);
   EXPECT_NEAR(shrunk.square->width_m, 0.6, 2.0 / 48);
   EXPECT_GE(shrunk.rectangle->area_m2(), shrunk.square->area_m2());
-  const auto wide = made_light(maps.lattice, [](double, double y) { return 1000 - 1000 * std::abs(y - 0.5); });
+  const auto wide = made_cells(maps.lattice, [](double, double y) { return 1000 - 1000 * std::abs(y - 0.5); });
   // Over a strip of depth b: 1000 − 250 · b.
-  const auto strip = shrunk_to(maps.lattice, {wide.data(), maps.lattice.cells}, 850);
+  const auto strip = shrunk_to(maps.lattice, wide, 850);
   EXPECT_NEAR(strip.rectangle->width_m, 1, 1e-9);
   EXPECT_NEAR(strip.rectangle->depth_m, 0.6, 2.0 / 48);
-  EXPECT_FALSE(shrunk_to(maps.lattice, {light.data(), maps.lattice.cells}, 1001).square);
+  EXPECT_FALSE(shrunk_to(maps.lattice, light, 1001).square);
 }
 
 TEST(HangGuideTest, SaysHowFarByTheInverseSquare) {
@@ -249,14 +296,16 @@ TEST(CardTest, OneHeightServesMostStages) {
   const CardStage stages[] = {{{150, 200}, 16}, {{400, 500}, 18}, {{1200, 1500}, 12}};
   const auto each = settle_card(maps, stages, asking("edge", {}), CardPolicy::FewestWatts);
   ASSERT_EQ(each.size(), 3u);
-  EXPECT_NEAR(each[0].value().height->height_m, 0.3, 1e-9);
-  EXPECT_NEAR(each[2].value().height->height_m, 0.2, 1e-9);
+  EXPECT_NEAR(each[0].value().point.height->height_m, 0.3, 1e-9);
+  EXPECT_NEAR(each[2].value().point.height->height_m, 0.2, 1e-9);
   const auto one = settle_card(maps, stages, asking("edge", {}), CardPolicy::OneHeight);
-  EXPECT_NEAR(one[1].value().height->height_m, one[2].value().height->height_m, 1e-9);
-  EXPECT_FALSE(one[0]);  // 10 % of 3000 is 300
+  EXPECT_NEAR(one[1].value().point.height->height_m, one[2].value().point.height->height_m, 1e-9);
+  EXPECT_FALSE(one[0].value().met) << "10 % of 3000 is 300";
   const CardStage dim[] = {{{2000, 2500}, 16}};
-  EXPECT_FALSE(settle_card(made_maps({{0.3, even(900)}}), dim, asking("edge", {}), CardPolicy::OneHeight)[0]);
-  EXPECT_TRUE(settle_card(maps, dim, asking("edge", {}), CardPolicy::Widest)[0]);
+  const auto none = settle_card(made_maps({{0.3, even(900)}}), dim, asking("edge", {}), CardPolicy::OneHeight)[0];
+  EXPECT_FALSE(none.value().met);
+  EXPECT_NEAR(none.value().point.setting.percent, 100, 0.5) << "the nearest way";
+  EXPECT_TRUE(settle_card(maps, dim, asking("edge", {}), CardPolicy::Widest)[0].value().met);
 }
 
 TEST(HeightsTest, AreWholeStepsWithinReachAndTheMeasuredOnes) {

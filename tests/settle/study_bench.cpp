@@ -80,10 +80,10 @@ const Truth::Light& Truth::light(double height_m) const {
   return *known_.back().second;
 }
 
-SettleFigures Truth::at(double height_m, double percent, const Band& band) const {
+AreaLight Truth::at(double height_m, double percent, const Band& band) const {
   const Light& unit = light(height_m);
   const double factor = bench_.dimmer.light(percent);
-  SettleFigures f;
+  AreaLight f;
   const auto cells = static_cast<double>(unit.cells.size());
   f.lowest = f.highest = factor * unit.edge.front();
   for (const auto* part : {&unit.cells, &unit.edge})
@@ -122,20 +122,20 @@ SettleBench settle_bench(std::uint64_t seed, int number) {
   const Truth truth(s);
   const auto& heights = s.bench.heights_m;
   const double height = drawn(random, heights.front(), heights.back());
-  const SettleFigures full = truth.at(height, 100, {});
+  const AreaLight full = truth.at(height, 100, {});
   const double dimmed = drawn(random, 0.35, 0.95);
   s.band.low = dimmed * full.edge;
   s.band.high = std::max(drawn(random, 0.95, 1.4) * dimmed * full.highest, 1.2 * s.band.low);
-  constexpr SettleRule::Kind kinds[] = {SettleRule::Kind::Edge,   SettleRule::Kind::Edge, SettleRule::Kind::Share,
-                                        SettleRule::Kind::Edge,   SettleRule::Kind::Mean, SettleRule::Kind::Every,
-                                        SettleRule::Kind::Corners};
+  constexpr ServingRule::Kind kinds[] = {ServingRule::Kind::Edge,   ServingRule::Kind::Edge, ServingRule::Kind::Share,
+                                        ServingRule::Kind::Edge,   ServingRule::Kind::Mean, ServingRule::Kind::Every,
+                                        ServingRule::Kind::Corners};
   s.rule.kind = kinds[number % 7];
-  if (s.rule.kind == SettleRule::Kind::Share) {
+  if (s.rule.kind == ServingRule::Kind::Share) {
     s.rule.share = drawn(random, 0.7, 0.95);
     s.band = {drawn(random, 0.5, 0.9) * dimmed * full.mean, drawn(random, 1.4, 1.8) * dimmed * full.mean};
   }
-  if (s.rule.kind == SettleRule::Kind::Every) s.band.low = dimmed * full.lowest;
-  if (s.rule.kind == SettleRule::Kind::Corners) s.rule.ppfd = dimmed * full.corners;
+  if (s.rule.kind == ServingRule::Kind::Every) s.band.low = dimmed * full.lowest;
+  if (s.rule.kind == ServingRule::Kind::Corners) s.rule.ppfd = dimmed * full.corners;
   return s;
 }
 

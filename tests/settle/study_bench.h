@@ -24,14 +24,14 @@ struct SettleBench {
   Rectangle area;
   std::vector<SettleSetting> settings, steps;  ///< as a stair of five stops tells them
   Band band;
-  SettleRule rule;
+  ServingRule rule;
 };
 
 /// The light as it truly is on a lattice of its own.
 class Truth {
  public:
   explicit Truth(const SettleBench& bench);
-  SettleFigures at(double height_m, double percent, const Band& band) const;
+  AreaLight at(double height_m, double percent, const Band& band) const;
 
  private:
   struct Light {

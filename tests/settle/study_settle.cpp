@@ -59,7 +59,7 @@ double widest_truly(const Truth& truth, const SettleMaps& maps, const Band& band
 Outcome try_bench(std::uint64_t seed, int number) {
   const SettleBench b = settle_bench(seed, number);
   Outcome o;
-  o.rule = settle_rule_id(b.rule).substr(0, settle_rule_id(b.rule).find(':'));
+  o.rule = serving_rule_id(b.rule).substr(0, serving_rule_id(b.rule).find(':'));
   const WholeLightQuestion& q = b.bench.question;
   const WholeLight found = whole_light(q);
   o.fits = found.fits;

@@ -179,7 +179,7 @@ TEST(BetweenHeights, AHeightBetweenIsWhatTheLampGivesThere) {
     const double truth =
         direct_ppfd(std::vector<Emitter>{{{0.512, 0.48, 0.5}, straight_down, 400, 2}}, {s.x_m, s.y_m, 0});
     EXPECT_NEAR(predicted.value().ppfd[i], truth, 2e-3 * truth);
-    EXPECT_GT(predicted.value().expanded[i], 0);
+    EXPECT_GT(predicted.value().station_expanded, 0);
   }
   EXPECT_TRUE(between.at(0.6 + 0.25 * 0.35, {}));
   EXPECT_FALSE(between.at(0.6 + 0.26 * 0.35, {})) << "a quarter of the range beyond, no more";

@@ -95,8 +95,10 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
   return checks;
 }
 
+double least_height_m(std::optional<double> emitter_spacing_m) { return least_spacings * emitter_spacing_m.value_or(0); }
+
 std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m, UnitSystem units) {
-  if (!emitter_spacing_m || height_m >= least_spacings * *emitter_spacing_m - rounding_m) return {};
+  if (height_m >= least_height_m(emitter_spacing_m) - rounding_m) return {};
   return Finding{
       "too close for the grid",
       Severity::Look,

@@ -30,6 +30,10 @@ struct SweepCheck {
 std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> sweeps,
                                               UnitSystem units = UnitSystem::Metric);
 
+/// From nearer than 1.5 times the widest gap between emitters the floor sees each of them: no height to advise, either;
+/// 0 where the gap is not stated.
+double least_height_m(std::optional<double> emitter_spacing_m);
+
 /// Closer than 1.5 times the widest gap between emitters, readings jump between bars and gaps.
 std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m,
                                        UnitSystem units = UnitSystem::Metric);

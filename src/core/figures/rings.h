@@ -11,11 +11,16 @@ namespace sunbreak {
 struct Ring {
   double outer_m = 0, inner_m = 0;  ///< distances of the ring's band from the wall, along x
   int read = 0;                     ///< stations read
-  double mean_ppfd = 0;             ///< plain mean of the stations read; NaN where none was
+  double mean_ppfd = 0;             ///< mean along it over the stations read; NaN where none was
+  double read_share = 0;            ///< of its length
 };
 
-/// The rings of a lattice from the wall inwards; none for spots. Stations of a ring count alike: they are evenly spaced
-/// along it, whatever share of the area they carry.
+/// The rings of a lattice from the wall inwards; none for spots. A station counts by the length of the ring that it
+/// stands for, whatever share of the area it carries: the outermost ring's mean is the edge's (AreaPlan).
 std::vector<Ring> rings(const Layout& layout, std::span<const double> ppfd);
+
+/// Mean along the outermost closed line of stations, as AreaPlan has it of all that was measured; NaN on loose spots,
+/// and where less than nine tenths of the line was read.
+double edge_ppfd(const Layout& layout, std::span<const double> ppfd);
 
 }  // namespace sunbreak

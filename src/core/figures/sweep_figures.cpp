@@ -32,6 +32,17 @@ double corner_ppfd(const Layout& layout, std::span<const double> ppfd) {
 
 }  // namespace
 
+double read_share(const Layout& layout, std::span<const double> ppfd) {
+  double share = 0;
+  bool all = true;
+  for (std::size_t i = 0; i < ppfd.size(); ++i)
+    if (std::isnan(ppfd[i]))
+      all = false;
+    else
+      share += layout.stations[i].weight;
+  return all ? 1 : share;
+}
+
 double area_mean(const Layout& layout, std::span<const double> ppfd) {
   return weighted_mean(ppfd, mean_weights(layout, ppfd));
 }
@@ -44,7 +55,6 @@ std::optional<SweepFigures> spread_figures(const Layout& layout, std::span<const
   for (std::size_t i = 0; i < ppfd.size(); ++i) {
     if (std::isnan(ppfd[i])) continue;
     read.push_back(ppfd[i]);
-    f.read_share += layout.stations[i].weight;
     if (f.lowest.station < 0 || ppfd[i] < f.lowest.ppfd) f.lowest = {ppfd[i], static_cast<int>(i)};
     if (f.highest.station < 0 || ppfd[i] > f.highest.ppfd) f.highest = {ppfd[i], static_cast<int>(i)};
   }
@@ -52,7 +62,7 @@ std::optional<SweepFigures> spread_figures(const Layout& layout, std::span<const
 
   f.stations = static_cast<int>(ppfd.size());
   f.missing = f.stations - static_cast<int>(read.size());
-  if (f.missing == 0) f.read_share = 1;
+  f.read_share = read_share(layout, ppfd);
   f.area_m2 = layout.measured.area_m2();
   f.mean_ppfd = weighted_mean(ppfd, weights);
   const auto ranked = percentiles(read, std::array{5.0, 50.0, 95.0});
@@ -63,6 +73,7 @@ std::optional<SweepFigures> spread_figures(const Layout& layout, std::span<const
   f.cv = f.sd_ppfd / f.mean_ppfd;
   f.evenness = evenness(f.lowest.ppfd, f.highest.ppfd, f.mean_ppfd, f.p5_ppfd);
   f.center_ppfd = center_ppfd(layout, ppfd);
+  f.edge_ppfd = edge_ppfd(layout, ppfd);
   f.corner_ppfd = corner_ppfd(layout, ppfd);
   return f;
 }
@@ -83,7 +94,7 @@ std::optional<SweepFigures> sweep_figures(const Layout& layout, std::span<const 
   const Field field(layout, ppfd);
   if (context.target && field.exists()) f.coverage = coverage(field.raster(), *context.target);
   if (!context.nominal_sizes.empty())
-    f.nominal = nominal_footprints(field, layout.measured, context.nominal_sizes, context.target);
+    f.nominal = nominal_footprints(layout, ppfd, context.nominal_sizes, context.target, context.rule);
   return f;
 }
 

@@ -36,6 +36,7 @@ struct SweepFigures {
   Evenness evenness;
   std::vector<Ring> rings;
   double center_ppfd = 0;
+  double edge_ppfd = 0;    ///< mean along the outermost closed line of stations; NaN on loose spots, or where unread
   double corner_ppfd = 0;  ///< mean of the four corner stations; NaN on loose spots, or where one is unread
   Balance balance;
   double photoperiod_h = 12;
@@ -50,7 +51,14 @@ struct FigureContext {
   double photoperiod_h = 12;
   std::optional<Band> target;
   std::vector<Footprint> nominal_sizes;
+  ServingRule rule{};  ///< by which an area is served
 };
+
+/// The share of the measured area whose stations were read.
+double read_share(const Layout& layout, std::span<const double> ppfd);
+
+/// From less of it no sweep stands for its whole area.
+inline constexpr double least_read = 0.9;
 
 /// The area-weighted mean of the stations read; NaN where none is. The Simpson rule of nine spots takes all nine or
 /// none: with some missing the mean is plain.

@@ -47,13 +47,13 @@ class Drawn {
         known_(settle_figures(height, setting, band)),
         nearer_(height.patterns[static_cast<std::size_t>(setting.upper_share > 0.5 ? setting.upper : setting.lower)]) {}
 
-  const SettleFigures& known() const { return known_; }
+  const AreaLight& known() const { return known_; }
 
-  SettleFigures at(const Draw& d, bool with_shares) const {
+  AreaLight at(const Draw& d, bool with_shares) const {
     const SettleErrors& e = height_.errors;
     const double all = 1 + shared_sd_ * d.shared + e.together * d.together + setting_.light_sd * d.dimmer;
     const double radial = e.radial * d.radial;
-    SettleFigures f;
+    AreaLight f;
     f.mean = known_.mean * all;
     f.edge = known_.edge * (all + radial * nearer_.edge_radial);
     // Means of a few stations.
@@ -64,9 +64,9 @@ class Drawn {
     if (!with_shares) return f;
     // Of the nearer pattern, which for a share is as good as the mix.
     const double unit = known_.mean / nearer_.mean;
-    const auto count = static_cast<double>(height_.cells);
+    const auto count = static_cast<double>(nearer_.lit.size());
     const Counted c =
-        count_in_sum(nearer_.lit.data(), nearer_.radial.data(), static_cast<float>(radial / all), height_.cells,
+        count_in_sum(nearer_.lit.data(), nearer_.radial.data(), static_cast<float>(radial / all), nearer_.lit.size(),
                      static_cast<float>(band_.low / (unit * all)), static_cast<float>(band_.high / (unit * all)));
     f.too_bright = c.above_high / count;
     f.in_band = (c.at_least_low - c.above_high) / count;
@@ -79,7 +79,7 @@ class Drawn {
   const SettleHeight& height_;
   const SettleSetting& setting_;
   Band band_;
-  SettleFigures known_;
+  AreaLight known_;
   const SettlePattern& nearer_;
 };
 
@@ -112,12 +112,12 @@ double likely_in_band(const Band& band, double shared_sd, const SettleHeight& he
   return likely;
 }
 
-double chance_of(const SettleRule& rule, const Band& band, const SettleLimits& limits, double shared_sd,
+double chance_of(const ServingRule& rule, const Band& band, const SettleLimits& limits, double shared_sd,
                  const SettleHeight& height, const SettleSetting& setting) {
   const Drawn drawn(shared_sd, height, setting, band);
   int met = 0;
   for (const Draw& d : draws()) {
-    const SettleFigures f = drawn.at(d, rule.kind == SettleRule::Kind::Share);
+    const AreaLight f = drawn.at(d, rule.kind == ServingRule::Kind::Share);
     met += judged(rule, band, f).met() && (!limits.max_ppfd || f.highest <= *limits.max_ppfd);
   }
   return static_cast<double>(met) / settle_draws;
@@ -126,18 +126,18 @@ double chance_of(const SettleRule& rule, const Band& band, const SettleLimits& l
 SettleExpanded expanded_of(const Band& band, double shared_sd, const SettleHeight& height, const SettleSetting& setting,
                            bool with_shares) {
   const Drawn drawn(shared_sd, height, setting, band);
-  std::vector<SettleFigures> all;
+  std::vector<AreaLight> all;
   for (const Draw& d : draws()) all.push_back(drawn.at(d, with_shares));
-  const auto of = [&](double SettleFigures::*figure) {
+  const auto of = [&](double AreaLight::*figure) {
     std::vector<double> values;
-    for (const SettleFigures& f : all) values.push_back(f.*figure);
+    for (const AreaLight& f : all) values.push_back(f.*figure);
     return half_width(std::move(values));
   };
   std::vector<double> ratios;
-  for (const SettleFigures& f : all) ratios.push_back(f.lowest_over_mean());
-  return {of(&SettleFigures::mean),    of(&SettleFigures::edge),     of(&SettleFigures::center),
-          of(&SettleFigures::corners), of(&SettleFigures::lowest),   of(&SettleFigures::highest),
-          of(&SettleFigures::in_band), half_width(std::move(ratios))};
+  for (const AreaLight& f : all) ratios.push_back(f.lowest_over_mean());
+  return {of(&AreaLight::mean),    of(&AreaLight::edge),     of(&AreaLight::center),
+          of(&AreaLight::corners), of(&AreaLight::lowest),   of(&AreaLight::highest),
+          of(&AreaLight::in_band), half_width(std::move(ratios))};
 }
 
 }  // namespace sunbreak

@@ -2,7 +2,8 @@
 
 #include <span>
 
-#include "core/settle/settle_rule.h"
+#include "core/figures/serving_rule.h"
+#include "core/settle/settle_limits.h"
 
 namespace sunbreak {
 
@@ -10,7 +11,7 @@ inline constexpr int settle_draws = 200;
 
 /// The chance that a rule is met and the highest PPFD allowed is kept, over draws of what meters, model, dimmer and
 /// place leave open, all together. The draws are the same at every point, so that points compare.
-double chance_of(const SettleRule& rule, const Band& band, const SettleLimits& limits, double shared_sd,
+double chance_of(const ServingRule& rule, const Band& band, const SettleLimits& limits, double shared_sd,
                  const SettleHeight& height, const SettleSetting& setting);
 
 /// The share of the area that is in band on average over what meters, model and dimmer leave open of all light: where

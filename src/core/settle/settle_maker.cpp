@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <future>
-#include <numeric>
+#include <utility>
 
 #include "core/whole_light/whole_light_fit.h"
 
@@ -18,7 +18,7 @@ constexpr int coarse_cells = 8;
 /// What the model leaves open of the light together and of the edge beside it.
 class ModelErrors {
  public:
-  ModelErrors(const BetweenHeights& between, const Rectangle& area) {
+  ModelErrors(const BetweenHeights& between, const Rectangle& area, const Rectangle& edge_line) {
     std::vector<Vec3> places;
     const auto at = [&](double x, double y) {
       places.push_back({area.left_m + x * area.width_m, area.front_m + y * area.depth_m, 0});
@@ -28,7 +28,9 @@ class ModelErrors {
       for (int i = 0; i < coarse_cells; ++i) at(middle(i), middle(j));
     const std::size_t cells = places.size();
     for (const double side : {0.0, 1.0})
-      for (int i = 0; i < coarse_cells; ++i) at(middle(i), side), at(side, middle(i));
+      for (int i = 0; i < coarse_cells; ++i)
+        for (const auto& [x, y] : {std::pair(middle(i), side), std::pair(side, middle(i))})
+          places.push_back({edge_line.left_m + x * edge_line.width_m, edge_line.front_m + y * edge_line.depth_m, 0});
     const std::size_t edge = places.size() - cells;
     mean_.assign(places.size(), 0);
     edge_.assign(places.size(), 0);
@@ -69,10 +71,13 @@ std::vector<double> settle_heights_m(const std::pair<double, double>& reach_m, s
   return heights;
 }
 
-SettleMaker::SettleMaker(const WholeLightQuestion& question, const BetweenHeights& between, const Rectangle& area)
+SettleMaker::SettleMaker(const WholeLightQuestion& question, const BetweenHeights& between, const Rectangle& area,
+                         std::vector<WalkedLight> walked)
     : question_(question),
       between_(between),
-      lattice_(settle_lattice(area, question.sweeps.front().layout)),
+      walked_(std::move(walked)),
+      lattice_(settle_lattice(
+          area, asked_places(area, question.sweeps.front().layout, between.way() == BetweenWay::Model))),
       light_(between.at_places(lattice_.places)) {
   const auto [low, high] = between.reach_m();
   const std::vector<double> measured = heights_of(question);
@@ -82,7 +87,7 @@ SettleMaker::SettleMaker(const WholeLightQuestion& question, const BetweenHeight
   std::sort(asked.begin(), asked.end());
   asked.erase(std::unique(asked.begin(), asked.end()), asked.end());
   if (between.way() == BetweenWay::Model) {
-    const ModelErrors model(between, area);
+    const ModelErrors model(between, area, lattice_.plan.edge_line());
     for (const double height : asked) errors_.push_back({height, model.at(height)});
   } else {
     for (const double height : asked) errors_.push_back({height, cubic_errors(height)});
@@ -91,24 +96,14 @@ SettleMaker::SettleMaker(const WholeLightQuestion& question, const BetweenHeight
 }
 
 /// Without a model: how far heights that were left out were missed, or, of too few, how far two ways of interpolating
-/// differ; and how much of the edge's light is guessed from the outer stations.
+/// differ, of the mean and of the edge.
 SettleErrors SettleMaker::cubic_errors(double height_m) const {
   constexpr double least = 0.01;
-  const Layout& layout = question_.sweeps.front().layout;
-  std::vector<Vec3> ring;
-  for (const Vec3& place : lattice_.edge_of(std::span<const Vec3>(lattice_.places)))
-    ring.push_back(layout.is_lattice() ? Vec3{std::clamp(place.x, layout.xs_m.front(), layout.xs_m.back()),
-                                              std::clamp(place.y, layout.ys_m.front(), layout.ys_m.back()), 0}
-                                       : place);
-  const auto mean = [](std::span<const double> values) {
-    return std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
-  };
-  const auto light = light_->at({&height_m, 1}).front();
-  const double edge = mean(lattice_.edge_of(std::span<const double>(light.front()))),
-               outer = mean(between_.at_places(std::move(ring))->at({&height_m, 1}).front().front());
-  const double together = between_.mean_sd_of(*light_, {}, height_m);
-  const double radial = std::abs(edge / outer - 1);
-  return {std::isfinite(together) ? std::hypot(together, least) : least, std::isfinite(radial) ? radial : 0, 0};
+  const std::size_t places = lattice_.places.size();
+  const double together = between_.mean_sd_of(*light_, lattice_.plan.mean_weights(places), height_m),
+               edge = between_.mean_sd_of(*light_, lattice_.plan.edge_weights(places), height_m);
+  if (!std::isfinite(together)) return {least, 0, 0};
+  return {std::hypot(together, least), std::isfinite(edge) ? std::abs(edge - together) : 0, 0};
 }
 
 SettleErrors SettleMaker::errors_at(double height_m) const {
@@ -139,7 +134,7 @@ SettleMaker::Heights SettleMaker::heights(std::vector<double> heights_m, double 
       for (auto& pattern : light[h])
         if (std::any_of(pattern.begin(), pattern.end(), [](double ppfd) { return !(ppfd > 0); }))
           pattern = light[h].front();
-      SettleHeight height = settle_height(lattice_, some[h], std::move(light[h]), errors_at(some[h]));
+      SettleHeight height = settle_height(lattice_, some[h], std::move(light[h]), errors_at(some[h]), walked_);
       height.beyond = some[h] < measured.front() - same_height_m || some[h] > measured.back() + same_height_m;
       done.push_back(std::make_shared<const SettleHeight>(std::move(height)));
     }

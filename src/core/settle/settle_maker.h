@@ -23,8 +23,10 @@ class SettleMaker {
  public:
   using Heights = std::vector<std::shared_ptr<const SettleHeight>>;
 
-  /// All of it has to outlive the maker. `area` lies on the floor of the bench.
-  SettleMaker(const WholeLightQuestion& question, const BetweenHeights& between, const Rectangle& area);
+  /// All of it has to outlive the maker. `area` lies on the floor of the bench; `walked` are the sweeps as they were
+  /// read.
+  SettleMaker(const WholeLightQuestion& question, const BetweenHeights& between, const Rectangle& area,
+              std::vector<WalkedLight> walked = {});
 
   const SettleLattice& lattice() const { return lattice_; }
 
@@ -45,6 +47,7 @@ class SettleMaker {
 
   const WholeLightQuestion& question_;
   const BetweenHeights& between_;
+  std::vector<WalkedLight> walked_;
   SettleLattice lattice_;
   std::unique_ptr<const LightAtPlaces> light_;
   std::vector<ErrorsAt> errors_;

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <functional>
 
+#include "core/settle/surest.h"
+
 namespace sunbreak {
 namespace {
 
@@ -18,7 +20,7 @@ class Search {
   struct Place {
     const std::shared_ptr<const SettleHeight>* height;
     std::size_t step;
-    SettleFigures figures;
+    AreaLight figures;
   };
 
   /// Calls `visit` with each; it says whether to go on at this height.
@@ -41,7 +43,7 @@ class Search {
     return fmt::format("{:.1f} cm and {:.4g} %", 100 * (*place.height)->height_m, maps_.steps[place.step].percent);
   }
 
-  bool is_sure(const SettleRule& rule, const SettleHeight& height, const SettleSetting& setting) const {
+  bool is_sure(const ServingRule& rule, const SettleHeight& height, const SettleSetting& setting) const {
     return chance_of(rule, request_.band, request_.limits, maps_.shared_sd, height, setting) >= request_.sure;
   }
 
@@ -86,18 +88,18 @@ class Search {
 
 /// The figure that says for a rule whether there is light enough, and how it is told.
 struct EnoughBy {
-  SettleRule::Kind kind;
-  double SettleFigures::*figure;
+  ServingRule::Kind kind;
+  double AreaLight::*figure;
   const char* words;
   double shown = 1;
 };
 constexpr EnoughBy enough_by[] = {
-    {SettleRule::Kind::Edge, &SettleFigures::edge, "the edge reads {:.0f} µmol/m²/s"},
-    {SettleRule::Kind::Every, &SettleFigures::lowest, "the dimmest place reads {:.0f} µmol/m²/s"},
-    {SettleRule::Kind::Share, &SettleFigures::in_band, "{:.0f} % of the area is in band", 100},
-    {SettleRule::Kind::Mean, &SettleFigures::mean, "the mean is {:.0f} µmol/m²/s"},
-    {SettleRule::Kind::Corners, &SettleFigures::corners, "the corners read {:.0f} µmol/m²/s"},
-    {SettleRule::Kind::Center, &SettleFigures::center, "the center reads {:.0f} µmol/m²/s"}};
+    {ServingRule::Kind::Edge, &AreaLight::edge, "the edge reads {:.0f} µmol/m²/s"},
+    {ServingRule::Kind::Every, &AreaLight::lowest, "the dimmest place reads {:.0f} µmol/m²/s"},
+    {ServingRule::Kind::Share, &AreaLight::in_band, "{:.0f} % of the area is in band", 100},
+    {ServingRule::Kind::Mean, &AreaLight::mean, "the mean is {:.0f} µmol/m²/s"},
+    {ServingRule::Kind::Corners, &AreaLight::corners, "the corners read {:.0f} µmol/m²/s"},
+    {ServingRule::Kind::Center, &AreaLight::center, "the center reads {:.0f} µmol/m²/s"}};
 
 /// Why no way meets the rule.
 Problem none_meets(const Search& search) {
@@ -108,7 +110,7 @@ Problem none_meets(const Search& search) {
   double surest = 0;
   std::optional<Search::Place> brightest, dimmest;
   search.each([&](const Search::Place& place) {
-    const SettleVerdict v = judged(request.rule, request.band, place.figures);
+    const ServingVerdict v = judged(request.rule, request.band, place.figures);
     any = true;
     dim = dim && v.too_dim, bright = bright && v.too_bright;
     if (v.met()) surest = std::max(surest, search.point(place).chance);
@@ -166,14 +168,14 @@ Result<SettlePoint> fewest_watts(const SettleMaps& maps, const SettleRequest& re
         (place.step == 0 || maps.steps[place.step - 1].power_w.value_or(0) >= *best->setting.power_w))
       return false;
     const auto good = [&](const SettleSetting& setting) {
-      const SettleFigures f = settle_figures(**place.height, setting, request.band);
+      const AreaLight f = settle_figures(**place.height, setting, request.band);
       // A center is met by aiming at it, not at the lower end of what still counts.
-      if (request.rule.kind == SettleRule::Kind::Center && f.center < request.rule.ppfd) return false;
+      if (request.rule.kind == ServingRule::Kind::Center && f.center < request.rule.ppfd) return false;
       return judged(request.rule, request.band, f).met() && request.limits.allows(setting, f) &&
              search.is_sure(request.rule, **place.height, setting);
     };
     if (!good(step)) return true;
-    SettleSetting setting = search.dimmest(place.step, good);
+    SettleSetting setting = maps.free_dimmer ? search.dimmest(place.step, good) : step;
     if (!setting.power_w) setting = step;
     if (!best || *setting.power_w < *best->setting.power_w) best = point_at(maps, request, *place.height, setting);
     return false;
@@ -201,7 +203,7 @@ Result<SettlePoint> most_even(const SettleMaps& maps, const SettleRequest& reque
   if (maps.heights.empty() || maps.steps.empty()) return nothing_known();
   const Search search(maps, request, std::move(stop));
   constexpr double alike = 0.003;
-  const SettleRule mean{SettleRule::Kind::Mean, 0, 0};
+  const ServingRule mean{ServingRule::Kind::Mean, 0, 0};
   const auto best = search.best([](const Search::Place& place) { return place.figures.lowest_over_mean(); }, alike,
                                 [&](const Search::Place& place) {
                                   return judged(mean, request.band, place.figures).met() &&
@@ -215,8 +217,50 @@ Result<SettlePoint> most_even(const SettleMaps& maps, const SettleRequest& reque
   return *best;
 }
 
+Result<SettlePoint> lacking_least(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop) {
+  if (maps.heights.empty() || maps.steps.empty()) return nothing_known();
+  const Search search(maps, request, std::move(stop));
+  constexpr double alike_share = 0.002, alike_short = 0.002;
+  const auto short_of = [&](const AreaLight& f) { return std::max(0.0, 1 - f.edge / request.band.low); };
+  double most = 0, least_short = INFINITY;
+  search.each([&](const Search::Place& place) {
+    most = std::max(most, place.figures.in_band);
+    return true;
+  });
+  search.each([&](const Search::Place& place) {
+    if (place.figures.in_band >= most - alike_share) least_short = std::min(least_short, short_of(place.figures));
+    return true;
+  });
+  std::optional<Search::Place> chosen;
+  search.each([&](const Search::Place& place) {
+    if (place.figures.in_band >= most - alike_share && short_of(place.figures) <= least_short + alike_short &&
+        (!chosen || effort(maps.steps[place.step]) < effort(maps.steps[chosen->step])))
+      chosen = place;
+    return true;
+  });
+  if (!chosen)
+    return Problem{"no height and setting lies within the limits", "there is nothing to choose from",
+                   "widen the limits"};
+  return search.point(*chosen);
+}
+
+Result<BestWay> best_way(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop) {
+  if (auto fewest = fewest_watts(maps, request, stop)) return BestWay{std::move(fewest.value()), true, true};
+  if (auto likely = surest(maps, request, stop)) {
+    const SettlePoint& p = likely.value();
+    if (judged(request.rule, request.band, p.figures).met()) return BestWay{p, true, p.chance >= request.sure};
+  }
+  auto nearest = lacking_least(maps, request, std::move(stop));
+  if (!nearest) return nearest.problem();
+  return BestWay{std::move(nearest.value()), false, false};
+}
+
 SettleAnswers settle(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop) {
-  return {fewest_watts(maps, request, stop), widest(maps, request, stop), most_even(maps, request, stop)};
+  SettleAnswers answers{fewest_watts(maps, request, stop), widest(maps, request, stop), most_even(maps, request, stop),
+                        {}};
+  if (!answers.fewest_watts)
+    if (auto way = best_way(maps, request, stop)) answers.instead = std::move(way.value());
+  return answers;
 }
 
 SettleSetting blended(const SettleSetting& a, const SettleSetting& b, double share) {
@@ -267,6 +311,12 @@ SettleMaps at_height(const SettleMaps& maps, double height_m) {
   });
   one.heights = nearest == maps.heights.end() ? decltype(one.heights){} : decltype(one.heights){*nearest};
   return one;
+}
+
+SettleMaps within(const SettleMaps& maps, const SettleLimits& limits) {
+  SettleMaps some = maps;
+  std::erase_if(some.heights, [&](const auto& height) { return !limits.allows_height(height->height_m); });
+  return some;
 }
 
 SettleMaps at_setting(const SettleMaps& maps, const SettleSetting& setting) {

@@ -4,14 +4,15 @@
 
 #include "core/settle/settle_chance.h"
 #include "core/settle/settle_maps.h"
-#include "core/settle/settle_rule.h"
+#include "core/figures/serving_rule.h"
+#include "core/settle/settle_limits.h"
 
 namespace sunbreak {
 
 /// What is asked of the maps.
 struct SettleRequest {
   Band band;
-  SettleRule rule;
+  ServingRule rule;
   SettleLimits limits;
   double sure = 0.5;  ///< the least chance that an answer holds
   bool operator==(const SettleRequest&) const = default;
@@ -21,7 +22,7 @@ struct SettleRequest {
 struct SettlePoint {
   std::shared_ptr<const SettleHeight> height;
   SettleSetting setting;
-  SettleFigures figures;
+  AreaLight figures;
   double chance = 0;  ///< that the request's rule and the PPFD allowed are kept there
 };
 
@@ -39,8 +40,22 @@ Result<SettlePoint> widest(const SettleMaps& maps, const SettleRequest& request,
 /// The most even light whose mean is in band, as sure as is asked for.
 Result<SettlePoint> most_even(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
 
+
+/// The way that lacks least of meeting the rule, where none does: by the share of the area in band, of those as good by
+/// how much the edge is short of the low end, and of those by watts.
+Result<SettlePoint> lacking_least(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
+
+/// The way to name where a target is wanted, whatever it takes: the fewest watts as sure as is asked for; where none is
+/// as sure, the surest that meets the rule; where none meets it, the one that lacks least.
+struct BestWay {
+  SettlePoint point;
+  bool met = false, sure = false;
+};
+Result<BestWay> best_way(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
+
 struct SettleAnswers {
   Result<SettlePoint> fewest_watts, widest, most_even;
+  std::optional<BestWay> instead;  ///< where no way is as is asked for
 };
 SettleAnswers settle(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
 
@@ -58,5 +73,7 @@ std::optional<SettleSetting> setting_of_power(const SettleMaps& maps, double pow
 /// The maps with one of their heights, or one setting, alone.
 SettleMaps at_height(const SettleMaps& maps, double height_m);
 SettleMaps at_setting(const SettleMaps& maps, const SettleSetting& setting);
+/// The maps without the heights that limits do not allow.
+SettleMaps within(const SettleMaps& maps, const SettleLimits& limits);
 
 }  // namespace sunbreak

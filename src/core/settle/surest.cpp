@@ -11,10 +11,10 @@ constexpr double as_likely = 0.005;
 constexpr std::size_t looked_at = 7;
 
 /// How much there is to either side before a rule is no longer met, in shares of the light: under 0 where it is not.
-double slack(const SettleRequest& request, const SettleFigures& f) {
-  const SettleMargins m = margins(request.rule, request.band, f);
+double slack(const SettleRequest& request, const AreaLight& f) {
+  const ServingMargins m = margins(request.rule, request.band, f);
   const double size = std::max(f.mean, 1e-9);
-  return std::min(m.to_too_dim, m.to_too_bright) / (request.rule.kind == SettleRule::Kind::Share ? 1 : size);
+  return std::min(m.to_too_dim, m.to_too_bright) / (request.rule.kind == ServingRule::Kind::Share ? 1 : size);
 }
 
 }  // namespace
@@ -38,7 +38,7 @@ Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request,
     if (!request.limits.allows_height(height->height_m)) continue;
     std::vector<Place> met;
     for (const SettleSetting& setting : maps.steps) {
-      const SettleFigures f = settle_figures(*height, setting, request.band);
+      const AreaLight f = settle_figures(*height, setting, request.band);
       if (!request.limits.allows(setting, f)) continue;
       const Place place{&height, &setting, slack(request, f)};
       if (!nearest || place.slack > nearest->slack) nearest = place;
@@ -57,9 +57,9 @@ Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request,
   return *best;
 }
 
-SettleFigures off_by(SettleFigures f, double factor, double share) {
-  for (double SettleFigures::*figure : {&SettleFigures::mean, &SettleFigures::edge, &SettleFigures::center,
-                                        &SettleFigures::corners, &SettleFigures::lowest, &SettleFigures::highest})
+AreaLight off_by(AreaLight f, double factor, double share) {
+  for (double AreaLight::*figure : {&AreaLight::mean, &AreaLight::edge, &AreaLight::center,
+                                        &AreaLight::corners, &AreaLight::lowest, &AreaLight::highest})
     f.*figure *= factor;
   f.highest *= 1 - share, f.lowest *= 1 + share;
   return f;
@@ -68,7 +68,7 @@ SettleFigures off_by(SettleFigures f, double factor, double share) {
 double places_beside_edge(const SettleErrors& errors) { return 2 * std::hypot(errors.radial, errors.local); }
 
 bool may_be_met(const SettleMaps& maps, const SettleRequest& request) {
-  const bool by_share = request.rule.kind == SettleRule::Kind::Share;
+  const bool by_share = request.rule.kind == ServingRule::Kind::Share;
   for (const auto& height : maps.heights) {
     if (!request.limits.allows_height(height->height_m)) continue;
     for (const SettleSetting& setting : maps.steps) {
@@ -76,7 +76,7 @@ bool may_be_met(const SettleMaps& maps, const SettleRequest& request) {
       for (const double factor : {1.0, 1 - off, 1 + off}) {
         SettleSetting brighter = setting;
         if (by_share) brighter.light_factor *= factor;
-        SettleFigures f = settle_figures(*height, brighter, request.band);
+        AreaLight f = settle_figures(*height, brighter, request.band);
         if (!by_share) f = off_by(f, factor, places_beside_edge(height->errors));
         if (request.limits.allows(setting, f) && judged(request.rule, request.band, f).met()) return true;
       }

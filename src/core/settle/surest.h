@@ -13,7 +13,7 @@ Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request,
 
 /// Figures with all light off together by a factor, and the brightest and dimmest places off beside the rest by a share
 /// the better way, or for a negative share the worse.
-SettleFigures off_by(SettleFigures figures, double factor, double share);
+AreaLight off_by(AreaLight figures, double factor, double share);
 
 /// How far single places may be off beside the light of the edge at a height, a share with k = 2.
 double places_beside_edge(const SettleErrors& errors);

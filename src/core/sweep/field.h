@@ -28,6 +28,7 @@ inline constexpr double raster_step_m = 0.01;  ///< that published areas are cou
 /// Where a raster's samples lie between the stations of a lattice: made once for many sweeps over the same lattice.
 class RasterPlan {
  public:
+  RasterPlan() = default;
   /// In cells as near to `step_m` as divides the area evenly, or coarser where that would be over most_raster_samples.
   RasterPlan(const Layout& layout, const Rectangle& area, double step_m);
 

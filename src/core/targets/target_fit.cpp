@@ -3,21 +3,25 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/figures/nominal.h"
+#include "core/figures/sweep_figures.h"
 
 namespace sunbreak {
 namespace {
 constexpr double alike = 0.005;
 }
 
-std::vector<TargetFit> target_fits(const Field& field, std::span<const Band> bands) {
+std::vector<TargetFit> target_fits(const Layout& layout, std::span<const double> ppfd, std::span<const Band> bands,
+                                   const ServingRule& rule) {
   std::vector<TargetFit> fits;
-  if (!field.exists()) return fits;
-  const Raster raster = field.raster();
-  const double edge = edge_mean_ppfd(field, field.area());
+  if (!layout.is_lattice()) return fits;
+  const Raster raster = Field(layout, ppfd).raster();
+  AreaLight light = AreaPlan(layout, layout.measured).light(ppfd);
+  light.mean = area_mean(layout, ppfd);
   for (const Band& band : bands) {
-    fits.push_back({coverage(raster, band), edge, false});
-    fits.back().passes = serves(band, fits.back().coverage.in_band_share, edge);
+    TargetFit& fit = fits.emplace_back(TargetFit{coverage(raster, band), light, false});
+    fit.light.in_band = fit.coverage.in_band_share;
+    fit.light.too_dim = fit.coverage.too_dim_share, fit.light.too_bright = fit.coverage.too_bright_share;
+    fit.passes = judged(rule, band, fit.light).met();
   }
   return fits;
 }

@@ -214,7 +214,7 @@ Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting&
   const PredictionErrors errors = errors_at(height_m);
   p.left_out_rms = errors.left_out_rms;
   p.mean_expanded = 2 * errors.mean_sd;
-  for (const double ppfd : p.ppfd) p.expanded.push_back(2 * std::hypot(errors.mean_sd, errors.scatter_sd) * ppfd);
+  p.station_expanded = 2 * std::hypot(errors.mean_sd, errors.scatter_sd);
   return p;
 }
 

@@ -43,8 +43,9 @@ struct PredictionErrors {
 /// A sweep that nobody walked.
 struct PredictedSweep {
   BetweenWay way = BetweenWay::Model;
-  std::vector<double> ppfd, expanded;  ///< one a station; ± with k = 2 without the parts that all sweeps share
-  double mean_expanded = unread;       ///< relative ± of means
+  std::vector<double> ppfd;  ///< one a station
+  /// Relative ± (k = 2) of a station and of means, without the parts that all sweeps share.
+  double station_expanded = unread, mean_expanded = unread;
   double left_out_rms = unread;        ///< of the way used, relative
 };
 

@@ -141,7 +141,7 @@ Result<SuitQuestion> SuitsPage::question() const {
     return Problem{"hours, years and money for a kWh are numbers", "", "write hours from 0 to 24, years up to 100"};
   q.room = evaluation::room_to_light(size.value(), *height, text_of(walls_->currentData().toString()));
   q.band = {*low, *high};
-  q.rule = parse_settle_rule(text_of(rule_->currentData().toString())).value();
+  q.rule = parse_serving_rule(text_of(rule_->currentData().toString())).value();
   q.money = {*years, *hours, *tariff, 0};
   if (scene_.shown) q.currency = scene_.shown->ready.terms.currency;
   std::string budget = text_of(budget_->text());
@@ -224,7 +224,7 @@ void SuitsPage::show_answers() {
   table_->show_rows(rows);
   QString words = tr("%1: %2. %3 h a day over %4 years.")
                       .arg(text_of(gathering::suit_room_words(*asked_, desk_.units())),
-                           text_of(settle_rule_words(asked_->rule, asked_->band)),
+                           text_of(serving_rule_words(asked_->rule, asked_->band)),
                            show_number(asked_->money.hours_a_day, 1), show_number(asked_->money.years, 1));
   words.prepend(sorted.suit.empty() ? tr("None of them does it in ")
                                     : tr("%1 of %2 do it in ").arg(sorted.suit.size()).arg(answers_.size()));

@@ -408,12 +408,12 @@ void FiguresColumn::show_nominal(const SweepFigures& f) {
       label->setVisible(used);
     if (!used) continue;
     const NominalFootprint& n = f.nominal[row];
-    const bool known = !std::isnan(n.inside_mean_ppfd);
+    const bool known = !std::isnan(n.light.mean);
     labels.size->setText(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())));
-    labels.edge->setText(known ? ppfd(n.edge_mean_ppfd) : tr("–"));
-    labels.day->setText(text_of(daily_light_text(dli_mol_m2_d(n.edge_mean_ppfd, f.photoperiod_h))));
-    labels.inside->setText(known ? ppfd(n.inside_mean_ppfd) : tr("–"));
-    labels.share->setText(fixed(100 * n.in_band_share, 0) + " %");
+    labels.edge->setText(known ? ppfd(n.light.edge) : tr("–"));
+    labels.day->setText(text_of(daily_light_text(dli_mol_m2_d(n.light.edge, f.photoperiod_h))));
+    labels.inside->setText(known ? ppfd(n.light.mean) : tr("–"));
+    labels.share->setText(fixed(100 * n.light.in_band, 0) + " %");
     labels.verdict->setText(n.passes ? tr("● passes") : tr("○ no"));
     set_tone(labels.verdict, n.passes ? "good" : "");
   }

@@ -230,8 +230,12 @@ void TargetsPage::describe() {
       tr("%1 at %2: %3 in band (%4), too dim %5, too bright %6; edge mean %7 µmol/m²/s")
           .arg(text_of(targets_[t].name), sweep_words(desk_, desk_.test()->sweep(rows_[r].rung, rows_[r].stop)->id),
                share_text(c.in_band_share), text_of(area_text(c.in_band_m2, units)), share_text(c.too_dim_share),
-               share_text(c.too_bright_share), text_of(ppfd_text(fit.edge_mean_ppfd)));
-  words += fit.passes ? tr(". ● Covers the whole footprint.") : tr(". ○ Does not cover the whole footprint.");
+               share_text(c.too_bright_share), text_of(ppfd_text(fit.light.edge)));
+  const ServingRule rule = evaluation::serving_rule_of(*desk_.test());
+  words += fit.passes
+               ? tr(". ● Serves the whole footprint (%1).").arg(text_of(serving_rule_words(rule, c.band)))
+               : tr(". ○ Does not serve the whole footprint: %1 (%2).")
+                     .arg(text_of(lacking_words(rule, c.band, fit.light)), text_of(serving_rule_words(rule, c.band)));
   if (c.in_band_m2 > 0)
     words += tr(" Largest rectangle %1, centered circle %2.")
                  .arg(text_of(size_text(c.largest_rectangle.width_m, c.largest_rectangle.depth_m, units)),

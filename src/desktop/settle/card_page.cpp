@@ -221,7 +221,7 @@ void CardPage::show_card() {
           text_of(line.why));
       continue;
     }
-    const SettleFigures& f = line.point->figures;
+    const AreaLight& f = line.point->figures;
     put(MeanColumn, figure(f.mean, line.expanded.mean, 0));
     put(EdgeColumn, figure(f.edge, line.expanded.edge, 0));
     put(LightColumn, QString::number(dli_mol_m2_d(f.mean, row.photoperiod_h), 'f', 1));
@@ -245,7 +245,7 @@ void CardPage::show_card() {
         "A settings card says for each stage of growth how to hang and dim the fixture. Choose a list and make it."));
   else
     state_->setText(tr("Predicted, not measured. Heights, settings, hours and weeks can be typed over. Rule: %1")
-                        .arg(text_of(settle_rule_words(card_.request.rule))));
+                        .arg(text_of(serving_rule_words(card_.request.rule))));
   const auto sum = evaluation::grow_sum(card_);
   QString words;
   if (sum) {

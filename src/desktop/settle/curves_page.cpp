@@ -20,7 +20,7 @@ namespace {
 /// A figure that is drawn: of what is predicted, and of a walked sweep where that has it.
 struct DrawnFigure {
   QString name;
-  double (*predicted)(const SettleFigures&, const SettleSetting&);
+  double (*predicted)(const AreaLight&, const SettleSetting&);
   double (*expanded)(const SettleExpanded&);
   double (*measured)(const evaluation::SweepDigest&);
 };
@@ -28,24 +28,24 @@ struct DrawnFigure {
 std::vector<DrawnFigure> drawn_figures() {
   const auto words = [](const char* text) { return CurvesPage::tr(text); };
   return {
-      {words("Mean, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.mean; },
+      {words("Mean, µmol/m²/s"), [](const AreaLight& f, const SettleSetting&) { return f.mean; },
        [](const SettleExpanded& e) { return e.mean; }, [](const evaluation::SweepDigest& s) { return s.mean_ppfd; }},
       {words("Center: light on a leaf that far below, µmol/m²/s"),
-       [](const SettleFigures& f, const SettleSetting&) { return f.center; },
+       [](const AreaLight& f, const SettleSetting&) { return f.center; },
        [](const SettleExpanded& e) { return e.center; },
        [](const evaluation::SweepDigest& s) { return s.center_ppfd; }},
-      {words("Highest, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.highest; },
+      {words("Highest, µmol/m²/s"), [](const AreaLight& f, const SettleSetting&) { return f.highest; },
        [](const SettleExpanded& e) { return e.highest; }, nullptr},
-      {words("Lowest, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.lowest; },
+      {words("Lowest, µmol/m²/s"), [](const AreaLight& f, const SettleSetting&) { return f.lowest; },
        [](const SettleExpanded& e) { return e.lowest; }, nullptr},
-      {words("Mean along the edge, µmol/m²/s"), [](const SettleFigures& f, const SettleSetting&) { return f.edge; },
+      {words("Mean along the edge, µmol/m²/s"), [](const AreaLight& f, const SettleSetting&) { return f.edge; },
        [](const SettleExpanded& e) { return e.edge; }, nullptr},
-      {words("Lowest ÷ mean"), [](const SettleFigures& f, const SettleSetting&) { return f.lowest_over_mean(); },
+      {words("Lowest ÷ mean"), [](const AreaLight& f, const SettleSetting&) { return f.lowest_over_mean(); },
        [](const SettleExpanded& e) { return e.lowest_over_mean; }, nullptr},
       {words("Watts at the wall"),
-       [](const SettleFigures&, const SettleSetting& s) { return s.power_w.value_or(unread); },
+       [](const AreaLight&, const SettleSetting& s) { return s.power_w.value_or(unread); },
        [](const SettleExpanded&) { return 0.0; }, nullptr},
-      {words("In band, % of the area"), [](const SettleFigures& f, const SettleSetting&) { return 100 * f.in_band; },
+      {words("In band, % of the area"), [](const AreaLight& f, const SettleSetting&) { return 100 * f.in_band; },
        [](const SettleExpanded& e) { return 100 * e.in_band; }, nullptr}};
 }
 

@@ -55,8 +55,8 @@ void FieldChart::renew() {
   if (const auto& maps = work_.maps())
     for (const auto& height : maps->heights)
       for (const SettleSetting& setting : maps->settings) {
-        const SettleFigures f = settle_figures(*height, setting, work_.request().band);
-        SettleMargins m = margins(work_.request().rule, work_.request().band, f);
+        const AreaLight f = settle_figures(*height, setting, work_.request().band);
+        ServingMargins m = margins(work_.request().rule, work_.request().band, f);
         // Where more is allowed by the rule than by the tester.
         if (const auto& most = work_.request().limits.max_ppfd; most && f.highest > *most)
           m.to_too_bright = std::min(m.to_too_bright, *most - f.highest);
@@ -152,7 +152,7 @@ QPixmap FieldChart::painted_field(qreal ratio) const {
     const Bracketed h = bracketed(heights, height_m);
     const bool beyond = maps.heights[h.share < 0.5f ? h.low : h.high]->beyond;
     for (std::size_t s = 0; s < rows; ++s) {
-      const SettleMargins &a = margins_[h.low * rows + s], &b = margins_[h.high * rows + s];
+      const ServingMargins &a = margins_[h.low * rows + s], &b = margins_[h.high * rows + s];
       dim_line[s] = static_cast<float>(std::lerp(a.to_too_dim, b.to_too_dim, h.share));
       bright_line[s] = static_cast<float>(std::lerp(a.to_too_bright, b.to_too_bright, h.share));
       if (with_chances)

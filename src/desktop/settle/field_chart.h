@@ -46,7 +46,7 @@ class FieldChart : public QWidget {
 
   Desk& desk_;
   SettleWork& work_;
-  std::vector<SettleMargins> margins_;  ///< a row a height
+  std::vector<ServingMargins> margins_;  ///< a row a height
   bool watts_up_ = false;
   QPixmap field_;
 };

@@ -92,7 +92,7 @@ void FieldPage::show_point() {
   }
   const SettleMaps& maps = *work_.maps();
   const Rectangle& area = maps.lattice.area;
-  const SettleFigures& f = point->figures;
+  const AreaLight& f = point->figures;
   RowMap map;
   map.title = tr("%1, predicted").arg(text_of(evaluation::settle_place_words(*point, desk_.units())));
   map.foot = tr("%1 to %2 µmol/m²/s").arg(f.lowest, 0, 'f', 0).arg(f.highest, 0, 'f', 0);
@@ -132,7 +132,7 @@ void FieldPage::show_point() {
     if (tariff && all) add(tr("Cost a day"), cost.money_day, NAN, 2, text_of(desk_.test()->test.tariff_currency));
   }
   figures_->show_rows(rows);
-  const SettleVerdict v = judged(work_.request().rule, work_.request().band, f);
+  const ServingVerdict v = judged(work_.request().rule, work_.request().band, f);
   QString words = v.met()                     ? tr("The rule is met here")
                   : v.too_dim && v.too_bright ? tr("Too uneven here for the rule")
                   : v.too_dim                 ? tr("Too dim here for the rule")

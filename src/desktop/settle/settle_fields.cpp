@@ -21,8 +21,8 @@
 namespace sunbreak::desktop {
 namespace {
 
-bool takes_number(SettleRule::Kind kind) {
-  return kind == SettleRule::Kind::Share || kind == SettleRule::Kind::Corners || kind == SettleRule::Kind::Center;
+bool takes_number(ServingRule::Kind kind) {
+  return kind == ServingRule::Kind::Share || kind == ServingRule::Kind::Corners || kind == ServingRule::Kind::Center;
 }
 
 /// A label and what belongs to it, kept together where the line is broken.
@@ -69,12 +69,12 @@ SettleFields::SettleFields(Desk& desk, SettleWork& work, QWidget* parent) : QWid
   rule_ = new QComboBox(this);
   rule_->setObjectName("settleRule");
   rule_->setAccessibleName(tr("Rule"));
-  for (const auto& [text, kind] : {std::pair{tr("the edge's mean ≥ low, none over high"), SettleRule::Kind::Edge},
-                                   std::pair{tr("every place in band"), SettleRule::Kind::Every},
-                                   std::pair{tr("a share of the area in band"), SettleRule::Kind::Share},
-                                   std::pair{tr("the mean in band"), SettleRule::Kind::Mean},
-                                   std::pair{tr("the corners at least"), SettleRule::Kind::Corners},
-                                   std::pair{tr("the center reads"), SettleRule::Kind::Center}})
+  for (const auto& [text, kind] : {std::pair{tr("the edge's mean ≥ low, none over high"), ServingRule::Kind::Edge},
+                                   std::pair{tr("every place in band"), ServingRule::Kind::Every},
+                                   std::pair{tr("a share of the area in band"), ServingRule::Kind::Share},
+                                   std::pair{tr("the mean in band"), ServingRule::Kind::Mean},
+                                   std::pair{tr("the corners at least"), ServingRule::Kind::Corners},
+                                   std::pair{tr("the center reads"), ServingRule::Kind::Center}})
     rule_->addItem(text, static_cast<int>(kind));
   connect(rule_, &QComboBox::activated, this, &SettleFields::take_rule);
   rule_value_ = number_field("settleRuleValue", tr("Share or PPFD of the rule"));
@@ -177,13 +177,13 @@ void SettleFields::refresh() {
     highest = std::max(highest, 1.1 * settle_figures(*maps->heights.front(), maps->steps.back(), band).highest);
   band_->show_band(band, highest);
   fill(hours_, show_number(desk_.test()->test.photoperiod_h, 1));
-  const auto parsed = parse_settle_rule(s.rule);
-  const SettleRule rule = parsed ? parsed.value() : SettleRule{};
+  const auto parsed = parse_serving_rule(s.rule);
+  const ServingRule rule = parsed ? parsed.value() : ServingRule{};
   rule_->setCurrentIndex(rule_->findData(static_cast<int>(rule.kind)));
   rule_value_->setVisible(takes_number(rule.kind));
   rule_unit_->setVisible(takes_number(rule.kind));
-  rule_unit_->setText(rule.kind == SettleRule::Kind::Share ? QStringLiteral("%") : tr("µmol/m²/s"));
-  fill(rule_value_, show_number(rule.kind == SettleRule::Kind::Share ? 100 * rule.share : rule.ppfd, 0));
+  rule_unit_->setText(rule.kind == ServingRule::Kind::Share ? QStringLiteral("%") : tr("µmol/m²/s"));
+  fill(rule_value_, show_number(rule.kind == ServingRule::Kind::Share ? 100 * rule.share : rule.ppfd, 0));
   const QString unit = text_of(symbol(surface_unit(units)));
   length_unit_->setText(unit);
   fill(low_height_, show_length(s.min_height_m, units));
@@ -239,23 +239,23 @@ void SettleFields::choose_band(double low_ppfd, double high_ppfd) {
 }
 
 void SettleFields::take_rule() {
-  SettleRule rule;
-  rule.kind = static_cast<SettleRule::Kind>(rule_->currentData().toInt());
-  const auto before = parse_settle_rule(work_.settling().rule);
+  ServingRule rule;
+  rule.kind = static_cast<ServingRule::Kind>(rule_->currentData().toInt());
+  const auto before = parse_serving_rule(work_.settling().rule);
   const auto typed = typed_number(rule_value_->text());
   const bool same_kind = before && before.value().kind == rule.kind;
   if (takes_number(rule.kind) && same_kind) {
-    const bool share = rule.kind == SettleRule::Kind::Share;
+    const bool share = rule.kind == ServingRule::Kind::Share;
     if (!typed || *typed <= 0 || *typed > (share ? 100 : 20000))
       return refuse(rule_value_, share ? tr("The share runs from more than 0 to 100 %.") : tr("Type a PPFD over 0."));
     (share ? rule.share : rule.ppfd) = share ? *typed / 100 : *typed;
   } else if (takes_number(rule.kind)) {
-    rule.ppfd = std::round(rule.kind == SettleRule::Kind::Center ? desk_.test()->test.target_high_ppfd
+    rule.ppfd = std::round(rule.kind == ServingRule::Kind::Center ? desk_.test()->test.target_high_ppfd
                                                                  : desk_.test()->test.target_low_ppfd);
   }
   accept(rule_value_);
   rule_value_->setModified(false);
-  work_.change([&](record::Settling& s) { s.rule = settle_rule_id(rule); });
+  work_.change([&](record::Settling& s) { s.rule = serving_rule_id(rule); });
 }
 
 void SettleFields::take_area() {

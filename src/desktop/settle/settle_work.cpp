@@ -10,7 +10,7 @@ namespace {
 /// Over every height and setting of the field; nothing for shares, which take a count for each draw.
 std::vector<float> chances_over(const SettleMaps& maps, const SettleRequest& request, const std::stop_token& stop) {
   std::vector<float> chances;
-  if (request.rule.kind == SettleRule::Kind::Share) return chances;
+  if (request.rule.kind == ServingRule::Kind::Share) return chances;
   for (const auto& height : maps.heights)
     for (const SettleSetting& setting : maps.settings) {
       if (stop.stop_requested()) return {};
@@ -76,7 +76,7 @@ void SettleWork::follow() {
   if (const auto shown = desk_.shown(); shown != shown_) shown_ = shown, stood_ = false;
   const record::Settling settling = this->settling();
   const SettleRequest request =
-      evaluation::request_asked(settling, desk_.test()->test, tried_ ? *tried_ : desk_.band().value_or(Band{}));
+      evaluation::request_asked(settling, desk_.test()->test, *light, tried_ ? *tried_ : desk_.band().value_or(Band{}));
   const bool asked_anew = !(request == request_) || (!tried_ && maps_ && answers_ && !(answers_->request == request));
   request_ = request;
   // A sweep that is chosen on the mast is stood on.
@@ -125,7 +125,7 @@ void SettleWork::make_field() {
         light->work_out_left_out(stop);
         if (stop.stop_requested()) return made;
         auto maps = evaluation::settle_maps(
-            *light, evaluation::area_asked(settling, *light), evaluation::settle_heights(*light, units), near_m, stop,
+            *light, evaluation::area_asked(settling, *light), evaluation::settle_heights(*light), near_m, stop,
             [&](const SettleMaps& so_far) {
               QMetaObject::invokeMethod(
                   this,

@@ -17,19 +17,19 @@ std::string stage_words(const AuditedTest::Stage& stage) {
                      stage.band.high);
 }
 
-std::string figures_words(const SettleRule& rule, const SettleFigures& f) {
+std::string figures_words(const ServingRule& rule, const AreaLight& f) {
   switch (rule.kind) {
-    case SettleRule::Kind::Edge:
+    case ServingRule::Kind::Edge:
       return fmt::format("the edge reads {:.0f}, the brightest place {:.0f} µmol/m²/s", f.edge, f.highest);
-    case SettleRule::Kind::Every:
+    case ServingRule::Kind::Every:
       return fmt::format("it reads {:.0f} to {:.0f} µmol/m²/s", f.lowest, f.highest);
-    case SettleRule::Kind::Share:
+    case ServingRule::Kind::Share:
       return fmt::format("{:.0f} % of it is in band", 100 * f.in_band);
-    case SettleRule::Kind::Mean:
+    case ServingRule::Kind::Mean:
       return fmt::format("the mean is {:.0f} µmol/m²/s", f.mean);
-    case SettleRule::Kind::Corners:
+    case ServingRule::Kind::Corners:
       return fmt::format("the corners read {:.0f} µmol/m²/s", f.corners);
-    case SettleRule::Kind::Center:
+    case ServingRule::Kind::Center:
       return fmt::format("the center reads {:.0f} µmol/m²/s", f.center);
   }
   return {};
@@ -45,7 +45,7 @@ std::string chance_words(double chance) {
 struct Way {
   double height_m = 0, percent = 100, chance = unread;
   bool may_hold = false;
-  SettleFigures figures;
+  AreaLight figures;
 };
 
 /// The light that a claim of coverage is judged by, where it is not the bench's own at all heights.
@@ -72,7 +72,7 @@ Result<CoverageGround> ground_of(const AuditedTest& test, const Claim& claim) {
     g.elsewhere = true;
     g.in = "predicted for " + room_words(claim, test.units());
     g.made.emplace(FloorLight::of_room(
-        light, *room, claim.height_m ? std::vector{*claim.height_m} : settle_heights(light, test.units())));
+        light, *room, claim.height_m ? std::vector{*claim.height_m} : settle_heights(light)));
     if (g.setting) g.setting->lower = g.setting->upper = 0, g.setting->upper_share = 0;
     return g;
   }
@@ -85,13 +85,14 @@ Result<CoverageGround> ground_of(const AuditedTest& test, const Claim& claim) {
 /// The most likely way to meet a stage over an area of the bench.
 Result<Way> surest_on_bench(const AuditedTest& test, const Claim& claim, const Band& band,
                             std::optional<std::pair<double, double>> heights_m = {}) {
-  const Rectangle whole = whole_area(*test.light());
+  const Rectangle whole = known_area(*test.light());
   const Rectangle part =
       claim.width_m ? centered(whole, std::min(*claim.width_m, whole.width_m), std::min(*claim.depth_m, whole.depth_m))
                     : whole;
-  const SettleRequest request = test.request(band);
+  SettleRequest request = test.request(band);
   SettleMaps maps;
   if (claim.height_m || heights_m) {
+    request.limits = {};  // it is the maker who names the heights
     std::vector<double> heights;
     if (claim.height_m)
       heights = {*claim.height_m};
@@ -113,7 +114,9 @@ Result<Way> surest_on_bench(const AuditedTest& test, const Claim& claim, const B
     if (!setting) return setting.problem();
     maps = at_setting(maps, setting.value());
   }
-  const auto p = surest(maps, request, test.stop());
+  // Where no way meets it, the one that Settle names.
+  auto p = surest(maps, request, test.stop());
+  if (p && !judged(request.rule, request.band, p.value().figures).met()) p = lacking_least(maps, request, test.stop());
   if (!p) return p.problem();
   return Way{p.value().height->height_m, p.value().setting.percent, p.value().chance, may_be_met(maps, request),
              p.value().figures};
@@ -161,7 +164,7 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
   }
   a.judgement = judge_condition(way.chance, way.may_hold);
   a.reason = fmt::format("For {}. Rule: {}. {}{} at {} and {} %: {}; the rule holds with a chance of {}.",
-                         stage_words(*stage), settle_rule_words(test.rule(), stage->band),
+                         stage_words(*stage), serving_rule_words(test.rule(), stage->band),
                          a.claim.height_m || a.claim.percent ? "As claimed, " : "At the best there is, ", g.in,
                          length_text(way.height_m, test.units()), short_number(way.percent, 1),
                          figures_words(test.rule(), way.figures), chance_words(way.chance));
@@ -201,7 +204,7 @@ void audit_height(const AuditedTest& test, AuditedClaim& a) {
   // Over the area that is claimed for the stage, where one is.
   Claim over;
   const auto claims = claims_of(test.record());
-  const Rectangle whole = whole_area(*test.light());
+  const Rectangle whole = known_area(*test.light());
   for (const Claim& c : claims)
     if (c.kind == "coverage" && c.width_m && c.stage == a.claim.stage && fits_in({*c.width_m, *c.depth_m}, whole))
       over.width_m = c.width_m, over.depth_m = c.depth_m;
@@ -211,7 +214,7 @@ void audit_height(const AuditedTest& test, AuditedClaim& a) {
   const std::string area = over.width_m ? "the " + size_text(*over.width_m, *over.depth_m, test.units()) + " claimed"
                                         : "the whole footprint";
   a.reason = fmt::format("For {} over {}. Rule: {}. At {} and {} % {}; the rule holds with a chance of {}.",
-                         stage_words(*stage), area, settle_rule_words(test.rule(), stage->band),
+                         stage_words(*stage), area, serving_rule_words(test.rule(), stage->band),
                          length_text(way.value().height_m, test.units()), short_number(way.value().percent, 1),
                          figures_words(test.rule(), way.value().figures), chance_words(way.value().chance));
   if (from > low || to < high) a.reason += " Only a part of the range can be told.";

@@ -58,7 +58,7 @@ void audit_map(const AuditedTest& test, AuditedClaim& a) {
         std::hypot(r.mean_ppfd.expanded / r.mean_ppfd.value, 2 * light.shared_light_sd(), 2 * setting.value().light_sd);
     in = "in " + room_words(a.claim, test.units());
   } else {
-    const Rectangle whole = whole_area(light), part = centered(whole, area.width_m, area.depth_m);
+    const Rectangle whole = known_area(light), part = centered(whole, area.width_m, area.depth_m);
     std::vector<Vec3> places;
     std::vector<double> weights;
     for (const Station& s : layout.stations)

@@ -57,7 +57,7 @@ AuditedTest::AuditedTest(const Evaluation& evaluation, const AuditContext& conte
     }
   list_name_ = target_list_of(record(), context.targets);
   list_ = targets_of_set(context.targets, list_name_);
-  rule_ = request_asked(settling_of(record()), record().test, {}).rule;
+  rule_ = serving_rule_of(record());
 }
 
 std::vector<double> AuditedTest::percents_with_watts() const {
@@ -170,21 +170,22 @@ const Result<SettleMaps>& AuditedTest::maps(const Rectangle& area) const {
   for (const auto& [known, maps] : maps_)
     if (known == area) return *maps;
   auto made =
-      std::make_unique<Result<SettleMaps>>(settle_maps(*light_, area, settle_heights(*light_, units()), 0, stop_));
+      std::make_unique<Result<SettleMaps>>(settle_maps(*light_, area, settle_heights(*light_), 0, stop_));
   return *maps_.emplace_back(area, std::move(made)).second;
 }
 
 const FloorLight* AuditedTest::floor() const {
   if (!light_ || light_->question().fit.sweeps.empty()) return nullptr;
   if (!floor_) {
-    const auto& known = maps(whole_area(*light_));
-    floor_.emplace(known ? std::optional(FloorLight::of_maps(known.value())) : std::nullopt);
+    const auto& known = maps(known_area(*light_));
+    floor_.emplace(known ? std::optional(FloorLight::of_maps(within(known.value(), advised({}, *light_))))
+                         : std::nullopt);
   }
   return floor_->has_value() ? &**floor_ : nullptr;
 }
 
 std::optional<FloorLight> AuditedTest::floor_at(double height_m) const {
-  const auto made = settle_maps(*light_, whole_area(*light_), {height_m}, height_m, stop_);
+  const auto made = settle_maps(*light_, known_area(*light_), {height_m}, height_m, stop_);
   return made ? std::optional(FloorLight::of_maps(made.value())) : std::nullopt;
 }
 
@@ -199,7 +200,7 @@ std::optional<Room> AuditedTest::other_room(const Claim& claim) const {
     claimed.ceiling.clear(), claimed.floor.clear();
     return room_of(claimed);
   }
-  if (fits_in(size, whole_area(*light_))) return {};
+  if (fits_in(size, known_area(*light_))) return {};
   const auto& found = light_->found().reflectance;  // in the order of `faces`
   const auto of = [&](std::size_t face) { return std::isnan(found[face].value) ? 0.0 : found[face].value; };
   return Room{size.width_m, size.depth_m, fitted.height_m, {of(0), of(1), of(2), of(3), of(5), of(4)}};

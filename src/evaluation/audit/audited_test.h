@@ -56,9 +56,10 @@ class AuditedTest {
   std::optional<Stage> stage(const std::string& name) const;
   const std::vector<CropTarget>& list() const { return list_; }
   const std::string& list_name() const { return list_name_; }
-  SettleRule rule() const { return rule_; }
-  /// The rule in use, for a band, without the tester's own limits: a claim is not the tester's.
-  SettleRequest request(const Band& band) const { return {band, rule_, {}, 0.5}; }
+  ServingRule rule() const { return rule_; }
+  /// The rule in use, for a band, within the heights that advice keeps to; without the tester's own limits: a claim is
+  /// not the tester's.
+  SettleRequest request(const Band& band) const { return {band, rule_, advised({}, *light_), 0.5}; }
 
   /// The heights and settings of an area of the bench's floor.
   const Result<SettleMaps>& maps(const Rectangle& area) const;
@@ -78,7 +79,7 @@ class AuditedTest {
   double wall_meter_ = 0.02;
   std::vector<CropTarget> list_;
   std::string list_name_;
-  SettleRule rule_;
+  ServingRule rule_;
   mutable std::vector<std::pair<Rectangle, std::unique_ptr<Result<SettleMaps>>>> maps_;
   mutable std::optional<std::optional<FloorLight>> floor_;
 };

@@ -2,9 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
-#include "core/figures/nominal.h"
 #include "core/quantity/normal_quantile.h"
 #include "core/settle/surest.h"
 
@@ -16,16 +14,6 @@ constexpr std::size_t settings_kept = 4, most_heights = 24;
 constexpr double unread_room_local = 0.01;
 constexpr double smallest_m = 0.1;
 constexpr int halvings = 9;
-
-Layout floor_layout(const Rectangle& area, int columns, int rows) {
-  Layout layout = lay_out({area.width_m, area.depth_m}, Grid{GridKind::Cells, columns, rows, 0, 0, {}}).value();
-  // On the bench's own coordinates.
-  layout.measured = area;
-  for (double& x : layout.xs_m) x += area.left_m;
-  for (double& y : layout.ys_m) y += area.front_m;
-  for (Station& s : layout.stations) s.x_m += area.left_m, s.y_m += area.front_m;
-  return layout;
-}
 
 /// Every so many of the settings, and the ends.
 std::vector<SettleSetting> fewer_of(const std::vector<SettleSetting>& steps) {
@@ -53,7 +41,8 @@ Rectangle centered(const Rectangle& floor, double width_m, double depth_m) {
 
 FloorLight FloorLight::of_maps(const SettleMaps& maps) {
   FloorLight floor;
-  floor.layout_ = floor_layout(maps.lattice.area, maps.lattice.columns, maps.lattice.rows);
+  floor.area_ = maps.lattice.area;
+  floor.layout_ = maps.lattice.asked;
   floor.settings_ = fewer_of(maps.steps);
   const std::size_t every = (maps.heights.size() + most_heights - 1) / most_heights;
   for (std::size_t i = 0; i < maps.heights.size(); ++i) {
@@ -63,19 +52,15 @@ FloorLight FloorLight::of_maps(const SettleMaps& maps) {
     floor.errors_.push_back(height->errors);
     floor.errors_.back().together = std::hypot(height->errors.together, maps.shared_sd);
     auto& patterns = floor.light_.emplace_back();
-    for (const SettlePattern& p : height->patterns)
-      patterns.emplace_back(p.lit.begin(), p.lit.begin() + static_cast<std::ptrdiff_t>(maps.lattice.cells));
+    for (const SettlePattern& p : height->patterns) patterns.push_back(p.ppfd);
   }
   return floor;
 }
 
 FloorLight FloorLight::of_room(const TestLight& light, const Room& room, const std::vector<double>& heights_m) {
   FloorLight floor;
-  const double longer = std::max(room.width_m, room.depth_m);
-  const auto cells = [&](double side) {
-    return std::max(6, static_cast<int>(std::lround(settle_cells * side / longer)));
-  };
-  floor.layout_ = floor_layout({0, 0, room.width_m, room.depth_m}, cells(room.width_m), cells(room.depth_m));
+  floor.area_ = {0, 0, room.width_m, room.depth_m};
+  floor.layout_ = room_layout(room);
   floor.settings_ = fewer_of(settle_settings(light).steps);
   for (SettleSetting& s : floor.settings_) s.lower = s.upper = 0, s.upper_share = 0;
   const Elsewhere elsewhere(light.found(), room, floor.layout_);
@@ -99,40 +84,39 @@ std::vector<double> FloorLight::ppfd(std::size_t height, const SettleSetting& se
   return light;
 }
 
-PartOfFloor::PartOfFloor(const FloorLight& floor, const Rectangle& part) : floor_(floor), part_(part) {
+PartOfFloor::PartOfFloor(const FloorLight& floor, const Rectangle& part)
+    : floor_(floor), plan_(floor.layout_, part), raster_(floor.layout_, part, floor.step_m()) {
   for (const auto& patterns : floor.light_) patterns_.emplace_back(patterns.size());
 }
 
 const PartOfFloor::Pattern& PartOfFloor::pattern(std::size_t height, int which) {
   auto& kept = patterns_[height][static_cast<std::size_t>(which)];
   if (kept) return *kept;
-  const Layout& layout = floor_.layout_;
-  const Field field(layout, floor_.light_[height][static_cast<std::size_t>(which)]);
-  Raster raster = field.raster(part_, layout.measured.width_m / layout.columns);
-  const int right = raster.columns - 1, back = raster.rows - 1;
-  Pattern p;
-  p.mean = std::accumulate(raster.ppfd.begin(), raster.ppfd.end(), 0.0) / static_cast<double>(raster.ppfd.size());
-  p.edge = edge_mean_ppfd(field, part_);
-  p.center = field.at(part_.left_m + part_.width_m / 2, part_.front_m + part_.depth_m / 2);
-  p.corners = (raster.at(0, 0) + raster.at(right, 0) + raster.at(0, back) + raster.at(right, back)) / 4;
-  p.ppfd = std::move(raster.ppfd);
+  const std::vector<double>& light = floor_.light_[height][static_cast<std::size_t>(which)];
+  Pattern p{samples_of(raster_, light), {}, plan_.light(light)};
+  for (const int s : plan_.stations()) p.stations.push_back(light[static_cast<std::size_t>(s)]);
   return kept.emplace(std::move(p));
 }
 
-SettleFigures PartOfFloor::figures(std::size_t height, const SettleSetting& setting, const Band& band) {
+AreaLight PartOfFloor::figures(std::size_t height, const SettleSetting& setting, const Band& band) {
   const Pattern &lower = pattern(height, setting.lower), &upper = pattern(height, setting.upper);
   const double share = std::clamp(setting.upper_share, 0.0, 1.0), of_lower = setting.light_factor * (1 - share),
                of_upper = setting.light_factor * share;
-  const auto mix = [&](double Pattern::*figure) { return of_lower * (lower.*figure) + of_upper * (upper.*figure); };
-  SettleFigures f;
-  f.mean = mix(&Pattern::mean), f.edge = mix(&Pattern::edge);
-  f.center = mix(&Pattern::center), f.corners = mix(&Pattern::corners);
+  const auto mix = [&](double AreaLight::*figure) {
+    return of_lower * (lower.light.*figure) + of_upper * (upper.light.*figure);
+  };
+  AreaLight f;
+  f.mean = mix(&AreaLight::mean), f.edge = mix(&AreaLight::edge);
+  f.center = mix(&AreaLight::center), f.corners = mix(&AreaLight::corners);
   f.lowest = INFINITY;
+  for (std::size_t i = 0; i < lower.stations.size(); ++i) {
+    const double e = of_lower * lower.stations[i] + of_upper * upper.stations[i];
+    f.lowest = std::min(f.lowest, e), f.highest = std::max(f.highest, e);
+  }
   int too_dim = 0, too_bright = 0;
   const std::size_t count = lower.ppfd.size();
   for (std::size_t i = 0; i < count; ++i) {
     const double e = of_lower * lower.ppfd[i] + of_upper * upper.ppfd[i];
-    f.lowest = std::min(f.lowest, e), f.highest = std::max(f.highest, e);
     too_dim += e < band.low;
     too_bright += e > band.high;
   }
@@ -142,12 +126,12 @@ SettleFigures PartOfFloor::figures(std::size_t height, const SettleSetting& sett
   return f;
 }
 
-ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
+ServedArea served_area(const FloorLight& floor, const ServingRule& rule, const Band& band, const Footprint& sides,
                        const std::optional<SettleSetting>& at, ServedSure sure) {
   const double least = smallest_m / std::min(sides.width_m, sides.depth_m),
                most = std::min(floor.area().width_m / sides.width_m, floor.area().depth_m / sides.depth_m);
   const auto settings = settings_tried(floor, at);
-  const bool by_share = rule.kind == SettleRule::Kind::Share;
+  const bool by_share = rule.kind == ServingRule::Kind::Share;
   ServedArea served;
   /// Whether an area so scaled is served with the light off by so many times its ±, together and of places beside the
   /// edge; where, in `served`.
@@ -155,7 +139,7 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
     PartOfFloor part(floor, centered(floor.area(), scale * sides.width_m, scale * sides.depth_m));
     for (std::size_t h = 0; h < floor.heights_m().size(); ++h) {
       // But for shares in band, figures go with the light: they are worked out once a height and pattern.
-      std::optional<SettleFigures> full;
+      std::optional<AreaLight> full;
       SettleSetting of;
       const double factor = 1 + together * 2 * floor.errors(h).together,
                    share = places * places_beside_edge(floor.errors(h));
@@ -195,7 +179,7 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
   return served;
 }
 
-std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRule& rule, const Band& band,
+std::optional<SurestThere> surest_there(const FloorLight& floor, const ServingRule& rule, const Band& band,
                                         const Rectangle& part, const std::optional<SettleSetting>& at) {
   constexpr int draws = 41;
   bool may_hold = false;
@@ -203,11 +187,11 @@ std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRul
   PartOfFloor there(floor, part);
   for (std::size_t h = 0; h < floor.heights_m().size(); ++h)
     for (const SettleSetting& setting : settings_tried(floor, at)) {
-      const SettleFigures f = there.figures(h, setting, band);
+      const AreaLight f = there.figures(h, setting, band);
       const double sd = std::hypot(floor.errors(h).together, setting.light_sd),
                    share = places_beside_edge(floor.errors(h));
       const auto holds = [&](double factor, double places) {
-        if (rule.kind != SettleRule::Kind::Share) return judged(rule, band, off_by(f, factor, places)).met();
+        if (rule.kind != ServingRule::Kind::Share) return judged(rule, band, off_by(f, factor, places)).met();
         SettleSetting off = setting;
         off.light_factor *= factor;
         return judged(rule, band, there.figures(h, off, band)).met();

@@ -1,9 +1,10 @@
 #pragma once
 
+#include <algorithm>
 #include <optional>
 #include <vector>
 
-#include "core/settle/settle_rule.h"
+#include "core/figures/serving_rule.h"
 #include "core/whole_light/elsewhere.h"
 #include "evaluation/settle_field.h"
 
@@ -17,12 +18,14 @@ class FloorLight {
   /// Another room's floor, with the fixture over its middle. `light` has to fit.
   static FloorLight of_room(const TestLight& light, const Room& room, const std::vector<double>& heights_m);
 
-  const Rectangle& area() const { return layout_.measured; }
+  const Rectangle& area() const { return area_; }
   const Layout& layout() const { return layout_; }
+  /// The side of the cells that shares of parts are counted on.
+  double step_m() const { return std::max(area().width_m, area().depth_m) / settle_cells; }
   const std::vector<double>& heights_m() const { return heights_m_; }
   const std::vector<SettleSetting>& settings() const { return settings_; }
 
-  /// Of each cell of the floor.
+  /// Of each place of the layout.
   std::vector<double> ppfd(std::size_t height, const SettleSetting& setting) const;
 
   /// What is left open at a height; together with what the meters do to all light.
@@ -30,6 +33,7 @@ class FloorLight {
 
  private:
   friend class PartOfFloor;
+  Rectangle area_;
   Layout layout_;
   std::vector<double> heights_m_;
   std::vector<SettleErrors> errors_;
@@ -46,17 +50,19 @@ class PartOfFloor {
   PartOfFloor(const FloorLight& floor, const Rectangle& part);
 
   /// What is known of it at one of the heights and settings.
-  SettleFigures figures(std::size_t height, const SettleSetting& setting, const Band& band);
+  AreaLight figures(std::size_t height, const SettleSetting& setting, const Band& band);
 
  private:
   struct Pattern {
-    std::vector<double> ppfd;  ///< of the raster over the part
-    double mean = 0, edge = 0, center = 0, corners = 0;
+    std::vector<double> ppfd;      ///< of the raster over the part
+    std::vector<double> stations;  ///< of the places in it
+    AreaLight light;
   };
   const Pattern& pattern(std::size_t height, int which);
 
   const FloorLight& floor_;
-  Rectangle part_;
+  AreaPlan plan_;
+  RasterPlan raster_;
   std::vector<std::vector<std::optional<Pattern>>> patterns_;  ///< by height
 };
 
@@ -75,7 +81,7 @@ struct ServedArea {
 
 /// Over all heights, at all settings or at one. Without the ± it takes a seventh of the time, and `expanded` is 0.
 enum class ServedSure { With, Without };
-ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Band& band, const Footprint& sides,
+ServedArea served_area(const FloorLight& floor, const ServingRule& rule, const Band& band, const Footprint& sides,
                        const std::optional<SettleSetting>& at = {}, ServedSure sure = ServedSure::With);
 
 /// The way that most surely meets a rule over a part of a floor, at all settings or at one, with the chance, by all
@@ -83,11 +89,11 @@ ServedArea served_area(const FloorLight& floor, const SettleRule& rule, const Ba
 struct SurestThere {
   std::size_t height = 0;
   SettleSetting setting;
-  SettleFigures figures;
+  AreaLight figures;
   double chance = 0;
   bool may_hold = false;  ///< anywhere that was tried, with all light off by its ± (k = 2)
 };
-std::optional<SurestThere> surest_there(const FloorLight& floor, const SettleRule& rule, const Band& band,
+std::optional<SurestThere> surest_there(const FloorLight& floor, const ServingRule& rule, const Band& band,
                                         const Rectangle& part, const std::optional<SettleSetting>& at = {});
 
 }  // namespace sunbreak::evaluation

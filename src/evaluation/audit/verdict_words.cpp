@@ -5,11 +5,11 @@
 #include <set>
 
 #include "core/heat/surface_temperature.h"
-#include "core/settle/surest.h"
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/crop_targets.h"
 #include "evaluation/heat_by_state.h"
 #include "evaluation/light_words.h"
+#include "evaluation/settle_field.h"
 #include "record/claim_kinds.h"
 #include "record/utc.h"
 
@@ -24,8 +24,6 @@ constexpr double hot_spot_from = 1.6;
 /// A fall from switch-on from here on is worth waiting for.
 constexpr double fall_from = 0.02;
 constexpr double smallest_served_m = 0.2;
-
-constexpr double whole_within_m = 0.005;
 
 /// Sizes are told to whole centimeters or inches, cut: they are no surer.
 double whole_step(double length_m, UnitSystem units) {
@@ -218,82 +216,114 @@ void say_claim(const AuditedClaim& a, std::vector<VerdictWords>& words) {
   words.push_back(s.done());
 }
 
-/// For each target of the list in use: how to run it for the whole footprint, or else how much of it is served.
+/// The targets of the list in use, the test's own first.
+std::vector<CropTarget> own_first(const AuditedTest& test) {
+  std::vector<CropTarget> list = test.list();
+  const auto own = target_of(list, test.record().test);
+  if (!own) {
+    list.insert(list.begin(), test.stage("")->target);
+    return list;
+  }
+  const auto at = std::ranges::find_if(list, [&](const CropTarget& t) { return t.name == own->name; });
+  std::rotate(list.begin(), at, at + 1);
+  return list;
+}
+
+/// How the words on a target begin.
+Sentence for_target(const CropTarget& target, const Band& band) {
+  Sentence s("target." + target.name, VerdictWords::Use);
+  s.say("For " + target.name + " (")
+      .number("target_low_ppfd", band.low, 0, "")
+      .say(" to ")
+      .number("target_high_ppfd", band.high, 0, "µmol/m²/s")
+      .say(", ")
+      .number("photoperiod_h", target.photoperiod_h, 0, "h")
+      .say(")");
+  return s;
+}
+
+/// What is served of it where nothing serves the whole area.
+void say_part(const AuditedTest& test, const Band& band, const Rectangle& area, const SettleRequest& request,
+              const SettlePoint& nearest, Sentence& s) {
+  const auto [dimmest, fullest] = test.light()->percents();
+  const ServingVerdict verdict = judged(request.rule, band, nearest.figures);
+  const auto at_nearest = [&] {
+    s.say("at ")
+        .length("settle_height", nearest.height->height_m, test.units())
+        .say(" and ")
+        .percent("settle_dimmer", nearest.setting.percent)
+        .say(" the mean is ")
+        .number("settle_mean_ppfd", nearest.figures.mean, 0, "µmol/m²/s")
+        .tied()
+        .say(", along the edge ")
+        .number("settle_edge_ppfd", nearest.figures.edge, 0, "")
+        .say(" (predicted)");
+  };
+  if (verdict.too_bright && !verdict.too_dim) {
+    // Too bright is not that it serves nothing: less light was not read.
+    s.say(dimmest == fullest ? " it is too bright at the one setting that was read: "
+                             : " it is too bright at all settings that were read: ");
+    at_nearest();
+    s.say(dimmest == fullest ? ". Whether it serves dimmed is not known: run the dimmer's stair, or walk another setting."
+                             : ". Whether it serves dimmed further is not known: read a lower setting.");
+    return;
+  }
+  const FloorLight* floor = area == known_area(*test.light()) ? test.floor() : nullptr;
+  const ServedArea served =
+      floor ? served_area(*floor, test.rule(), band, {area.width_m, area.depth_m}, {}, ServedSure::Without)
+            : ServedArea{};
+  if (served.scale * std::min(area.width_m, area.depth_m) >= smallest_served_m) {
+    s.say(" it serves ")
+        .size("served_area", whole_step(served.scale * area.width_m, test.units()),
+              whole_step(served.scale * area.depth_m, test.units()), test.units())
+        .tied()
+        .say(" about the middle, at ")
+        .length("settle_height", served.height_m, test.units())
+        .say(" and ")
+        .percent("settle_dimmer", served.percent)
+        .say(" (predicted), not all of ")
+        .size("settle_area", area.width_m, area.depth_m, test.units())
+        .say(".");
+    return;
+  }
+  s.say(verdict.too_dim && !verdict.too_bright ? " it is too dim here: at its nearest, "
+                                               : " its light is too uneven here: at its nearest, ");
+  at_nearest();
+  s.say(".");
+}
+
+/// For each target of the list in use, the test's own first: how to run it for the area that is asked about, as Settle
+/// answers, or else how much of it is served.
 void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
-  const FloorLight* floor = test.floor();
-  if (!floor) return;
-  const Rectangle whole = floor->area();
-  const auto& maps = test.maps(whole);
-  for (const CropTarget& target : test.list()) {
+  if (!test.light() || test.light()->question().fit.sweeps.empty()) return;
+  const TestLight& light = *test.light();
+  const Settling settling = settling_of(test.record());
+  const Rectangle area = area_asked(settling, light);
+  const auto& maps = test.maps(area);
+  if (!maps) return;
+  for (const CropTarget& target : own_first(test)) {
     if (test.stop().stop_requested()) return;
     const Band band = band_of(target, target.photoperiod_h);
-    SettleRequest request = test.request(band);
-    request.sure = sure_chance;
-    const auto fewest = maps ? fewest_watts(maps.value(), request, test.stop()) : maps.problem();
-    Sentence s("target." + target.name, VerdictWords::Use);
-    s.say("For " + target.name + " (")
-        .number("target_low_ppfd", band.low, 0, "")
-        .say(" to ")
-        .number("target_high_ppfd", band.high, 0, "µmol/m²/s")
-        .say(", ")
-        .number("photoperiod_h", target.photoperiod_h, 0, "h")
-        .say(")");
-    if (fewest) {
-      const SettlePoint& p = fewest.value();
+    const SettleRequest request = request_asked(settling, test.record().test, light, band);
+    const auto best = best_way(maps.value(), request, test.stop());
+    if (!best) continue;
+    const SettlePoint& p = best.value().point;
+    Sentence s = for_target(target, band);
+    if (best.value().met) {
       s.say(" hang it at ")
           .length("settle_height", p.height->height_m, test.units())
           .say(" and dim it to ")
           .percent("settle_dimmer", p.setting.percent)
           .say(": all of ")
-          .size("settle_area", whole.width_m, whole.depth_m, test.units())
-          .say(" is served, for ")
-          .number("settle_power_w", *p.setting.power_w, 0, "W")
-          .tied()
-          .say(" (predicted).");
-      words.push_back(s.done());
-      continue;
+          .size("settle_area", area.width_m, area.depth_m, test.units())
+          .say(" is served with a chance of ")
+          .percent("settle_chance", std::round(100 * p.chance))
+          .tied();
+      if (p.setting.power_w) s.say(", for ").number("settle_power_w", *p.setting.power_w, 0, "W");
+      s.say(" (predicted).");
+    } else {
+      say_part(test, band, area, request, p, s);
     }
-    const Footprint sides{whole.width_m, whole.depth_m};
-    const ServedArea served = served_area(*floor, test.rule(), band, sides, {}, ServedSure::Without);
-    if (served.scale * std::min(sides.width_m, sides.depth_m) < smallest_served_m) {
-      Sentence none("target." + target.name, VerdictWords::Use);
-      none.say("For " + target.name + " (")
-          .number("target_low_ppfd", band.low, 0, "")
-          .say(" to ")
-          .number("target_high_ppfd", band.high, 0, "µmol/m²/s")
-          .say(") it serves no area worth the name here");
-      if (const auto nearest = maps ? surest(maps.value(), request, test.stop()) : maps.problem()) {
-        const SettlePoint& p = nearest.value();
-        none.say(": nearest to it, at ")
-            .length("settle_height", p.height->height_m, test.units())
-            .say(" and ")
-            .percent("settle_dimmer", p.setting.percent)
-            .say(", the mean is ")
-            .number("settle_mean_ppfd", p.figures.mean, 0, "µmol/m²/s")
-            .tied()
-            .say(", the edge ")
-            .number("settle_edge_ppfd", p.figures.edge, 0, "")
-            .say(" (predicted)");
-      }
-      words.push_back(none.say(".").done());
-      continue;
-    }
-    const bool all = served.scale * sides.width_m > whole.width_m - whole_within_m;
-    if (all)
-      s.say(" it is at its limit: all of ")
-          .size("settle_area", whole.width_m, whole.depth_m, test.units())
-          .tied()
-          .say(" may be served, at ");
-    else
-      s.say(" it serves ")
-          .size("served_area", whole_step(served.scale * sides.width_m, test.units()),
-                whole_step(served.scale * sides.depth_m, test.units()), test.units())
-          .tied()
-          .say(" about the middle, at ");
-    s.length("settle_height", served.height_m, test.units())
-        .say(" and ")
-        .percent("settle_dimmer", served.percent)
-        .say(" (predicted).");
     words.push_back(s.done());
   }
 }

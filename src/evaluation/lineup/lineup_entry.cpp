@@ -82,14 +82,14 @@ class EntryMaker {
   }
 
   /// The fewest watts that meet the line-up's target over the whole floor.
-  void take_watts_to_meet(const WayLight& light, UnitSystem units, std::stop_token stop) {
+  void take_watts_to_meet(const WayLight& light, std::stop_token stop) {
     const char* id = "watts_to_meet_w";
     const TestLight* found = evaluation_.light(stop);
     if (!found) return lacks(id, "nothing was read");
     const Rectangle area = whole_area(*found);
-    const auto maps = settle_maps(*found, area, settle_heights(*found, units), area.width_m / 2, stop);
+    const auto maps = settle_maps(*found, area, settle_heights(*found), area.width_m / 2, stop);
     if (!maps) return lacks(id, maps.problem().seen);
-    const auto point = fewest_watts(maps.value(), {question_.band, question_.rule, {}, 0.5}, stop);
+    const auto point = fewest_watts(maps.value(), {question_.band, question_.rule, advised({}, *found), 0.5}, stop);
     if (!point) return lacks(id, point.problem().seen);
     const auto& setting = point.value().setting;
     if (!setting.power_w) return lacks(id, "no watts were read");
@@ -222,7 +222,7 @@ std::string question_key(const EntryQuestion& q) {
   const bool with_band = q.take == Take::Band || q.take == Take::Target || !q.way.target.empty();
   const bool at_usual = !q.way.height_m && q.way.target.empty() && q.usual_height_m;
   return fmt::format("{}|{}|{}|{}", way_id(q.way), at_usual ? fmt::format("{:.4f}", *q.usual_height_m) : "",
-                     with_band ? fmt::format("{}-{} {}", q.band.low, q.band.high, settle_rule_id(q.rule)) : "",
+                     with_band ? fmt::format("{}-{} {}", q.band.low, q.band.high, serving_rule_id(q.rule)) : "",
                      static_cast<int>(q.take));
 }
 
@@ -270,7 +270,7 @@ LineUpEntry entry_of(const Evaluation& evaluation, const EntryQuestion& question
     return entry;
   }
   if (whole) maker.take_whole_light(light, stop);
-  if (target) maker.take_watts_to_meet(light, units, stop);
+  if (target) maker.take_watts_to_meet(light, stop);
   return entry;
 }
 

@@ -6,7 +6,6 @@
 
 #include "core/bench/edge_shape.h"
 #include "core/settle/settle_solver.h"
-#include "core/settle/surest.h"
 #include "core/whole_light/reference_rooms.h"
 #include "evaluation/light_words.h"
 #include "evaluation/lineup/way_light.h"
@@ -133,15 +132,13 @@ Result<WayLight> best_light(const Evaluation& evaluation, const EntryQuestion& q
                      fmt::format("there is no part of {} in it", size_text(size->width_m, size->depth_m, units)),
                      "choose a smaller footprint"};
   }
-  const auto maps = settle_maps(*test_light, area, settle_heights(*test_light, units), whole.width_m / 2, stop);
+  const auto maps = settle_maps(*test_light, area, settle_heights(*test_light), whole.width_m / 2, stop);
   if (!maps) return maps.problem();
-  const SettleRequest request{question.band, question.rule, {}, 0.5};
-  // The fewest watts that meet the rule; where nothing does, the way that comes nearest to it.
-  auto chosen = fewest_watts(maps.value(), request, stop);
-  const bool met = chosen.ok();
-  if (!met) chosen = surest(maps.value(), request, stop);
-  if (!chosen) return chosen.problem();
-  const SettlePoint& p = chosen.value();
+  const SettleRequest request{question.band, question.rule, advised({}, *test_light), 0.5};
+  const auto best = best_way(maps.value(), request, stop);
+  if (!best) return best.problem();
+  const bool met = best.value().met;
+  const SettlePoint& p = best.value().point;
   WayLight& light = made.value();
   const SettleLattice& lattice = maps.value().lattice;
   take_layout(light, {area.width_m, area.depth_m}, {GridKind::Cells, lattice.columns, lattice.rows, 0, 0, {}},

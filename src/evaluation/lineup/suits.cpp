@@ -25,11 +25,11 @@ struct Lit {
   HangingPattern pattern;
   double height_m = 0;
   std::vector<double> ppfd;
-  SettleFigures full;
+  AreaLight full;
 };
 
-SettleFigures figures_of(const Layout& floor, const std::vector<double>& ppfd) {
-  SettleFigures f;
+AreaLight figures_of(const Layout& floor, const std::vector<double>& ppfd) {
+  AreaLight f;
   double edge = 0, corners = 0;
   int at_edge = 0;
   f.lowest = INFINITY;
@@ -46,10 +46,10 @@ SettleFigures figures_of(const Layout& floor, const std::vector<double>& ppfd) {
   return f;
 }
 
-SettleFigures scaled(const Lit& lit, double factor, const SettleRule& rule, const Band& band) {
-  SettleFigures f = lit.full;
+AreaLight scaled(const Lit& lit, double factor, const ServingRule& rule, const Band& band) {
+  AreaLight f = lit.full;
   for (double* part : {&f.mean, &f.edge, &f.center, &f.corners, &f.lowest, &f.highest}) *part *= factor;
-  if (rule.kind != SettleRule::Kind::Share) return f;
+  if (rule.kind != ServingRule::Kind::Share) return f;
   double in = 0, dim = 0;
   for (const double e : lit.ppfd) in += band.contains(factor * e), dim += (factor * e < band.low) ? 1 : 0;
   const auto count = static_cast<double>(lit.ppfd.size());
@@ -149,8 +149,8 @@ class Search {
 
   /// Why a way does not meet what is asked, in words.
   std::string shortfall_words(const Tried& tried) const {
-    const SettleFigures f = scaled(tried.lit, tried.setting.light_factor, question_.rule, question_.band);
-    const SettleVerdict v = judged(question_.rule, question_.band, f);
+    const AreaLight f = scaled(tried.lit, tried.setting.light_factor, question_.rule, question_.band);
+    const ServingVerdict v = judged(question_.rule, question_.band, f);
     if (v.too_dim && v.too_bright)
       return fmt::format("too uneven: {:.0f} to {:.0f} µmol/m²/s at once, lowest ÷ mean {:.2f}", f.lowest, f.highest,
                          f.lowest_over_mean());
@@ -185,10 +185,10 @@ class Search {
     t.lit.full = figures_of(elsewhere_.layout(), t.lit.ppfd);
     const double low = std::max(1.0, question_.band.low);
     for (const SettleSetting& setting : settings_) {
-      const SettleFigures f = scaled(t.lit, setting.light_factor, question_.rule, question_.band);
-      const SettleMargins m = margins(question_.rule, question_.band, f);
+      const AreaLight f = scaled(t.lit, setting.light_factor, question_.rule, question_.band);
+      const ServingMargins m = margins(question_.rule, question_.band, f);
       const bool met = judged(question_.rule, question_.band, f).met();
-      const double size = question_.rule.kind == SettleRule::Kind::Share ? 1 : low;
+      const double size = question_.rule.kind == ServingRule::Kind::Share ? 1 : low;
       const double shortfall = std::max({0.0, -m.to_too_dim / size, -m.to_too_bright / size});
       if (met) {
         // The dimmest that does takes the fewest watts.

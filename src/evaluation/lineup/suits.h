@@ -6,7 +6,7 @@
 
 #include "core/lineup/light_for_money.h"
 #include "core/optics/room.h"
-#include "core/settle/settle_rule.h"
+#include "core/figures/serving_rule.h"
 #include "core/whole_light/elsewhere.h"
 #include "evaluation/lineup/entrant.h"
 #include "evaluation/test_light.h"
@@ -17,7 +17,7 @@ namespace sunbreak::evaluation {
 struct SuitQuestion {
   Room room;
   Band band;
-  SettleRule rule;
+  ServingRule rule;
   MoneyTerms money;
   std::string currency = "EUR";
   std::optional<double> most_money;  ///< for buying the fixtures

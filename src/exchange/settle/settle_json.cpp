@@ -14,7 +14,7 @@ using record::Json;
 
 Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
                        const SettleUse& use) {
-  const SettleFigures& f = point.figures;
+  const AreaLight& f = point.figures;
   const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *point.height, point.setting);
   Json j{{"height_m", point.height->height_m},
          {"dimmer_pct", point.setting.percent},
@@ -47,11 +47,22 @@ Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, con
   return j;
 }
 
+namespace {
+
+Json way_json(const SettleMaps& maps, const SettleRequest& request, const BestWay& way, const SettleUse& use) {
+  Json j = settle_point_json(maps, request, way.point, use);
+  j["sure_enough"] = way.sure;
+  j["lacking"] = lacking_words(request.rule, request.band, way.point.figures);
+  return j;
+}
+
+}  // namespace
+
 Json settle_json(const SettleMaps& maps, const SettleRequest& request, const SettleAnswers& answers,
                  const SettleUse& use) {
   const Rectangle& area = maps.lattice.area;
-  Json j{{"rule", settle_rule_id(request.rule)},
-         {"rule_words", settle_rule_words(request.rule, request.band)},
+  Json j{{"rule", serving_rule_id(request.rule)},
+         {"rule_words", serving_rule_words(request.rule, request.band)},
          {"target_low_ppfd", request.band.low},
          {"target_high_ppfd", request.band.high},
          {"sure_pct", 100 * request.sure},
@@ -68,11 +79,12 @@ Json settle_json(const SettleMaps& maps, const SettleRequest& request, const Set
   add("widest", answers.widest);
   add("most_even", answers.most_even);
   j["reason"] = reasons;
+  j["instead"] = answers.instead ? way_json(maps, request, *answers.instead, use) : Json();
   return j;
 }
 
 Json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage, const CardStage& wanted,
-                     const Result<SettlePoint>& row, SettleUse use) {
+                     const Result<BestWay>& row, SettleUse use) {
   request.band = wanted.band;
   use.photoperiod_h = wanted.photoperiod_h;
   Json j{{"stage", stage},
@@ -80,7 +92,7 @@ Json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::s
          {"target_high_ppfd", wanted.band.high},
          {"photoperiod_h", wanted.photoperiod_h}};
   if (row)
-    j.update(settle_point_json(maps, request, row.value(), use));
+    j.update(way_json(maps, request, row.value(), use));
   else
     j["height_m"] = nullptr, j["reason"] = row.problem().sentence();
   return j;

@@ -25,6 +25,6 @@ record::Json settle_json(const SettleMaps& maps, const SettleRequest& request, c
 
 /// One row of a card: its stage, and the point or null with a reason.
 record::Json settle_row_json(const SettleMaps& maps, SettleRequest request, const std::string& stage,
-                             const CardStage& wanted, const Result<SettlePoint>& row, SettleUse use);
+                             const CardStage& wanted, const Result<BestWay>& row, SettleUse use);
 
 }  // namespace sunbreak::exchange

@@ -20,6 +20,7 @@ struct Fixture {
   bool removed = false;
   std::string price_on;                          ///< the day of the price
   std::optional<double> discount_pct, shipping;  ///< off the price, and on top of what is left
+  std::string dimmer_steps;                      ///< as core/power/dimmer_steps reads them
   bool operator==(const Fixture&) const = default;
 };
 
@@ -62,6 +63,10 @@ struct Described<Fixture> {
     columns.add("shipping", &Fixture::shipping, "shipping on top of the price, in its currency")
         .between(0, 1e7)
         .since(8);
+    columns
+        .add("dimmer_steps", &Fixture::dimmer_steps,
+             "where the dimmer can be set: free, a step in %, or its marks (25, 50, 75, 100); empty: whole percents")
+        .since(14);
   }
 };
 

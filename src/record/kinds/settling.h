@@ -10,13 +10,14 @@ namespace sunbreak::record {
 /// How a tester asks how to run the fixture of a test: one for each at most. The target is the test's own.
 struct Settling {
   Id id = 0, test_id = 0;
-  std::string rule = "edge";  ///< as core/settle/settle_rule writes it
+  std::string rule = "edge";  ///< as core/figures/serving_rule writes it
   double sure_pct = 50;
   /// The area asked about; the whole one where not stated.
   std::optional<double> area_left_m, area_front_m, area_width_m, area_depth_m;
   std::optional<double> min_height_m, max_height_m, max_power_w, max_ppfd;
   std::string card_list, card_policy = "fewest watts";
   std::optional<Id> configuration_id{};
+  bool beyond_walked = false;
   bool operator==(const Settling&) const = default;
 };
 
@@ -47,6 +48,10 @@ struct Described<Settling> {
     columns.add("configuration_id", &Settling::configuration_id, "the configuration; empty: the fixture as it comes")
         .refers_to("configuration")
         .since(8);
+    columns
+        .add("beyond_walked", &Settling::beyond_walked,
+             "answers may leave the walked heights and come nearer than the gaps between emitters allow")
+        .since(14);
   }
 };
 

@@ -92,6 +92,17 @@
     [el.low.value, el.high.value] = ends.map((e) => (Number.isFinite(e) ? String(Math.round(e * 10) / 10) : ''));
   };
 
+  // The test's own rule, of the stations' light.
+  const served = (s, b, share) => {
+    const {edge, center, corners, lowest, highest} = s.light, {kind, ppfd, within} = data.rule;
+    if (kind === 'edge') return edge !== null && edge >= b.low && highest <= b.high;
+    if (kind === 'every') return lowest >= b.low && highest <= b.high;
+    if (kind === 'mean') return s.mean >= b.low && s.mean <= b.high;
+    if (kind === 'corners') return corners !== null && corners >= ppfd;
+    if (kind === 'center') return center !== null && Math.abs(center - ppfd) <= within * ppfd;
+    return share >= data.rule.share;
+  };
+
   const figures = () => {
     const s = sweep();
     el.absent.hidden = s !== null;
@@ -104,7 +115,7 @@
       if (s.xs.length && b.low < b.high) {
         const share = sharesOf(s, b);
         row('band', 'In band', `${fixed(100 * share, 1)} %`);
-        row('serves', 'Target', share >= data.least_in_band && s.edge_mean >= b.low ? 'served' : 'not served');
+        row('serves', 'Target', `${served(s, b, share) ? 'served' : 'not served'} (${data.rule.words})`);
       } else {
         row('band', 'In band', s.xs.length ? 'the band ends below where it begins' : 'not known between loose stations');
       }

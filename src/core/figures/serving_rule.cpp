@@ -1,4 +1,4 @@
-#include "core/settle/settle_rule.h"
+#include "core/figures/serving_rule.h"
 
 #include <fmt/format.h>
 
@@ -8,7 +8,7 @@
 namespace sunbreak {
 namespace {
 
-using RuleKind = SettleRule::Kind;
+using RuleKind = ServingRule::Kind;
 
 constexpr std::pair<RuleKind, std::string_view> rule_names[] = {
     {RuleKind::Edge, "edge"}, {RuleKind::Every, "every"},     {RuleKind::Share, "share"},
@@ -16,10 +16,10 @@ constexpr std::pair<RuleKind, std::string_view> rule_names[] = {
 
 }  // namespace
 
-Result<SettleRule> parse_settle_rule(std::string_view text) {
+Result<ServingRule> parse_serving_rule(std::string_view text) {
   const auto colon = text.find(':');
   const std::string_view word = text.substr(0, colon);
-  SettleRule rule;
+  ServingRule rule;
   const Problem unknown{fmt::format("the rule '{}' is none that is known", text), "",
                         "choose edge, every, share:90, mean, corners:600 or center:800"};
   bool found = false;
@@ -41,7 +41,7 @@ Result<SettleRule> parse_settle_rule(std::string_view text) {
   return rule;
 }
 
-std::string settle_rule_id(const SettleRule& rule) {
+std::string serving_rule_id(const ServingRule& rule) {
   for (const auto& [kind, name] : rule_names)
     if (kind == rule.kind) {
       if (kind == RuleKind::Share) return fmt::format("{}:{:.6g}", name, 100 * rule.share);
@@ -51,12 +51,12 @@ std::string settle_rule_id(const SettleRule& rule) {
   return {};
 }
 
-std::string settle_rule_words(const SettleRule& rule, const Band& band) {
+std::string serving_rule_words(const ServingRule& rule, const Band& band) {
   switch (rule.kind) {
     case RuleKind::Edge:
-      return fmt::format("mean along the edge at least {:.0f}, no place over {:.0f} µmol/m²/s", band.low, band.high);
+      return fmt::format("mean along the edge at least {:.0f}, no station over {:.0f} µmol/m²/s", band.low, band.high);
     case RuleKind::Every:
-      return fmt::format("every place at {:.0f} to {:.0f} µmol/m²/s", band.low, band.high);
+      return fmt::format("every station at {:.0f} to {:.0f} µmol/m²/s", band.low, band.high);
     case RuleKind::Share:
       return fmt::format("{:.0f} % of the area at {:.0f} to {:.0f} µmol/m²/s", 100 * rule.share, band.low, band.high);
     case RuleKind::Mean:
@@ -69,24 +69,24 @@ std::string settle_rule_words(const SettleRule& rule, const Band& band) {
   return {};
 }
 
-std::string settle_rule_words(const SettleRule& rule) {
+std::string serving_rule_words(const ServingRule& rule) {
   switch (rule.kind) {
     case RuleKind::Edge:
-      return "mean along the edge at or over the band's low end, no place over its high end";
+      return "mean along the edge at or over the band's low end, no station over its high end";
     case RuleKind::Every:
-      return "every place in band";
+      return "every station in band";
     case RuleKind::Share:
       return fmt::format("{:.0f} % of the area in band", 100 * rule.share);
     case RuleKind::Mean:
       return "mean in band";
     case RuleKind::Corners:
     case RuleKind::Center:
-      return settle_rule_words(rule, {});
+      return serving_rule_words(rule, {});
   }
   return {};
 }
 
-SettleMargins margins(const SettleRule& rule, const Band& band, const SettleFigures& f) {
+ServingMargins margins(const ServingRule& rule, const Band& band, const AreaLight& f) {
   constexpr double none = 1;
   switch (rule.kind) {
     case RuleKind::Edge:
@@ -96,7 +96,7 @@ SettleMargins margins(const SettleRule& rule, const Band& band, const SettleFigu
     case RuleKind::Share: {
       // What is more is what stands in the way.
       const double over = f.in_band - rule.share;
-      return f.too_dim >= f.too_bright ? SettleMargins{over, none} : SettleMargins{none, over};
+      return f.too_dim >= f.too_bright ? ServingMargins{over, none} : ServingMargins{none, over};
     }
     case RuleKind::Mean:
       return {f.mean - band.low, band.high - f.mean};
@@ -108,20 +108,45 @@ SettleMargins margins(const SettleRule& rule, const Band& band, const SettleFigu
   return {};
 }
 
-SettleVerdict judged(const SettleRule& rule, const Band& band, const SettleFigures& f) {
-  const SettleMargins m = margins(rule, band, f);
+ServingVerdict judged(const ServingRule& rule, const Band& band, const AreaLight& f) {
+  const ServingMargins m = margins(rule, band, f);
   return {m.to_too_dim < 0, m.to_too_bright < 0};
 }
 
-bool SettleLimits::allows_height(double height_m) const {
-  constexpr double rounding_m = 1e-6;
-  return (!min_height_m || height_m >= *min_height_m - rounding_m) &&
-         (!max_height_m || height_m <= *max_height_m + rounding_m);
-}
+namespace {
 
-bool SettleLimits::allows(const SettleSetting& setting, const SettleFigures& figures) const {
-  return (!max_power_w || (setting.power_w && *setting.power_w <= *max_power_w)) &&
-         (!max_ppfd || figures.highest <= *max_ppfd);
+/// How far short or over a PPFD is, never rounded down to nothing.
+std::string short_by(double lacking) { return fmt::format("{:.0f}", std::max(1.0, std::ceil(lacking - 0.05))); }
+
+}  // namespace
+
+std::string lacking_words(const ServingRule& rule, const Band& band, const AreaLight& f) {
+  const ServingMargins m = margins(rule, band, f);
+  const auto both = [&](const char* dim, const char* bright) {
+    std::string words;
+    if (m.to_too_dim < 0) words = fmt::format("{} is {} µmol/m²/s short", dim, short_by(-m.to_too_dim));
+    if (m.to_too_bright < 0)
+      words += words.empty() ? fmt::format("{} is {} µmol/m²/s over", bright, short_by(-m.to_too_bright))
+                             : fmt::format(", {} {} over", bright, short_by(-m.to_too_bright));
+    return words;
+  };
+  switch (rule.kind) {
+    case RuleKind::Edge:
+      return both("the edge", "the brightest station");
+    case RuleKind::Every:
+      return both("the dimmest station", "the brightest station");
+    case RuleKind::Mean:
+      return both("the mean", "the mean");
+    case RuleKind::Corners:
+      return both("the mean of the corners", "");
+    case RuleKind::Center:
+      return both("the center", "the center");
+    case RuleKind::Share:
+      if (f.in_band >= rule.share) return {};
+      return fmt::format("{:.0f} % of the area is in band instead of {:.0f} %, {:.0f} % too dim, {:.0f} % too bright",
+                         std::floor(100 * f.in_band), 100 * rule.share, 100 * f.too_dim, 100 * f.too_bright);
+  }
+  return {};
 }
 
 }  // namespace sunbreak
