@@ -7,6 +7,7 @@
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "cli/source_test.h"
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/evaluation.h"
 #include "exchange/audit/audit_json.h"
@@ -38,8 +39,8 @@ int run_audit(const AuditArguments& a) {
   }
   if (audit.claims.empty()) fmt::print("Nothing is claimed of this fixture.\n");
   for (const auto& w : audit.watts)
-    fmt::print("{:6.4g} %  badge {}  wall {:.1f} ± {:.1f} W\n", w.percent,
-               std::isnan(w.badge_w) ? "–" : fmt::format("{:.0f} W", w.badge_w), w.wall.value, w.wall.expanded);
+    fmt::print("{:6.4g} %  badge {}  wall {} W\n", w.percent,
+               std::isnan(w.badge_w) ? "–" : fmt::format("{:.0f} W", w.badge_w), uncertain_text(w.wall.value, w.wall.expanded, 1));
   for (const auto& w : audit.words)
     if (!w.struck)
       fmt::print("{}{}{}\n", w.sentence, w.own ? " (the tester's own words)" : "",

@@ -103,8 +103,8 @@ void print_figures(const SweepFigures& f, const Layout& layout, std::span<const 
     const Figure& figure = figures()[k];
     const double value = figure.value ? figure.value(source) : unread;
     if (std::isnan(value)) continue;
-    fmt::print("  {:<24}{:>9} {:<10}{}\n", figure.label, shown_value(figure, value, UnitSystem::Metric),
-               k < expanded.size() ? shown_uncertainty(figure, value, expanded[k], UnitSystem::Metric) : "",
+    const Told shown = shown_told(figure, value, k < expanded.size() ? expanded[k] : unread, UnitSystem::Metric);
+    fmt::print("  {:<24}{:>9} {:<10}{}\n", figure.label, shown.value, shown.sure(),
                shown_unit(figure, UnitSystem::Metric));
   }
 }

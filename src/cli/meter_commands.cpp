@@ -8,6 +8,7 @@
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "cli/source_test.h"
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/check_lamps.h"
 #include "exchange/files/new_file.h"
 #include "exchange/meters/meters_json.h"
@@ -31,8 +32,8 @@ int lux_factor_of(const std::string& file, bool json) {
     return 0;
   }
   std::cout << fmt::format(
-      "PPFD = k · lux with k = {:.5f} ± {:.5f} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n", f.k,
-      f.k_expanded, f.inverse(), f.lowest_lux, f.highest_lux);
+      "PPFD = k · lux with k = {} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n",
+      uncertain_text(f.k, f.k_expanded, 5), f.inverse(), f.lowest_lux, f.highest_lux);
   std::cout << fmt::format("{} pairs, scatter {:.2f} %, R² {:.5f}.\n", f.residuals.size(), 100 * f.scatter,
                            f.r_squared);
   if (f.holds()) std::cout << "It holds for this meter under this spectrum.\n";

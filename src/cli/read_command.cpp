@@ -110,8 +110,8 @@ void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& 
     const double value = f.value ? f.value(source) : unread;
     if (std::isnan(value)) continue;
     const Contribution* largest = budget.largest(f.id);
-    fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown_value(f, value, UnitSystem::Metric),
-               shown_uncertainty(f, value, budget.expanded(f.id), UnitSystem::Metric),
+    const Told shown = shown_told(f, value, budget.expanded(f.id), UnitSystem::Metric);
+    fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown.value, shown.sure(),
                shown_unit(f, UnitSystem::Metric), largest ? fmt::format("largest part: {}", largest->label) : "");
   }
   if (const std::string assumed = assumed_words(budget); !assumed.empty())

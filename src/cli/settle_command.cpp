@@ -9,6 +9,7 @@
 #include "cli/source_test.h"
 #include "core/quantity/daily_light.h"
 #include "core/quantity/length.h"
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/crop_targets.h"
 #include "evaluation/evaluation.h"
 #include "evaluation/settle_field.h"
@@ -128,9 +129,10 @@ Result<SettleMaps> asked_maps(const SettleArguments& a, const TestLight& light, 
 std::string point_text(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& p) {
   const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *p.height, p.setting);
   return fmt::format(
-      "{}: mean {:.0f} ± {:.0f}, edge {:.0f} ± {:.0f}, {:.0f} to {:.0f} µmol/m²/s, {:.0f} % in band, lowest ÷ mean "
+      "{}: mean {}, edge {}, {:.0f} to {:.0f} µmol/m²/s, {:.0f} % in band, lowest ÷ mean "
       "{:.2f}; the rule holds with a chance of {:.0f} %",
-      evaluation::settle_place_words(p, UnitSystem::Metric), p.figures.mean, e.mean, p.figures.edge, e.edge,
+      evaluation::settle_place_words(p, UnitSystem::Metric), uncertain_text(p.figures.mean, e.mean, 0),
+      uncertain_text(p.figures.edge, e.edge, 0),
       p.figures.lowest, p.figures.highest, 100 * p.figures.in_band, p.figures.lowest_over_mean(), 100 * p.chance);
 }
 

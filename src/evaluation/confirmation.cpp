@@ -4,6 +4,8 @@
 
 #include <cmath>
 
+#include "core/quantity/uncertain_text.h"
+
 namespace sunbreak::evaluation {
 
 std::optional<Confirmation> confirmation(const Evaluation& evaluation, const TestLight& light, Id sweep_id) {
@@ -47,8 +49,9 @@ std::optional<Confirmation> confirmation(const Evaluation& evaluation, const Tes
   c.ratio_expanded = 2 * std::hypot(errors.mean_sd, std::hypot(errors.scatter_sd, noise) / std::sqrt(c.read));
   const bool alike = std::abs(c.ratio - 1) <= c.ratio_expanded;
   c.confirmed = alike && c.outside <= 1;
+  const auto [off, sure] = told(100 * (c.ratio - 1), 100 * c.ratio_expanded, 1);
   const std::string beside =
-      fmt::format("read {:+.1f} % beside predicted, ± {:.1f} %", 100 * (c.ratio - 1), 100 * c.ratio_expanded);
+      fmt::format("read {}{} % beside predicted, ± {} %", c.ratio > 1 ? "+" : "", off, sure);
   if (c.confirmed)
     c.words = fmt::format("Confirmed: {}; {} of {} places within their ±.", beside, c.read - c.outside, c.read);
   else if (!alike)

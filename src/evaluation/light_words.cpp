@@ -4,6 +4,8 @@
 
 #include <cmath>
 
+#include "core/quantity/uncertain_text.h"
+
 namespace sunbreak::evaluation {
 namespace {
 
@@ -62,7 +64,7 @@ std::string lean_sentence(const WholeLight& w) {
     add(w.roll_deg[u], "right", "left");
     add(w.pitch_deg[u], "far", "near");
   }
-  if (words.empty()) return perhaps.empty() ? fmt::format("It is level to ± {:.1f}°.", least) : perhaps;
+  if (words.empty()) return perhaps.empty() ? fmt::format("It is level to ± {}°.", told(least, least, 1).expanded) : perhaps;
   words[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(words[0])));
   return words;
 }
@@ -83,17 +85,10 @@ std::string room_sentence(const WholeLight& w, UnitSystem units) {
 
 }  // namespace
 
-std::string plain_number(double value, int decimals) {
-  std::string text = fmt::format("{:.{}f}", std::abs(value), decimals);
-  const bool zero = text.find_first_not_of("0.") == std::string::npos;
-  return value < 0 && !zero ? "−" + text : text;
-}
+std::string plain_number(double value, int decimals) { return told(value, unread, decimals).value; }
 
 std::string found_text(const FoundValue& v, int decimals, const std::string& unit) {
-  if (std::isnan(v.value)) return "not known";
-  const std::string number =
-      plain_number(v.value, decimals) + (std::isnan(v.expanded) ? "" : " ± " + plain_number(v.expanded, decimals));
-  return unit.empty() ? number : number + (unit == "°" ? "" : " ") + unit;
+  return std::isnan(v.value) ? "not known" : uncertain_text(v.value, v.expanded, decimals, unit);
 }
 
 std::vector<std::string> light_sentences(const TestLight& light, UnitSystem units) {

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/figures/figure_table.h"
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/budget_question.h"
 #include "evaluation/light_words.h"
 #include "evaluation/shared_parts.h"
@@ -68,11 +69,11 @@ std::string place_words(const RetestedSweep& s, UnitSystem units) {
 
 /// "Light fell by 4.2 ± 1.1 %" for a change beyond its ±, or that it stayed within it.
 std::string change_sentence(const char* what, const FigureChange& c, const std::string& where) {
-  const std::string sure = plain_number(100 * c.ratio * c.expanded, 1);
+  const Told change = sunbreak::told(c.percent(), 100 * c.ratio * c.expanded, 1);
   if (!c.beyond())
-    return fmt::format("{} is the same {}: {} %, within ± {} %.", what, where, plain_number(c.percent(), 1), sure);
-  return fmt::format("{} {} by {} ± {} % {}.", what, c.ratio < 1 ? "fell" : "rose",
-                     plain_number(std::abs(c.percent()), 1), sure, where);
+    return fmt::format("{} is the same {}: {} %, within ± {} %.", what, where, change.value, change.expanded);
+  return fmt::format("{} {} by {} % {}.", what, c.ratio < 1 ? "fell" : "rose",
+                     uncertain_text(std::abs(c.percent()), 100 * c.ratio * c.expanded, 1), where);
 }
 
 }  // namespace
@@ -110,8 +111,8 @@ Retest retest_of(const Evaluation& now, const Evaluation& earlier) {
 
 std::string change_text(const FigureChange& c) {
   if (!c.known()) return "–";
-  return fmt::format("{}{} ± {} %", c.percent() > 0 ? "+" : "", plain_number(c.percent(), 1),
-                     plain_number(100 * c.ratio * c.expanded, 1));
+  return fmt::format("{}{} %", c.percent() > 0 ? "+" : "",
+                     uncertain_text(c.percent(), 100 * c.ratio * c.expanded, 1));
 }
 
 std::vector<std::string> retest_sentences(const Retest& r, UnitSystem units) {
@@ -145,11 +146,10 @@ std::vector<std::string> retest_sentences(const Retest& r, UnitSystem units) {
   else if (r.decay_pct_per_1000h) {
     const auto [decay, sure] = *r.decay_pct_per_1000h;
     words.push_back(std::abs(decay) > sure
-                        ? fmt::format("Over {:.0f} h of running the light {} by {} ± {} % in 1,000 h.",
-                                      *r.hours_between, decay > 0 ? "fell" : "rose", plain_number(std::abs(decay), 2),
-                                      plain_number(sure, 2))
+                        ? fmt::format("Over {:.0f} h of running the light {} by {} % in 1,000 h.", *r.hours_between,
+                                      decay > 0 ? "fell" : "rose", uncertain_text(std::abs(decay), sure, 2))
                         : fmt::format("Over {:.0f} h of running no decay beyond ± {} % in 1,000 h is seen.",
-                                      *r.hours_between, plain_number(sure, 2)));
+                                      *r.hours_between, sunbreak::told(sure, sure, 2).expanded));
   } else if (r.hours_between) {
     words.push_back(fmt::format("Only {:.0f} h were run between the tests: too few for a decay.", *r.hours_between));
   } else {

@@ -7,6 +7,7 @@
 
 #include "core/power/running_cost.h"
 #include "evaluation/crop_targets.h"
+#include "evaluation/settle_words.h"
 
 namespace sunbreak::evaluation {
 
@@ -71,9 +72,19 @@ SettingsCard settings_card(const TestRecord& test_record, const TestLight& light
     line.within = own.limits.allows_height((*height)->height_m) && own.limits.allows(*setting, light_there);
     line.sure = line.met && line.point->chance >= own.sure;
     line.lacking = lacking_words(own.rule, own.band, light_there);
+    line.mending = mending_words(own, *line.point, light);
     line.walked = light.read_at((*height)->height_m, setting->percent) != nullptr;
   }
   return card;
+}
+
+std::string card_line_words(const CardLine& line) {
+  if (!line.point) return line.why;
+  std::string words;
+  if (!line.met) words = "nearest way: " + line.lacking + ". " + line.mending;
+  if (line.met && !line.sure) words = "the surest way there is";
+  if (!line.within) words += std::string(words.empty() ? "" : words.ends_with('.') ? " " : "; ") + "outside of the limits";
+  return words;
 }
 
 std::optional<GrowSum> grow_sum(const SettingsCard& card) {

@@ -25,8 +25,13 @@ struct CardLine {
   bool within = false;  ///< the limits are kept
   bool walked = false;  ///< the light there was read, not predicted
   std::string lacking;  ///< what the rule lacks there, in words; empty where it is met
+  std::string mending;  ///< and what would help
   std::string why;      ///< where there is no point
 };
+
+/// What is to be said of a row beside its figures: why there are none, what the rule lacks, that a limit is not kept, or
+/// that no way is sure enough. Empty where all is as was asked for.
+std::string card_line_words(const CardLine& line);
 
 struct SettingsCard {
   std::vector<CardLine> lines;

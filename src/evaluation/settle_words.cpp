@@ -41,7 +41,7 @@ std::string mending_words(const SettleRequest& request, const SettlePoint& point
   if (dim) parts.push_back("a smaller area");
   if (dim && bright) parts.push_back("a wider band");
   if (request.rule.kind != ServingRule::Kind::Mean && judged({ServingRule::Kind::Mean}, request.band, point.figures).met())
-    parts.push_back("judging by the mean, which is in band");
+    parts.push_back("another rule (the mean is in band)");
   if (dim && !bright && point.setting.percent >= fullest - rounding_pct) parts.push_back("a second fixture");
   if (dim && !bright && point.height->height_m <= lowest + centimeter_m / 2 &&
       lowest > light.question().least_height_m + centimeter_m)

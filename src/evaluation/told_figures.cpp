@@ -18,8 +18,9 @@ std::vector<ToldFigure> told_figures(const Evaluation& evaluation, Id sweep_id, 
     const Figure& f = figure(id);
     const double value = f.value ? f.value(source) : unread;
     if (!std::isfinite(value)) continue;
-    told.push_back({f.id, f.label, shown_unit(f, units), shown_value(f, value, units),
-                    shown_uncertainty(f, value, budget->expanded(f.id), units)});
+    Told shown = shown_told(f, value, budget->expanded(f.id), units);
+    told.push_back({f.id, f.label, shown_unit(f, units), shown.value,
+                    shown.sure()});
   }
   return told;
 }

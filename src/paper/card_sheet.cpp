@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "core/quantity/daily_light.h"
+#include "core/quantity/uncertain_text.h"
 
 namespace sunbreak::paper {
 namespace {
@@ -33,10 +34,10 @@ std::vector<std::string> cells_of(const evaluation::CardLine& line, UnitSystem u
   cells.push_back(length_text(p.height->height_m, units));
   cells.push_back(short_number(p.setting.percent, 1) + " %");
   cells.push_back(short_number(line.row.photoperiod_h, 1));
-  cells.push_back(fmt::format("{:.0f} ± {:.0f}", p.figures.mean, line.expanded.mean));
+  cells.push_back(uncertain_text(p.figures.mean, line.expanded.mean, 0));
   cells.push_back(fmt::format("{:.1f}", dli_mol_m2_d(p.figures.mean, line.row.photoperiod_h)));
   cells.push_back(p.setting.power_w ? fmt::format("{:.0f}", *p.setting.power_w) : "–");
-  cells.push_back(fmt::format("{:.0f} %{}", 100 * p.chance, line.met ? "" : "*"));
+  cells.push_back(fmt::format("{:.0f} %{}", 100 * p.chance, line.sure ? "" : "*"));
   return cells;
 }
 
@@ -48,9 +49,7 @@ Result<std::string> settings_card_pdf(const record::TestRecord& record, const ev
     return Problem{"the settings card has no row", "there is nothing to print", "make it in Settle"};
   const std::string title = "Settings card: " + record.fixture.name;
   const std::string words = fmt::format(
-      "Predicted from measured sweeps over {}. A stage is served where the rule is met: {}. Chance: that it is; * "
-      "where "
-      "no way is sure enough. Lamps get hot and glare: switch off before you hang them otherwise.",
+      "Predicted from measured sweeps over {}. A stage is served where the rule is met: {}. Chance: that it is; * where no way is sure enough. Lamps get hot and glare: switch off before you hang them otherwise.",
       size_text(card.area.width_m, card.area.depth_m, units), serving_rule_words(card.request.rule));
   const double width = size.width - 2 * margin;
   std::vector<Page> pages;
@@ -77,9 +76,8 @@ Result<std::string> settings_card_pdf(const record::TestRecord& record, const ev
                  {11, card_columns[k].bold, c.colors().ink});
           x += card_columns[k].share * width;
         }
-        const std::string below =
-            line.point ? fmt::format("{:.0f} to {:.0f} µmol/m²/s wanted", line.row.low_ppfd, line.row.high_ppfd)
-                       : line.why;
+        std::string below = fmt::format("{:.0f} to {:.0f} µmol/m²/s wanted", line.row.low_ppfd, line.row.high_ppfd);
+        if (const std::string said = evaluation::card_line_words(line); !said.empty()) below += "; " + said;
         c.text({margin, y + 19, width, 12}, Align::Left, fitted(c, below, 8, false, width),
                {8, false, c.colors().quiet});
         y += row_height;

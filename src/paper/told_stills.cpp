@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include "core/quantity/daily_light.h"
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/crop_targets.h"
 #include "evaluation/read_sweeps.h"
 #include "paper/still_frame.h"
@@ -99,13 +100,13 @@ std::vector<std::vector<std::string>> card_rows(const evaluation::SettingsCard& 
   for (const evaluation::CardLine& line : card.lines) {
     if (rows.size() == most_rows) break;
     if (!line.point) {
-      rows.push_back({line.row.stage, "–"});
+      rows.push_back({line.row.stage, line.why});
       continue;
     }
     const SettlePoint& p = *line.point;
-    rows.push_back({line.row.stage, length_text(p.height->height_m, units), short_number(p.setting.percent, 1) + " %",
+    rows.push_back({line.row.stage + (line.met ? "" : " (nearest)"), length_text(p.height->height_m, units), short_number(p.setting.percent, 1) + " %",
                     short_number(line.row.photoperiod_h, 1) + " h",
-                    fmt::format("{:.0f} ± {:.0f}", p.figures.mean, line.expanded.mean),
+                    uncertain_text(p.figures.mean, line.expanded.mean, 0),
                     p.setting.power_w ? fmt::format("{:.0f} W", *p.setting.power_w) : "–"});
   }
   return rows;

@@ -5,6 +5,7 @@
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
+#include "core/quantity/uncertain_text.h"
 #include "core/visible.h"
 #include "embedded/sunbreak_report.h"
 
@@ -13,8 +14,6 @@ namespace {
 
 using kainjow::mustache::data;
 using CardRows = kainjow::mustache::list;
-
-std::string figure_with(double value, double expanded) { return fmt::format("{:.0f} ± {:.0f}", value, expanded); }
 
 }  // namespace
 
@@ -32,15 +31,18 @@ void add_card_section(data& page, const evaluation::TestRecord& record, const ev
     row.set("weeks", line.row.weeks ? short_number(*line.row.weeks, 1) : "");
     row.set("known", line.point.has_value());
     row.set("why", line.why);
+    const std::string said = line.point ? evaluation::card_line_words(line) : std::string();
+    row.set("has_said", !said.empty());
+    row.set("said", said);
     if (line.point) {
       const SettlePoint& p = *line.point;
       row.set("height", length_text(p.height->height_m, units));
       row.set("dimmer", short_number(p.setting.percent, 1) + " %");
-      row.set("mean", figure_with(p.figures.mean, line.expanded.mean));
-      row.set("edge", figure_with(p.figures.edge, line.expanded.edge));
+      row.set("mean", uncertain_text(p.figures.mean, line.expanded.mean, 0));
+      row.set("edge", uncertain_text(p.figures.edge, line.expanded.edge, 0));
       row.set("daily", fmt::format("{:.1f}", dli_mol_m2_d(p.figures.mean, line.row.photoperiod_h)));
-      row.set("covered", area_text(p.figures.in_band * card->area_m2, units));
-      row.set("chance", fmt::format("{:.0f} %{}", 100 * p.chance, line.met ? "" : " (not met)"));
+      row.set("covered", fmt::format("{:.0f} %", 100 * p.figures.in_band));
+      row.set("chance", fmt::format("{:.0f} %", 100 * p.chance));
       const auto watts = p.setting.power_w;
       const RunningCost cost = running_cost(watts.value_or(0), line.row.photoperiod_h, tariff.value_or(0));
       row.set("watts", watts ? fmt::format("{:.0f}", *watts) : "–");
@@ -53,7 +55,7 @@ void add_card_section(data& page, const evaluation::TestRecord& record, const ev
   page.set("card_money", tariff ? record.test.tariff_currency : std::string("money"));
   page.set(
       "card_rule",
-      fmt::format("Predicted from the measured sweeps, not measured. A stage is served where the rule is met over "
+      fmt::format("Predicted from the measured sweeps where none was walked. A stage is served where the rule is met over "
                   "{}: {}. Chance: that it is, with all that readings, model and meters leave open.",
                   size_text(card->area.width_m, card->area.depth_m, units), serving_rule_words(card->request.rule)));
   std::string sum;

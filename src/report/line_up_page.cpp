@@ -48,8 +48,7 @@ std::string line_up_page(const LineUp& lineup, const std::string& title, const s
     for (const int m : block.members) {
       const auto& e = members[static_cast<std::size_t>(m)].entrant;
       const Standing& s = lineup.ranking().standings()[static_cast<std::size_t>(m)];
-      const std::string value = evaluation::shown_value(f, s.value, units) + " ± " +
-                                evaluation::shown_expanded(f, s.value, s.expanded(), units);
+      const std::string value = evaluation::shown_told(f, s.value, s.expanded(), units).text();
       data row;
       row.set("rank", LineUp::rank_words(lineup.ranking().rank(m)));
       row.set("name", e.title);

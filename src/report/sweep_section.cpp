@@ -36,8 +36,10 @@ List figure_rows(const FigureSource& source, const Budget& budget, UnitSystem un
     const Figure& f = *row;
     const double value = f.value ? f.value(source) : unread;
     if (std::isnan(value)) continue;
-    add(std::string(f.label), shown_with_unit(f, value, units),
-        shown_uncertainty(f, value, budget.expanded(f.id), units), f.where ? f.where(source, units) : "");
+    const Told shown = shown_told(f, value, budget.expanded(f.id), units);
+    const std::string unit = shown_unit(f, units);
+    add(std::string(f.label), unit.empty() ? shown.value : shown.value + " " + unit, shown.sure(),
+        f.where ? f.where(source, units) : "");
   }
   if (source.sweep.coverage) {
     const Coverage& c = *source.sweep.coverage;
@@ -143,9 +145,9 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     s.set("height", length_text(b.rung(sweep->rung_id)->height_m, units));
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
     s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
-    s.set("mean", ppfd_text(f.mean_ppfd));
-    const Figure& mean = figure("mean_ppfd");
-    s.set("mean_sure", shown_uncertainty(mean, f.mean_ppfd, budget.expanded(mean.id), units));
+    const Told mean = shown_told(figure("mean_ppfd"), f.mean_ppfd, budget.expanded("mean_ppfd"), units);
+    s.set("mean", mean.value);
+    s.set("mean_sure", mean.sure());
     const FigureSource source(view.layout, view.ppfd, f);
     const auto shown = [&](const char* id) { return shown_value(figure(id), figure(id).value(source), units); };
     s.set("evenness", shown_with_unit(lead, lead.value(source), units));

@@ -6,6 +6,7 @@
 #include <random>
 
 #include "core/figures/figure_table.h"
+#include "core/quantity/number.h"
 #include "core/figures/statistics.h"
 #include "core/figures/sweep_figures.h"
 #include "core/square_bench.h"
@@ -253,15 +254,40 @@ TEST(Figures, AreShownInTheUnitsPeopleRead) {
   EXPECT_EQ(shown_value(figure("power_w"), unread, UnitSystem::Metric), "–");
 }
 
-TEST(Figures, AnUncertaintyHasTheDecimalsOfItsValue) {
-  const auto sure = [](const char* id, double value, double expanded) {
-    return shown_uncertainty(figure(id), value, expanded, UnitSystem::Metric);
+TEST(PlusMinus, HasOneOrTwoDigitsThatDecideTheDecimalsOfBoth) {
+  const auto text = [](const char* id, double value, double expanded) {
+    return shown_told(figure(id), value, expanded, UnitSystem::Metric).text();
   };
-  EXPECT_EQ(sure("mean_ppfd", 424, 35.6), "± 36");
-  EXPECT_EQ(sure("cv", 0.123, 0.0061), "± 0.6");
-  EXPECT_EQ(sure("centroid_x_m", 0.0123, 0.0049), "± 0.5");
-  EXPECT_EQ(sure("power_w", 320, unread), "");
-  EXPECT_EQ(sure("power_w", unread, 3), "");
+  EXPECT_EQ(text("mean_ppfd", 424, 35.6), "424 ± 36");
+  EXPECT_EQ(text("cv", 0.123, 0.0061), "12.3 ± 0.6");
+  EXPECT_EQ(text("centroid_x_m", 0.0123, 0.0049), "+1.2 ± 0.5");
+  EXPECT_EQ(text("centroid_x_m", 0.0021, 0.0003), "+0.21 ± 0.03") << "never ± 0.0";
+  EXPECT_EQ(text("lowest_over_mean", 0.0512, 0.0021), "0.051 ± 0.002") << "never ± 0.00";
+  EXPECT_EQ(text("mean_ppfd", 38.2, 0.31), "38.2 ± 0.3") << "never ± 0";
+  EXPECT_EQ(text("lowest_over_mean", 2.06, 1.2), "2.1 ± 1.2") << "no third digit";
+  EXPECT_EQ(text("lowest_over_mean", 0.7, 0.0996), "0.70 ± 0.10");
+  EXPECT_EQ(text("mean_ppfd", 2345, 143), "2345 ± 143") << "decimals do not go below none";
+  EXPECT_EQ(text("power_w", 320, unread), "320.0");
+  EXPECT_EQ(text("power_w", 320, 0), "320.0") << "none known";
+  EXPECT_EQ(text("power_w", unread, 3), "–");
+}
+
+TEST(PlusMinus, IsNeverNothingWhateverItsSize) {
+  for (int power = -8; power <= 3; ++power)
+    for (const double lead : {1.0, 1.04, 1.49, 2.5, 5.0, 9.49, 9.5, 9.96, 9.999})
+      for (int usual = 0; usual <= 5; ++usual) {
+        const Told pair = told(12.345, lead * std::pow(10, power), usual);
+        const auto digits = [](const std::string& text) {
+          const auto first = text.find_first_of("123456789");
+          if (first == std::string::npos) return 0;
+          return static_cast<int>(std::ranges::count_if(text.substr(first), [](char c) { return c != '.'; }));
+        };
+        EXPECT_GE(digits(pair.expanded), 1) << pair.text();
+        if (power < 1) {
+          EXPECT_LE(digits(pair.expanded), 2) << pair.text() << " from " << lead << "e" << power;
+          EXPECT_EQ(decimals_of(pair.value), decimals_of(pair.expanded)) << pair.text();
+        }
+      }
 }
 
 TEST(Figures, AllValuesOfASweepStandInTheTablesOrder) {

@@ -97,13 +97,13 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
         const auto in_csv = csv.find({number, std::string(figure.id)});
         const double value = in_csv == csv.end() ? unread : in_csv->second.first,
                      expanded = in_csv == csv.end() ? unread : in_csv->second.second;
-        const std::string text = shown_value(figure, value, UnitSystem::Metric),
-                          sure = shown_uncertainty(figure, value, expanded, UnitSystem::Metric);
+        const Told told = shown_told(figure, value, expanded, UnitSystem::Metric);
+        const std::string text = told.value, sure = told.sure(), unit = shown_unit(figure, UnitSystem::Metric);
         EXPECT_EQ(shown(figure, nullptr), text) << where << ": " << figure.id;
         EXPECT_EQ(shown(figure, "uncertainty"), sure) << where << ": " << figure.id;
         if (std::isnan(value)) continue;
         ++compared;
-        std::string printed = std::string(figure.label) + " " + shown_with_unit(figure, value, UnitSystem::Metric) +
+        std::string printed = std::string(figure.label) + " " + text + (unit.empty() ? "" : " " + unit) +
                               (sure.empty() ? "" : " " + sure);
         for (std::size_t at; (at = printed.find('\'')) != std::string::npos;) printed.replace(at, 1, "&apos;");
         EXPECT_NE(section.find(printed), std::string::npos) << where << ": the page lacks " << printed;

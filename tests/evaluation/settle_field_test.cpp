@@ -168,7 +168,7 @@ TEST_F(SettleOnARecord, TheCardIsJudgedRowByRow) {
   EXPECT_EQ(card.lines[0].point->height->height_m, 0.5);
   EXPECT_EQ(card.lines[0].met, judged(card.request.rule, {100, 200}, card.lines[0].point->figures).met());
   EXPECT_EQ(card.lines[1].why, "light is not known at that height");
-  EXPECT_EQ(card.lines[2].why, "no way of running it suits this stage under the rule and limits");
+  EXPECT_EQ(card.lines[2].why, "no height and setting lies within the limits");
   const auto sum = grow_sum(card);
   ASSERT_TRUE(sum);
   EXPECT_EQ(sum->days, 14);

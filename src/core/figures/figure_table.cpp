@@ -504,17 +504,7 @@ std::string shown_unit(const Figure& f, UnitSystem units) {
 }
 
 std::string shown_value(const Figure& f, double value, UnitSystem units) {
-  if (std::isnan(value)) return "–";
-  if (std::isinf(value)) return "∞";
-  const double shown = value * shown_per_stored(f, units);
-  const auto signed_text = [&](std::string text) {
-    const bool zero = text.find_first_of("123456789") == std::string::npos;
-    if (shown < 0 && !zero) return "−" + text;
-    return f.with_sign && !zero ? "+" + text : text;
-  };
-  if (f.shown == Shown::Light) return signed_text(ppfd_text(std::abs(shown)));
-  const int more = f.shown == Shown::PowerDensity && units == UnitSystem::Imperial ? 1 : 0;
-  return signed_text(fmt::format("{:.{}f}", std::abs(shown), f.decimals + more));
+  return shown_told(f, value, unread, units).value;
 }
 
 std::string shown_with_unit(const Figure& f, double value, UnitSystem units) {
@@ -522,10 +512,15 @@ std::string shown_with_unit(const Figure& f, double value, UnitSystem units) {
   return shown_value(f, value, units) + (unit.empty() ? "" : " " + unit);
 }
 
-std::string shown_uncertainty(const Figure& f, double value, double expanded, UnitSystem units) {
-  if (!std::isfinite(expanded) || !std::isfinite(value)) return {};
-  const int decimals = decimals_of(shown_value(f, value, units));
-  return fmt::format("± {:.{}f}", expanded * shown_per_stored(f, units), decimals);
+Told shown_told(const Figure& f, double value, double expanded, UnitSystem units) {
+  if (std::isnan(value)) return {"–", {}};
+  if (std::isinf(value)) return {"∞", {}};
+  const double per = shown_per_stored(f, units), shown = value * per;
+  const int more = f.shown == Shown::PowerDensity && units == UnitSystem::Imperial ? 1 : 0;
+  const int usual = f.shown == Shown::Light ? decimals_of(ppfd_text(std::abs(shown))) : f.decimals + more;
+  Told pair = told(shown, expanded * per, usual);
+  if (f.with_sign && shown > 0 && pair.value.find_first_of("123456789") != std::string::npos) pair.value.insert(0, "+");
+  return pair;
 }
 
 }  // namespace sunbreak

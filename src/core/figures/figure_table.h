@@ -7,6 +7,7 @@
 
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/display.h"
+#include "core/quantity/uncertain_text.h"
 
 namespace sunbreak {
 
@@ -82,7 +83,7 @@ std::string shown_value(const Figure& figure, double value, UnitSystem units);
 /// The same with its unit.
 std::string shown_with_unit(const Figure& figure, double value, UnitSystem units);
 
-/// "± 36": an expanded uncertainty with the decimals that the value is shown with; empty where it is not known.
-std::string shown_uncertainty(const Figure& figure, double value, double expanded, UnitSystem units);
+/// A stored value and its expanded uncertainty as they are shown together, in the same decimals: {"424", "36"}.
+Told shown_told(const Figure& figure, double value, double expanded, UnitSystem units);
 
 }  // namespace sunbreak

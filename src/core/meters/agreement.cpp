@@ -10,6 +10,7 @@
 #include "core/linear/least_squares.h"
 #include "core/meters/few_pairs.h"
 #include "core/quantity/student.h"
+#include "core/quantity/uncertain_text.h"
 
 namespace sunbreak {
 namespace {
@@ -148,9 +149,9 @@ void judge(double uncertainty_first, double uncertainty_second, Agreement& told)
   const double half = (mean.high - mean.low) / 2;
   const std::string difference = std::max(std::fabs(mean.value), half) < 0.05
                                      ? "The second reads within 0.1 % of the first"
-                                     : fmt::format("The second reads {} {} than the first by {:.1f} ± {:.1f} %",
+                                     : fmt::format("The second reads {} {} than the first by {} %",
                                                    std::fabs(mean.value) < half ? "perhaps" : "surely",
-                                                   mean.value < 0 ? "less" : "more", std::fabs(mean.value), half);
+                                                   mean.value < 0 ? "less" : "more", uncertain_text(std::fabs(mean.value), half, 1));
   if (told.angle) {
     told.verdict = AgreementVerdict::Angle;
     told.words = fmt::format(

@@ -9,6 +9,7 @@
 
 #include "core/quantity/normal_quantile.h"
 #include "core/quantity/student.h"
+#include "core/quantity/uncertain_text.h"
 
 namespace sunbreak {
 namespace {
@@ -226,7 +227,7 @@ std::vector<LampFinding> lamp_findings(const std::vector<CheckReading>& readings
     });
     const bool in_shape = chart.odd_shape.empty() || chart.odd_shape.back() < chart.move->since;
     const bool same_watts = chart.odd_watts.empty() || chart.odd_watts.back() < chart.move->since;
-    const std::string moved = fmt::format("{:.1f} ± {:.1f} %", 100 * std::fabs(f.change), 100 * f.expanded);
+    const std::string moved = uncertain_text(100 * std::fabs(f.change), 100 * f.expanded, 1, "%");
     const char* way = f.change < 0 ? "less" : "more";
     if (f.mover == Mover::Sensor)
       f.words = fmt::format(

@@ -12,6 +12,7 @@
 #include "core/linear/least_squares.h"
 #include "core/meters/few_pairs.h"
 #include "core/quantity/student.h"
+#include "core/quantity/uncertain_text.h"
 #include "core/spectrum/color.h"
 #include "core/spectrum/spectral_mix.h"
 
@@ -187,18 +188,18 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
                     told.lowest_lux, told.highest_lux));
   if (told.intercept_differs && told.curve_needed)
     told.reasons.push_back(fmt::format(
-        "the pairs lie on no line through the origin: it takes an intercept of {:.1f} ± {:.1f} µmol/m²/s, or k that "
+        "the pairs lie on no line through the origin: it takes an intercept of {} µmol/m²/s, or k that "
         "changes by {:.1f} % over the levels; check both meters' dark readings first",
-        told.intercept, told.intercept_expanded, 100 * told.bend));
+        uncertain_text(told.intercept, told.intercept_expanded, 1), 100 * told.bend));
   else if (told.intercept_differs)
     told.reasons.push_back(fmt::format(
-        "the line does not go through the origin but {:.1f} ± {:.1f} µmol/m²/s {} it: check both meters' dark readings",
-        std::fabs(told.intercept), told.intercept_expanded, told.intercept > 0 ? "above" : "below"));
+        "the line does not go through the origin but {} µmol/m²/s {} it: check both meters' dark readings",
+        uncertain_text(std::fabs(told.intercept), told.intercept_expanded, 1), told.intercept > 0 ? "above" : "below"));
   else if (told.curve_needed)
     told.reasons.push_back(
-        fmt::format("k changes by {:.1f} ± {:.1f} % from the lowest to the highest level: one of the meters is not "
+        fmt::format("k changes by {} % from the lowest to the highest level: one of the meters is not "
                     "linear, or the spectrum changes with the dimmer",
-                    100 * told.bend, 100 * told.bend_expanded));
+                    uncertain_text(100 * told.bend, 100 * told.bend_expanded, 1)));
   if (told.scatter > most_scatter)
     told.reasons.push_back(
         fmt::format("pairs scatter by {:.0f} % about the line: put both meters on the same place, "

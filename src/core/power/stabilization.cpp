@@ -5,8 +5,15 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/uncertain_text.h"
+
 namespace sunbreak {
 namespace {
+
+/// How much a fit says is still to come, in percent.
+std::string to_come(const DecayFit& fit) {
+  return uncertain_text(100 * std::abs(fit.remaining_share), 200 * fit.remaining_sd, 1);
+}
 
 constexpr double average_s = 300;
 /// How likely it may be that more than 1 % is still to come. A short log can hide a slow lamp.
@@ -140,8 +147,7 @@ StabilizationVerdict stabilized(std::span<const TimedValue> log) {
   const std::string change = fmt::format("{:.1f} % in 30 min", 100 * v.change_in_window);
   if (v.state == StabilizationState::Stabilized) {
     v.words = fmt::format("Settled: {}", change);
-    v.words += v.fit ? fmt::format(", {:.1f} ± {:.1f} % still to come.", 100 * std::abs(v.fit->remaining_share),
-                                   200 * v.fit->remaining_sd)
+    v.words += v.fit ? fmt::format(", {} % still to come.", to_come(*v.fit))
                      : std::string(", by the 30-minute rule alone; too few readings to tell what is still to come.");
     v.stabilizes_in_s.reset();
     return v;
@@ -149,7 +155,7 @@ StabilizationVerdict stabilized(std::span<const TimedValue> log) {
   v.words = fmt::format("Still {}: {}", v.fit && v.fit->remaining_share < 0 ? "rising" : "falling", change);
   if (v.fit)
     v.words +=
-        fmt::format(", {:.1f} ± {:.1f} % to come", 100 * std::abs(v.fit->remaining_share), 200 * v.fit->remaining_sd);
+        fmt::format(", {} % to come", to_come(*v.fit));
   v.words += !undisturbed        ? "; something changed less than half an hour ago."
              : v.stabilizes_in_s ? fmt::format("; settled in about {}.", minutes(*v.stabilizes_in_s))
                                  : std::string(".");

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/uncertain_text.h"
 #include "core/sweep/difference.h"
 #include "desktop/lineup/lineup_scene.h"
 #include "desktop/lineup/lineup_strip.h"
@@ -87,9 +88,8 @@ void PairPage::show_scene(const LineUpScene& scene) {
       const LineUpFigure& f =
           evaluation::lineup_figures()[static_cast<std::size_t>(evaluation::lineup_figure_index(s.figure_id))];
       const double per = evaluation::shown_per_stored(f, desk_.units());
-      const QString off = tr("%1 ± %2").arg(text_of((s.difference.value > 0 ? "+" : "") +
-                                                    evaluation::plain_number(s.difference.value * per, f.decimals + 1)),
-                                            QString::number(s.difference.expanded * per, 'f', f.decimals + 1));
+      const QString off = text_of((s.difference.value > 0 ? "+" : "") +
+                                  uncertain_text(s.difference.value * per, s.difference.expanded * per, f.decimals));
       rows.push_back({{text_of(f.label), text_of(f.meaning)},
                       {value_text(scene, f, a, desk_.units()), {}},
                       {value_text(scene, f, b, desk_.units()), {}},

@@ -13,6 +13,7 @@
 
 #include "book/shelf.h"
 #include "book/test_rows.h"
+#include "core/quantity/uncertain_text.h"
 #include "core/spectrum/color.h"
 #include "desktop/desk/desk.h"
 #include "desktop/instruments/instrument_hub.h"
@@ -206,16 +207,14 @@ void LuxFactorDialog::show_fit() {
       tr("%1 pairs").arg(plot.pairs.size()));
   QString told, problem = table_->problem();
   if (by_spectrum_) {
-    told = tr("k = %1 ± %2 µmol/m²/s per lx (1/k = %3), of the spectrum by the standard eye. The ± is what lux meters "
+    told = tr("k = %1 µmol/m²/s per lx (1/k = %2), of the spectrum by the standard eye. The ± is what lux meters "
               "usually differ from it by.")
-               .arg(*computed_k_, 0, 'f', 5)
-               .arg(computed_expanded * *computed_k_, 0, 'f', 5)
+               .arg(text_of(uncertain_text(*computed_k_, computed_expanded * *computed_k_, 5)))
                .arg(1 / *computed_k_, 0, 'f', 2);
   } else if (fitted) {
     const LuxFactor& f = fit_->value();
-    told = tr("k = %1 ± %2 µmol/m²/s per lx (1/k = %3); R² %4, pairs within %5 % of the line, %6 to %7 lx.")
-               .arg(f.k, 0, 'f', 5)
-               .arg(f.k_expanded, 0, 'f', 5)
+    told = tr("k = %1 µmol/m²/s per lx (1/k = %2); R² %3, pairs within %4 % of the line, %5 to %6 lx.")
+               .arg(text_of(uncertain_text(f.k, f.k_expanded, 5)))
                .arg(f.inverse(), 0, 'f', 2)
                .arg(f.r_squared, 0, 'f', 4)
                .arg(100 * f.scatter, 0, 'f', 1)

@@ -10,6 +10,7 @@
 #include <cmath>
 
 #include "core/figures/figure_table.h"
+#include "core/quantity/uncertain_text.h"
 #include "core/whole_light/reference_rooms.h"
 #include "desktop/paint/light_maps.h"
 #include "desktop/read/light_page.h"
@@ -287,9 +288,10 @@ void ElsewherePage::take(Answer answer) {
   std::vector<std::vector<FigureCell>> rows;
   const auto add = [&](const QString& name, const FoundValue& v, int decimals, const QString& unit) {
     if (std::isnan(v.value)) return;
+    const Told shown = told(v.value, v.expanded, decimals);
     rows.push_back({{name, {}, false},
-                    {(text_of(evaluation::plain_number(v.value, decimals)) + " " + unit).trimmed(), {}, false},
-                    {std::isnan(v.expanded) ? QString() : QString::number(v.expanded, 'f', decimals), {}, false}});
+                    {(text_of(shown.value) + " " + unit).trimmed(), {}, false},
+                    {text_of(shown.expanded), {}, false}});
   };
   add(tr("Mean PPFD"), r.mean_ppfd, 0, "µmol/m²/s");
   add(tr("Lowest"), {r.figures.lowest.ppfd, unread}, 0, "µmol/m²/s");

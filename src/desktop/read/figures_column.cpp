@@ -289,7 +289,9 @@ void FiguresColumn::show_uncertainty(const SweepFigures& f) {
     if (const std::string worked = figure->worked ? figure->worked(source) : ""; !worked.empty())
       words << tr("Here: %1.").arg(text_of(worked));
     const double value = figure->value(source), expanded = budget ? budget->expanded(figure->id) : unread;
-    const QString sure = text_of(shown_uncertainty(*figure, value, expanded, desk_.units()));
+    const Told shown = shown_told(*figure, value, expanded, desk_.units());
+    const QString sure = text_of(shown.sure());
+    show_value(*figure, *row, source, shown);
     row->set_uncertainty(sure);
     if (const Contribution* largest = budget ? budget->largest(figure->id) : nullptr)
       words << tr("Sure to %1 %2 with k = 2; the largest part is %3.")
@@ -315,16 +317,18 @@ void FiguresColumn::show_grade() {
                         : tr("○ Evidence: %1 grade, %2 missing (4 shows the way)").arg(grade).arg(evidence->missing()));
 }
 
+void FiguresColumn::show_value(const Figure& figure, FigureRow& row, const FigureSource& source, const Told& shown) {
+  const bool known = !std::isnan(figure.value(source));
+  // What lies in band has a paragraph of its own below.
+  const bool says_where = figure.where && figure.shown != Figure::Shown::Percent;
+  row.set_value(text_of(shown.value), known ? text_of(shown_unit(figure, desk_.units())) : text_of(figure.lacks),
+                says_where && known ? text_of(figure.where(source, desk_.units())) : QString());
+}
+
 void FiguresColumn::show_figures(const SweepFigures& f) {
   const FigureSource source(desk_.view()->layout, desk_.view()->ppfd, f);
   for (const auto& [figure, row] : rows_) {
-    const double value = figure->value(source);
-    const bool known = !std::isnan(value);
-    // What lies in band has a paragraph of its own below.
-    const bool says_where = figure->where && figure->shown != Figure::Shown::Percent;
-    row->set_value(text_of(shown_value(*figure, value, desk_.units())),
-                   known ? text_of(shown_unit(*figure, desk_.units())) : text_of(figure->lacks),
-                   says_where && known ? text_of(figure->where(source, desk_.units())) : QString());
+    show_value(*figure, *row, source, shown_told(*figure, figure->value(source), unread, desk_.units()));
   }
 
   QStringList warnings;

@@ -51,6 +51,7 @@ class FiguresColumn : public QWidget {
   void show_nominal(const SweepFigures& f);
   void add_nominal_row();
   void show_uncertainty(const SweepFigures& f);
+  void show_value(const Figure& figure, FigureRow& row, const FigureSource& source, const Told& shown);
   void show_grade();
   void show_reduced();
 

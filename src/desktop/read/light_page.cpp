@@ -9,6 +9,7 @@
 #include <cmath>
 
 #include "core/figures/figure_table.h"
+#include "core/quantity/uncertain_text.h"
 #include "desktop/paint/light_maps.h"
 #include "desktop/read/light_side.h"
 #include "desktop/read/shown_values.h"
@@ -164,17 +165,11 @@ void LightPage::show_found() {
   for (const evaluation::LightEstimate& e : evaluation::light_estimates(*light, desk_.units())) {
     const QString unit = text_of(e.unit);
     const bool known = !std::isnan(e.value.value);
+    const Told shown = told(e.value.value, e.value.expanded, e.decimals);
     rows.push_back(
         {{text_of(e.name), {}, false},
-         {known ? text_of(evaluation::plain_number(e.value.value, e.decimals)) +
-                      (unit == QStringLiteral("°") ? "" : " ") + unit
-                : tr("–"),
-          {},
-          false},
-         {known && !std::isnan(e.value.expanded) ? text_of(evaluation::plain_number(e.value.expanded, e.decimals))
-                                                 : QString(),
-          {},
-          false}});
+         {known ? text_of(shown.value) + (unit == QStringLiteral("°") ? "" : " ") + unit : tr("–"), {}, false},
+         {text_of(shown.expanded), {}, false}});
   }
   table_->show_rows(rows);
   QStringList words;
@@ -227,10 +222,9 @@ void LightPage::show_between() {
     const Figure& f = figure(id);
     const double value = f.value(source);
     if (std::isnan(value)) continue;
-    words << text_of(std::string(f.label) + " " + shown_value(f, value, desk_.units()) + " " +
-                     shown_uncertainty(f, value, p.figure_expanded[static_cast<std::size_t>(figure_index(id))],
-                                       desk_.units()) +
-                     " " + std::string(shown_unit(f, desk_.units())))
+    const Told shown =
+        shown_told(f, value, p.figure_expanded[static_cast<std::size_t>(figure_index(id))], desk_.units());
+    words << text_of(std::string(f.label) + " " + shown.text() + " " + shown_unit(f, desk_.units()))
                  .simplified();
   }
   between_words_->setText(

@@ -15,6 +15,7 @@
 #include "book/target_shelf.h"
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
+#include "core/quantity/uncertain_text.h"
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/file_dialogs.h"
@@ -44,6 +45,8 @@ enum CardColumn {
   WeeksColumn,
   CardColumns
 };
+
+constexpr int widest_stage_px = 250;
 
 bool is_typed(int column) {
   return column == HeightColumn || column == SettingColumn || column == HoursColumn || column == WeeksColumn;
@@ -203,10 +206,8 @@ void CardPage::show_card() {
       if (is_typed(column)) item->setFont(text_font(13, true));
       table_->setItem(r, column, item);
     };
-    const auto figure = [](double value, double expanded, int decimals) {
-      return QStringLiteral("%1 ± %2").arg(value, 0, 'f', decimals).arg(expanded, 0, 'f', decimals);
-    };
-    put(StageColumn, text_of(row.stage) + (row.own ? tr(" · typed") : QString()));
+    const QString said = text_of(evaluation::card_line_words(line)), name = text_of(row.stage) + (row.own ? tr(" · typed") : QString());
+    put(StageColumn, said.isEmpty() ? name : name + "\n" + (line.sure && line.within ? said : marked_attention(said)), said);
     put(BandColumn, QStringLiteral("%1–%2").arg(row.low_ppfd, 0, 'f', 0).arg(row.high_ppfd, 0, 'f', 0));
     put(HeightColumn, show_length(row.height_m, units));
     put(SettingColumn, show_number(row.percent, 1));
@@ -215,20 +216,14 @@ void CardPage::show_card() {
     for (int column :
          {WattsColumn, MeanColumn, EdgeColumn, LightColumn, CoveredColumn, EnergyColumn, MoneyColumn, ChanceColumn})
       put(column, QStringLiteral("–"), text_of(line.why));
-    if (!line.point) {
-      put(StageColumn,
-          text_of(row.stage) + "\n" + marked_attention(row.height_m ? tr("out of reach") : tr("no way suits it")),
-          text_of(line.why));
-      continue;
-    }
+    if (!line.point) continue;
     const AreaLight& f = line.point->figures;
-    put(MeanColumn, figure(f.mean, line.expanded.mean, 0));
-    put(EdgeColumn, figure(f.edge, line.expanded.edge, 0));
+    put(MeanColumn, text_of(uncertain_text(f.mean, line.expanded.mean, 0)));
+    put(EdgeColumn, text_of(uncertain_text(f.edge, line.expanded.edge, 0)));
     put(LightColumn, QString::number(dli_mol_m2_d(f.mean, row.photoperiod_h), 'f', 1));
     put(CoveredColumn, QString::number(100 * f.in_band, 'f', 0), text_of(area_text(f.in_band * card_.area_m2, units)));
     const QString chance = QString::number(100 * line.point->chance, 'f', 0);
-    put(ChanceColumn, line.met ? chance : marked_attention(chance),
-        line.met ? tr("the rule is met") : tr("the rule or a limit is not kept"));
+    put(ChanceColumn, line.sure ? chance : marked_attention(chance), said.isEmpty() ? tr("the rule is met") : said);
     if (const auto watts = line.point->setting.power_w) {
       const RunningCost cost = running_cost(*watts, row.photoperiod_h, tariff.value_or(0));
       put(WattsColumn, QString::number(*watts, 'f', 0));
@@ -237,6 +232,7 @@ void CardPage::show_card() {
     }
   }
   table_->resizeColumnsToContents();
+  table_->setColumnWidth(StageColumn, std::min(table_->columnWidth(StageColumn), widest_stage_px));
   table_->resizeRowsToContents();
   if (current_row >= 0 && current_row < table_->rowCount()) table_->setCurrentCell(current_row, current_column);
   save_->setEnabled(!card_.lines.empty());
@@ -244,7 +240,7 @@ void CardPage::show_card() {
     state_->setText(tr(
         "A settings card says for each stage of growth how to hang and dim the fixture. Choose a list and make it."));
   else
-    state_->setText(tr("Predicted, not measured. Heights, settings, hours and weeks can be typed over. Rule: %1")
+    state_->setText(tr("Predicted where none was walked. Heights, settings, hours and weeks can be typed over. Rule: %1.")
                         .arg(text_of(serving_rule_words(card_.request.rule))));
   const auto sum = evaluation::grow_sum(card_);
   QString words;

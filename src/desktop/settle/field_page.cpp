@@ -10,6 +10,7 @@
 
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
+#include "core/quantity/uncertain_text.h"
 #include "desktop/paint/light_maps.h"
 #include "desktop/settle/field_chart.h"
 #include "desktop/widgets/field_parsers.h"
@@ -94,7 +95,8 @@ void FieldPage::show_point() {
   const Rectangle& area = maps.lattice.area;
   const AreaLight& f = point->figures;
   RowMap map;
-  map.title = tr("%1, predicted").arg(text_of(evaluation::settle_place_words(*point, desk_.units())));
+  const bool walked = work_.light() && work_.light()->read_at(point->height->height_m, point->setting.percent);
+  map.title = (walked ? tr("%1, as walked") : tr("%1, predicted")).arg(text_of(evaluation::settle_place_words(*point, desk_.units())));
   map.foot = tr("%1 to %2 µmol/m²/s").arg(f.lowest, 0, 'f', 0).arg(f.highest, 0, 'f', 0);
   map.layout =
       lay_out({area.width_m, area.depth_m}, Grid{GridKind::Cells, maps.lattice.columns, maps.lattice.rows, 0, 0, {}})
@@ -103,14 +105,15 @@ void FieldPage::show_point() {
   map.scale.range = desk_.scale();
   map.scale.range.high = std::max(map.scale.range.high, drawing::round_range(f.lowest, f.highest).high);
   map.band = work_.request().band;
-  map.predicted = true;
+  map.predicted = !walked;
   map_->show_maps({std::move(map)});
   const SettleExpanded e = expanded_of(work_.request().band, maps.shared_sd, *point->height, point->setting);
   std::vector<std::vector<FigureCell>> rows;
   const auto add = [&](const QString& name, double value, double expanded, int decimals, const QString& unit) {
+    const Told shown = told(value, expanded, decimals);
     rows.push_back({{name, {}, false},
-                    {(QString::number(value, 'f', decimals) + " " + unit).trimmed(), {}, false},
-                    {std::isnan(expanded) ? QString() : QString::number(expanded, 'f', decimals), {}, false}});
+                    {(text_of(shown.value) + " " + unit).trimmed(), {}, false},
+                    {text_of(shown.expanded), {}, false}});
   };
   const QString light = tr("µmol/m²/s");
   add(tr("Mean"), f.mean, e.mean, 0, light);
@@ -133,10 +136,11 @@ void FieldPage::show_point() {
   }
   figures_->show_rows(rows);
   const ServingVerdict v = judged(work_.request().rule, work_.request().band, f);
+  const std::string lacking = lacking_words(work_.request().rule, work_.request().band, f);
   QString words = v.met()                     ? tr("The rule is met here")
-                  : v.too_dim && v.too_bright ? tr("Too uneven here for the rule")
-                  : v.too_dim                 ? tr("Too dim here for the rule")
-                                              : tr("Too bright here for the rule");
+                  : v.too_dim && v.too_bright ? tr("Too uneven here for the rule: %1").arg(text_of(lacking))
+                  : v.too_dim                 ? tr("Too dim here for the rule: %1").arg(text_of(lacking))
+                                              : tr("Too bright here for the rule: %1").arg(text_of(lacking));
   words += tr("; it holds with a chance of %1 %.").arg(100 * point->chance, 0, 'f', 0);
   if (point->height->beyond) words += tr(" Beyond the measured heights.");
   set_tone(chance_, v.met() ? "good" : "attention");
@@ -161,7 +165,12 @@ void FieldPage::show_answers() {
     }
     const Result<SettlePoint>& best = *in_order(answers->best)[i];
     set_tone(label, best ? "" : "attention");
-    if (best) {
+    label->setToolTip({});
+    if (i == 0 && !best && answers->best.instead && work_.light()) {
+      label->setText(marked_attention(
+          text_of(evaluation::instead_words(answers->request, *answers->best.instead, *work_.light(), desk_.units()))));
+      label->setToolTip(text_of(best.problem().sentence()));
+    } else if (best) {
       const SettlePoint& p = best.value();
       label->setText(tr("%1: edge %2, mean %3, %4–%5 µmol/m²/s, %6 % in band, %7 % sure")
                          .arg(text_of(evaluation::settle_place_words(p, desk_.units())))
@@ -194,6 +203,7 @@ void FieldPage::stand_on_answer(int which) {
   if (!answers) return;
   const Result<SettlePoint>& best = *in_order(answers->best)[static_cast<std::size_t>(which)];
   if (best) return work_.stand_on(best.value());
+  if (which == 0 && answers->best.instead) return work_.stand_on(answers->best.instead->point);
   emit said(text_of(best.problem().sentence()));
 }
 

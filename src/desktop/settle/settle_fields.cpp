@@ -1,5 +1,6 @@
 #include "desktop/settle/settle_fields.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
@@ -70,7 +71,7 @@ SettleFields::SettleFields(Desk& desk, SettleWork& work, QWidget* parent) : QWid
   rule_->setObjectName("settleRule");
   rule_->setAccessibleName(tr("Rule"));
   for (const auto& [text, kind] : {std::pair{tr("the edge's mean ≥ low, none over high"), ServingRule::Kind::Edge},
-                                   std::pair{tr("every place in band"), ServingRule::Kind::Every},
+                                   std::pair{tr("every station in band"), ServingRule::Kind::Every},
                                    std::pair{tr("a share of the area in band"), ServingRule::Kind::Share},
                                    std::pair{tr("the mean in band"), ServingRule::Kind::Mean},
                                    std::pair{tr("the corners at least"), ServingRule::Kind::Corners},
@@ -113,6 +114,14 @@ SettleFields::SettleFields(Desk& desk, SettleWork& work, QWidget* parent) : QWid
   flow->addWidget(kept_together(strip, {quiet_label(tr("at most"), this), most_watts_, quiet_label(tr("W"), this)}));
   flow->addWidget(
       kept_together(strip, {quiet_label(tr("no place over"), this), most_ppfd_, quiet_label(tr("µmol/m²/s"), this)}));
+  beyond_ = new QCheckBox(tr("beyond what was walked, too"), this);
+  beyond_->setObjectName("settleBeyond");
+  beyond_->setToolTip(tr("Answers keep to the walked heights, and to 1.5 times the widest gap between emitters or more, "
+                         "unless this is ticked; what lies beyond is marked."));
+  connect(beyond_, &QCheckBox::clicked, this, [this](bool on) {
+    work_.change([on](record::Settling& s) { s.beyond_walked = on; });
+  });
+  flow->addWidget(kept_together(strip, {beyond_}));
   for (const auto& [edit, member, length] : {std::tuple{low_height_, &record::Settling::min_height_m, true},
                                              std::tuple{high_height_, &record::Settling::max_height_m, true},
                                              std::tuple{most_watts_, &record::Settling::max_power_w, false},
@@ -188,6 +197,7 @@ void SettleFields::refresh() {
   length_unit_->setText(unit);
   fill(low_height_, show_length(s.min_height_m, units));
   fill(high_height_, show_length(s.max_height_m, units));
+  beyond_->setChecked(s.beyond_walked);
   fill(most_watts_, show_number(s.max_power_w, 0));
   fill(most_ppfd_, show_number(s.max_ppfd, 0));
   const auto circuit = evaluation::circuit_limit_w(desk_.test()->test);

@@ -4,6 +4,7 @@
 
 #include "desktop/settle/settle_work.h"
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
@@ -34,6 +35,7 @@ class SettleFields : public QWidget {
   QLineEdit *rule_value_, *hours_, *low_height_, *high_height_, *most_watts_, *most_ppfd_;
   QLabel *rule_unit_, *length_unit_, *problem_;
   BandSlider* band_;
+  QCheckBox* beyond_;
   std::pair<record::Id, record::Id> shown_;  ///< test and configuration
 };
 

@@ -190,6 +190,7 @@ void SettleWork::ask() {
           for (const Result<SettlePoint>* best :
                {&answers_->best.fewest_watts, &answers_->best.widest, &answers_->best.most_even})
             if (!stood_ && *best) stand_on(best->value());
+        if (!stood_ && answers_->best.instead) stand_on(answers_->best.instead->point);
         emit answered();
       });
 }

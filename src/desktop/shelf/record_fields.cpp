@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "book/plan.h"
+#include "core/power/dimmer_steps.h"
 #include "desktop/shelf/figures_at_stake.h"
 #include "desktop/widgets/field_parsers.h"
 #include "desktop/widgets/text.h"
@@ -118,11 +119,22 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
   length_line<Fixture>(form, desk, id, QObject::tr("Widest emitter gap"), &Fixture::emitter_spacing_m, {0.001, 2})
       ->setObjectName("emitterSpacing");
   number_line<Fixture>(form, desk, id, QObject::tr("Beam angle"), &Fixture::beam_angle_deg, {5, 179}, QObject::tr("°"));
+  form.line(
+          QObject::tr("Dimmer can be set to"),
+          [=, &desk] { return text_of(member_of(desk, id(), &Fixture::dimmer_steps).value_or("")); },
+          [=, &desk](const QString& text) -> QString {
+            if (const auto steps = parse_dimmer_steps(text_of(text)); !steps) return text_of(steps.problem().sentence());
+            store_member(desk, id(), &Fixture::dimmer_steps, text_of(text.trimmed()), QObject::tr("dimmer's steps"));
+            return {};
+          },
+          {}, QObject::tr("such as: 5 %; 25, 50, 75, 100; free"))
+      ->setObjectName("dimmerSteps");
   number_line<Fixture>(form, desk, id, QObject::tr("Price"), &Fixture::price, {0, 1e7}, {});
   text_line<Fixture>(form, desk, id, QObject::tr("Currency"), &Fixture::currency);
   date_line<Fixture>(form, desk, id, QObject::tr("Day of the price"), &Fixture::price_on);
   number_line<Fixture>(form, desk, id, QObject::tr("Discount"), &Fixture::discount_pct, {0, 100}, QObject::tr("%"));
   number_line<Fixture>(form, desk, id, QObject::tr("Shipping"), &Fixture::shipping, {0, 1e7}, {});
+  text_line<Fixture>(form, desk, id, QObject::tr("Remarks"), &Fixture::notes)->setObjectName("fixtureRemarks");
 }
 
 void add_claim_fields(Form& form, Desk& desk, const WhichId& fixture_id) {
@@ -225,6 +237,7 @@ void add_bench_details(Form& form, Desk& desk, const WhichId& id) {
             })
         ->setObjectName(object);
   }
+  text_line<Bench>(form, desk, id, QObject::tr("Remarks"), &Bench::notes)->setObjectName("benchRemarks");
 }
 
 namespace {
@@ -293,6 +306,7 @@ void add_meter_fields(Form& form, Desk& desk, const WhichId& id, const std::stri
     number_line<Meter>(form, desk, id, QObject::tr("Range up to"), &Meter::range_max, {1, 1e5}, "µmol/m²/s");
   }
   add_meter_uncertainty(form, desk, id);
+  text_line<Meter>(form, desk, id, QObject::tr("Remarks"), &Meter::notes)->setObjectName("meterRemarks");
 }
 
 }  // namespace sunbreak::desktop

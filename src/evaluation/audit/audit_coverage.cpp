@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/uncertain_text.h"
 #include "core/settle/surest.h"
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/light_words.h"
@@ -173,8 +174,8 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
   a.measured = served.scale * a.claimed, a.expanded = served.expanded * a.claimed;
   const LengthUnit unit = surface_unit(test.units());
   a.measured_words = served.scale > 0
-                         ? fmt::format("{:.0f} × {:.0f} ± {:.0f} {}", from_m(served.scale * size.width_m, unit),
-                                       from_m(served.scale * size.depth_m, unit), a.expanded, a.unit)
+                         ? fmt::format("{} × {}", told(from_m(served.scale * size.width_m, unit), a.expanded, 0).value,
+                                       uncertain_text(from_m(served.scale * size.depth_m, unit), a.expanded, 0, a.unit))
                          : "no area";
   a.judgement.difference_pct = 100 * (served.scale - 1);
   lift_condition(test, a, way);

@@ -317,7 +317,7 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
           .say(": all of ")
           .size("settle_area", area.width_m, area.depth_m, test.units())
           .say(" is served with a chance of ")
-          .percent("settle_chance", std::round(100 * p.chance))
+          .number("settle_chance", 100 * p.chance, 0, "%")
           .tied();
       if (p.setting.power_w) s.say(", for ").number("settle_power_w", *p.setting.power_w, 0, "W");
       s.say(" (predicted).");

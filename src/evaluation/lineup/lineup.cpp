@@ -7,6 +7,7 @@
 #include <map>
 #include <stdexcept>
 
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/light_words.h"
 
 namespace sunbreak::evaluation {
@@ -219,9 +220,8 @@ std::vector<PairSentence> pair_sentences(const LineUp& lineup, int a, int b, Uni
     s.difference = difference(x, y);
     s.told_apart = s.difference.beyond();
     const double per = shown_per_stored(f, units);
-    const std::string unit = shown_unit(f, units, lineup.terms().currency),
-                      sure = fmt::format("{:.{}f}", s.difference.expanded * per, f.decimals + 1),
-                      off = fmt::format("{:.{}f}", std::abs(s.difference.value) * per, f.decimals + 1);
+    const std::string unit = shown_unit(f, units, lineup.terms().currency);
+    const auto [off, sure] = told(std::abs(s.difference.value) * per, s.difference.expanded * per, f.decimals);
     const std::string with_unit = unit.empty() ? "" : " " + unit;
     if (s.told_apart) {
       const bool higher = s.difference.value > 0;

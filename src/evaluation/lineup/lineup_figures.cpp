@@ -93,17 +93,16 @@ std::string shown_value(const LineUpFigure& f, double value, UnitSystem units) {
   return std::isnan(value) ? "–" : plain_number(value * shown_per_stored(f, units), f.decimals);
 }
 
-std::string shown_expanded(const LineUpFigure& f, double value, double expanded, UnitSystem units) {
-  if (!f.table) return fmt::format("{:.{}f}", expanded * shown_per_stored(f, units), f.decimals);
-  const std::string with_sign = shown_uncertainty(*f.table, value, expanded, units);
-  return with_sign.starts_with("± ") ? with_sign.substr(std::string_view("± ").size()) : with_sign;
+Told shown_told(const LineUpFigure& f, double value, double expanded, UnitSystem units) {
+  if (f.table) return sunbreak::shown_told(*f.table, value, expanded, units);
+  const double per = shown_per_stored(f, units);
+  return told(value * per, expanded * per, f.decimals);
 }
 
 std::string shown_with_uncertainty(const LineUpFigure& f, double value, double expanded, UnitSystem units,
                                    std::string_view currency) {
   if (std::isnan(value)) return "–";
-  std::string text = shown_value(f, value, units);
-  if (std::isfinite(expanded)) text += " ± " + shown_expanded(f, value, expanded, units);
+  const std::string text = shown_told(f, value, expanded, units).text();
   const std::string unit = shown_unit(f, units, currency);
   return unit.empty() ? text : text + " " + unit;
 }

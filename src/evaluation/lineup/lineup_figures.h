@@ -37,8 +37,8 @@ std::string shown_unit(const LineUpFigure& figure, UnitSystem units, std::string
 
 /// "424", and "424 ± 12 µmol/m²/s"; a dash for NaN.
 std::string shown_value(const LineUpFigure& figure, double value, UnitSystem units);
-/// "12": an expanded uncertainty with the decimals its value is shown with.
-std::string shown_expanded(const LineUpFigure& figure, double value, double expanded, UnitSystem units);
+/// A value and its ± as they are shown together.
+Told shown_told(const LineUpFigure& figure, double value, double expanded, UnitSystem units);
 std::string shown_with_uncertainty(const LineUpFigure& figure, double value, double expanded, UnitSystem units,
                                    std::string_view currency);
 
