@@ -48,6 +48,10 @@ double round_step(double span, int most) {
 
 ScaleRange round_range(double lowest, double highest) {
   if (!std::isfinite(lowest) || !std::isfinite(highest)) return {};
+  // What is nearly the same looks nearly the same: at least a tenth of the middle is spanned.
+  constexpr double least_span = 0.1;
+  const double middle = (lowest + highest) / 2, half = least_span / 2 * std::abs(middle);
+  lowest = std::min(lowest, middle - half), highest = std::max(highest, middle + half);
   const double step = round_step(std::max(highest - lowest, 1e-9), 8);
   ScaleRange range{std::floor(lowest / step) * step, std::ceil(highest / step) * step};
   if (range.high <= range.low) range.high = range.low + step;

@@ -17,7 +17,7 @@ struct ScaleRange {
   bool operator==(const ScaleRange&) const = default;
 };
 
-/// The smallest range with round ends that holds both values.
+/// The smallest range with round ends that holds both values, and spans a tenth of their middle or more.
 ScaleRange round_range(double lowest, double highest);
 
 /// A round step that cuts a span into at most `most` parts: 1, 2 or 5 times a power of ten.

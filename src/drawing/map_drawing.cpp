@@ -96,7 +96,10 @@ class MapDrawing {
       if (s_.view->states[i].kind == evaluation::StationState::Read || !shown(i)) continue;
       const Box b = box(i);
       const double r = std::clamp(std::min(b.width, b.height) * 0.12, 1.0, 4.0);
-      const Box dot = Box::about(b.center(), 2 * r, 2 * r), cross = Box::about(b.center(), 3.2 * r, 3.2 * r);
+      // At the station itself, which on some grids is not the middle of its box.
+      const Station& station = layout_.stations[i];
+      const auto place = fit_.box({station.x_m, station.y_m, 0, 0}).center();
+      const Box dot = Box::about(place, 2 * r, 2 * r), cross = Box::about(place, 3.2 * r, 3.2 * r);
       if (s_.view->states[i].kind == evaluation::StationState::Missing) {
         c_.line(cross.top_left(), cross.bottom_right(), thin);
         c_.line(cross.bottom_left(), cross.top_right(), thin);

@@ -52,6 +52,7 @@ EvidenceFacts evidence_facts(const TestRecord& test_record, const Sweep& sweep, 
   if (view.drift.exists()) f.drift = view.drift.largest_change();
   f.power_w = sweep.power_w;
   f.power_in_the_same_state = power_in_the_same_state(test_record, sweep, walk, watts);
+  f.power_carried = !sweep.power_carried_from.empty();
   f.datum = test.datum;
   if (const Meter* sensor = test_record.meter(test.sensor_id)) {
     f.sensor_height_m = sensor->receiving_height_m;

@@ -9,6 +9,8 @@ namespace sunbreak::evaluation {
 namespace {
 
 constexpr int enough_to_judge = 3;
+/// A log of light that ends so long before that of watts rests.
+constexpr double out_of_date_s = 180;
 
 /// The values of a log between two moments, ends in.
 std::span<const TimedValue> stretch(const std::vector<TimedValue>& log, double from_s, double until_s) {
@@ -75,6 +77,10 @@ Stabilization stabilization_at(LampEvents events, const WallLog& log, double tim
   const StabilizationVerdict both = later_of(s.light, s.watts);
   s.state = both.state;
   s.words = both.words;
+  if (by_light && watts.back().time_s - light.back().time_s > out_of_date_s)
+    s.words += fmt::format(" Light was last logged {} before that: since then the sensor was elsewhere, and watts alone "
+                           "were.",
+                           ago(watts.back().time_s - light.back().time_s));
   return s;
 }
 

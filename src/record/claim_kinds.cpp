@@ -26,6 +26,7 @@ const std::vector<ClaimKind>& all_claim_kinds() {
                    {"with driver", "with driver losses"},
                    {"without driver", "without driver losses"}}},
       {.name = "coverage", .label = "Coverage", .holds = ClaimKind::Size, .hint = "such as: flowers 90 × 90 cm"},
+      {.name = "mean_ppfd", .label = "Mean PPFD", .units = {{"µmol/m²/s"}}, .most = 20000},
       {.name = "height_m",
        .label = "Hanging height",
        .holds = ClaimKind::Range,
@@ -207,6 +208,8 @@ std::string claimed_value_words(const Claim& claim, UnitSystem units) {
 std::string claim_words(const Claim& claim, UnitSystem units) {
   std::string words = claimed_value_words(claim, units);
   if (!is_stated(claim)) return words;
+  if (claim.kind == "mean_ppfd" && claim.width_m && claim.depth_m)
+    words += " over " + size_text(*claim.width_m, *claim.depth_m, units);
   if (claim.height_m) words += ", at " + length_text(*claim.height_m, units);
   if (claim.percent) words += fmt::format(", at {} %", short_number(*claim.percent, 1));
   if (!claim.walls.empty()) words += claim.walls == "open" ? ", without walls" : fmt::format(", {} walls", claim.walls);

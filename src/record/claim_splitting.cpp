@@ -61,16 +61,27 @@ class SentenceReader {
   SentenceReader(std::string_view part, std::string kind)
       : words_(bare(part)), text_(lowered(words_)), kind_(std::move(kind)) {}
 
+  /// A lamp that it is held to stand in for is read first: its watts are not the fixture's.
   std::vector<Claim> read() {
-    const bool map = has_word(text_, {"map", "footprint chart"});
-    area(map);
-    dimmer();
     lamp();
+    areas();
+    mean_light();
+    dimmer();
     light();
     height();
     sheet();
     power();
     return std::move(claims_);
+  }
+
+  /// What nothing was read from and holds a number: it may not get lost.
+  std::string left_over() const {
+    if (text_.find_first_of("0123456789") == std::string::npos) return {};
+    static const Pattern blanks(R"(\s+)");
+    std::string left;
+    for (const char c : text_)
+      if (c != ' ' || (!left.empty() && left.back() != ' ')) left += c;
+    return bare(left);
   }
 
  private:
@@ -88,25 +99,121 @@ class SentenceReader {
     return claims_.back();
   }
 
-  void area(bool map) {
-    const auto found = take(number_pattern + R"(\s*)" + length_pattern + R"(\s*x\s*)" + number_pattern + R"(\s*)" +
-                            R"((cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))");
-    if (!found) return;
-    const std::string last = length_symbol(found->text(4)),
-                      first = found->has(2) ? length_symbol(found->text(2)) : last;
-    if (last.empty() || first.empty()) return;
-    const double width = meters_of(number_of(found->text(1)), first),
-                 depth = meters_of(number_of(found->text(3)), last);
-    const std::string stage = stage_in_words(text_);
+  /// Where sizes stand, with what a bare "4x4" is measured in: feet where it is small, centimeters where it is large,
+  /// and only where an area is spoken of.
+  std::optional<PatternMatch> next_size() const {
+    static const Pattern size(R"((?<![\d.,x])(?<!x ))" + number_pattern + R"(\s*)" + length_pattern + R"(\s*x\s*)" + number_pattern + R"((?!\s*x\s*\d)\s*)" +
+                              R"((?:(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))?)");
+    return size.find(text_);
+  }
+
+  struct Size {
+    double width_m, depth_m;
+  };
+  std::optional<Size> size_of(const PatternMatch& found, bool of_an_area) const {
+    const double first = number_of(found.text(1)), second = number_of(found.text(3));
+    std::string last = found.has(4) ? length_symbol(found.text(4)) : "";
+    if (last.empty() && found.has(2)) last = length_symbol(found.text(2));
+    if (last.empty() && of_an_area) {
+      constexpr double most_ft = 12, least_cm = 40, most_cm = 400;
+      const double low = std::min(first, second), high = std::max(first, second);
+      if (low >= 1 && high <= most_ft) last = "ft";
+      if (low >= least_cm && high <= most_cm) last = "cm";
+    }
+    if (last.empty()) return {};
+    const std::string unit = found.has(2) ? length_symbol(found.text(2)) : last;
+    if (unit.empty()) return {};
+    return Size{meters_of(first, unit), meters_of(second, last)};
+  }
+
+  /// Each size with the words that belong to it: from the mark before it to the mark after.
+  void areas() {
+    const bool map = has_word(text_, {"map", "footprint chart"});
+    const bool of_an_area = kind_ == "coverage" || kind_ == "map" || map || !stages_in_words(text_).empty() ||
+                            has_word(text_, {"cover", "footprint", "tent", "area", "space", "suits", "fits", "lights"}) ||
+                            Pattern(R"(^\s*\d+(?:[.,]\d+)?\s*x\s*\d+(?:[.,]\d+)?\s*$)").fits(text_);
+    std::string rest = text_, left;
+    std::vector<std::string> parts;
+    for (;;) {
+      text_ = rest;
+      const auto found = next_size();
+      if (!found) break;
+      std::size_t end = found->position + found->length;
+      // Up to the mark before the next size, where there is one.
+      text_ = rest.substr(end);
+      const auto next = next_size();
+      std::size_t cut = rest.size();
+      if (next) {
+        const std::string between = rest.substr(end, next->position);
+        const auto mark = between.find_last_of(",/(+&|");
+        const auto word = between.rfind(" and ");
+        if (mark == std::string::npos && word == std::string::npos) {
+          // Whose words stand between two sizes is not told.
+          text_ = rest;
+          unclear_ = true;
+          parts.clear();
+          break;
+        }
+        cut = end + std::max(mark == std::string::npos ? 0 : mark, word == std::string::npos ? 0 : word);
+      }
+      parts.push_back(rest.substr(0, cut));
+      rest = cut < rest.size() ? rest.substr(cut) : std::string();
+    }
+    if (unclear_) return;
+    std::string unread = rest;
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+      text_ = parts[i];
+      area(map, of_an_area);
+      left += text_ + " ";
+    }
+    text_ = left + unread;
+  }
+
+  void area(bool map, bool of_an_area) {
+    const auto found = next_size();
+    const auto size = found ? size_of(*found, of_an_area) : std::nullopt;
+    if (!size) return;
+    text_.replace(found->position, found->length, " ");
+    const std::vector<std::string> stages = stages_in_words(text_);
     // What is stated with an area: "at 45 cm", "at 80 %".
     std::optional<double> height_m, percent;
     if (const auto at =
-            take(R"((?:at|from)\s+)" + number_pattern + R"(\s*(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))"))
+            take(R"((?:at|from|@)\s*)" + number_pattern + R"(\s*(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))"))
       height_m = meters_of(number_of(at->text(1)), length_symbol(at->text(2)));
-    if (const auto at = take(R"(at\s+)" + number_pattern + R"(\s*%)")) percent = number_of(at->text(1));
-    Claim& claim = add(map ? "map" : "coverage");
-    claim.width_m = width, claim.depth_m = depth, claim.height_m = height_m, claim.percent = percent;
-    if (!map) claim.stage = stage;
+    if (const auto at = take(R"((?:at|@)\s*)" + number_pattern + R"(\s*%)")) percent = number_of(at->text(1));
+    // A mean of light that is stated over it.
+    if (Pattern(R"(\b(?:average|avg|mean)\b)").find(text_)) {
+      over_ = Claim{};
+      over_->width_m = size->width_m, over_->depth_m = size->depth_m;
+      over_->height_m = height_m, over_->percent = percent;
+      if (mean_light()) return;
+    }
+    for (const std::string& stage : stages.empty() || map ? std::vector<std::string>{""} : stages) {
+      Claim& claim = add(map ? "map" : "coverage");
+      claim.width_m = size->width_m, claim.depth_m = size->depth_m, claim.height_m = height_m, claim.percent = percent;
+      claim.stage = stage;
+    }
+  }
+
+  /// "average PPFD 850 µmol/m²/s at 45 cm": the commonest of all claims of light.
+  bool mean_light() {
+    static const std::string unit =
+        R"(\s*(?:umols?\s*(?:/\s*\(?\s*m(?:2|²|\^2)\s*(?:/|\*|·|\s)\s*s\)?|m-2\s*s-1|m⁻²\s*s⁻¹))?)";
+    auto found = take(R"(\b(?:average|avg|mean)\b\.?\s*(?:ppfd|par|light)?\s*(?:of|is|:|=)?\s*)" + number_pattern +
+                      R"((?![\d.,])(?!\s*(?:%|cm|mm|m\b|in|ft|"|'|w\b|umols?/j|umols?/s)))" + unit);
+    if (!found)
+      found = take(number_pattern + R"(\s*umols?\s*(?:/\s*m(?:2|²|\^2)\s*/\s*s|m-2\s*s-1)\s*\(?(?:average|avg|mean)\b\.?(?:\s*ppfd)?\)?)");
+    if (!found) return false;
+    const double value = number_of(found->text(1));
+    std::optional<double> height_m = over_ ? over_->height_m : std::nullopt;
+    if (!height_m)
+      if (const auto at = take(R"((?:at|from|@|hung)\s*(?:a\s*height\s*of\s*)?)" + number_pattern +
+                               R"(\s*(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))"))
+        height_m = meters_of(number_of(at->text(1)), length_symbol(at->text(2)));
+    Claim& claim = add("mean_ppfd");
+    if (over_) claim.width_m = over_->width_m, claim.depth_m = over_->depth_m, claim.percent = over_->percent;
+    claim.value = value, claim.height_m = height_m;
+    return true;
   }
 
   void dimmer() {
@@ -125,14 +232,28 @@ class SentenceReader {
   }
 
   void lamp() {
-    if (kind_ != "equivalent" && !has_word(text_, {"replaces", "equivalent", "stands in for", "instead of"})) return;
-    const auto found =
-        take(number_pattern + R"(\s*(kw|w)(?:atts?)?(?![a-z])\s*((?:[a-z-]+\s+)*?)(?:lamp|fixture|light|$))");
+    const bool spoken_of = has_word(text_, {"replac", "equivalent", "equiv", "stands in for", "instead of", "equal to a",
+                                            "comparable to", "same as a", "matches a", "outperforms", "beats a"});
+    if (kind_ != "equivalent" && !spoken_of) return;
+    const std::string watts = number_pattern + R"(\s*-?(kw|w)(?:atts?)?(?![a-z/]))";
+    // The lamp behind its watts, or before the word: "1000 W HPS", "1000 W equivalent".
+    auto found = take(R"((?:replac(?:es?|ing)|equivalent to|equal to|comparable to|stands in for|instead of|same as|matches|equivalent:?)\s*(?:an?\s+|one\s+)?)" +
+                      watts + R"(\s*((?:[a-z-]+\s*){0,4}))");
+    if (!found) found = take(watts + R"([\s-]*((?:[a-z-]+[\s-]+){0,3}?)(?:equivalent|equiv\b\.?|replacement))");
+    if (!found && kind_ == "equivalent") found = take(watts + R"(\s*((?:[a-z-]+\s*){0,4}))");
+    // Watts beside such words that were not read as the lamp's are not the fixture's either, as far as one can tell.
+    names_other_lamp_ = spoken_of;
     if (!found) return;
-    const double watts = number_of(found->text(1)) * (found->text(2) == "kw" ? 1000 : 1);
     Claim& claim = add("equivalent");
-    claim.value = watts;
-    claim.says = bare(found->text(3));
+    claim.value = number_of(found->text(1)) * (found->text(2) == "kw" ? 1000 : 1);
+    std::string says = bare(found->text(3));
+    for (const char* word : {" lamp", " light", " fixture", " bulb"})
+      if (const auto at = says.rfind(word); at != std::string::npos && at + std::string_view(word).size() == says.size())
+        says.resize(at);
+    if (says == "lamp" || says == "light" || says == "fixture" || says == "bulb") says.clear();
+    claim.says = says;
+    // Others beside it would be lamps that are counted: "two 60 W bulbs".
+    names_other_lamp_ = names_other_lamp_ && Pattern(watts).find(text_).has_value() && text_.find(',') == std::string::npos;
   }
 
   void light() {
@@ -158,14 +279,16 @@ class SentenceReader {
 
   void height() {
     if (kind_ != "height_m" && !has_word(text_, {"hang", "above", "over the canopy", "height"})) return;
-    const auto found = take(number_pattern + R"(\s*)" + length_pattern + R"(\s*(?:(?:-|to|and)\s*)" + number_pattern +
-                            R"(\s*)?(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))");
+    static const std::string unit_pattern = R"((cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))";
+    auto found = take(number_pattern + R"(\s*)" + length_pattern + R"(\s*(?:-|to|and)\s*)" + number_pattern + R"(\s*)" +
+                      unit_pattern);
+    if (!found) found = take(number_pattern + R"(\s*()())" + unit_pattern);
     if (!found) return;
     const std::string unit = length_symbol(found->text(4)),
-                      first = found->has(2) ? length_symbol(found->text(2)) : unit;
+                      first = found->text(2).empty() ? unit : length_symbol(found->text(2));
     if (unit.empty() || first.empty()) return;
-    const double low = meters_of(number_of(found->text(1)), found->has(3) ? first : unit),
-                 high = found->has(3) ? meters_of(number_of(found->text(3)), unit) : low;
+    const double low = meters_of(number_of(found->text(1)), first),
+                 high = found->text(3).empty() ? low : meters_of(number_of(found->text(3)), unit);
     const std::string stage = stage_in_words(text_);
     Claim& claim = add("height_m");
     claim.value = std::min(low, high), claim.unit = unit, claim.stage = stage;
@@ -195,7 +318,7 @@ class SentenceReader {
   }
 
   void power() {
-    if (!kind_.empty() && kind_ != "power_w") return;
+    if ((!kind_.empty() && kind_ != "power_w") || names_other_lamp_) return;
     const auto found = take(R"((?:(\d+)\s*x\s*)?)" + number_pattern + R"(\s*(kw|w)(?:atts?)?(?![a-z/]))");
     if (!found) return;
     const double value = number_of(found->text(2)) * (found->text(3) == "kw" ? 1000 : 1) *
@@ -205,25 +328,33 @@ class SentenceReader {
 
   std::string words_, text_;
   std::string kind_;
+  std::optional<Claim> over_;  ///< an area that a mean of light is stated over
+  bool unclear_ = false, names_other_lamp_ = false;
   std::vector<Claim> claims_;
 };
 
 }  // namespace
 
-std::string stage_in_words(std::string_view text) {
+std::vector<std::string> stages_in_words(std::string_view text) {
   const std::string low = lowered(text);
   struct Named {
     const char* stage;
     std::initializer_list<const char*> words;
   };
   static const std::array<Named, 5> stages{{{"flowering & fruiting", {"flower", "fruit", "bloom"}},
-                                            {"propagation", {"propagat", "seedling", "cutting", "germinat"}},
+                                            {"propagation", {"propagat", "seedling", "cutting", "germinat", "clone"}},
                                             {"leafy & herbs", {"leafy", "herb", "microgreen", "salad", "lettuce"}},
                                             {"high light", {"high light"}},
-                                            {"young plants", {"young", "vegetative", "veg"}}}};
+                                            {"young plants", {"young", "veg"}}}};
+  std::vector<std::string> found;
   for (const Named& named : stages)
-    if (has_word(low, named.words)) return named.stage;
-  return {};
+    if (has_word(low, named.words)) found.emplace_back(named.stage);
+  return found;
+}
+
+std::string stage_in_words(std::string_view text) {
+  const auto stages = stages_in_words(text);
+  return stages.empty() ? std::string() : stages.front();
 }
 
 SplitClaim split_claim(const std::string& sentence, const std::string& kind) {
@@ -235,9 +366,18 @@ SplitClaim split_claim(const std::string& sentence, const std::string& kind) {
     from = to + 1;
     if (part.empty()) continue;
     // No one writes a claim longer than this, and the patterns would go deep into it.
-    auto claims = part.size() > longest_part ? std::vector<Claim>{} : SentenceReader(part, kind).read();
-    std::erase_if(claims, [](const Claim& c) { return claim_fault(c) || !is_stated(c); });
-    if (claims.empty()) split.rest += (split.rest.empty() ? "" : "; ") + part;
+    std::string left;
+    std::vector<Claim> claims;
+    if (part.size() <= longest_part) {
+      SentenceReader reader(part, kind);
+      claims = reader.read();
+      left = reader.left_over();
+    }
+    const auto unread = std::erase_if(claims, [](const Claim& c) { return claim_fault(c) || !is_stated(c); });
+    // Half of what makes no sense is not taken for the whole.
+    if (unread > 0) claims.clear();
+    if (claims.empty()) left = part;
+    if (!left.empty()) split.rest += (split.rest.empty() ? "" : "; ") + left;
     for (Claim& claim : claims) split.claims.push_back(std::move(claim));
   }
   return split;

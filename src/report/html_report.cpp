@@ -127,13 +127,12 @@ void add_contents(std::string& html) {
   html.replace(at, place.size(), links + "</p>");
 }
 
-/// One light scale for all maps of a page.
-drawing::ScaleRange scale_of(const evaluation::Evaluations& evaluations, const ReportOptions& options) {
+/// One light scale for all maps of a page: the screen's.
+drawing::ScaleRange scale_of(const evaluation::Evaluations& evaluations) {
   double lowest = INFINITY, highest = -INFINITY;
   for (const auto& evaluation : evaluations)
-    for (const auto& [sweep, view] : printed_sweeps(*evaluation, options))
-      for (const double ppfd : view->ppfd)
-        if (!std::isnan(ppfd)) lowest = std::min(lowest, ppfd), highest = std::max(highest, ppfd);
+    if (const auto range = evaluation->light_range())
+      lowest = std::min(lowest, range->first), highest = std::max(highest, range->second);
   return drawing::round_range(lowest, highest);
 }
 
@@ -192,7 +191,7 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
                                short_number(b.test.target_high_ppfd, 1)));
   if (grade) page.set("test_grade", std::string(name(*grade)));
   page.set("evenness_name", std::string(sunbreak::figure(b.test.evenness_lead).label));
-  const drawing::ScaleRange range = scale_of(evaluations, options);
+  const drawing::ScaleRange range = scale_of(evaluations);
   List configurations;
   // Verdicts are of all sweeps together: a page of some of them has none.
   const bool with_audits = options.sweeps.empty();

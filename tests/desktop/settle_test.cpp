@@ -96,16 +96,16 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   choose("settleTarget", "Short days: young plants");
   EXPECT_EQ(desk().test()->test.target_low_ppfd, 245);
   choose("settleRule", "a share");
-  fill("settleRuleValue", "80");
+  fill("settleRuleValue", "70");
   choose("settleSure", "80");
   fill("settleMaxWatts", "400");
   fill("settleMinHeight", "25");
   ASSERT_TRUE(answered());
   const record::Settling kept = desk().test()->settlings.at(0);
-  EXPECT_EQ(kept.rule, "share:80");
+  EXPECT_EQ(kept.rule, "share:70");
   EXPECT_EQ(kept.sure_pct, 80);
   const Json told = command_line({"--test", QString::number(tests_.at("Marrow Twin")), "--target-low", "245",
-                                  "--target-high", "400", "--photoperiod", "18", "--rule", "share:80", "--sure", "80",
+                                  "--target-high", "400", "--photoperiod", "18", "--rule", "share:70", "--sure", "80",
                                   "--max-watts", "400", "--min-height", "25cm", "--list", "Short days"});
   const auto& best = settle()->work().answers()->best;
   expect_same(best.fewest_watts, told["fewest_watts"], "fewest watts");
@@ -179,7 +179,7 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   EXPECT_NE(page.find("young plants (typed by the tester)"), std::string::npos);
   const auto card = report::settings_card_page(
       *desk().test(), evaluation::settings_card(*desk().test(), *evaluation->light()), UnitSystem::Metric);
-  EXPECT_NE(card.find("80 % of the area in band"), std::string::npos);
+  EXPECT_NE(card.find("70 % of the area in band"), std::string::npos);
   EXPECT_NE(card.find("The whole grow, 28 days"), std::string::npos);
 
   // Asked one by one.

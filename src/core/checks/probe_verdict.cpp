@@ -20,6 +20,22 @@ std::string joined_with_and(std::vector<std::string> parts) {
   return text;
 }
 
+/// "right over left +5.2 %"; a difference that no percentage tells well, as how many times one reads the other.
+std::string over(const char* one, const char* other, double pct) {
+  constexpr double told_in_percent = 30, all_but_dark = 195;
+  if (std::abs(pct) <= told_in_percent) return fmt::format("{} over {} {:+.1f} %", one, other, pct);
+  const char *bright = pct > 0 ? one : other, *dim = pct > 0 ? other : one;
+  if (std::abs(pct) >= all_but_dark) return fmt::format("the {} is all but dark beside the {}", dim, bright);
+  // Of the mean of both.
+  const double share = std::abs(pct) / 100;
+  return fmt::format("the {} reads {:.1f} times the {}", bright, (2 + share) / (2 - share), dim);
+}
+
+const char* count_word(std::ptrdiff_t count) {
+  constexpr const char* words[] = {"no", "one", "two", "three", "four", "five"};
+  return words[std::clamp<std::ptrdiff_t>(count, 0, 5)];
+}
+
 }  // namespace
 
 std::optional<ProbeBalance> probe_balance(const Layout& layout, std::span<const double> ppfd,
@@ -38,12 +54,14 @@ std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const 
                                           UnitSystem units) {
   const auto b = probe_balance(layout, ppfd, hang);
   if (!b) return {};
+  const auto probe = opening_probe(layout);
+  const auto read = std::ranges::count_if(
+      probe, [&](int station) { return !std::isnan(ppfd[static_cast<std::size_t>(station)]); });
   const double x = b->right_over_left_pct, y = b->far_over_near_pct;
   const bool off_x = std::abs(x) > unlike_pct, off_y = std::abs(y) > unlike_pct;
   if (!off_x && !off_y)
-    return ProbeVerdict{fmt::format("Corners agree: right over left {:+.1f} %, far over near {:+.1f} %. It hangs level "
-                                    "and centered as far as five readings can tell.",
-                                    x, y),
+    return ProbeVerdict{fmt::format("Corners agree: {}, {}. It hangs level and centered as far as {} readings can tell.",
+                                    over("right", "left", x), over("far", "near", y), count_word(read)),
                         {}};
   const char* side_x = x > 0 ? "right" : "left";
   const char* side_y = y > 0 ? "far" : "near";
@@ -75,12 +93,12 @@ std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const 
     remedy += " and measure it to the walls";
   Finding check{"off level or off center",
                 Severity::Look,
-                opening_probe(layout),
-                fmt::format("the {} is brighter: right over left {:+.1f} %, far over near {:+.1f} %", bright, x, y),
+                probe,
+                fmt::format("the {} is brighter: {}, {}", bright, over("right", "left", x), over("far", "near", y)),
                 "the whole sweep would be uneven by more than the fixture's own doing",
                 remedy};
   return ProbeVerdict{
-      fmt::format("The {} is brighter (right over left {:+.1f} %, far over near {:+.1f} %): {}.", bright, x, y, remedy),
+      fmt::format("The {} is brighter ({}, {}): {}.", bright, over("right", "left", x), over("far", "near", y), remedy),
       std::move(check)};
 }
 

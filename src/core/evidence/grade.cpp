@@ -53,6 +53,8 @@ Condition watts_condition(const EvidenceFacts& f) {
   c.saw = !f.power_w ? "no watts at the wall"
           : f.power_in_the_same_state
               ? fmt::format("{:.1f} W at the wall, in the same state", *f.power_w)
+          : f.power_carried
+              ? fmt::format("{:.1f} W at the wall, carried from another height of the same setting", *f.power_w)
               : fmt::format("{:.1f} W at the wall, not known to be in the same state", *f.power_w);
   if (!c.met) c.way = f.power_w ? "log the watts while the sweep is walked" : "note the watts with the sweep";
   return c;

@@ -25,6 +25,7 @@ struct EvidenceFacts {
   std::optional<double> drift;  ///< largest change at the reference, as a share; none where it was not read again
   std::optional<double> power_w;
   bool power_in_the_same_state = false;  ///< read while the sweep was walked, or close to it
+  bool power_carried = false;            ///< read at the same setting with another sweep
   std::string datum;
   std::optional<double> sensor_height_m;
   std::optional<double> months_since_calibration;  ///< when the test was done

@@ -19,9 +19,12 @@ bool reference_due(const SweepOnWalk& sweep) {
   const StationOnWalk& own = sweep.stations[reference_station(sweep.layout)];
   double last = sweep.reference_taken_s;
   if (own.kind == StationOnWalk::Read && own.in_its_turn) last = std::max(last, own.taken_s);
-  const auto since = std::ranges::count_if(sweep.stations, [&](const StationOnWalk& s) {
-    return s.kind == StationOnWalk::Read && s.in_its_turn && s.taken_s > last;
-  });
+  // What was read within the same moment counts by its place in the order.
+  const auto own_place = std::ranges::find(sweep.order, reference_station(sweep.layout));
+  int since = 0;
+  for (auto at = sweep.order.begin(); at != sweep.order.end(); ++at)
+    if (const StationOnWalk& s = sweep.stations[*at]; s.kind == StationOnWalk::Read && s.in_its_turn)
+      since += s.taken_s > last || (s.taken_s == last && at > own_place);
   return since >= sweep.reference_every;
 }
 

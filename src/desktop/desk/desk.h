@@ -14,6 +14,7 @@
 #include "desktop/desk/worked_out.h"
 #include "drawing/light_scale.h"
 #include "evaluation/audit/audit_keeper.h"
+#include "record/walk_change.h"
 
 namespace sunbreak::desktop {
 
@@ -107,8 +108,8 @@ class Desk : public QObject {
   void changed();
   /// The lab book was changed, before changed().
   void book_changed(const book::Change& change);
-  /// A change was undone or done again, after changed().
-  void stepped_in_history();
+  /// A change was undone or done again, after changed(); what it touched of a walk, if it touched one.
+  void stepped_in_history(const std::optional<record::WalkChange>& touched);
   void said(const QString& words, bool bad);
 
  private:

@@ -137,6 +137,7 @@ bool Edits::set_watts(std::optional<double> watts) {
   return make(tr("watts at the wall"), [&](Edit& e) {
     record::Sweep sweep = book::sweep_for(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id);
     sweep.power_w = watts;
+    sweep.power_carried_from.clear();
     e.save(sweep);
     if (!watts) return;
     record::WallReading reading;
@@ -146,6 +147,16 @@ bool Edits::set_watts(std::optional<double> watts) {
     reading.power_w = watts;
     reading.taken_at = desk_.clock().utc_text();
     e.add(reading);
+  });
+}
+
+bool Edits::carry_watts(double watts, const std::string& read_at) {
+  if (!at_a_sweep()) return false;
+  return make(tr("watts carried over"), [&](Edit& e) {
+    record::Sweep sweep = book::sweep_for(e, *desk_.test(), desk_.rung()->id, desk_.stop()->id);
+    sweep.power_w = watts;
+    sweep.power_carried_from = read_at;
+    e.save(sweep);
   });
 }
 
@@ -165,8 +176,10 @@ void Edits::step_history(bool undoing) {
   const auto label = undoing ? desk_.book().undo_label() : desk_.book().redo_label();
   if (!label) return desk_.say(undoing ? tr("Nothing to undo.") : tr("Nothing to redo."));
   try {
+    const std::shared_ptr<const record::TestRecord> before = desk_.snapshot();
     if (undoing ? desk_.book().undo() : desk_.book().redo()) {
-      emit desk_.stepped_in_history();
+      emit desk_.stepped_in_history(before && desk_.test() ? record::walk_change(*before, *desk_.test())
+                                                           : std::nullopt);
       desk_.say(
           (undoing ? tr("Undone: %1. Ctrl+Shift+Z brings it back.") : tr("Done again: %1.")).arg(text_of(*label)));
     }

@@ -49,6 +49,8 @@ class Edits {
   bool declare_missing(int station);
   bool clear_station(int station);
   bool set_watts(std::optional<double> watts);
+  /// Takes watts over that were read at this setting with another sweep, at a moment; they are marked so.
+  bool carry_watts(double watts, const std::string& read_at);
 
   bool set_aside(const evaluation::TestFinding& check, const std::string& reason);
   bool take_up_again(record::Id dismissal_id);

@@ -33,6 +33,15 @@ HangPanel::HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidg
   wanted_->setFixedWidth(56);
   row->addWidget(wanted_);
   row->addWidget(quiet_label(tr("µmol/m²/s"), this));
+  reads_label_ = quiet_label(tr("now"), this);
+  row->addWidget(reads_label_);
+  reads_ = new QLineEdit(this);
+  reads_->setObjectName(stage + "HangReads");
+  reads_->setAccessibleName(tr("PPFD that the center reads now"));
+  reads_->setToolTip(tr("What the meter shows at the center, where it is not connected"));
+  reads_->setFixedWidth(56);
+  row->addWidget(reads_);
+  connect(reads_, &QLineEdit::textChanged, this, &HangPanel::show_step);
   row->addStretch();
   hung_ = new QPushButton(this);
   hung_->setProperty("plain", true);
@@ -70,8 +79,9 @@ HangPanel::HangPanel(const QString& stage, Desk& desk, InstrumentHub& hub, QWidg
 }
 
 std::optional<double> HangPanel::center_reads() const {
-  const auto raw = hub_.channel(instruments::Measures::Light).live();
-  if (!raw || !desk_.test()) return {};
+  auto raw = hub_.channel(instruments::Measures::Light).live();
+  if (!raw) raw = typed_number(reads_->text());
+  if (!raw || !(*raw > 0) || !desk_.test()) return {};
   return corrected_ppfd(*raw, evaluation::live_correction(*desk_.test()));
 }
 
@@ -116,6 +126,9 @@ void HangPanel::agree() {
 }
 
 void HangPanel::show_step() {
+  const bool live = hub_.channel(instruments::Measures::Light).live().has_value();
+  reads_->setVisible(!live);
+  reads_label_->setVisible(!live);
   const auto reads = center_reads();
   const auto wanted = desk_.test() ? desk_.test()->test.height_rule_ppfd : std::nullopt;
   hung_->setVisible(wanted && reads && !fitted_ && desk_.rung());
@@ -126,7 +139,7 @@ void HangPanel::show_step() {
   if (!wanted)
     return say(
         tr("Type what the center is to read: with the sensor there, this line then says how far to raise or lower."));
-  if (!reads) return say(tr("Connect the sensor and lay it at the center."));
+  if (!reads) return say(tr("Lay the sensor at the center, and type what it shows, or connect it."));
   if (!guide_) return say(tr("Working the height out…"));
   const QString now = tr("The center reads %1").arg(*reads, 0, 'f', 0);
   if (!agreed_) return say(tr("%1. Say at which height it hangs now, by the tape.").arg(now));

@@ -34,9 +34,9 @@ class HangPanel : public QWidget {
 
   Desk& desk_;
   InstrumentHub& hub_;
-  QLineEdit* wanted_;
+  QLineEdit *wanted_, *reads_;
   QPushButton* hung_;
-  QLabel* words_;
+  QLabel *words_, *reads_label_;
   std::optional<HangGuide> guide_;
   bool fitted_ = false, agreed_ = false;
   /// What the guide was made for.

@@ -33,6 +33,7 @@
 #include "desktop/shell/stages.h"
 #include "desktop/shell/work_line.h"
 #include "desktop/theme/theme.h"
+#include "desktop/widgets/wheel_guard.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 
@@ -346,14 +347,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
-  // The wheel scrolls the page; it turns no choice that the keyboard is not in.
-  if (event->type() == QEvent::Wheel) {
-    const auto* box = qobject_cast<QComboBox*>(watched);
-    if (box && !box->hasFocus()) {
-      event->ignore();
-      return true;
-    }
-  }
+  if (keep_wheel_off(watched, event)) return true;
   // A key that empties a whole field at once, past what its undo brings back, is too near to others.
   if (event->type() == QEvent::KeyPress && qobject_cast<QLineEdit*>(watched) &&
       static_cast<QKeyEvent*>(event)->matches(QKeySequence::DeleteCompleteLine))

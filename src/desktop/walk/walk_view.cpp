@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <utility>
 
 #include "core/bench/walk_order.h"
 #include "desktop/desk/test_log.h"
@@ -76,7 +77,7 @@ WalkView::WalkView(Desk& desk, InstrumentHub& hub, TestLog& log, QWidget* parent
 void WalkView::connect_all() {
   connect(side_->value, &QLineEdit::textChanged, this, &WalkView::refresh_film);
   connect(map_, &SweepMap::picked, this, [this](int station) { move_to(station); });
-  connect(side_->watts, &QLineEdit::editingFinished, this, &WalkView::take_watts);
+  connect(side_->watts, &QLineEdit::editingFinished, this, [this] { take_watts(Kept::ByLeaving); });
   connect(side_->bring, &QPushButton::clicked, this, &WalkView::wants_file);
   connect(side_->read_map, &QPushButton::clicked, this, [this] { emit go(Stage::Read); });
   connect(side_->hands_free, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_H); });
@@ -84,9 +85,12 @@ void WalkView::connect_all() {
   connect(side_->tones, &QPushButton::clicked, this, [this] { letter_key(Qt::Key_T); });
   connect(side_->list_checks, &QPushButton::clicked, this, &WalkView::list_checks);
   connect(&desk_, &Desk::leaving_sweep, this, [this] {
-    if (side_->watts->hasFocus()) take_watts();
+    if (side_->watts->hasFocus()) take_watts(Kept::ByLeaving);
   });
   connect(&desk_, &Desk::changed, this, &WalkView::refresh);
+  connect(&desk_, &Desk::stepped_in_history, this, [this](const auto& touched) {
+    if (touched) go_where(*touched);
+  });
   connect(&taker_, &LiveTaker::taken, this, &WalkView::on_held);
   taker_.set_longer_look([this](const HeldValue& held, const auto& answer) { longer_look(held, answer); });
   connect(&taker_, &LiveTaker::changed, this, &WalkView::refresh_live);
@@ -110,8 +114,10 @@ void WalkView::refresh() {
   if (other_sweep) {
     shown_ = now;
     course_.begin(desk_.sweep_on_walk());
+    went_there_ = current() >= 0 && states[static_cast<std::size_t>(current())].kind == StationState::Untouched;
     side_->value->setText({});  // clear() would leave an undo step in the field
-    last_kept_ = last_read();
+    find_last_read();
+    offered_.reset();
     say({}, "");
     goes_on_from_watts_ = false;
     if (side_->watts->hasFocus()) {
@@ -172,20 +178,21 @@ void WalkView::refresh_stabilization() {
   set_tone(stabilization_, kind == evaluation::WalkedState::Stabilized ? "good" : "attention");
 }
 
-/// The sweep's latest reading, as it was read; empty where none is.
-QString WalkView::last_read() const {
-  const StationState* latest = nullptr;
-  for (const StationState& state : desk_.view()->states)
-    if (state.kind == StationState::Read && (!latest || state.reading_id > latest->reading_id)) latest = &state;
-  return latest ? text_of(short_number(latest->raw, 1)) : QString();
+/// The sweep's latest reading, as it was read, and where.
+void WalkView::find_last_read() {
+  last_station_ = -1;
+  const auto& states = desk_.view()->states;
+  for (int i = 0; i < std::ssize(states); ++i)
+    if (states[i].kind == StationState::Read &&
+        (last_station_ < 0 || states[i].reading_id > states[last_station_].reading_id))
+      last_station_ = i;
+  last_kept_ = last_station_ < 0 ? QString() : text_of(short_number(states[last_station_].raw, 1));
 }
 
 void WalkView::refresh_live() {
   if (!isVisible()) return;
   const auto live = live_reading(desk_, hub_);
-  side_->value->setPlaceholderText(live                                 ? QString::number(*live, 'f', 1)
-                                   : arms_length_ || !film_->isHidden() ? last_kept_
-                                                                        : QString());
+  side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : QString());
   const bool computed = desk_.view() && desk_.view()->simulated();
   simulated_->setText(computed            ? marked_attention(tr("simulated: this sweep measures nothing"))
                       : simulated_light() ? marked_attention(tr("the light is simulated"))
@@ -201,7 +208,7 @@ void WalkView::describe_current() {
   side_->turn->setText(course_.turn() == Turn::Reference
                            ? tr("Not the next on a list: the reference, once more for drift")
                        : course_.turn() == Turn::Repeat ? tr("The same station again, for repeatability")
-                       : desk_.view()->complete()       ? tr("All stations are read; at hand")
+                       : desk_.view()->complete()       ? desk_.view()->missing() > 0 ? tr("All others are read or declared missing; at hand") : tr("All stations are read; at hand")
                                                         : tr("Next station"));
   set_tone(side_->turn, course_.turn() == Turn::Station ? "" : "attention");
   const QString place = station_words(layout, current()).replace(", ", ",\n");
@@ -231,6 +238,7 @@ void WalkView::describe_current() {
 }
 
 void WalkView::move_to(int station) {
+  went_there_ = true;
   course_.go_to(station);
   follow_course();
 }
@@ -246,6 +254,7 @@ void WalkView::follow_course(bool again) {
 
 void WalkView::advance() {
   const bool from_reference = course_.turn() == Turn::Reference;
+  went_there_ = true;
   if (course_.advance(desk_.sweep_on_walk()) == WalkCourse::Step::Complete) return tell_complete();
   if (!from_reference && course_.turn() == Turn::Reference) tones_.play(Tone::Reference);
   follow_course();
@@ -254,24 +263,83 @@ void WalkView::advance() {
 void WalkView::tell_complete() {
   const bool was_hands_free = taker_.hands_free();
   taker_.set_hands_free(false);
+  went_there_ = false;
   describe_current();
   map_->set_current(current());
   side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
   tones_.play(Tone::Done);
+  const int missing = desk_.view()->missing();
+  const QString all = missing == 0 ? tr("Every station of this sweep is read.")
+                                   : tr("Every station of this sweep is read or declared missing (%1 missing).").arg(missing);
   if (desk_.sweep() && desk_.sweep()->confirms)
-    return say(tr("Every place is read. Alt+5 goes back to Settle, which holds them against the prediction."), "good");
+    return say(tr("%1 Alt+5 goes back to Settle, which holds them against the prediction.").arg(all), "good");
   goes_on_from_watts_ = desk_.sweep() && !desk_.sweep()->power_w;
-  if (goes_on_from_watts_ && isVisible() && !arms_length_ && !was_hands_free) {
+  const QString then = way_on() + '.' + (was_hands_free ? tr(" H goes on hands-free there.") : QString());
+  if (goes_on_from_watts_ && isVisible()) return ask_for_watts(all, then);
+  say(tr("%1 Enter %2").arg(all, then), "good");
+}
+
+/// At the end of a sweep without watts: what the wall meter shows is taken and told; else they are to be typed, in the
+/// field that the keyboard goes to. Those of the same setting at another height are offered.
+void WalkView::ask_for_watts(const QString& how, const QString& then) {
+  const auto& wall = hub_.channel(Measures::Power);
+  if (const auto live = wall.live(); live && *live > 0) {
+    if (!desk_.edits().set_watts(std::round(*live * 10) / 10)) return;
+    goes_on_from_watts_ = false;
+    const bool settled = log_.stabilization().state == StabilizationState::Stabilized;
+    return say(tr("%1 The wall meter shows %2 W now (%3): kept. Enter %4")
+                   .arg(how, show_number(desk_.sweep()->power_w),
+                        settled ? tr("settled") : tr("not judged as settled"), then),
+               "good");
+  }
+  if (arms_length_)
+    return say(tr("%1 The watts at the wall are still missing: without them there is no efficacy. W, then type them.")
+                   .arg(how),
+               "good");
+  QString words = tr("%1 The watts at the wall are still missing: without them there is no efficacy. Type them; Enter "
+                     "keeps them and %2")
+                      .arg(how, then);
+  offered_ = evaluation::watts_of_setting(*desk_.test(), desk_.sweep()->id);
+  if (const auto& other = offered_) {
+    side_->watts->setText(show_number(other->power_w));
+    words = tr("%1 The watts at the wall are still missing. At %2 they were %3 W at this setting, read %4: Enter carries "
+               "them, marked as carried; or type what the meter shows now. Then Enter %5")
+                .arg(how, text_of(length_text(other->height_m, desk_.units())), show_number(other->power_w),
+                     text_of(evaluation::ago_words(desk_.clock().now_s() - other->read_s)), then);
+  }
+  side_->watts->setFocus(Qt::OtherFocusReason);
+  side_->watts->selectAll();
+  say(words, "good");
+}
+
+void WalkView::go_where(const record::WalkChange& touched) {
+  if (!isVisible() || !desk_.test() || !desk_.test()->rung(touched.rung_id) || !desk_.test()->stop(touched.stop_id))
+    return;
+  if (!desk_.rung() || !desk_.stop() || desk_.rung()->id != touched.rung_id || desk_.stop()->id != touched.stop_id)
+    desk_.choose(touched.rung_id, touched.stop_id);
+  goes_on_from_watts_ = false;
+  find_last_read();
+  offered_.reset();
+  side_->value->setText({});
+  say({}, "");
+  if (touched.what == record::WalkChange::Watts) {
     side_->watts->setFocus(Qt::OtherFocusReason);
     side_->watts->selectAll();
+    return refresh_live();
   }
-  say((goes_on_from_watts_
-           ? tr("Every station of this sweep is read. The watts at the wall are still missing: without them there is "
-                "no efficacy. Type them; Enter keeps them and %1.")
-           : tr("Every station of this sweep is read. Enter %1."))
-              .arg(way_on()) +
-          (was_hands_free ? tr(" H goes on hands-free there.") : QString()),
-      "good");
+  {
+    const QSignalBlocker kept_already(side_->watts);
+    side_->value->setFocus(Qt::OtherFocusReason);
+  }
+  const Turn turn = touched.what == record::WalkChange::Reference ? Turn::Reference
+                    : touched.what == record::WalkChange::Repeat  ? Turn::Repeat
+                                                                  : Turn::Station;
+  if (desk_.view() && touched.station < std::ssize(desk_.view()->states)) {
+    went_there_ = true;
+    course_.go_to(touched.station, turn);
+    follow_course(true);
+  }
+  refresh();
 }
 
 /// The sweep of the plan that is to be walked after this one: at this height first, then at the next ones, then from
@@ -330,6 +398,15 @@ void WalkView::accept_typed() {
     else if (desk_.view() && desk_.view()->complete())
       go_on();
     return;
+  }
+  // What was read is replaced only where the tester went to it.
+  if (course_.turn() == Turn::Station && !went_there_ && !course_.looked_again_at(current()) &&
+      desk_.view()->states[current()].kind == StationState::Read) {
+    tones_.play(Tone::Look);
+    return say(tr("%1 was not kept: this station is read, and so are all others. Go to the one that is to be read again "
+                  "(arrow keys, or point at it), or W for the watts.")
+                   .arg(text),
+               "attention");
   }
   const auto reading = exchange::cell_reading(
       text_of(text), {text.contains(',') ? ',' : '.', false, {}, record::walked_by_lux(*desk_.test())});
@@ -390,6 +467,7 @@ void WalkView::take(const TakenValue& value, const QString& words) {
   if (!desk_.edits().accept(station, value)) return;
   side_->value->setText({});
   last_kept_ = words;
+  last_station_ = station;
   refresh_live();
   say(kept_words(words, station), "good");
   const bool wrong = flagged(station);
@@ -414,10 +492,21 @@ void WalkView::take(const TakenValue& value, const QString& words) {
         "good");
 }
 
-void WalkView::take_watts() {
+bool WalkView::stands_offered() const {
+  return offered_ && side_->watts->text() == show_number(offered_->power_w);
+}
+
+void WalkView::take_watts(Kept kept) {
   if (side_->watts->isReadOnly()) return;
   const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
   if (side_->watts->text() == present) return;
+  // What is only offered is kept by Enter, not by going elsewhere.
+  if (stands_offered() && kept == Kept::ByEnter) {
+    if (!desk_.edits().carry_watts(offered_->power_w, offered_->read_at)) return;
+    offered_.reset();
+    return say(tr("Watts kept, marked as carried."), "good");
+  }
+  if (stands_offered()) return side_->watts->setText(present);
   const QString problem = parse_number_field({0, 20000}, [this](std::optional<double> v) {
     return desk_.edits().set_watts(v) ? QString() : tr("Not kept.");
   })(side_->watts->text().trimmed());
@@ -425,7 +514,10 @@ void WalkView::take_watts() {
   say(tr("Watts kept."), "good");
 }
 
-void WalkView::say(const QString& words, const char* tone) { side_->say(words, tone); }
+void WalkView::say(const QString& words, const char* tone) {
+  side_->say(words, tone);
+  if (!std::exchange(told_, {}).empty() && desk_.view()) refresh_checks();
+}
 
 void WalkView::set_arms_length(bool on) {
   if (on == arms_length_) return;
@@ -448,8 +540,14 @@ void WalkView::set_filmed(bool on) {
 
 void WalkView::refresh_film() {
   if (film_->isHidden()) return;
-  film_->show_station(current(), side_->place->text());
-  film_->show_value(side_->value->text().isEmpty() ? side_->value->placeholderText() : side_->value->text(),
+  // A value stands with the place that it was read at.
+  const bool kept = side_->value->text().isEmpty() && !live_reading(desk_, hub_) && !last_kept_.isEmpty() &&
+                    last_station_ >= 0 && desk_.view() && last_station_ < std::ssize(desk_.view()->states);
+  film_->show_station(kept ? last_station_ : current(),
+                      kept ? station_words(desk_.view()->layout, last_station_) : side_->place->text());
+  film_->show_value(kept                              ? last_kept_
+                    : side_->value->text().isEmpty() ? side_->value->placeholderText()
+                                                      : side_->value->text(),
                     light_unit(desk_));
   film_->show_simulated(simulated_->text());
 }

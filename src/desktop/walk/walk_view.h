@@ -6,6 +6,7 @@
 #include "desktop/desk/stage_view.h"
 #include "desktop/walk/live_taker.h"
 #include "desktop/walk/tones.h"
+#include "evaluation/carried_watts.h"
 
 class QLabel;
 
@@ -43,7 +44,7 @@ class WalkView : public StageView {
   void refresh();
   void refresh_checks();
   void refresh_live();
-  QString last_read() const;
+  void find_last_read();
   /// Of what the meter shows.
   void refresh_stabilization();
   void describe_current();
@@ -53,6 +54,9 @@ class WalkView : public StageView {
   void follow_course(bool again = false);
   void advance();
   void tell_complete();
+  /// Goes where a change was undone or done again; what was said of it is not true any more.
+  void go_where(const record::WalkChange& touched);
+  void ask_for_watts(const QString& how, const QString& then);
   std::optional<std::pair<record::Id, record::Id>> next_open_sweep() const;
   QString way_on() const;
   void go_on();
@@ -70,7 +74,10 @@ class WalkView : public StageView {
   void go_to_next_check();
   void list_checks();
   void go_to(record::Id sweep_id, int station);
-  void take_watts();
+  /// What stands in the field of watts is kept; what is only offered there, by Enter alone.
+  enum class Kept { ByEnter, ByLeaving };
+  void take_watts(Kept kept);
+  bool stands_offered() const;
   bool watts_key(QKeyEvent* key);
   bool edit_key(class QKeyEvent* key);
   bool letter_key(int key);
@@ -88,7 +95,11 @@ class WalkView : public StageView {
   FilmView* film_;
   HangPanel* hang_;
   QLabel *title_, *progress_, *stabilization_, *simulated_;
-  QString last_kept_;  ///< shown large at arm's length, where no live value is
+  QString last_kept_;       ///< shown large where it is filmed and no live value is
+  int last_station_ = -1;   ///< that it was read at
+  std::optional<evaluation::WattsOfSetting> offered_;  ///< stand in the field, and are kept by Enter alone
+  bool went_there_ = true;  ///< the station at hand was chosen by the tester, or is still to be read
+  std::string told_;  ///< what a check saw that is told at length: not to be told twice
   WalkCourse course_;
   bool arms_length_ = false;
   bool goes_on_from_watts_ = false;  ///< they are all that this sweep still lacked

@@ -33,7 +33,7 @@ void WalkView::refresh_checks() {
   }
   QStringList open;
   for (const Finding& finding : desk_.worked_out().findings())
-    if (!verdict || !verdict->check || finding.id != verdict->check->id) open << marked_attention(text_of(finding.saw));
+    if ((!verdict || !verdict->check || finding.id != verdict->check->id) && finding.saw != told_) open << marked_attention(text_of(finding.saw));
   if (static_cast<std::size_t>(open.size()) > checks_shown)
     open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
   side_->checks->setText(open.join('\n'));
@@ -73,6 +73,8 @@ bool WalkView::warn_of(int station) {
     if (std::find(finding.stations.begin(), finding.stations.end(), station) != finding.stations.end()) {
       const QString way = station == current() ? tr("It is at hand now.") : tr("C goes there.");
       say(marked_attention(tr("%1: %2. %3").arg(text_of(finding.saw), text_of(finding.remedy), way)), "attention");
+      told_ = finding.saw;
+      refresh_checks();
       return true;
     }
   return false;

@@ -67,6 +67,7 @@ bool WalkView::letter_key(int key) {
       set_arms_length(!arms_length_);
       return true;
     case Qt::Key_W:
+      set_arms_length(false);
       side_->watts->setFocus(Qt::ShortcutFocusReason);
       side_->watts->selectAll();
       return true;
@@ -78,6 +79,7 @@ bool WalkView::letter_key(int key) {
 bool WalkView::edit_key(QKeyEvent* key) {
   const bool empty = side_->value->text().isEmpty();
   const auto move_by = [this](int columns, int rows) {
+    went_there_ = true;
     if (desk_.view()) course_.go_by(desk_.view()->layout, columns, rows), follow_course();
     return true;
   };
@@ -120,6 +122,7 @@ bool WalkView::edit_key(QKeyEvent* key) {
       return true;
     case Qt::Key_Backspace:
       if (!empty) return false;
+      went_there_ = true;
       if (desk_.view()) course_.go_back(desk_.sweep_on_walk()), follow_course();
       return true;
     case Qt::Key_Escape:
@@ -146,7 +149,7 @@ bool WalkView::watts_key(QKeyEvent* key) {
   switch (key->key()) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
-      take_watts();
+      take_watts(Kept::ByEnter);
       if (goes_on_from_watts_ && desk_.sweep() && desk_.sweep()->power_w) {
         side_->value->setFocus(Qt::OtherFocusReason);
         go_on();
@@ -162,14 +165,26 @@ bool WalkView::watts_key(QKeyEvent* key) {
         return true;
       }
       side_->watts->setText(QString::number(*live, 'f', 1));
-      take_watts();
+      take_watts(Kept::ByEnter);
       break;
     }
+    case Qt::Key_BraceLeft:
+    case Qt::Key_BraceRight:
+    case Qt::Key_BracketLeft:
+    case Qt::Key_BracketRight:
+      return edit_key(key);
     case Qt::Key_Escape:
       side_->watts->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
       break;
-    default:
-      return false;
+    default: {
+      // Where nothing is typed a letter is what it is in the field of readings.
+      const QString present = desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString();
+      const bool untouched = side_->watts->text() == present || stands_offered();
+      if (!untouched || key->key() == Qt::Key_W || key->modifiers() & ~Qt::ShiftModifier) return false;
+      if (key->key() < Qt::Key_A || key->key() > Qt::Key_Z) return false;
+      side_->value->setFocus(Qt::OtherFocusReason);
+      return letter_key(key->key());
+    }
   }
   side_->value->setFocus(Qt::OtherFocusReason);
   return true;
@@ -189,7 +204,7 @@ std::vector<KeyHint> WalkView::keys() const {
       {tr("F"), tr("read the reference station again, for drift")},
       {tr("C"), tr("go to the next station that is worth a look")},
       {tr("L"), tr("list all checks; set one aside with a reason")},
-      {tr("M"), tr("declare the station missing")},
+      {tr("M"), tr("declare the station missing: it cannot be read")},
       {tr("Delete"), tr("take the station's reading back")},
       {tr("W"), tr("the watts at the wall: Enter keeps what is typed, Space takes the meter's live value")},
       {tr("V"), tr("arm's length: full screen, readable from two meters; Escape ends it")},

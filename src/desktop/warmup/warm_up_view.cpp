@@ -349,7 +349,11 @@ void WarmUpView::keyPressEvent(QKeyEvent* event) {
 void WarmUpView::hideEvent(QHideEvent* event) {
   tick_.stop();
   // Elsewhere the sensor is carried from station to station: what it reads is not the reference's light.
+  const bool pauses = recording_->on() && recording_->light_counts();
   recording_->set_light_counts(false);
+  if (pauses)
+    desk_.say(tr("The log of light rests while the sensor is carried about; watts go on. It goes on here, with the "
+                 "sensor back in its place."));
   StageView::hideEvent(event);
 }
 

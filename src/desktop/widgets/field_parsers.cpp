@@ -82,10 +82,30 @@ QString show_length(std::optional<double> meters, UnitSystem units) {
 }
 
 namespace {
+/// How the commas of a list are meant. "45,5" may be one value or two, and so may a part of "60, 45,5": only who typed it
+/// knows.
+enum class Commas { Between, Within, Unclear };
+Commas commas_of(const QString& text) {
+  static const QRegularExpression tight("\\d,\\d"), loose(",\\s"), apart(";|\\d\\s+\\d");
+  if (!text.contains(tight)) return Commas::Between;
+  if (text.contains(loose)) return Commas::Unclear;
+  if (text.contains(apart)) return Commas::Within;
+  return text.count(',') == 1 ? Commas::Unclear : Commas::Between;
+}
+
 template <typename Parse>
 std::optional<std::vector<double>> list_of(const QString& text, QString* problem, Parse parse) {
   std::vector<double> values;
-  static const QRegularExpression between("[;,]\\s*|\\s{2,}|(?<=\\d)\\s+(?=\\d)");
+  const Commas commas = commas_of(text);
+  if (commas == Commas::Unclear) {
+    *problem = field_text("A comma in '%1' may stand between two values or within one; nothing was changed. Type values "
+                          "with a semicolon between them, and a point within one: 60; 45.5.")
+                   .arg(text.trimmed());
+    return {};
+  }
+  static const QRegularExpression by_comma("[;,]\\s*|\\s{2,}|(?<=\\d)\\s+(?=\\d)"),
+      by_rest(";\\s*|\\s{2,}|(?<=\\d)\\s+(?=\\d)");
+  const QRegularExpression& between = commas == Commas::Within ? by_rest : by_comma;
   for (const QString& part : text.split(between, Qt::SkipEmptyParts)) {
     const std::optional<double> value = parse(part.trimmed());
     if (!value) {

@@ -24,6 +24,7 @@ const std::map<std::string_view, AuditOne>& audits() {
                                                         {"beam_angle_deg", audit_beam},
                                                         {"evenness", audit_evenness},
                                                         {"coverage", audit_coverage},
+                                                        {"mean_ppfd", audit_mean_ppfd},
                                                         {"height_m", audit_height},
                                                         {"dimming_range", audit_dimming_range},
                                                         {"boost_pct", audit_boost},

@@ -181,6 +181,43 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
   lift_condition(test, a, way);
 }
 
+void audit_mean_ppfd(const AuditedTest& test, AuditedClaim& a) {
+  if (!test.light()) return not_testable(a, "No sweep has readings.", "walk two heights");
+  if (!a.claim.height_m) return not_testable(a, "At which height it is meant is not stated.", "ask the maker for it");
+  const TestLight& light = *test.light();
+  Claim over = a.claim;
+  const Rectangle walked = whole_area(light);
+  if (!over.width_m || !over.depth_m) over.width_m = walked.width_m, over.depth_m = walked.depth_m;
+  const double percent = a.claim.percent.value_or(100);
+  over.percent = percent;
+  const auto ground = ground_of(test, over);
+  if (!ground) return not_testable(a, "Not known: " + ground.problem().seen + ".", ground.problem().remedy);
+  const CoverageGround& g = ground.value();
+  const FloorLight& floor = *g.made;
+  if (floor.heights_m().empty())
+    return not_testable(a, "No height is known that hangs in that space.", "walk a lower height");
+  AreaLight found;
+  double sd = std::hypot(floor.errors(0).together, g.setting->light_sd);
+  const Rectangle part =
+      g.elsewhere ? floor.area()
+                  : centered(floor.area(), std::min(*over.width_m, floor.area().width_m),
+                             std::min(*over.depth_m, floor.area().depth_m));
+  if (g.elsewhere) {
+    found = PartOfFloor(floor, part).figures(0, *g.setting, {});
+  } else {
+    const auto maps = settle_maps(light, part, {*a.claim.height_m}, *a.claim.height_m, test.stop());
+    if (!maps) return not_testable(a, "Not known: " + maps.problem().seen + ".", maps.problem().remedy);
+    found = settle_figures(*maps.value().heights.front(), *g.setting, {});
+  }
+  a.measured = found.mean, a.expanded = 2 * sd * found.mean;
+  a.measured_words = found_text({a.measured, a.expanded}, 0, a.unit);
+  judge(a, test.light_parts(false));
+  a.reason = fmt::format("The mean over {}, at {} and {} %, {}.{}",
+                         size_text(part.width_m, part.depth_m, test.units()),
+                         length_text(*a.claim.height_m, test.units()), short_number(percent, 1), g.in,
+                         a.claim.width_m ? "" : " Over which area it is claimed is not said: this is what was walked.");
+}
+
 void audit_height(const AuditedTest& test, AuditedClaim& a) {
   const LengthUnit unit = surface_unit(test.units());
   const double low = *a.claim.value, high = a.claim.value_to.value_or(low);

@@ -94,6 +94,7 @@ void audit_efficacy(const AuditedTest& test, AuditedClaim& a);
 void audit_beam(const AuditedTest& test, AuditedClaim& a);
 void audit_evenness(const AuditedTest& test, AuditedClaim& a);
 void audit_coverage(const AuditedTest& test, AuditedClaim& a);
+void audit_mean_ppfd(const AuditedTest& test, AuditedClaim& a);
 void audit_height(const AuditedTest& test, AuditedClaim& a);
 void audit_dimming_range(const AuditedTest& test, AuditedClaim& a);
 void audit_boost(const AuditedTest& test, AuditedClaim& a);

@@ -166,15 +166,39 @@ void say_whole_light(const AuditedTest& test, std::vector<VerdictWords>& words) 
   words.push_back(s.done());
 }
 
-/// What a claim's verdict is worth saying.
-void say_claim(const AuditedClaim& a, std::vector<VerdictWords>& words) {
+/// Whether the light that the claims promise is there: by the claim of light, else by watts times efficacy; nothing where
+/// neither tells.
+std::optional<bool> gives_what_is_promised(const AuditedTest& test, const Audit& audit) {
+  const auto claimed = [&](const char* kind) {
+    return std::ranges::find_if(audit.claims, [&](const AuditedClaim& a) {
+      return a.claim.kind == kind && a.claim.value && a.claim.percent.value_or(100) == 100;
+    });
+  };
+  if (const auto ppf = claimed("ppf_umol_s"); ppf != audit.claims.end()) {
+    const Verdict v = ppf->judgement.verdict;
+    if (v == Verdict::Confirmed || v == Verdict::Over) return true;
+    if (v == Verdict::Short || v == Verdict::Contradicted) return false;
+    if (v == Verdict::NotToldApart) return {};
+  }
+  const auto watts = claimed("power_w"), efficacy = claimed("efficacy_umol_j");
+  if (watts == audit.claims.end() || efficacy == audit.claims.end() || !test.fits()) return {};
+  const FoundValue found = test.light()->ppf_umol_s();
+  return found.value + found.expanded >= *watts->claim.value * *efficacy->claim.value;
+}
+
+/// What a claim's verdict is worth saying. `light_is_there`: what light is promised is given.
+void say_claim(const AuditedClaim& a, const std::optional<bool>& light_is_there, std::vector<VerdictWords>& words) {
   using enum Verdict;
   const Verdict v = a.judgement.verdict;
   if (v == NotTestable || v == NotToldApart || std::isnan(a.measured)) return;
-  static const std::set<std::string> more_is_better{"ppf_umol_s", "efficacy_umol_j", "map",          "equivalent",
+  static const std::set<std::string> more_is_better{"ppf_umol_s", "efficacy_umol_j", "map",          "equivalent",   "mean_ppfd",
                                                     "evenness",   "boost_pct",       "power_factor", "rendering_ra"};
   const bool better = v == Over && more_is_better.contains(a.claim.kind) && a.claim.says != "highest_over_lowest";
-  const VerdictWords::Aspect aspect = v == Confirmed || better ? VerdictWords::Strength : VerdictWords::Weakness;
+  // Less watts than on the badge, with the light that was promised, are no weakness.
+  const bool frugal = a.claim.kind == "power_w" && v == Short && light_is_there.value_or(true);
+  const VerdictWords::Aspect aspect = frugal                    ? VerdictWords::Light
+                                      : v == Confirmed || better ? VerdictWords::Strength
+                                                                 : VerdictWords::Weakness;
   Sentence s("claim." + a.slot, aspect);
   const std::string& label = a.label;
   if (a.claim.kind == "coverage" || a.claim.kind == "height_m") {
@@ -202,6 +226,15 @@ void say_claim(const AuditedClaim& a, std::vector<VerdictWords>& words) {
     if (v != Contradicted) return;
     s.say(label + " is not as claimed: ").range(a, ".measured", a.measured, a.measured_to).say(" measured, ");
     words.push_back(s.range(a, ".claimed", a.claimed, a.claimed_to).say(" claimed.").done());
+    return;
+  }
+  if (frugal) {
+    s.say("It draws less than its badge says: ")
+        .number("claim." + a.slot + ".measured", {a.measured, a.expanded}, a.decimals, a.unit)
+        .say(" measured, ")
+        .number("claim." + a.slot + ".claimed", a.claimed, a.decimals, a.unit)
+        .say(light_is_there ? " claimed, with the light that is promised." : " claimed.");
+    words.push_back(s.done());
     return;
   }
   s.say(label)
@@ -354,7 +387,8 @@ std::vector<VerdictWords> drafted_words(const AuditedTest& test, const Audit& au
   std::vector<VerdictWords> words;
   say_light(test, words);
   say_whole_light(test, words);
-  for (const AuditedClaim& claim : audit.claims) say_claim(claim, words);
+  const auto light_is_there = gives_what_is_promised(test, audit);
+  for (const AuditedClaim& claim : audit.claims) say_claim(claim, light_is_there, words);
   say_uses(test, words);
   say_watch(test, words);
   take_own_words(words, test.record());

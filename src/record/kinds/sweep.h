@@ -27,6 +27,8 @@ struct Sweep {
   /// Brings back what a sensor reads that has moved since it was calibrated, by its check lamp.
   double moved_factor = 1;
   std::optional<double> moved_uncertainty_pct{};
+  /// When the watts were read, where they are those of the same setting at another height; empty: with this sweep.
+  std::string power_carried_from{};
   bool operator==(const Sweep&) const = default;
 };
 
@@ -55,6 +57,11 @@ struct Described<Sweep> {
     columns.add("power_w", &Sweep::power_w, "power at the wall plug that holds for this sweep")
         .unit("W")
         .between(0, 100000);
+    columns
+        .add("power_carried_from", &Sweep::power_carried_from,
+             "when the watts were read, where they are those of the same setting at another height (UTC)")
+        .moment()
+        .since(14);
     columns.add("notes", &Sweep::notes, "remarks");
     columns.add("confirms", &Sweep::confirms, "a few spots that a prediction is held against").since(7);
     columns.add("control", &Sweep::control, "how the fixture was driven: knob, bypass, controller, fade-in off …")
