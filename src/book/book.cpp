@@ -20,6 +20,8 @@
 #include "book/trouble.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "record/faults.h"
+#include "record/plan_grid.h"
 
 namespace sunbreak::book {
 namespace fs = std::filesystem;
@@ -259,7 +261,23 @@ Book::~Book() {
 
 void Edit::place(const Placement& placement) { rows_.put(kind_of<Placement>(), &placement, "sweep_id, station"); }
 
+const Correction& Edit::correction_for(Id sweep_id) {
+  if (correction_ && correction_->first == sweep_id) return correction_->second;
+  SQLite::Statement query(
+      db_, "SELECT dark_offset, calibration_factor, spectral_factor, moved_factor FROM sweep WHERE id = ?");
+  query.bind(1, sweep_id);
+  Sweep sweep;
+  if (query.executeStep()) {
+    sweep.dark_offset = query.getColumn(0), sweep.calibration_factor = query.getColumn(1);
+    sweep.spectral_factor = query.getColumn(2), sweep.moved_factor = query.getColumn(3);
+  }
+  return correction_.emplace(sweep_id, record::correction_of(sweep)).second;
+}
+
 Id Edit::accept(const Reading& reading) {
+  // What could not be read again from the lab book is not taken into it.
+  if (const auto fault = record::light_fault(reading.raw, correction_for(reading.sweep_id)))
+    throw record::ImpossibleRow(*fault);
   const Id id = add(reading);
   place({0, reading.sweep_id, reading.station, id, ""});
   return id;

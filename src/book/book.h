@@ -11,6 +11,7 @@
 #include "book/change.h"
 #include "book/row_mapping.h"
 #include "core/result.h"
+#include "core/sweep/correction.h"
 #include "record/test_record.h"
 #include "record/utc.h"
 
@@ -39,7 +40,8 @@ class Edit {
     erase(kind_of<Record>(), id);
   }
 
-  /// Keeps a raw value for ever and makes it the one that counts at its station. Returns the reading's id.
+  /// Keeps a raw value for ever and makes it the one that counts at its station. Returns the reading's id. Throws
+  /// ImpossibleRow where no light is so once it is corrected as its sweep says.
   Id accept(const Reading& reading);
 
   /// Declares a station missing; what was read there is kept but no longer counts.
@@ -56,8 +58,11 @@ class Edit {
   Edit(SQLite::Database& db, RowWriter& rows) : db_(db), rows_(rows) {}
   void place(const Placement& placement);
   void erase(const Kind& kind, Id id);
+  /// As it was when it was first asked for within this edit.
+  const Correction& correction_for(Id sweep_id);
   SQLite::Database& db_;
   RowWriter& rows_;
+  std::optional<std::pair<Id, Correction>> correction_;
 };
 
 /// The lab book: one SQLite file, the one truth. Owns the connection and, when it may write, the lock that keeps a

@@ -209,7 +209,11 @@ std::optional<Problem> rename_configuration(Book& book, const TestRecord& test, 
   return {};
 }
 
-Id new_test(Book& book) {
+Id new_test(Book& book, UnitSystem units) {
+  // Round lengths in what the tester measures in.
+  const bool inches = units == UnitSystem::Imperial;
+  const double bench_side_m = inches ? to_m(48, LengthUnit::Inch) : 1.2,
+               height_m = inches ? to_m(18, LengthUnit::Inch) : 0.45;
   const auto latest = book.all<Test>("WHERE removed = 0 ORDER BY id DESC LIMIT 1");
   const auto benches = book.all<Bench>("WHERE removed = 0 ORDER BY id");
   Test test;
@@ -230,11 +234,12 @@ Id new_test(Book& book) {
     } else {
       Bench bench;
       bench.name = "New bench";
+      bench.width_m = bench.depth_m = bench_side_m;
       test.bench_id = edit.add(bench);
     }
     test.columns = test.rows = 6;
     test.id = edit.add(test);
-    edit.add(Rung{0, test.id, 0.45});
+    edit.add(Rung{0, test.id, height_m});
     edit.add(Stop{0, test.id, 100});
   });
   return test.id;

@@ -6,6 +6,7 @@
 
 #include "book/book.h"
 #include "core/bench/grid.h"
+#include "core/quantity/display.h"
 #include "core/result.h"
 
 namespace sunbreak::book {
@@ -46,7 +47,7 @@ std::optional<Problem> rename_configuration(Book& book, const TestRecord& test, 
 Id duplicate_plan(Book& book, Id test_id, Id fixture_id);
 
 /// A new test with a fixture of its own on the bench used last, or on a first one. Returns its id.
-Id new_test(Book& book);
+Id new_test(Book& book, UnitSystem units = UnitSystem::Metric);
 
 /// The sweep at a rung and a stop, made with the plan's grid and the sensor's correction where there is none.
 Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id);

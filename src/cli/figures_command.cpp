@@ -13,6 +13,7 @@
 #include "core/figures/figure_table.h"
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
+#include "exchange/tables/split_sweeps.h"
 #include "exchange/tables/sweep_table.h"
 #include "record/faults.h"
 #include "record/json.h"
@@ -22,7 +23,8 @@ namespace sunbreak::cli {
 namespace {
 
 struct FiguresArguments {
-  std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce, form, separator, decimal_mark;
+  std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce, form, separator, decimal_mark,
+      sweep;
   std::optional<std::string> x_column, y_column, value_column;
   std::optional<double> watts, target_low, target_high;
   double photoperiod_h = 12;
@@ -39,6 +41,53 @@ void print_words(const SweepFigures& f, const Layout& layout, std::span<const do
     fmt::print("{:<24}{:>10}  {:<12}{}\n", figure.label, shown_value(figure, value, UnitSystem::Metric),
                shown_unit(figure, UnitSystem::Metric), figure.where ? figure.where(source, UnitSystem::Metric) : "");
   }
+}
+
+std::string named(const exchange::SweepPart& part) {
+  std::string words;
+  if (part.height_m) words = length_text(*part.height_m, UnitSystem::Metric);
+  if (part.percent) words += fmt::format("{}{:g} %", words.empty() ? "" : ", ", *part.percent);
+  return words;
+}
+
+/// Of a table that holds several sweeps leaves the one that is asked for, by its number or its height and setting.
+std::optional<Problem> choose_sweep(const FiguresArguments& a, std::string& bytes) {
+  constexpr std::size_t most_named = 6;
+  std::vector<exchange::SweepPart> parts = exchange::split_sweeps(bytes, LengthUnit::Centimeter);
+  if (parts.empty()) return {};
+  if (parts.size() > 1 || !a.sweep.empty()) {
+    std::string names;
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+      if (a.sweep == std::to_string(i + 1) || a.sweep == named(parts[i])) {
+        bytes = std::move(parts[i].text);
+        return {};
+      }
+      if (i < most_named) names += fmt::format("{}{} ({})", i == 0 ? "" : ", ", i + 1, named(parts[i]));
+    }
+    if (parts.size() > most_named) names += fmt::format(" and {} more", parts.size() - most_named);
+    return Problem{a.sweep.empty() ? fmt::format("{} holds {} sweeps", a.file, parts.size())
+                                   : fmt::format("{} holds no sweep '{}'", a.file, a.sweep),
+                   "figures are of one", "name it with --sweep, by its number: " + names};
+  }
+  bytes = std::move(parts.front().text);
+  return {};
+}
+
+/// Where a table has light both as it was read and corrected, figures are of the latter.
+void choose_corrected(const std::string& bytes, exchange::TableOptions& options) {
+  if (options.names_columns()) return;
+  const std::string head = bytes.substr(0, bytes.find('\n'));
+  std::string titled;
+  bool raw = false;
+  for (std::size_t from = 0; from <= head.size();) {
+    const std::size_t to = std::min(head.find_first_of(",;\t\r", from), head.size());
+    std::string title = head.substr(from, to - from);
+    std::erase(title, '"');
+    raw = raw || title == "raw";
+    if (title.starts_with("ppfd")) titled = title;
+    from = to + 1;
+  }
+  if (raw && !titled.empty()) options.value_column = titled;
 }
 
 int run_figures(const FiguresArguments& a) {
@@ -84,7 +133,9 @@ int run_figures(const FiguresArguments& a) {
   std::ifstream in(a.file, std::ios::binary);
   if (!in || std::filesystem::is_directory(a.file))
     return fail(input_error, {fmt::format("{} cannot be read", a.file), "", "check the path and its rights"});
-  const std::string bytes((std::istreambuf_iterator<char>(in)), {});
+  std::string bytes((std::istreambuf_iterator<char>(in)), {});
+  if (auto problem = choose_sweep(a, bytes)) return fail(usage_error, *problem);
+  choose_corrected(bytes, options);
   auto draft = exchange::read_sweep_table(bytes, context, options);
   if (!draft) {
     Problem problem = draft.problem();
@@ -97,19 +148,25 @@ int run_figures(const FiguresArguments& a) {
                               "the measured area is not known without it", "give --margin, such as --margin 5cm"});
   for (const exchange::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
 
-  for (std::size_t i = 0; i < d.raw.size(); ++i)
-    if (d.raw[i] < record::least_ppfd)
-      return fail(input_error, {fmt::format("{}: row {}, column {}: {} µmol/m²/s is less light than none", a.file,
-                                            d.sources[i].row, d.sources[i].column, d.raw[i]),
-                                "no figure was worked out", "take the dark offset off first, or correct that cell"});
+  for (std::size_t i = 0; i < d.raw.size(); ++i) {
+    const std::string place = fmt::format("row {}, column {}", d.sources[i].row, d.sources[i].column);
+    if (!std::isnan(d.raw[i]) && !(d.raw[i] >= least_ppfd && d.raw[i] <= most_ppfd))
+      return fail(input_error,
+                  {fmt::format("{}: {}: {} µmol/m²/s is {}", a.file, place, short_number(d.raw[i], 3),
+                               d.raw[i] < least_ppfd ? "less light than none" : "more light than there is under a lamp"),
+                   "no figure was worked out", "take the dark offset off first, or correct that cell"});
+    if (d.raw[i] < 0)
+      std::cerr << fmt::format("note: {}: {} is less than no light; it counts as the lowest as it stands\n", place,
+                               short_number(d.raw[i], 3));
+  }
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};
   Layout layout = d.layout;
   std::vector<double> ppfd = d.raw;
   if (!a.reduce.empty()) {
-    int columns = 0, rows = 0;
-    if (std::sscanf(a.reduce.c_str(), "%dx%d", &columns, &rows) != 2)
+    int columns = 0, rows = 0, end = 0;
+    if (std::sscanf(a.reduce.c_str(), "%dx%d%n", &columns, &rows, &end) != 2 || end != std::ssize(a.reduce))
       return fail(usage_error,
                   {fmt::format("--reduce {} is no size", a.reduce), "", "give columns x rows, such as 8x8"});
     auto reduced = reduce(layout, ppfd, columns, rows);
@@ -117,11 +174,14 @@ int run_figures(const FiguresArguments& a) {
     layout = std::move(reduced.value().layout);
     ppfd = std::move(reduced.value().ppfd);
   }
-  const SweepFigures f = *sweep_figures(layout, ppfd, figure_context);
+  const auto f = sweep_figures(layout, ppfd, figure_context);
+  if (!f)
+    return fail(input_error, {a.file + ": no station was read", "there is nothing to work figures out from",
+                              a.reduce.empty() ? "check the column of values" : "reduce to fewer cells"});
   if (a.json)
-    std::cout << record::json_text(figures_json(f, layout, ppfd), 2) << "\n";
+    std::cout << record::json_text(figures_json(*f, layout, ppfd), 2) << "\n";
   else
-    print_words(f, layout, ppfd);
+    print_words(*f, layout, ppfd);
   return 0;
 }
 
@@ -153,6 +213,7 @@ void add_figures_command(CLI::App& app, int& status) {
   command->add_option("--x-column", a->x_column, "long: the column of x, by title or number from 1");
   command->add_option("--y-column", a->y_column, "long: the column of y");
   command->add_option("--value-column", a->value_column, "long: the column of PPFD");
+  command->add_option("--sweep", a->sweep, "of a table with several sweeps: which, by its number from 1");
   command->add_option("--watts", a->watts, "power at the wall plug [W]");
   command->add_option("--photoperiod", a->photoperiod_h, "hours of light a day")->capture_default_str();
   command->add_option("--target-low", a->target_low, "low end of the target's PPFD band");

@@ -115,7 +115,9 @@ publishing::Publication source_publication(const std::string& file, record::Test
   p.units = units;
   p.whole = std::make_shared<const record::TestRecord>(std::move(test));
   p.evaluations = evaluation::evaluate_all(*p.whole, units);
-  p.audit = [file, evaluations = p.evaluations, units] { return source_audits(file, evaluations, units); };
+  p.audit = [file](const evaluation::Evaluations& evaluations, UnitSystem told_in) {
+    return source_audits(file, evaluations, told_in);
+  };
   p.targets = source_targets(file);
   if (!is_package(file))
     p.line_up = [file, units] {

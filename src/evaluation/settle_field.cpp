@@ -105,17 +105,19 @@ Result<Rectangle> parse_area(std::string_view text, const Rectangle& whole, Leng
   return Rectangle{left.value(), front.value(), size->width_m, size->depth_m};
 }
 
-std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area) {
+std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area, UnitSystem told_in) {
   const Rectangle whole = known_area(light);
   if (!(area.width_m >= least_side_m) || !(area.depth_m >= least_side_m))
-    return Problem{fmt::format("an area of {:.1f} × {:.1f} cm", 100 * area.width_m, 100 * area.depth_m),
-                   "it is smaller than what light is known for", "choose 5 cm or more each way"};
+    return Problem{"an area of " + size_text(area.width_m, area.depth_m, told_in),
+                   "it is smaller than what light is known for",
+                   fmt::format("choose {} or more each way", length_text(least_side_m, told_in))};
   if (area.left_m < whole.left_m - touching_m || area.front_m < whole.front_m - touching_m ||
       area.left_m + area.width_m > whole.left_m + whole.width_m + touching_m ||
       area.front_m + area.depth_m > whole.front_m + whole.depth_m + touching_m)
-    return Problem{fmt::format("an area of {:.1f} × {:.1f} cm, {:.1f} cm from the left and {:.1f} cm from the front",
-                               100 * area.width_m, 100 * area.depth_m, 100 * area.left_m, 100 * area.front_m),
-                   fmt::format("light is known for {:.1f} × {:.1f} cm", 100 * whole.width_m, 100 * whole.depth_m),
+    return Problem{fmt::format("an area of {}, {} from the left and {} from the front",
+                               size_text(area.width_m, area.depth_m, told_in), length_text(area.left_m, told_in),
+                               length_text(area.front_m, told_in)),
+                   "light is known for " + size_text(whole.width_m, whole.depth_m, told_in),
                    "choose an area within it"};
   return {};
 }

@@ -23,7 +23,8 @@ Rectangle known_area(const TestLight& light);
 Result<Rectangle> parse_area(std::string_view text, const Rectangle& whole, LengthUnit bare);
 
 /// What is wrong with an area of a test, if anything: outside of the footprint, or too small.
-std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area);
+std::optional<Problem> problem_of_area(const TestLight& light, const Rectangle& area,
+                                       UnitSystem told_in = UnitSystem::Metric);
 
 /// What a tester asked, as it is on record of the test; the usual where nothing is.
 Settling settling_of(const TestRecord& test_record);

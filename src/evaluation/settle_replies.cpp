@@ -136,7 +136,7 @@ std::vector<SettleReply> settle_replies(const TestLight& light, const SettleMaps
   if (asked.power_w) replies[0] = at_watts(maps, request, *asked.power_w, units);
   if (asked.height_m) replies[1] = at_one_height(maps, request, *asked.height_m, units);
   if (asked.center_ppfd) {
-    const auto height = height_where_center(maps, here.setting, *asked.center_ppfd);
+    const auto height = height_where_center(maps, here.setting, *asked.center_ppfd, units);
     replies[2] = height ? SettleReply{fmt::format("Hung at {}, at {:.3g} %.", length_text(height.value(), units),
                                                   here.setting.percent),
                                       true, std::pair(height.value(), here.setting.percent)}

@@ -202,7 +202,7 @@ Result<PredictedFigures> TestLight::between(double height_m, double percent, con
     return Problem{"no sweep has readings", "there is nothing to predict from", "walk a height"};
   const auto setting = this->setting(percent);
   if (!setting) return setting.problem();
-  const auto predicted = inner().between.at(height_m, setting.value());
+  const auto predicted = inner().between.at(height_m, setting.value(), use.told_in);
   if (!predicted) return predicted.problem();
   PredictedFigures p;
   p.height_m = height_m, p.percent = percent;
@@ -242,8 +242,9 @@ Result<RestatedFigures> TestLight::restated(const Elsewhere& elsewhere, const Ha
     return Problem{found_.reason, "without a fit nothing is known of the light in another room", found_.advice};
   const Room& room = elsewhere.room();
   if (!(height_m > 0.01) || height_m >= room.height_m)
-    return Problem{fmt::format("a hanging height of {:.1f} cm", 100 * height_m),
-                   fmt::format("the room is {:.0f} cm high", 100 * room.height_m), "choose a height within the room"};
+    return Problem{"a hanging height of " + length_text(height_m, use.told_in),
+                   fmt::format("the room is {} high", length_text(room.height_m, use.told_in)),
+                   "choose a height within the room"};
   const FixtureOutline& o = question_.fit.outline;
   const double width = (pattern.columns - 1) * pattern.column_spacing_m + whole_width_m(o),
                depth = (pattern.rows - 1) * pattern.row_spacing_m + o.depth_m;
@@ -252,9 +253,9 @@ Result<RestatedFigures> TestLight::restated(const Elsewhere& elsewhere, const Ha
     return Problem{fmt::format("{} × {} fixtures", pattern.columns, pattern.rows), "",
                    fmt::format("choose 1 to {}", most_fixtures)};
   if (width > room.width_m + touching_m || depth > room.depth_m + touching_m)
-    return Problem{fmt::format("{} × {} of the fixture take {:.0f} × {:.0f} cm", pattern.columns, pattern.rows,
-                               100 * width, 100 * depth),
-                   fmt::format("the room has {:.0f} × {:.0f} cm", 100 * room.width_m, 100 * room.depth_m),
+    return Problem{fmt::format("{} × {} of the fixture take {}", pattern.columns, pattern.rows,
+                               size_text(width, depth, use.told_in)),
+                   "the room has " + size_text(room.width_m, room.depth_m, use.told_in),
                    "choose fewer, or less spacing"};
   const auto setting = this->setting(percent);
   if (!setting) return setting.problem();

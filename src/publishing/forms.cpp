@@ -143,8 +143,13 @@ constexpr Form all_forms[] = {
 const Result<std::string>& Publication::package() const {
   return *package_->get([this]() -> Result<std::string> {
     if (!record().faults.empty()) return record::refusal(record().faults, "the test");
-    return exchange::zip_bytes(
-        exchange::make_package(*whole, evaluations, pictures, exchange::WithLight::Yes, audits()));
+    if (units == UnitSystem::Metric)
+      return exchange::zip_bytes(
+          exchange::make_package(*whole, evaluations, pictures, exchange::WithLight::Yes, audits()));
+    const auto metric = evaluation::evaluate_all(*whole, UnitSystem::Metric);
+    return exchange::zip_bytes(exchange::make_package(
+        *whole, metric, pictures, exchange::WithLight::Yes,
+        audit ? audit(metric, UnitSystem::Metric) : std::vector<evaluation::Audit>()));
   });
 }
 

@@ -24,8 +24,9 @@ enum class Paper { A4, Letter };
 struct Publication {
   std::shared_ptr<const record::TestRecord> whole;  ///< with its readings
   evaluation::Evaluations evaluations;              ///< of all configurations, the fixture as it comes first
-  /// How to audit them, in their order; takes a second or two. None: claims stand without verdicts.
-  std::function<std::vector<evaluation::Audit>()> audit;
+  /// How to audit evaluations, in their order and told in units; takes a second or two. None: claims stand without
+  /// verdicts.
+  std::function<std::vector<evaluation::Audit>(const evaluation::Evaluations&, UnitSystem)> audit;
   record::PictureSource pictures;
   std::shared_ptr<const evaluation::Evaluation> earlier;  ///< the test that it repeats, where that is at hand
   std::vector<record::Id> sweeps;                         ///< that the page prints; all where empty
@@ -41,13 +42,14 @@ struct Publication {
   const evaluation::StandingLineUp& standing() const {
     return *standing_->get([this] { return line_up ? line_up() : evaluation::StandingLineUp{}; });
   }
-  /// The data package as it is written, made when a form first asks, by whichever thread.
+  /// The data package as it is written, made when a form first asks, by whichever thread: the same to the byte in
+  /// whatever units the other forms are told.
   const Result<std::string>& package() const;
 
   const record::TestRecord& record() const { return evaluations.front()->record(); }
   /// Audited when a form first asks, by whichever thread.
   const std::vector<evaluation::Audit>& audits() const {
-    return *audits_->get([this] { return audit ? audit() : std::vector<evaluation::Audit>(); });
+    return *audits_->get([this] { return audit ? audit(evaluations, units) : std::vector<evaluation::Audit>(); });
   }
 
  private:

@@ -201,11 +201,8 @@ class Search {
       const auto correction = corrections_.find(sweep_id);
       if (correction == corrections_.end() || value_fault(raw_column, raw))
         return;  // what no column holds is told there
-      const double ppfd = corrected_ppfd(raw, correction->second);
-      if (!(ppfd >= least_ppfd && ppfd <= most_ppfd))
-        add(table, row, "raw", fmt::format("{}", raw),
-            fmt::format("light of {} to {} umol/m2/s once corrected, not {:.6g}", least_ppfd, most_ppfd, ppfd),
-            sweep_id);
+      if (const auto fault = light_fault(raw, correction->second))
+        add(table, row, "raw", fault->value, fault->expected, sweep_id);
     };
     std::unordered_set<std::uint64_t> placed;
     placed.reserve(record_.placements.size());
@@ -426,6 +423,13 @@ Problem refusal(const std::vector<Fault>& faults, const std::string& what) {
     seen += (i > 0 ? "; " : "") + faults[i].words();
   if (faults.size() > first_named) seen += fmt::format("; and {} more", faults.size() - first_named);
   return {seen, "nothing was taken from it", "ask for the file again, or mend that place"};
+}
+
+std::optional<Fault> light_fault(double raw, const Correction& correction) {
+  const double ppfd = corrected_ppfd(raw, correction);
+  if (ppfd >= least_ppfd && ppfd <= most_ppfd) return {};
+  return Fault{"reading", 0, "raw", fmt::format("{}", raw),
+               fmt::format("light of {} to {} umol/m2/s once corrected, not {:.6g}", least_ppfd, most_ppfd, ppfd)};
 }
 
 ImpossibleRow::ImpossibleRow(const Fault& fault)

@@ -4,7 +4,9 @@
 #include <string>
 #include <vector>
 
+#include "core/limits/light_limits.h"
 #include "core/result.h"
+#include "core/sweep/correction.h"
 #include "record/kinds/description.h"
 
 namespace sunbreak::record {
@@ -27,8 +29,8 @@ struct Fault {
   bool operator==(const Fault&) const = default;
 };
 
-/// Light that noise and a dark offset can make of none [µmol m⁻² s⁻¹], and the most there is under any lamp.
-inline constexpr double least_ppfd = -5, most_ppfd = 20'000;
+/// What a reading as its meter shows it would be once corrected, where no light is so; nothing where it may be.
+std::optional<Fault> light_fault(double raw, const Correction& correction);
 
 inline constexpr std::size_t faults_told = 50;
 

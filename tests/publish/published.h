@@ -12,9 +12,11 @@ inline publishing::Publication publication_of(const record::TestRecord& test) {
   publishing::Publication p;
   p.whole = std::make_shared<const record::TestRecord>(test);
   p.evaluations = evaluation::evaluate_all(test);
-  p.audit = [evaluations = p.evaluations] {
+  p.audit = [](const evaluation::Evaluations& evaluations, UnitSystem told_in) {
+    evaluation::AuditContext context;
+    context.units = told_in;
     std::vector<evaluation::Audit> audits;
-    for (const auto& evaluation : evaluations) audits.push_back(evaluation::audit(*evaluation, {}));
+    for (const auto& evaluation : evaluations) audits.push_back(evaluation::audit(*evaluation, context));
     return audits;
   };
   return p;

@@ -128,10 +128,10 @@ TEST(FewestWattsTest, KeepToEachLimit) {
 TEST(FewestWattsTest, SayWhatStandsInTheWay) {
   const SettleMaps dim = made_maps({{0.3, even(300)}});
   EXPECT_EQ(fewest_watts(dim, asking("edge", {400, 800})).problem().seen,
-            "too dim everywhere: at best, at 30.0 cm and 100 %, the edge reads 300 µmol/m²/s");
+            "too dim everywhere: at best, at 30 cm and 100 %, the edge reads 300 µmol/m²/s");
   const SettleMaps bright = made_maps({{0.3, even(9000)}});
   EXPECT_EQ(fewest_watts(bright, asking("edge", {400, 800})).problem().seen,
-            "too bright everywhere: at 30.0 cm and 10 % the brightest place still reads 900 µmol/m²/s");
+            "too bright everywhere: at 30 cm and 10 % the brightest place still reads 900 µmol/m²/s");
   const SettleMaps uneven = made_maps({{0.3, ramp(100, 1000)}});
   EXPECT_EQ(fewest_watts(uneven, asking("every", {90, 110})).problem().seen,
             "too uneven: where the dimmest places have enough light, the brightest have too much");

@@ -3,13 +3,6 @@
 #include <algorithm>
 
 namespace sunbreak {
-namespace {
-
-/// A bench of 120 cm is what people call 4 ft: so much may be missing of a usual size.
-constexpr double fit_slack_m = 0.025;
-
-}  // namespace
-
 std::vector<NominalFootprint> nominal_footprints(const Layout& layout, std::span<const double> ppfd,
                                                  std::span<const Footprint> sizes, const std::optional<Band>& band,
                                                  const ServingRule& rule) {

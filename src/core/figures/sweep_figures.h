@@ -11,6 +11,7 @@
 #include "core/figures/evenness.h"
 #include "core/figures/nominal.h"
 #include "core/figures/rings.h"
+#include "core/quantity/display.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak {
@@ -52,6 +53,7 @@ struct FigureContext {
   std::optional<Band> target;
   std::vector<Footprint> nominal_sizes;
   ServingRule rule{};  ///< by which an area is served
+  UnitSystem told_in = UnitSystem::Metric;  ///< of lengths in what is said where there are none
 };
 
 /// The share of the measured area whose stations were read.

@@ -9,7 +9,8 @@
 
 namespace sunbreak {
 
-Result<double> height_where_center(const SettleMaps& maps, const SettleSetting& setting, double ppfd) {
+Result<double> height_where_center(const SettleMaps& maps, const SettleSetting& setting, double ppfd,
+                                   UnitSystem told_in) {
   if (maps.heights.empty()) return Problem{"no light is known between heights", "", "walk a height first"};
   std::vector<double> center;
   for (const auto& height : maps.heights) center.push_back(settle_figures(*height, setting, {}).center);
@@ -19,8 +20,9 @@ Result<double> height_where_center(const SettleMaps& maps, const SettleSetting& 
     const double share = std::log(center[h - 1] / ppfd) / std::log(center[h - 1] / center[h]);
     return std::lerp(maps.heights[h - 1]->height_m, maps.heights[h]->height_m, share);
   }
-  return Problem{fmt::format("the center reads {:.0f} µmol/m²/s at {:.1f} cm and {:.0f} at {:.1f} cm", center.front(),
-                             100 * maps.heights.front()->height_m, center.back(), 100 * maps.heights.back()->height_m),
+  return Problem{fmt::format("the center reads {:.0f} µmol/m²/s at {} and {:.0f} at {}", center.front(),
+                             length_text(maps.heights.front()->height_m, told_in), center.back(),
+                             length_text(maps.heights.back()->height_m, told_in)),
                  fmt::format("{:.0f} is at no height within reach", ppfd), "ask for a PPFD between them"};
 }
 

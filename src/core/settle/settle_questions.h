@@ -9,7 +9,8 @@ namespace sunbreak {
 
 /// The height [m] at which the center reads a PPFD at a setting, between the maps' heights; the lowest where several
 /// do. A Problem names what it reads at either end.
-Result<double> height_where_center(const SettleMaps& maps, const SettleSetting& setting, double ppfd);
+Result<double> height_where_center(const SettleMaps& maps, const SettleSetting& setting, double ppfd,
+                                   UnitSystem told_in = UnitSystem::Metric);
 
 /// The setting at which the corners read a PPFD at a height.
 Result<SettleSetting> setting_where_corners(const SettleMaps& maps, const SettleHeight& height, double ppfd);

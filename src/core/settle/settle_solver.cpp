@@ -40,7 +40,8 @@ class Search {
   }
 
   std::string words_of(const Place& place) const {
-    return fmt::format("{:.1f} cm and {:.4g} %", 100 * (*place.height)->height_m, maps_.steps[place.step].percent);
+    return fmt::format("{} and {:.4g} %", length_text((*place.height)->height_m, request_.told_in),
+                       maps_.steps[place.step].percent);
   }
 
   bool is_sure(const ServingRule& rule, const SettleHeight& height, const SettleSetting& setting) const {

@@ -5,6 +5,7 @@
 #include "core/settle/settle_chance.h"
 #include "core/settle/settle_maps.h"
 #include "core/figures/serving_rule.h"
+#include "core/quantity/display.h"
 #include "core/settle/settle_limits.h"
 
 namespace sunbreak {
@@ -14,7 +15,8 @@ struct SettleRequest {
   Band band;
   ServingRule rule;
   SettleLimits limits;
-  double sure = 0.5;  ///< the least chance that an answer holds
+  double sure = 0.5;                        ///< the least chance that an answer holds
+  UnitSystem told_in = UnitSystem::Metric;  ///< of lengths in what is said of it
   bool operator==(const SettleRequest&) const = default;
 };
 

@@ -194,16 +194,17 @@ double BetweenHeights::mean_sd_of(const LightAtPlaces& places, std::span<const d
   return mean_sd_of_fall(std::log(low / high), height_m);
 }
 
-Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting& setting) const {
+Result<PredictedSweep> BetweenHeights::at(double height_m, const BetweenSetting& setting, UnitSystem told_in) const {
   if (question_.sweeps.empty())
     return Problem{"no sweep has readings", "there is nothing to predict from", "walk a height"};
   constexpr double rounding_m = 1e-6;
   const auto [lowest, highest] = reach_m();
   if (height_m < lowest - rounding_m || height_m > highest + rounding_m)
-    return Problem{fmt::format("{:.1f} cm is beyond what was measured ({:.1f} … {:.1f} cm)", 100 * height_m,
-                               100 * heights_m_.front(), 100 * heights_m_.back()),
+    return Problem{fmt::format("{} is beyond what was measured ({} … {})", length_text(height_m, told_in),
+                               length_text(heights_m_.front(), told_in), length_text(heights_m_.back(), told_in)),
                    "a prediction there would be a guess",
-                   fmt::format("ask for {:.1f} … {:.1f} cm, or walk that height", 100 * lowest, 100 * highest)};
+                   fmt::format("ask for {} … {}, or walk that height", length_text(lowest, told_in),
+                               length_text(highest, told_in))};
   PredictedSweep p;
   p.way = way_;
   const std::vector<std::vector<double>> light = at_stations_->at({&height_m, 1}).front();

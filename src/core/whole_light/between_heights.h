@@ -6,6 +6,7 @@
 #include <utility>
 #include <vector>
 
+#include "core/quantity/display.h"
 #include "core/result.h"
 #include "core/whole_light/light_at_places.h"
 
@@ -65,7 +66,8 @@ class BetweenHeights {
   double mean_sd_of(const LightAtPlaces& places, std::span<const double> weights, double height_m) const;
 
   /// At the stations of the question's first sweep. Refuses heights beyond reach.
-  Result<PredictedSweep> at(double height_m, const BetweenSetting& setting) const;
+  Result<PredictedSweep> at(double height_m, const BetweenSetting& setting,
+                            UnitSystem told_in = UnitSystem::Metric) const;
 
   /// The same light at any places of the floor.
   std::unique_ptr<const LightAtPlaces> at_places(std::vector<Vec3> places) const;

@@ -11,13 +11,15 @@ namespace sunbreak::desktop {
 
 std::function<WholeTest()> whole_test(const Desk& desk) {
   return [file = desk.book().file(), test = desk.snapshot(), known = desk.worked_out().evaluation(),
-          units = desk.units(), audited = auditing(desk)] {
+          units = desk.units(), metric = auditing(desk, UnitSystem::Metric),
+          imperial = auditing(desk, UnitSystem::Imperial)] {
     WholeTest whole{test, {known}, {}, nullptr, {}, {}};
     whole.line_up = [file, units] { return gathering::standing_line_up(*book::Book::read_beside(file), file, units); };
     const auto with_audits = [&]() -> WholeTest& {
-      whole.audits = [audited, evaluations = whole.evaluations] {
+      whole.audits = [metric, imperial](const evaluation::Evaluations& evaluations, UnitSystem told_in) {
         std::vector<evaluation::Audit> audits;
-        for (const auto& evaluation : evaluations) audits.push_back(*audited(evaluation, {}));
+        for (const auto& evaluation : evaluations)
+          audits.push_back(*(told_in == UnitSystem::Metric ? metric : imperial)(evaluation, {}));
         return audits;
       };
       return whole;
@@ -39,10 +41,10 @@ std::function<WholeTest()> whole_test(const Desk& desk) {
   };
 }
 
-Auditing auditing(const Desk& desk) {
+Auditing auditing(const Desk& desk, UnitSystem units) {
   evaluation::AuditContext context;
   context.targets = book::crop_targets(desk.book());
-  context.units = desk.units();
+  context.units = units;
   return [context, keeper = desk.audits(), file = desk.book().file()](
              const std::shared_ptr<const evaluation::Evaluation>& evaluation, std::stop_token stop) {
     evaluation::AuditContext with = context;

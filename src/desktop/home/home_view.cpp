@@ -93,7 +93,7 @@ void HomeView::start_test() {
   record::Id id = 0;
   if (desk_.read_only()) return desk_.warn(tr("This window is read-only: a test cannot be added here."));
   const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
-    id = book::new_test(desk_.book());
+    id = book::new_test(desk_.book(), desk_.units());
     return {};
   });
   if (!problem.isEmpty()) return desk_.warn(problem);

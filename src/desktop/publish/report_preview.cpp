@@ -40,7 +40,7 @@ PreviewedPage page_of(const WholeTest& whole, report::ReportOptions options) {
   options.figures_apart = true;
   options.pictures = whole.pictures;
   options.earlier = whole.earlier;
-  options.audits = whole.audits();
+  options.audits = whole.audits(whole.evaluations, options.units);
   options.standing = whole.line_up();
   const report::HtmlReport made = report::html_report(whole.evaluations, options);
   PreviewedPage page{made.html, {}};

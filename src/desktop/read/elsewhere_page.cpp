@@ -246,16 +246,18 @@ void ElsewherePage::work() {
   if (!light || !light->found().fits) return;
   const auto wanted = wish();
   if (!wanted) return show_problem(wanted.problem());
+  FigureContext told;
+  told.told_in = desk_.units();
   background_.ask(
       [evaluation = desk_.worked_out().evaluation(), light, kept = kept_for_ == light ? kept_ : nullptr,
-       wish = wanted.value()](std::stop_token) {
+       wish = wanted.value(), use = told](std::stop_token) {
         Answer answer;
         answer.light = light;
         answer.room =
             kept && kept->room() == wish.room
                 ? kept
                 : std::make_shared<const Elsewhere>(light->found(), wish.room, evaluation::room_layout(wish.room));
-        auto restated = light->restated(*answer.room, wish.pattern, wish.height_m, wish.percent, {});
+        auto restated = light->restated(*answer.room, wish.pattern, wish.height_m, wish.percent, use);
         if (restated)
           answer.figures = restated.value();
         else

@@ -127,9 +127,10 @@ void LightPage::ask_between() {
   predicting_.drop();
   if (!now) return;
   predicting_.ask(
-      [at = *now](std::stop_token) -> Predicted {
-        return at.of->light_so_far()->between(at.height_m, at.percent,
-                                              evaluation::figure_context(at.of->record().test));
+      [at = *now, units = desk_.units()](std::stop_token) -> Predicted {
+        FigureContext use = evaluation::figure_context(at.of->record().test);
+        use.told_in = units;
+        return at.of->light_so_far()->between(at.height_m, at.percent, use);
       },
       [this](Predicted predicted) {
         predicted_ = std::move(predicted);

@@ -213,7 +213,8 @@ void SettleFields::refresh() {
     area_->addItem(tr("the whole footprint"), QString());
     const auto& bench = desk_.test()->bench;
     for (const Footprint& size : units == UnitSystem::Metric ? usual_metric_sizes() : usual_foot_sizes())
-      if (size.width_m < bench.width_m - 0.001 && size.depth_m <= bench.depth_m + 0.001) {
+      if (size.width_m < bench.width_m + fit_slack_m && size.depth_m < bench.depth_m + fit_slack_m &&
+          (size.width_m < bench.width_m - fit_slack_m || size.depth_m < bench.depth_m - fit_slack_m)) {
         const QString words =
             QStringLiteral("%1 × %2").arg(show_length(size.width_m, units), show_length(size.depth_m, units));
         area_->addItem(words + " " + unit, words);
@@ -281,7 +282,7 @@ void SettleFields::take_area() {
   const auto area = evaluation::parse_area(text_of(text), whole, surface_unit(desk_.units()));
   if (!area) return refuse(area_, text_of(area.problem().sentence()));
   if (const auto* light = work_.light(); light && light->left_out_known())
-    if (const auto problem = evaluation::problem_of_area(*light, area.value()))
+    if (const auto problem = evaluation::problem_of_area(*light, area.value(), desk_.units()))
       return refuse(area_, text_of(problem->sentence()));
   accept(area_);
   work_.change([&](record::Settling& s) {

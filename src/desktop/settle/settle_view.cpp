@@ -203,7 +203,7 @@ void SettleView::confirm() {
   const QString problem = desk_.edits().plan([&]() -> std::optional<Problem> {
     const auto setting = light->setting(percent);
     if (!setting) return setting.problem();
-    const auto predicted = light->between().at(height_m, setting.value());
+    const auto predicted = light->between().at(height_m, setting.value(), desk_.units());
     if (!predicted) return predicted.problem();
     auto planned = book::plan_confirmation(desk_.book(), *desk_.test(), height_m, percent, predicted.value().ppfd,
                                            light->question().fit.sweeps.front().layout);

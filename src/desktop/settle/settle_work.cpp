@@ -75,8 +75,9 @@ void SettleWork::follow() {
   }
   if (const auto shown = desk_.shown(); shown != shown_) shown_ = shown, stood_ = false;
   const record::Settling settling = this->settling();
-  const SettleRequest request =
+  SettleRequest request =
       evaluation::request_asked(settling, desk_.test()->test, *light, tried_ ? *tried_ : desk_.band().value_or(Band{}));
+  request.told_in = desk_.units();
   const bool asked_anew = !(request == request_) || (!tried_ && maps_ && answers_ && !(answers_->request == request));
   request_ = request;
   // A sweep that is chosen on the mast is stood on.

@@ -409,7 +409,7 @@ void WalkView::accept_typed() {
                "attention");
   }
   const auto reading = exchange::cell_reading(
-      text_of(text), {text.contains(',') ? ',' : '.', false, {}, record::walked_by_lux(*desk_.test())});
+      text_of(text), {text.contains(',') ? ',' : '.', false, {}, record::walked_by_lux(*desk_.test()), true});
   if (!reading.ppfd) {
     tones_.play(Tone::Look);
     return say(

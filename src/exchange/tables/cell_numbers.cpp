@@ -5,14 +5,12 @@
 #include <cmath>
 #include <cstdlib>
 
+#include "core/limits/light_limits.h"
 #include "core/quantity/lux.h"
 #include "core/quantity/number.h"
 
 namespace sunbreak::exchange {
 namespace {
-
-// Sunlight is about 2200 µmol/m²/s; a dark offset may read a little under zero.
-constexpr double lowest_plausible = -50, highest_plausible = 10'000;
 
 /// "1.234": one to three digits, the mark, three digits.
 bool like_thousands(std::string_view cell, char mark) {
@@ -75,11 +73,9 @@ CellReading cell_reading(std::string_view cell, const NumberRule& rule) {
   const std::string shown(cell.substr(0, 40));
   if (!value)
     return {{}, fmt::format("'{}' is {}", shown, names_no_finite(trimmed(cell)) ? "no finite number" : "not a number")};
-  const double highest = rule.lux ? most_lux : highest_plausible;
-  if (*value < lowest_plausible || *value > highest)
-    return {
-        {},
-        fmt::format("'{}' is outside {} to {} {}", shown, lowest_plausible, highest, rule.lux ? "lx" : "µmol/m²/s")};
+  const double lowest = rule.raw ? least_raw : least_ppfd, highest = rule.lux ? most_lux : most_ppfd;
+  if (*value < lowest || *value > highest)
+    return {{}, fmt::format("'{}' is outside {} to {} {}", shown, lowest, highest, rule.lux ? "lx" : "µmol/m²/s")};
   return {value, {}};
 }
 
