@@ -45,12 +45,15 @@ int main(int argc, char** argv) {
       maps.heights = maker.heights(heights_m, 0.45);
       maps_ms.push_back(milliseconds_since(begun));
     }
-    std::vector<float> cells, edge, factors;
+    const std::size_t places = maps.lattice.places.size();
+    const std::vector<double> mean = maps.lattice.plan.mean_weights(places),
+                              edge = maps.lattice.plan.edge_weights(places);
+    std::vector<double> stations;
+    std::vector<float> cells, factors;
     for (const auto& height : maps.heights) {
-      const auto& lit = height->patterns.front().lit;
-      const auto first_edge = lit.begin() + static_cast<std::ptrdiff_t>(height->cells);
-      cells.insert(cells.end(), lit.begin(), first_edge);
-      edge.insert(edge.end(), first_edge, lit.end());
+      const SettlePattern& p = height->patterns.front();
+      stations.insert(stations.end(), p.ppfd.begin(), p.ppfd.end());
+      cells.insert(cells.end(), p.sorted.begin(), p.sorted.end());
     }
     for (int s = 0; s < settings; ++s) {
       const double factor = 0.1 + 0.9 * s / (settings - 1);
@@ -79,7 +82,9 @@ int main(int argc, char** argv) {
     bench::ArrayFile arrays(file);
     const std::size_t count = maps.heights.size();
     arrays.add("cells", cells, {count, cells.size() / count});
-    arrays.add("edge", edge, {count, edge.size() / count});
+    arrays.add("stations", stations, {count, places});
+    arrays.add("mean", mean, {places});
+    arrays.add("edge", edge, {places});
     arrays.add("factors", factors, {factors.size()});
     json numbers = json::parse(arrays.header());
     numbers.update({{"low", band.low}, {"high", band.high}});

@@ -103,7 +103,7 @@ int main() {
       return std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
     };
     p.evaluations = evaluation::evaluate_all(*p.whole);
-    p.audit = [evaluations = p.evaluations] {
+    p.audit = [](const auto& evaluations, UnitSystem) {
       std::vector<evaluation::Audit> audits;
       for (const auto& evaluation : evaluations) audits.push_back(evaluation::audit(*evaluation, {}));
       return audits;

@@ -11,16 +11,17 @@ import numpy as np
 from peer_arrays import read_arrays
 
 
-def field(cells, edge, factors, low, high):
-    shape = (len(cells), len(factors))
+def field(arrays, low, high):
+    factors = arrays["factors"]
+    shape = (len(arrays["cells"]), len(factors))
     out = {name: np.empty(shape) for name in ("mean", "edge", "lowest", "highest", "in_band", "even")}
-    for h in range(len(cells)):
-        light = cells[h][None, :] * factors[:, None]
-        border = edge[h][None, :] * factors[:, None]
-        out["mean"][h] = light.mean(axis=1)
-        out["edge"][h] = border.mean(axis=1)
-        out["lowest"][h] = np.minimum(light.min(axis=1), border.min(axis=1))
-        out["highest"][h] = np.maximum(light.max(axis=1), border.max(axis=1))
+    for h in range(shape[0]):
+        light = arrays["cells"][h][None, :] * factors[:, None]
+        stations = arrays["stations"][h][None, :] * factors[:, None]
+        out["mean"][h] = stations @ arrays["mean"]
+        out["edge"][h] = stations @ arrays["edge"]
+        out["lowest"][h] = stations.min(axis=1)
+        out["highest"][h] = stations.max(axis=1)
         out["in_band"][h] = ((light >= low) & (light <= high)).mean(axis=1)
         out["even"][h] = out["lowest"][h] / out["mean"][h]
     return out
@@ -31,7 +32,7 @@ def main():
     arrays = read_arrays(numbers)
     for _ in sys.stdin:
         begun = time.perf_counter()
-        out = field(arrays["cells"], arrays["edge"], arrays["factors"], numbers["low"], numbers["high"])
+        out = field(arrays, numbers["low"], numbers["high"])
         spent = 1000 * (time.perf_counter() - begun)
         print(json.dumps({"ms": spent, "sums": {k: float(v.sum()) for k, v in out.items()}}), flush=True)
 

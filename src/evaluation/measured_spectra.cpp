@@ -22,7 +22,7 @@ std::optional<MeasuredLight> light_of_row(const record::MeasuredSpectrum& row) {
   return spectrum ? std::optional(MeasuredLight{row.id, SpectralCurve(std::move(spectrum.value()))}) : std::nullopt;
 }
 
-SpectrumRead told(MeasuredLight light) {
+SpectrumRead read_of(MeasuredLight light) {
   SpectrumFigures figures = spectrum_figures(light.curve);
   return {light.id, std::move(light.curve), std::move(figures)};
 }
@@ -49,13 +49,13 @@ bool peak_between(const SpectrumFigures& f, WavelengthRange range) {
 std::vector<SpectrumRead> measured_spectra(const record::TestRecord& record) {
   std::vector<SpectrumRead> all;
   for (const record::MeasuredSpectrum& row : record.spectra)
-    if (auto light = light_of_row(row)) all.push_back(told(std::move(*light)));
+    if (auto light = light_of_row(row)) all.push_back(read_of(std::move(*light)));
   return all;
 }
 
 std::optional<SpectrumRead> spectrum_at_full(const record::TestRecord& record) {
   auto light = nearest_to_full(record);
-  return light ? std::optional(told(std::move(*light))) : std::nullopt;
+  return light ? std::optional(read_of(std::move(*light))) : std::nullopt;
 }
 
 std::optional<SpectralCurve> light_at_full(const record::TestRecord& record) {

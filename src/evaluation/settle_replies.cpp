@@ -11,7 +11,7 @@
 namespace sunbreak::evaluation {
 namespace {
 
-SettleReply told(const Problem& problem) { return {problem.sentence(), false, {}}; }
+SettleReply reply_of(const Problem& problem) { return {problem.sentence(), false, {}}; }
 
 std::pair<double, double> place_of(const SettlePoint& p) { return {p.height->height_m, p.setting.percent}; }
 
@@ -54,7 +54,7 @@ SettleReply at_one_height(const SettleMaps& maps, const SettleRequest& request, 
   if (height_m < low - rounding_m || height_m > high + rounding_m)
     return {fmt::format("Light is known from {} to {}.", length_text(low, units), length_text(high, units)), false, {}};
   const auto answer = fewest_watts(at_height(maps, height_m), request);
-  if (!answer) return told(answer.problem());
+  if (!answer) return reply_of(answer.problem());
   return {fares_words(answer.value(), units) + ".", true, place_of(answer.value())};
 }
 
@@ -140,7 +140,7 @@ std::vector<SettleReply> settle_replies(const TestLight& light, const SettleMaps
     replies[2] = height ? SettleReply{fmt::format("Hung at {}, at {:.3g} %.", length_text(height.value(), units),
                                                   here.setting.percent),
                                       true, std::pair(height.value(), here.setting.percent)}
-                        : told(height.problem());
+                        : reply_of(height.problem());
   }
   if (asked.corner_ppfd) {
     const auto setting = setting_where_corners(maps, *here.height, *asked.corner_ppfd);
@@ -150,7 +150,7 @@ std::vector<SettleReply> settle_replies(const TestLight& light, const SettleMaps
                                 length_text(here.height->height_m, units)),
                     true, std::pair(here.height->height_m, setting.value().percent)};
     else
-      replies[3] = told(setting.problem());
+      replies[3] = reply_of(setting.problem());
   }
   if (asked.mean_ppfd) replies[4] = shrunk_reply(light, maps, here, *asked.mean_ppfd, units, stop);
   if (asked.daily_light_mol_m2) replies[5] = hours_reply(here, *asked.daily_light_mol_m2, photoperiod_h);

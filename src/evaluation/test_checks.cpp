@@ -6,6 +6,7 @@
 #include "core/bench/walk_order.h"
 #include "core/checks/between_sweeps.h"
 #include "core/checks/plausibility.h"
+#include "core/checks/slipped_readings.h"
 #include "core/checks/stuck_checks.h"
 #include "core/figures/balance.h"
 #include "core/figures/sweep_figures.h"
@@ -39,19 +40,6 @@ std::optional<Finding> door_check(const TestRecord& b) {
                  "the door is stated as open while reading",
                  "light leaves by it and daylight may come in: the front reads unlike the back",
                  "close it and read the sweep again, or say on Rig that it was closed"};
-}
-
-/// What is implausible about a sweep. A reading that is told as far from its neighbors already is not told twice.
-void add_implausible(std::vector<Finding>& checks, const SweepStatement& statement, const SweepView& view) {
-  for (Finding& found : plausibility_checks(view.layout, view.ppfd, statement)) {
-    const auto told = std::find_if(checks.begin(), checks.end(), [&](const Finding& c) {
-      return !found.stations.empty() && c.id == "far from its neighbors" && c.stations == found.stations;
-    });
-    if (told == checks.end())
-      checks.push_back(std::move(found));
-    else
-      told->severity = std::max(told->severity, found.severity);
-  }
 }
 
 }  // namespace
@@ -88,7 +76,8 @@ std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep
   if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0) {
     if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m, units))
       checks.push_back(std::move(*check));
-    add_implausible(checks, statement_of(test_record, sweep, units), view);
+    for (Finding& check : plausibility_checks(view.layout, view.ppfd, statement_of(test_record, sweep, units)))
+      checks.push_back(std::move(check));
   }
   return checks;
 }
@@ -110,16 +99,14 @@ SweepDigest digest_of(Id sweep_id, const SweepView& view) {
   d.read = view.read();
   d.missing = view.missing();
   d.complete = d.read + d.missing == d.stations;
-  const std::vector<int> slips = stations_unlike_all_around(view.layout, view.ppfd);
-  auto slip = slips.begin();
+  std::vector<bool> odd(view.ppfd.size());
+  for (const SlippedReading& o : slipped_readings(view.layout, view.ppfd))
+    odd[static_cast<std::size_t>(o.station)] = true;
   for (std::size_t i = 0; i < view.ppfd.size(); ++i) {
     const double ppfd = view.ppfd[i];
     d.lowest_ppfd = std::fmin(d.lowest_ppfd, ppfd);
     d.highest_ppfd = std::fmax(d.highest_ppfd, ppfd);
-    if (slip != slips.end() && *slip == static_cast<int>(i)) {
-      ++slip;
-      continue;
-    }
+    if (odd[i]) continue;
     d.scale_low_ppfd = std::fmin(d.scale_low_ppfd, ppfd);
     d.scale_high_ppfd = std::fmax(d.scale_high_ppfd, ppfd);
   }

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "core/checks/slipped_readings.h"
 #include "core/figures/sweep_figures.h"
 #include "core/sweep/field.h"
 
@@ -68,31 +69,12 @@ TEST(Plausibility, NextToNoLightForItsWattsIsSaid) {
   EXPECT_EQ(f->severity, Severity::Look);
 }
 
-TEST(Plausibility, AReadingUnlikeAllAroundItIsFoundAnywhere) {
-  for (std::size_t i = 0; i < 36; ++i) {
-    StatedBench w;
-    w.ppfd[i] *= 100;
-    const Finding* f = w.found("unlike all around it");
-    ASSERT_NE(f, nullptr) << i;
-    EXPECT_EQ(f->stations, std::vector<int>{static_cast<int>(i)});
-    EXPECT_EQ(f->severity, Severity::Impossible);
-    w = {};
-    w.ppfd[i] = i % 2 ? w.ppfd[i] / 10 : 0;  // a shadow, a dead socket: unlikely, and yet it can be
-    f = w.found("unlike all around it");
-    ASSERT_NE(f, nullptr) << i;
-    EXPECT_EQ(f->severity, Severity::Bad);
-  }
-  StatedBench few({1.2, 1.2});
-  few.ppfd.assign(36, unread);
-  few.ppfd[0] = 500, few.ppfd[1] = 51'000;
-  EXPECT_NE(few.found("unlike all around it"), nullptr) << "two readings are enough";
-}
-
 TEST(Plausibility, ADarkBenchHasNoOutliers) {
   StatedBench w;
   w.stated.power_w.reset();
   for (std::size_t i = 0; i < 36; ++i) w.ppfd[i] = i % 2 ? 0.01 : 1.2;
   EXPECT_TRUE(w.findings().empty());
+  EXPECT_TRUE(slipped_readings(w.layout, w.ppfd).empty());
 }
 
 TEST(Plausibility, HeightsThatLeapOrAreOutOfProportion) {

@@ -18,6 +18,14 @@ class WalkHands : public WindowTest {
     type(QString::number(value));
     key(Qt::Key_Return);
   }
+  /// Plans two heights and goes to the upper one.
+  void walk_two_heights() {
+    fill("heights", "60, 45");
+    ASSERT_EQ(desk().test()->planned_rungs().size(), 2u);
+    desk().choose(desk().test()->planned_rungs().front().id, desk().stop()->id);
+    find<QLineEdit>("walkValue")->setFocus();
+  }
+  const record::Sweep& sweep_at(record::Id rung) { return *desk().test()->sweep(rung, desk().stop()->id); }
   void undo() { key(Qt::Key_Z, Qt::ControlModifier); }
   void redo() { key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier); }
   QString place() { return find<QLabel>("walkPlace")->text(); }
@@ -64,11 +72,11 @@ TEST_F(WalkHands, UndoOfAMissingStationLeadsBackToItsReading) {
 }
 
 TEST_F(WalkHands, UndoGoesToTheSweepAndFieldThatItTouches) {
-  fill("heights", "60, 45");
+  walk_two_heights();
   const auto upper = desk().rung()->id;
   enter(475);
   fill("walkWatts", "240");
-  key(Qt::Key_PageUp);
+  desk().choose(desk().test()->planned_rungs().back().id, desk().stop()->id);
   ASSERT_NE(desk().rung()->id, upper);
   undo();
   EXPECT_EQ(desk().rung()->id, upper);
@@ -95,31 +103,34 @@ TEST_F(WalkHands, AStationThatWasReadIsNotReplacedByWattsTypedIntoTheWrongField)
 }
 
 TEST_F(WalkHands, WattsOfTheSettingAreOfferedAtTheNextHeightAndMarkedAsCarried) {
-  fill("heights", "60, 45");
-  find<QLineEdit>("walkValue")->setFocus();
+  walk_two_heights();
+  const auto upper = desk().rung()->id;
   walk_all(36 + 1);
   type("240");
   key(Qt::Key_Return);
-  EXPECT_EQ(desk().sweep()->power_w, 240);
-  EXPECT_TRUE(desk().sweep()->power_carried_from.empty());
+  const auto lower = desk().rung()->id;
+  ASSERT_NE(lower, upper) << "it goes on by itself";
+  EXPECT_EQ(sweep_at(upper).power_w, 240);
+  EXPECT_TRUE(sweep_at(upper).power_carried_from.empty());
   walk_all(36 + 1);
   ASSERT_TRUE(desk().view()->complete());
+  ASSERT_EQ(desk().rung()->id, lower);
   EXPECT_EQ(find<QLineEdit>("walkWatts")->text(), "240");
-  EXPECT_FALSE(desk().sweep()->power_w) << "offered, not taken";
+  EXPECT_FALSE(sweep_at(lower).power_w) << "offered, not taken";
   EXPECT_TRUE(note().contains("marked as carried")) << note().toStdString();
   // Going elsewhere keeps nothing.
   find<QLineEdit>("walkValue")->setFocus();
-  EXPECT_FALSE(desk().sweep()->power_w);
+  EXPECT_FALSE(sweep_at(lower).power_w);
   key(Qt::Key_Left);
   key(Qt::Key_Right);
   enter(402);
   EXPECT_EQ(find<QLineEdit>("walkWatts")->text(), "240");
   key(Qt::Key_Return);
-  EXPECT_EQ(desk().sweep()->power_w, 240);
-  EXPECT_FALSE(desk().sweep()->power_carried_from.empty());
+  EXPECT_EQ(sweep_at(lower).power_w, 240);
+  EXPECT_FALSE(sweep_at(lower).power_carried_from.empty());
   // Read anew they are the sweep's own.
   fill("walkWatts", "239");
-  EXPECT_TRUE(desk().sweep()->power_carried_from.empty());
+  EXPECT_TRUE(sweep_at(lower).power_carried_from.empty());
 }
 
 TEST_F(WalkHands, TheFilmShowsAValueWithThePlaceItWasReadAt) {

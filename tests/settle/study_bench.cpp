@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 #include <random>
 
 namespace sunbreak::trial {
@@ -36,6 +35,10 @@ std::vector<SettleSetting> settings_of(const TrueDimmer& dimmer, std::size_t cou
   return settings;
 }
 
+Layout asked(const SettleBench& bench) {
+  return asked_places(bench.area, bench.bench.question.sweeps.front().layout, false);
+}
+
 }  // namespace
 
 double TrueDimmer::light(double percent) const { return std::pow(percent / 100, light_power); }
@@ -43,61 +46,42 @@ double TrueDimmer::power_w(double percent) const {
   return full_w * (standby_share + (1 - standby_share) * std::pow(light(percent), watts_power));
 }
 
-Truth::Truth(const SettleBench& bench) : bench_(bench), model_(bench.bench.room) {
+Truth::Truth(const SettleBench& bench)
+    : bench_(bench), model_(bench.bench.room), told_(settle_lattice(bench.area, asked(bench))) {
   const Rectangle& a = bench.area;
-  const auto add = [&](double x, double y) {
-    places_.push_back({a.left_m + x * a.width_m, a.front_m + y * a.depth_m, 0});
-  };
+  places_ = told_.places;
   const auto middle = [](int i) { return (i + 0.5) / truth_cells; };
   for (int j = 0; j < truth_cells; ++j)
-    for (int i = 0; i < truth_cells; ++i) add(middle(i), middle(j));
-  for (int i = 0; i < truth_cells; ++i)
-    for (const double side : {0.0, 1.0}) add(middle(i), side), add(side, middle(i));
-  const SettleLattice told = settle_lattice(a, bench.bench.question.sweeps.front().layout);
-  for (std::size_t i = told.cells + told.edge; i < told.places.size(); ++i) places_.push_back(told.places[i]);
+    for (int i = 0; i < truth_cells; ++i)
+      places_.push_back({a.left_m + middle(i) * a.width_m, a.front_m + middle(j) * a.depth_m, 0});
   stations_ = model_.stations(places_);
 }
 
-const Truth::Light& Truth::light(double height_m) const {
+const std::vector<double>& Truth::light(double height_m) const {
   for (const auto& [height, light] : known_)
     if (height == height_m) return *light;
   const Prediction p =
       model_.predict(hung_emitters(bench_.bench.lamp, bench_.bench.hang, bench_.bench.room, height_m), stations_);
-  std::vector<double> all;
-  for (std::size_t i = 0; i < places_.size(); ++i) all.push_back(p.direct[i] + p.reflected[i]);
-  auto light = std::make_unique<Light>();
-  constexpr std::size_t cells = truth_cells * truth_cells, edge = 4 * truth_cells, corners = 4;
-  const auto mean = [&](std::size_t first, std::size_t last) {
-    return std::accumulate(all.begin() + static_cast<std::ptrdiff_t>(first),
-                           all.begin() + static_cast<std::ptrdiff_t>(last), 0.0) /
-           static_cast<double>(last - first);
-  };
-  light->cells.assign(all.begin(), all.begin() + cells);
-  light->edge.assign(all.begin() + cells, all.begin() + cells + edge);
-  light->center = mean(cells + edge, all.size() - corners);
-  light->corners = mean(all.size() - corners, all.size());
+  auto light = std::make_unique<std::vector<double>>();
+  for (std::size_t i = 0; i < places_.size(); ++i) light->push_back(p.direct[i] + p.reflected[i]);
   known_.emplace_back(height_m, std::move(light));
   return *known_.back().second;
 }
 
 AreaLight Truth::at(double height_m, double percent, const Band& band) const {
-  const Light& unit = light(height_m);
-  const double factor = bench_.dimmer.light(percent);
-  AreaLight f;
-  const auto cells = static_cast<double>(unit.cells.size());
-  f.lowest = f.highest = factor * unit.edge.front();
-  for (const auto* part : {&unit.cells, &unit.edge})
-    for (const double ppfd : *part)
-      f.lowest = std::min(f.lowest, factor * ppfd), f.highest = std::max(f.highest, factor * ppfd);
-  for (const double ppfd : unit.cells) {
-    f.mean += factor * ppfd / cells;
-    f.too_dim += (factor * ppfd < band.low) / cells;
-    f.too_bright += (factor * ppfd > band.high) / cells;
-  }
-  f.in_band = 1 - f.too_dim - f.too_bright;
-  for (const double ppfd : unit.edge) f.edge += factor * ppfd / static_cast<double>(unit.edge.size());
-  f.center = factor * unit.center, f.corners = factor * unit.corners;
+  std::vector<double> ppfd = light(height_m);
+  for (double& e : ppfd) e *= bench_.dimmer.light(percent);
+  AreaLight f = told_.plan.light(std::span(ppfd).first(told_.places.size()));
+  add_shares(f, told_.cells, std::span(ppfd).first(told_.places.size()), band);
   return f;
+}
+
+double Truth::in_band_between_stations(double height_m, double percent, const Band& band) const {
+  const auto cells = std::span(light(height_m)).subspan(told_.places.size());
+  const double factor = bench_.dimmer.light(percent);
+  const auto in = std::count_if(cells.begin(), cells.end(),
+                                [&](double e) { return factor * e >= band.low && factor * e <= band.high; });
+  return static_cast<double>(in) / static_cast<double>(cells.size());
 }
 
 SettleBench settle_bench(std::uint64_t seed, int number) {

@@ -27,23 +27,22 @@ struct SettleBench {
   ServingRule rule;
 };
 
-/// The light as it truly is on a lattice of its own.
+/// The light as it truly is. Figures are those that a tester would find at the stations, as the product defines them.
 class Truth {
  public:
   explicit Truth(const SettleBench& bench);
   AreaLight at(double height_m, double percent, const Band& band) const;
+  /// The share of the area in the band, of the light itself, wherever no station is.
+  double in_band_between_stations(double height_m, double percent, const Band& band) const;
 
  private:
-  struct Light {
-    std::vector<double> cells, edge;
-    double center = 0, corners = 0;
-  };
-  const Light& light(double height_m) const;
+  const std::vector<double>& light(double height_m) const;  ///< at the stations, then on the lattice
   const SettleBench& bench_;
   RoomLight model_;
+  SettleLattice told_;
   std::vector<Vec3> places_;
   StationFactors stations_;
-  mutable std::vector<std::pair<double, std::unique_ptr<Light>>> known_;
+  mutable std::vector<std::pair<double, std::unique_ptr<std::vector<double>>>> known_;
 };
 
 /// The bench of a number, with readings at two to four heights. The target is drawn about what the fixture can do: most

@@ -13,7 +13,6 @@ namespace sunbreak {
 namespace {
 
 constexpr double least_efficacy = 0.05, share_read_for_efficacy = 0.9;
-constexpr double least_ppfd_judged = 5, times_neighbors = 5, impossible_times = 50;
 constexpr double claim_exceeded = 3, claim_missed = 8;
 constexpr double height_step = 5, tall_m = 2.5, tall_for_bench = 2, low_m = 0.05;
 constexpr double fixture_for_bench = 2.5;
@@ -47,54 +46,6 @@ std::optional<Finding> efficacy_check(const StatedSweep& s) {
                    "light, area or watts may be wrong by a factor",
                    "check the unit of the bench's size, the watts and the sensor's factor"};
   return {};
-}
-
-/// Lowest and highest of the stations around one: of a lattice those that touch it, of spots all others.
-std::optional<std::pair<double, double>> around(const Layout& layout, std::span<const double> ppfd, std::size_t i) {
-  double lowest = INFINITY, highest = -INFINITY;
-  const auto take = [&](std::size_t other) {
-    if (other == i || std::isnan(ppfd[other])) return;
-    lowest = std::min(lowest, ppfd[other]), highest = std::max(highest, ppfd[other]);
-  };
-  if (layout.is_lattice()) {
-    const Station& here = layout.stations[i];
-    for (int row = std::max(here.row - 1, 0); row <= std::min(here.row + 1, layout.rows - 1); ++row)
-      for (int column = std::max(here.column - 1, 0); column <= std::min(here.column + 1, layout.columns - 1); ++column)
-        take(static_cast<std::size_t>(layout.index(column, row)));
-  } else {
-    for (std::size_t other = 0; other < ppfd.size(); ++other) take(other);
-  }
-  return highest >= lowest ? std::optional(std::pair(lowest, highest)) : std::nullopt;
-}
-
-/// A station far brighter or darker than all around it.
-struct Leap {
-  double brighter_times = 1;       ///< than the brightest of them
-  double lowest = 0, highest = 0;  ///< of them
-};
-
-std::optional<Leap> leap(const Layout& layout, std::span<const double> ppfd, std::size_t i) {
-  if (std::isnan(ppfd[i])) return {};
-  const auto near = around(layout, ppfd, i);
-  if (!near) return {};
-  const double up = ppfd[i] / std::max(near->second, least_ppfd_judged),
-               down = near->first / std::max(ppfd[i], least_ppfd_judged);
-  if (std::max(up, down) < times_neighbors) return {};
-  return Leap{up, near->first, near->second};
-}
-
-void reading_checks(const StatedSweep& s, std::vector<Finding>& checks) {
-  for (std::size_t i = 0; i < s.ppfd.size(); ++i) {
-    const auto found = leap(s.layout, s.ppfd, i);
-    if (!found) continue;
-    checks.push_back({"unlike all around it",
-                      found->brighter_times >= impossible_times ? Severity::Impossible : Severity::Bad,
-                      {static_cast<int>(i)},
-                      fmt::format("{} among neighbors of {} to {}", ppfd_text(s.ppfd[i]), ppfd_text(found->lowest),
-                                  ppfd_text(found->highest)),
-                      "light does not change so within one step: mean, extremes and evenness are wrong by it",
-                      "look for a slipped digit, then read it again"});
-  }
 }
 
 std::optional<Finding> watts_check(const StatedSweep& s) {
@@ -156,17 +107,9 @@ std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const d
   const StatedSweep s{statement, layout, ppfd};
   std::vector<Finding> checks;
   if (std::all_of(s.ppfd.begin(), s.ppfd.end(), [](double v) { return std::isnan(v); })) return checks;
-  reading_checks(s, checks);
   for (auto& check : {efficacy_check(s), watts_check(s), height_check(s), size_check(s)})
     if (check) checks.push_back(*check);
   return checks;
-}
-
-std::vector<int> stations_unlike_all_around(const Layout& layout, std::span<const double> ppfd) {
-  std::vector<int> stations;
-  for (std::size_t i = 0; i < ppfd.size(); ++i)
-    if (leap(layout, ppfd, i)) stations.push_back(static_cast<int>(i));
-  return stations;
 }
 
 }  // namespace sunbreak

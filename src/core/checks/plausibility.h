@@ -27,16 +27,11 @@ struct SweepStatement {
   bool operator==(const SweepStatement&) const = default;
 };
 
-/// What no single value's range can catch, since each could be: efficacy that no lamp has, or next to none; a reading
-/// that is many times all of its neighbors; watts unlike the claim by a factor; a height that is ten times or a tenth
+/// What no single value's range can catch, since each could be: efficacy that no lamp has, or next to none; watts unlike the claim by a factor; a height that is ten times or a tenth
 /// of the others', or out of proportion to the bench; a fixture several times as large as the bench. Slips of a digit
 /// and of a unit look like this. What physics rules out is Impossible. `ppfd` is one a
 /// station, NaN where unread. Costs a pass over the stations.
 std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const double> ppfd,
                                          const SweepStatement& statement);
-
-/// The stations whose light is five times all around them or a fifth: of a lattice those that touch it, of spots all
-/// others. A slip of a digit looks like this. `ppfd` is one a station, NaN where unread.
-std::vector<int> stations_unlike_all_around(const Layout& layout, std::span<const double> ppfd);
 
 }  // namespace sunbreak

@@ -7,6 +7,7 @@
 #include <numbers>
 
 #include "core/bench/walk_order.h"
+#include "core/checks/slipped_readings.h"
 #include "core/sweep/field.h"
 
 namespace sunbreak {
@@ -55,14 +56,17 @@ std::optional<ProbeVerdict> probe_verdict(const Layout& layout, std::span<const 
   const auto b = probe_balance(layout, ppfd, hang);
   if (!b) return {};
   const auto probe = opening_probe(layout);
-  const auto read = std::ranges::count_if(
-      probe, [&](int station) { return !std::isnan(ppfd[static_cast<std::size_t>(station)]); });
+  for (const SlippedReading& odd : slipped_readings(layout, ppfd, hang.pattern))
+    if (std::ranges::find(probe, odd.station) != probe.end()) return {};
+  const auto read =
+      std::ranges::count_if(probe, [&](int station) { return !std::isnan(ppfd[static_cast<std::size_t>(station)]); });
   const double x = b->right_over_left_pct, y = b->far_over_near_pct;
   const bool off_x = std::abs(x) > unlike_pct, off_y = std::abs(y) > unlike_pct;
   if (!off_x && !off_y)
-    return ProbeVerdict{fmt::format("Corners agree: {}, {}. It hangs level and centered as far as {} readings can tell.",
-                                    over("right", "left", x), over("far", "near", y), count_word(read)),
-                        {}};
+    return ProbeVerdict{
+        fmt::format("Corners agree: {}, {}. It hangs level and centered as far as {} readings can tell.",
+                    over("right", "left", x), over("far", "near", y), count_word(read)),
+        {}};
   const char* side_x = x > 0 ? "right" : "left";
   const char* side_y = y > 0 ? "far" : "near";
   const std::string bright = off_x && off_y ? fmt::format("{} {} corner", side_y, side_x)

@@ -23,7 +23,8 @@ std::optional<ProbeBalance> probe_balance(const Layout& layout, std::span<const 
 
 /// What five readings say of level and center. Over 5 % it names the side or corner that hangs low or the way the
 /// fixture sits off, and about how far, by the optical model of the stated fixture; light alone cannot tell a lean from
-/// a shift, so both are given. Below that, noise could do it, and the words say that it hangs true.
+/// a shift, so both are given. Below that, noise could do it, and the words say that it hangs true. Nothing
+/// is said of a hang while one of the five is odd.
 struct ProbeVerdict {
   std::string words;
   std::optional<Finding> check;

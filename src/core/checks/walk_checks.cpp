@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/checks/balance_checks.h"
@@ -9,6 +10,7 @@
 #include "core/checks/far_readings.h"
 #include "core/checks/noise_shares.h"
 #include "core/checks/probe_verdict.h"
+#include "core/checks/slipped_readings.h"
 #include "core/quantity/display.h"
 
 namespace sunbreak {
@@ -20,6 +22,19 @@ constexpr double clearly_dark = -5, share_read_for_balance = 0.9;
 
 void append(std::vector<Finding>& all, std::vector<Finding> more) {
   all.insert(all.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+}
+
+/// A reading that is told as far from its neighbors is not told as odd, too.
+std::vector<Finding> told_once(std::vector<Finding> far, std::vector<Finding> odd) {
+  for (Finding& found : odd) {
+    const auto told =
+        std::find_if(far.begin(), far.end(), [&](const Finding& f) { return f.stations == found.stations; });
+    if (told == far.end())
+      far.push_back(std::move(found));
+    else
+      told->severity = std::max(told->severity, found.severity);
+  }
+  return far;
 }
 
 /// The readings with the suspect ones replaced by the mean of their mirror images, so that one bad reading is not told
@@ -120,9 +135,11 @@ std::vector<Finding> walk_checks(const WalkedSweep& sweep) {
   std::vector<Finding> checks = range_checks(sweep.raw, sweep.range_max);
   append(checks, repeat_checks(sweep.walk, sweep.raw));
   append(checks, equal_row_checks(sweep.layout, sweep.raw));
-  const std::vector<Finding> far = far_reading_checks(sweep.layout, sweep.ppfd, shares_of(sweep));
-  const std::vector<double> mended = without(sweep.layout, sweep.ppfd, far);
-  append(checks, far);
+  const std::vector<Finding> suspect =
+      told_once(far_reading_checks(sweep.layout, sweep.ppfd, shares_of(sweep)),
+                slipped_reading_checks(slipped_readings(sweep.layout, sweep.ppfd, sweep.hang.pattern)));
+  const std::vector<double> mended = without(sweep.layout, sweep.ppfd, suspect);
+  append(checks, suspect);
   double read = 0;
   for (std::size_t i = 0; i < sweep.ppfd.size(); ++i)
     if (!std::isnan(sweep.ppfd[i])) read += sweep.layout.stations[i].weight;

@@ -20,13 +20,18 @@ struct Corners {
 HangResponse hang_response(const RoomLight& light, std::span<const Emitter> fixture, const Layout& layout,
                            double height_m) {
   HangResponse r;
+  if (fixture.empty()) return r;
+  const Vec3 middle{layout.footprint.width_m / 2, layout.footprint.depth_m / 2, height_m};
+  const std::vector<Emitter> true_hung(fixture.begin(), fixture.end());
+  std::vector<Vec3> all;
+  for (const Station& s : layout.stations) all.push_back({s.x_m, s.y_m, 0});
+  const Prediction everywhere = light.predict(placed(true_hung, middle), light.stations(all));
+  for (std::size_t i = 0; i < all.size(); ++i) r.pattern.push_back(everywhere.direct[i] + everywhere.reflected[i]);
   const auto probe = opening_probe(layout);
-  if (probe.empty() || fixture.empty()) return r;
+  if (probe.empty()) return r;
   std::vector<Vec3> places;
   for (int i = 0; i < 4; ++i) places.push_back({layout.stations[probe[i]].x_m, layout.stations[probe[i]].y_m, 0});
   const StationFactors factors = light.stations(places);
-  const Vec3 middle{layout.footprint.width_m / 2, layout.footprint.depth_m / 2, height_m};
-  const std::vector<Emitter> true_hung(fixture.begin(), fixture.end());
   const auto corners = [&](double roll, double pitch, double x_m, double y_m) {
     const Prediction p = light.predict(placed(tilted(true_hung, roll, pitch), middle + Vec3{x_m, y_m, 0}), factors);
     const auto e = [&](int i) { return p.direct[i] + p.reflected[i]; };

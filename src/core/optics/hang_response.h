@@ -1,6 +1,7 @@
 #pragma once
 
 #include <span>
+#include <vector>
 
 #include "core/bench/grid.h"
 #include "core/optics/room_light.h"
@@ -15,10 +16,11 @@ struct HangResponse {
   double right_over_left_per_deg = 0, far_over_near_per_deg = 0;
   double right_over_left_per_cm = 0, far_over_near_per_cm = 0;
   double half_width_m = 0, half_depth_m = 0;  ///< of the fixture, to turn a lean into a lift at its edge
+  std::vector<double> pattern{};              ///< the light of all stations as it hangs true; only its shape is meant
 };
 
-/// By the optical model, for a fixture about its middle hung over the middle of the room. Zero where the layout has no
-/// opening probe.
+/// By the optical model, for a fixture about its middle hung over the middle of the room. Without an opening probe
+/// only the pattern is worked out.
 HangResponse hang_response(const RoomLight& light, std::span<const Emitter> fixture, const Layout& layout,
                            double height_m);
 

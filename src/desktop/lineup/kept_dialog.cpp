@@ -15,7 +15,7 @@
 namespace sunbreak::desktop {
 namespace {
 
-QString told(const record::SavedLineUp& l, UnitSystem units) {
+QString kept_line(const record::SavedLineUp& l, UnitSystem units) {
   const int at = evaluation::lineup_figure_index(l.figure);
   const QString figure =
       at >= 0 ? text_of(evaluation::lineup_figures()[static_cast<std::size_t>(at)].label) : KeptDialog::tr("own index");
@@ -96,7 +96,7 @@ void KeptDialog::fill() {
   invited_ = desk_.book().all<record::Guest>();
   lineups_->clear(), guests_->clear();
   for (const record::SavedLineUp& l : kept_)
-    lineups_->addItem(l.id == open_now_ ? tr("%1 (open)").arg(told(l, desk_.units())) : told(l, desk_.units()));
+    lineups_->addItem(l.id == open_now_ ? tr("%1 (open)").arg(kept_line(l, desk_.units())) : kept_line(l, desk_.units()));
   if (kept_.empty()) {
     lineups_->addItem(tr("None yet: S on the strip keeps the line-up that stands there."));
     lineups_->item(0)->setFlags(Qt::NoItemFlags);

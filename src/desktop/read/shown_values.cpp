@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/checks/plausibility.h"
+#include "core/checks/slipped_readings.h"
 #include "core/figures/sweep_figures.h"
 #include "core/quantity/daily_light.h"
 #include "core/sweep/difference.h"
@@ -77,9 +77,12 @@ ShownValues shown_values(const Desk& desk, const evaluation::SweepView& view, co
   const bool differs = settings.quantity == Quantity::Difference;
   const auto own_range = [&] {
     Ends own;
-    const std::vector<int> slips = differs ? std::vector<int>() : stations_unlike_all_around(view.layout, view.ppfd);
+    std::vector<bool> odd(shown.values.size());
+    if (!differs)
+      for (const SlippedReading& o : slipped_readings(view.layout, view.ppfd))
+        odd[static_cast<std::size_t>(o.station)] = true;
     for (std::size_t i = 0; i < shown.values.size(); ++i)
-      if (!std::binary_search(slips.begin(), slips.end(), static_cast<int>(i))) own.take(shown.values[i]);
+      if (!odd[i]) own.take(shown.values[i]);
     return range_of(own, settings.quantity);
   };
   shown.scale.diverging = differs;

@@ -481,8 +481,7 @@ void WalkView::take(const TakenValue& value, const QString& words) {
   // A slipped digit is mended where the eye still is on the meter.
   if (value.source == "typed" && slipped(station) && course_.look_again()) {
     follow_course(true);
-    warn_of(station);
-    say(side_->note->text() + ' ' + tr("Type it again, or Enter leaves it as it is."), "attention");
+    warn_of(station, tr("Type it again, or Enter leaves it as it is."));
     return;
   }
   advance();

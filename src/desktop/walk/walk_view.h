@@ -67,7 +67,7 @@ class WalkView : public StageView {
   TakenValue taken_of(const HeldValue& held) const;
   void on_held(const HeldValue& held);
   void longer_look(const HeldValue& held, const LiveTaker::Answer& answer);
-  bool warn_of(int station);
+  bool warn_of(int station, const QString& way_on = {});
   bool flagged(int station) const;
   bool slipped(int station) const;
   QString kept_words(const QString& typed, int station) const;

@@ -33,7 +33,8 @@ void WalkView::refresh_checks() {
   }
   QStringList open;
   for (const Finding& finding : desk_.worked_out().findings())
-    if ((!verdict || !verdict->check || finding.id != verdict->check->id) && finding.saw != told_) open << marked_attention(text_of(finding.saw));
+    if ((!verdict || !verdict->check || finding.id != verdict->check->id) && finding.saw != told_)
+      open << marked_attention(text_of(finding.saw));
   if (static_cast<std::size_t>(open.size()) > checks_shown)
     open = open.mid(0, checks_shown) << tr("and %1 more").arg(open.size() - static_cast<int>(checks_shown));
   side_->checks->setText(open.join('\n'));
@@ -67,11 +68,12 @@ QString WalkView::kept_words(const QString& read, int station) const {
   return tr("%1 kept as read; corrected it is %2 µmol/m²/s.").arg(read, text_of(ppfd_text(corrected)));
 }
 
-/// Says at once what looks wrong with a reading just taken.
-bool WalkView::warn_of(int station) {
+/// Says at once what looks wrong with a reading just taken, and how to go on.
+bool WalkView::warn_of(int station, const QString& way_on) {
   for (const Finding& finding : desk_.worked_out().findings())
     if (std::find(finding.stations.begin(), finding.stations.end(), station) != finding.stations.end()) {
-      const QString way = station == current() ? tr("It is at hand now.") : tr("C goes there.");
+      QString way = station == current() ? tr("It is at hand now.") : tr("C goes there.");
+      if (!way_on.isEmpty()) way += ' ' + way_on;
       say(marked_attention(tr("%1: %2. %3").arg(text_of(finding.saw), text_of(finding.remedy), way)), "attention");
       told_ = finding.saw;
       refresh_checks();
