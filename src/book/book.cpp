@@ -429,9 +429,10 @@ Change Book::mark_changed(const std::string& changeset) {
 }
 
 void Book::renew_content(Id test_id) {
-  SQLite::Statement renew(*db_,
-                          "INSERT INTO content_token(test_id, token) VALUES(?, hex(randomblob(8))) ON CONFLICT(test_id) "
-                          "DO UPDATE SET token = excluded.token");
+  SQLite::Statement renew(
+      *db_,
+      "INSERT INTO content_token(test_id, token) VALUES(?, hex(randomblob(8))) ON CONFLICT(test_id) "
+      "DO UPDATE SET token = excluded.token");
   renew.bind(1, test_id);
   renew.exec();
 }

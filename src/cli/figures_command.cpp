@@ -24,7 +24,7 @@ namespace {
 
 struct FiguresArguments {
   std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce, form, separator, decimal_mark,
-      sweep;
+                               sweep;
   std::optional<std::string> x_column, y_column, value_column;
   std::optional<double> watts, target_low, target_high;
   double photoperiod_h = 12;
@@ -151,10 +151,10 @@ int run_figures(const FiguresArguments& a) {
   for (std::size_t i = 0; i < d.raw.size(); ++i) {
     const std::string place = fmt::format("row {}, column {}", d.sources[i].row, d.sources[i].column);
     if (!std::isnan(d.raw[i]) && !(d.raw[i] >= least_ppfd && d.raw[i] <= most_ppfd))
-      return fail(input_error,
-                  {fmt::format("{}: {}: {} µmol/m²/s is {}", a.file, place, short_number(d.raw[i], 3),
-                               d.raw[i] < least_ppfd ? "less light than none" : "more light than there is under a lamp"),
-                   "no figure was worked out", "take the dark offset off first, or correct that cell"});
+      return fail(input_error, {fmt::format("{}: {}: {} µmol/m²/s is {}", a.file, place, short_number(d.raw[i], 3),
+                                            d.raw[i] < least_ppfd ? "less light than none"
+                                                                  : "more light than there is under a lamp"),
+                                "no figure was worked out", "take the dark offset off first, or correct that cell"});
     if (d.raw[i] < 0)
       std::cerr << fmt::format("note: {}: {} is less than no light; it counts as the lowest as it stands\n", place,
                                short_number(d.raw[i], 3));

@@ -53,6 +53,7 @@ bool is_book(const fs::path& file) {
 Result<std::vector<LineUpSource>> line_up_sources(const std::vector<std::string>& files) {
   std::vector<LineUpSource> sources;
   std::vector<fs::path> packages;
+  std::vector<std::unique_ptr<book::Book>> books;
   for (const std::string& file : files) {
     if (!is_book(file)) {
       packages.emplace_back(file);
@@ -61,8 +62,10 @@ Result<std::vector<LineUpSource>> line_up_sources(const std::vector<std::string>
     auto opened = book::Book::open(file, book::Book::Mode::ReadOnly);
     if (!opened) return opened.problem();
     sources.push_back({fs::path(file), gathering::entrants_of(*opened.value())});
+    books.push_back(std::move(opened.value()));
   }
   gathering::Guests guests = gathering::guests_from(packages);
+  for (const auto& book : books) gathering::leave_out_own(guests, *book);
   for (const gathering::RefusedGuest& r : guests.refused)
     std::cerr << "left out: " << r.file.string() << ": " << r.problem.sentence() << "\n";
   LineUpSource& guest_source = sources.emplace_back();

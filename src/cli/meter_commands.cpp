@@ -31,9 +31,8 @@ int lux_factor_of(const std::string& file, bool json) {
     std::cout << record::json_text(exchange::lux_factor_json(f), 2) << "\n";
     return 0;
   }
-  std::cout << fmt::format(
-      "PPFD = k · lux with k = {} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n",
-      uncertain_text(f.k, f.k_expanded, 5), f.inverse(), f.lowest_lux, f.highest_lux);
+  std::cout << fmt::format("PPFD = k · lux with k = {} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n",
+                           uncertain_text(f.k, f.k_expanded, 5), f.inverse(), f.lowest_lux, f.highest_lux);
   std::cout << fmt::format("{} pairs, scatter {:.2f} %, R² {:.5f}.\n", f.residuals.size(), 100 * f.scatter,
                            f.r_squared);
   if (f.holds()) std::cout << "It holds for this meter under this spectrum.\n";

@@ -111,8 +111,8 @@ void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& 
     if (std::isnan(value)) continue;
     const Contribution* largest = budget.largest(f.id);
     const Told shown = shown_told(f, value, budget.expanded(f.id), UnitSystem::Metric);
-    fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown.value, shown.sure(),
-               shown_unit(f, UnitSystem::Metric), largest ? fmt::format("largest part: {}", largest->label) : "");
+    fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown.value, shown.sure(), shown_unit(f, UnitSystem::Metric),
+               largest ? fmt::format("largest part: {}", largest->label) : "");
   }
   if (const std::string assumed = assumed_words(budget); !assumed.empty())
     fmt::print("  ± assumes, where nothing is stated or measured: {}\n", assumed);

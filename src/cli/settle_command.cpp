@@ -24,8 +24,7 @@ using evaluation::TestLight;
 using record::Json;
 
 struct SettleArguments {
-  std::string file, test, configuration, rule, area, min_height, max_height, at_height, list,
-                                         policy = "fewest watts";
+  std::string file, test, configuration, rule, area, min_height, max_height, at_height, list, policy = "fewest watts";
   double low = NAN, high = NAN, dli_low = NAN, dli_high = NAN, hours = NAN;
   double max_watts = NAN, max_ppfd = NAN, sure = 50, at_watts = NAN, at_dimmer = NAN;
   bool json = false, beyond = false;
@@ -132,8 +131,8 @@ std::string point_text(const SettleMaps& maps, const SettleRequest& request, con
       "{}: mean {}, edge {}, {:.0f} to {:.0f} µmol/m²/s, {:.0f} % in band, lowest ÷ mean "
       "{:.2f}; the rule holds with a chance of {:.0f} %",
       evaluation::settle_place_words(p, UnitSystem::Metric), uncertain_text(p.figures.mean, e.mean, 0),
-      uncertain_text(p.figures.edge, e.edge, 0),
-      p.figures.lowest, p.figures.highest, 100 * p.figures.in_band, p.figures.lowest_over_mean(), 100 * p.chance);
+      uncertain_text(p.figures.edge, e.edge, 0), p.figures.lowest, p.figures.highest, 100 * p.figures.in_band,
+      p.figures.lowest_over_mean(), 100 * p.chance);
 }
 
 void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswers& answers, const TestLight& light) {
@@ -217,7 +216,7 @@ int run_settle(const SettleArguments& a) {
     SettleRequest own = request;
     own.band = stages[i].band;
     fmt::print("{:24}{:>4.3g} h  {}\n", list.value()[i].name, stages[i].photoperiod_h,
-               !rows[i]              ? rows[i].problem().sentence()
+               !rows[i]               ? rows[i].problem().sentence()
                : rows[i].value().sure ? point_text(maps, own, rows[i].value().point) + "."
                                       : evaluation::instead_words(own, rows[i].value(), *light, UnitSystem::Metric));
   }

@@ -21,8 +21,7 @@ std::optional<WattsOfSetting> watts_of_setting(const record::TestRecord& test, r
     const double at = record::seconds_of(reading.taken_at);
     // What counts for that sweep, not what was typed before.
     if (!rung || !reading.power_w || reading.power_w != sweep->power_w || !std::isfinite(at)) continue;
-    if (!latest || at > latest->read_s)
-      latest = WattsOfSetting{*reading.power_w, rung->height_m, at, reading.taken_at};
+    if (!latest || at > latest->read_s) latest = WattsOfSetting{*reading.power_w, rung->height_m, at, reading.taken_at};
   }
   return latest;
 }

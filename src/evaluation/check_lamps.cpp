@@ -74,15 +74,15 @@ std::optional<Finding> moved_sensor_check(const record::TestRecord& record) {
   if (!moved) return {};
   const std::string since = record::utc_text(moved->since_day * seconds_a_day).substr(0, 10);
   const bool sure = moved->mover == Mover::Sensor || moved->mover == Mover::Both;
-  const std::string change = (moved->change > 0 ? "+" : "") +
-                             uncertain_text(100 * moved->change, 100 * moved->expanded, 1);
+  const std::string change =
+      (moved->change > 0 ? "+" : "") + uncertain_text(100 * moved->change, 100 * moved->expanded, 1);
   return Finding{
       sure ? "sensor moved" : "check lamp moved",
       Severity::Look,
       {},
       sure ? fmt::format("by its check lamp the sensor {} has moved by {} % since {}", moved->who, change, since)
-           : fmt::format("the check lamp reads {} % by the sensor {} since {}; which of the two moved is not told", change,
-                         moved->who, since),
+           : fmt::format("the check lamp reads {} % by the sensor {} since {}; which of the two moved is not told",
+                         change, moved->who, since),
       sure ? "all light of this test is off by as much" : "the light of this test may be off by as much",
       sure ? "Check lamp on Home offers a factor for it; or have the sensor calibrated and read again"
            : "read a second lamp, or this one by a second meter, on Home"};

@@ -354,12 +354,8 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
     const Rung* rung = record.rung(row.rung_id);
     const Stop* stop = record.stop(row.stop_id);
     const double height_m = rung ? rung->height_m : 0;
-    s->figures_input = {row.power_w,
-                        test.photoperiod_h,
-                        test.target_low_ppfd,
-                        test.target_high_ppfd,
-                        serving_rule_of(record),
-                        units,
+    s->figures_input = {row.power_w,           test.photoperiod_h,      test.target_low_ppfd,
+                        test.target_high_ppfd, serving_rule_of(record), units,
                         record.own_sizes};
     s->checks_input = {test.walk_order,
                        test.opening_probe,

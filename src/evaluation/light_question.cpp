@@ -16,8 +16,8 @@ namespace {
 constexpr std::size_t dense_stations = 2500;
 constexpr int dense_cells = 48;
 
-/// Half an inch where more of the walked heights are whole ones of it than whole centimeters. It is read off the record,
-/// so that advice is the same in whatever units it is looked at.
+/// Half an inch where more of the walked heights are whole ones of it than whole centimeters. It is read off the
+/// record, so that advice is the same in whatever units it is looked at.
 double tape_step_m(const WholeLightQuestion& fit) {
   constexpr double centimeter_m = 0.01, half_inch_m = 0.0127, reading_m = 2e-4;
   const auto whole = [&](double step_m) {

@@ -20,13 +20,13 @@ struct LightSetting {
 /// What the fit is asked of a test, and whose readings its sweeps are.
 struct LightQuestion {
   WholeLightQuestion fit;
-  std::vector<Id> sweep_ids;           ///< one a sweep of the fit
+  std::vector<Id> sweep_ids;                            ///< one a sweep of the fit
   std::vector<std::shared_ptr<const SweepView>> views;  ///< as it was read, before dense ones are brought to cells
-  std::vector<LightSetting> settings;  ///< in the fit's order: the one nearest to 100 % first
+  std::vector<LightSetting> settings;                   ///< in the fit's order: the one nearest to 100 % first
   // What advice keeps to.
-  double least_height_m = 0;     ///< from nearer the floor sees each emitter
-  double height_step_m = 0.01;   ///< that the tester's tape is read to: a centimeter or half an inch
-  DimmerSteps dimmer;            ///< where it can be set
+  double least_height_m = 0;    ///< from nearer the floor sees each emitter
+  double height_step_m = 0.01;  ///< that the tester's tape is read to: a centimeter or half an inch
+  DimmerSteps dimmer;           ///< where it can be set
 };
 
 /// Gathers a test's sweeps that have readings. `budget` is of one of them: how sure a reading, a place and a height

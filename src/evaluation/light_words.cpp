@@ -64,7 +64,8 @@ std::string lean_sentence(const WholeLight& w) {
     add(w.roll_deg[u], "right", "left");
     add(w.pitch_deg[u], "far", "near");
   }
-  if (words.empty()) return perhaps.empty() ? fmt::format("It is level to ± {}°.", told(least, least, 1).expanded) : perhaps;
+  if (words.empty())
+    return perhaps.empty() ? fmt::format("It is level to ± {}°.", told(least, least, 1).expanded) : perhaps;
   words[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(words[0])));
   return words;
 }

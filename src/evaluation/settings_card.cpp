@@ -83,7 +83,8 @@ std::string card_line_words(const CardLine& line) {
   std::string words;
   if (!line.met) words = "nearest way: " + line.lacking + ". " + line.mending;
   if (line.met && !line.sure) words = "the surest way there is";
-  if (!line.within) words += std::string(words.empty() ? "" : words.ends_with('.') ? " " : "; ") + "outside of the limits";
+  if (!line.within)
+    words += std::string(words.empty() ? "" : words.ends_with('.') ? " " : "; ") + "outside of the limits";
   return words;
 }
 

@@ -29,8 +29,8 @@ struct CardLine {
   std::string why;      ///< where there is no point
 };
 
-/// What is to be said of a row beside its figures: why there are none, what the rule lacks, that a limit is not kept, or
-/// that no way is sure enough. Empty where all is as was asked for.
+/// What is to be said of a row beside its figures: why there are none, what the rule lacks, that a limit is not kept,
+/// or that no way is sure enough. Empty where all is as was asked for.
 std::string card_line_words(const CardLine& line);
 
 struct SettingsCard {

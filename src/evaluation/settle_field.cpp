@@ -157,8 +157,7 @@ SettleRequest request_asked(const Settling& settling, const Test& test, const Ba
 std::pair<double, double> advised_heights_m(const TestLight& light) {
   const auto& sweeps = light.question().fit.sweeps;
   if (sweeps.empty()) return {0, 0};
-  const auto [lowest, highest] =
-      std::ranges::minmax(sweeps, {}, &FitSweep::height_m);
+  const auto [lowest, highest] = std::ranges::minmax(sweeps, {}, &FitSweep::height_m);
   return {std::min(std::max(lowest.height_m, light.question().least_height_m), highest.height_m), highest.height_m};
 }
 

@@ -40,7 +40,8 @@ std::string mending_words(const SettleRequest& request, const SettlePoint& point
   std::vector<std::string> parts;
   if (dim) parts.push_back("a smaller area");
   if (dim && bright) parts.push_back("a wider band");
-  if (request.rule.kind != ServingRule::Kind::Mean && judged({ServingRule::Kind::Mean}, request.band, point.figures).met())
+  if (request.rule.kind != ServingRule::Kind::Mean &&
+      judged({ServingRule::Kind::Mean}, request.band, point.figures).met())
     parts.push_back("another rule (the mean is in band)");
   if (dim && !bright && point.setting.percent >= fullest - rounding_pct) parts.push_back("a second fixture");
   if (dim && !bright && point.height->height_m <= lowest + centimeter_m / 2 &&
@@ -56,11 +57,10 @@ std::string mending_words(const SettleRequest& request, const SettlePoint& point
 
 std::string instead_words(const SettleRequest& request, const BestWay& way, const TestLight& light, UnitSystem units) {
   const SettlePoint& p = way.point;
-  const std::string there =
-      fmt::format("{:.0f} % in band, {:.0f} % sure", 100 * p.figures.in_band, 100 * p.chance);
+  const std::string there = fmt::format("{:.0f} % in band, {:.0f} % sure", 100 * p.figures.in_band, 100 * p.chance);
   if (way.met)
-    return fmt::format("No way is {:.0f} % sure. The surest, {}: {}.", 100 * request.sure,
-                       settle_place_words(p, units), there);
+    return fmt::format("No way is {:.0f} % sure. The surest, {}: {}.", 100 * request.sure, settle_place_words(p, units),
+                       there);
   return fmt::format("No way meets the rule. The nearest, {}: {}; {}. {}", settle_place_words(p, units),
                      lacking_words(request.rule, request.band, p.figures), there, mending_words(request, p, light));
 }
@@ -108,7 +108,7 @@ std::string settle_trade_words(const SettleMaps& maps, const SettlePoint& point,
   const double wanted = (1 - less) * point.figures.mean;
   for (std::size_t h = 1; h < maps.heights.size(); ++h) {
     const AreaLight below = settle_figures(*maps.heights[h - 1], point.setting, band),
-                        above = settle_figures(*maps.heights[h], point.setting, band);
+                    above = settle_figures(*maps.heights[h], point.setting, band);
     if (maps.heights[h]->height_m <= point.height->height_m || below.mean < wanted || above.mean > wanted) continue;
     const double share = (below.mean - wanted) / (below.mean - above.mean);
     return fmt::format(

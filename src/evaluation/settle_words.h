@@ -14,8 +14,8 @@ namespace sunbreak::evaluation {
 /// would help." Empty where the rule is met.
 std::string mending_words(const SettleRequest& request, const SettlePoint& point, const TestLight& light);
 
-/// A way that is named in place of one that is as is asked for: "No way meets the rule. The nearest, 41 cm, 100 %, 320 W:
-/// the edge is 40 µmol/m²/s short; 78 % in band, 12 % sure." With what would help.
+/// A way that is named in place of one that is as is asked for: "No way meets the rule. The nearest, 41 cm, 100 %, 320
+/// W: the edge is 40 µmol/m²/s short; 78 % in band, 12 % sure." With what would help.
 std::string instead_words(const SettleRequest& request, const BestWay& way, const TestLight& light, UnitSystem units);
 
 /// "41 cm, 63 %, 152 W", as a place on the field is named.

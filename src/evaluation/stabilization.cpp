@@ -78,9 +78,10 @@ Stabilization stabilization_at(LampEvents events, const WallLog& log, double tim
   s.state = both.state;
   s.words = both.words;
   if (by_light && watts.back().time_s - light.back().time_s > out_of_date_s)
-    s.words += fmt::format(" Light was last logged {} before that: since then the sensor was elsewhere, and watts alone "
-                           "were.",
-                           ago(watts.back().time_s - light.back().time_s));
+    s.words += fmt::format(
+        " Light was last logged {} before that: since then the sensor was elsewhere, and watts alone "
+        "were.",
+        ago(watts.back().time_s - light.back().time_s));
   return s;
 }
 

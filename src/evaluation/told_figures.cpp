@@ -19,8 +19,7 @@ std::vector<ToldFigure> told_figures(const Evaluation& evaluation, Id sweep_id, 
     const double value = f.value ? f.value(source) : unread;
     if (!std::isfinite(value)) continue;
     Told shown = shown_told(f, value, budget->expanded(f.id), units);
-    told.push_back({f.id, f.label, shown_unit(f, units), shown.value,
-                    shown.sure()});
+    told.push_back({f.id, f.label, shown_unit(f, units), shown.value, shown.sure()});
   }
   return told;
 }

@@ -12,6 +12,7 @@
 #include "exchange/package/data_package.h"
 #include "gathering/crew.h"
 #include "record/configurations.h"
+#include "record/json.h"
 
 namespace sunbreak::gathering {
 namespace {
@@ -60,6 +61,21 @@ std::string content_key(const std::map<Id, std::string>& tokens, const TestRecor
   for (const Meter& meter : head.meters) add_text(text, meter);
   for (const CheckLampReading& reading : head.check_readings) add_text(text, reading);
   return fmt::format("{}-{}", exchange::sha256_digits(text), head.configuration_id);
+}
+
+constexpr std::size_t told_by_readings = 3;
+
+/// First, last and between of those that say when they were taken.
+std::vector<Reading> some_of(std::vector<Reading> readings) {
+  std::erase_if(readings, [](const Reading& r) { return r.taken_at.empty(); });
+  std::vector<Reading> some;
+  for (std::size_t k = 0; k < told_by_readings && !readings.empty(); ++k)
+    some.push_back(readings[k * (readings.size() - 1) / (told_by_readings - 1)]);
+  return some;
+}
+
+bool same_reading(const Reading& a, const Reading& b) {
+  return a.taken_at == b.taken_at && a.raw == b.raw && a.station == b.station;
 }
 
 }  // namespace
@@ -151,7 +167,7 @@ Guests guests_from(const std::vector<fs::path>& files_and_folders, std::stop_tok
       continue;
     }
     const std::string digest = exchange::digest_of_file(file);
-    Guests::One one{{}, std::move(differs)};
+    Guests::One one{{}, some_of(record.value().readings), std::move(differs)};
     for (const Id configuration : configurations_of(record.value())) {
       Entrant& e = one.entrants.emplace_back(evaluation::entrant_of(of_configuration(record.value(), configuration)));
       e.test_id = 0, e.configuration_id = configuration;
@@ -161,6 +177,36 @@ Guests guests_from(const std::vector<fs::path>& files_and_folders, std::stop_tok
     guests.tests.push_back(std::move(one));
   }
   return guests;
+}
+
+void leave_out_own(Guests& guests, const Book& book) {
+  Json times = Json::array();
+  for (const Guests::One& one : guests.tests)
+    for (const Reading& r : one.some) times.push_back(r.taken_at);
+  // The sweeps' tests of what was taken at those times, in one pass over all readings.
+  std::map<std::string, std::vector<std::pair<Reading, Id>>> own;
+  for (Reading& r : book.all<Reading>("WHERE taken_at IN (SELECT value FROM json_each(?))", json_text(times)))
+    if (const auto sweep = book.find<Sweep>(r.sweep_id)) own[r.taken_at].emplace_back(std::move(r), sweep->test_id);
+  const auto owner = [&](const Guests::One& one) -> std::optional<TestRecord> {
+    std::optional<std::set<Id>> all;
+    for (const Reading& r : one.some) {
+      std::set<Id> tests;
+      for (const auto& [reading, test] : own[r.taken_at])
+        if (same_reading(reading, r) && (!all || all->contains(test))) tests.insert(test);
+      all = std::move(tests);
+    }
+    for (const Id test : all.value_or(std::set<Id>()))
+      if (auto found = book::load_test(book, test); found && !found->test.removed) return found;
+    return {};
+  };
+  std::erase_if(guests.tests, [&](const Guests::One& one) {
+    const auto test = owner(one);
+    if (test)
+      guests.refused.push_back({one.entrants.front().guest,
+                                {fmt::format("its readings are those of '{}' in the lab book", title_of(*test)),
+                                 "it would count twice", "nothing needs to be done: the test stands in the line-up"}});
+    return test.has_value();
+  });
 }
 
 Result<TestRecord> record_of(const Entrant& entrant, const Book* book) {

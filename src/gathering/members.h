@@ -25,6 +25,7 @@ struct RefusedGuest {
 struct Guests {
   struct One {
     std::vector<evaluation::Entrant> entrants;  ///< one a configuration
+    std::vector<record::Reading> some;          ///< a few of its readings that say when they were taken
     std::vector<std::string> differs;           ///< what the package states and its readings do not give, in sentences
   };
   std::vector<One> tests;
@@ -35,6 +36,9 @@ struct Guests {
 /// anywhere. One that cannot be read is refused with its reason, and harms no other. Where `stop` asks for an end the
 /// rest is left out.
 Guests guests_from(const std::vector<std::filesystem::path>& files_and_folders, std::stop_token stop = {});
+
+/// Refuses guests whose readings are those of a test of the lab book: one's own package come back would count twice.
+void leave_out_own(Guests& guests, const book::Book& book);
 
 /// The package files among files and folders, each once.
 std::vector<std::filesystem::path> package_files(const std::vector<std::filesystem::path>& files_and_folders,

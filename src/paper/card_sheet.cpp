@@ -49,7 +49,8 @@ Result<std::string> settings_card_pdf(const record::TestRecord& record, const ev
     return Problem{"the settings card has no row", "there is nothing to print", "make it in Settle"};
   const std::string title = "Settings card: " + record.fixture.name;
   const std::string words = fmt::format(
-      "Predicted from measured sweeps over {}. A stage is served where the rule is met: {}. Chance: that it is; * where no way is sure enough. Lamps get hot and glare: switch off before you hang them otherwise.",
+      "Predicted from measured sweeps over {}. A stage is served where the rule is met: {}. Chance: that it is; * "
+      "where no way is sure enough. Lamps get hot and glare: switch off before you hang them otherwise.",
       size_text(card.area.width_m, card.area.depth_m, units), serving_rule_words(card.request.rule));
   const double width = size.width - 2 * margin;
   std::vector<Page> pages;

@@ -104,8 +104,8 @@ std::vector<std::vector<std::string>> card_rows(const evaluation::SettingsCard& 
       continue;
     }
     const SettlePoint& p = *line.point;
-    rows.push_back({line.row.stage + (line.met ? "" : " (nearest)"), length_text(p.height->height_m, units), short_number(p.setting.percent, 1) + " %",
-                    short_number(line.row.photoperiod_h, 1) + " h",
+    rows.push_back({line.row.stage + (line.met ? "" : " (nearest)"), length_text(p.height->height_m, units),
+                    short_number(p.setting.percent, 1) + " %", short_number(line.row.photoperiod_h, 1) + " h",
                     uncertain_text(p.figures.mean, line.expanded.mean, 0),
                     p.setting.power_w ? fmt::format("{:.0f} W", *p.setting.power_w) : "–"});
   }

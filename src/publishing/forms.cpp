@@ -147,9 +147,9 @@ const Result<std::string>& Publication::package() const {
       return exchange::zip_bytes(
           exchange::make_package(*whole, evaluations, pictures, exchange::WithLight::Yes, audits()));
     const auto metric = evaluation::evaluate_all(*whole, UnitSystem::Metric);
-    return exchange::zip_bytes(exchange::make_package(
-        *whole, metric, pictures, exchange::WithLight::Yes,
-        audit ? audit(metric, UnitSystem::Metric) : std::vector<evaluation::Audit>()));
+    return exchange::zip_bytes(
+        exchange::make_package(*whole, metric, pictures, exchange::WithLight::Yes,
+                               audit ? audit(metric, UnitSystem::Metric) : std::vector<evaluation::Audit>()));
   });
 }
 

@@ -102,7 +102,8 @@ class SentenceReader {
   /// Where sizes stand, with what a bare "4x4" is measured in: feet where it is small, centimeters where it is large,
   /// and only where an area is spoken of.
   std::optional<PatternMatch> next_size() const {
-    static const Pattern size(R"((?<![\d.,x])(?<!x ))" + number_pattern + R"(\s*)" + length_pattern + R"(\s*x\s*)" + number_pattern + R"((?!\s*x\s*\d)\s*)" +
+    static const Pattern size(R"((?<![\d.,x])(?<!x ))" + number_pattern + R"(\s*)" + length_pattern + R"(\s*x\s*)" +
+                              number_pattern + R"((?!\s*x\s*\d)\s*)" +
                               R"((?:(cm|mm|m|inch(?:es)?|in|ft|feet|foot|"|')(?![a-z]))?)");
     return size.find(text_);
   }
@@ -129,9 +130,10 @@ class SentenceReader {
   /// Each size with the words that belong to it: from the mark before it to the mark after.
   void areas() {
     const bool map = has_word(text_, {"map", "footprint chart"});
-    const bool of_an_area = kind_ == "coverage" || kind_ == "map" || map || !stages_in_words(text_).empty() ||
-                            has_word(text_, {"cover", "footprint", "tent", "area", "space", "suits", "fits", "lights"}) ||
-                            Pattern(R"(^\s*\d+(?:[.,]\d+)?\s*x\s*\d+(?:[.,]\d+)?\s*$)").fits(text_);
+    const bool of_an_area =
+        kind_ == "coverage" || kind_ == "map" || map || !stages_in_words(text_).empty() ||
+        has_word(text_, {"cover", "footprint", "tent", "area", "space", "suits", "fits", "lights"}) ||
+        Pattern(R"(^\s*\d+(?:[.,]\d+)?\s*x\s*\d+(?:[.,]\d+)?\s*$)").fits(text_);
     std::string rest = text_, left;
     std::vector<std::string> parts;
     for (;;) {
@@ -202,7 +204,9 @@ class SentenceReader {
     auto found = take(R"(\b(?:average|avg|mean)\b\.?\s*(?:ppfd|par|light)?\s*(?:of|is|:|=)?\s*)" + number_pattern +
                       R"((?![\d.,])(?!\s*(?:%|cm|mm|m\b|in|ft|"|'|w\b|umols?/j|umols?/s)))" + unit);
     if (!found)
-      found = take(number_pattern + R"(\s*umols?\s*(?:/\s*m(?:2|²|\^2)\s*/\s*s|m-2\s*s-1)\s*\(?(?:average|avg|mean)\b\.?(?:\s*ppfd)?\)?)");
+      found =
+          take(number_pattern +
+               R"(\s*umols?\s*(?:/\s*m(?:2|²|\^2)\s*/\s*s|m-2\s*s-1)\s*\(?(?:average|avg|mean)\b\.?(?:\s*ppfd)?\)?)");
     if (!found) return false;
     const double value = number_of(found->text(1));
     std::optional<double> height_m = over_ ? over_->height_m : std::nullopt;
@@ -232,13 +236,15 @@ class SentenceReader {
   }
 
   void lamp() {
-    const bool spoken_of = has_word(text_, {"replac", "equivalent", "equiv", "stands in for", "instead of", "equal to a",
-                                            "comparable to", "same as a", "matches a", "outperforms", "beats a"});
+    const bool spoken_of =
+        has_word(text_, {"replac", "equivalent", "equiv", "stands in for", "instead of", "equal to a", "comparable to",
+                         "same as a", "matches a", "outperforms", "beats a"});
     if (kind_ != "equivalent" && !spoken_of) return;
     const std::string watts = number_pattern + R"(\s*-?(kw|w)(?:atts?)?(?![a-z/]))";
     // The lamp behind its watts, or before the word: "1000 W HPS", "1000 W equivalent".
-    auto found = take(R"((?:replac(?:es?|ing)|equivalent to|equal to|comparable to|stands in for|instead of|same as|matches|equivalent:?)\s*(?:an?\s+|one\s+)?)" +
-                      watts + R"(\s*((?:[a-z-]+\s*){0,4}))");
+    auto found = take(
+        R"((?:replac(?:es?|ing)|equivalent to|equal to|comparable to|stands in for|instead of|same as|matches|equivalent:?)\s*(?:an?\s+|one\s+)?)" +
+        watts + R"(\s*((?:[a-z-]+\s*){0,4}))");
     if (!found) found = take(watts + R"([\s-]*((?:[a-z-]+[\s-]+){0,3}?)(?:equivalent|equiv\b\.?|replacement))");
     if (!found && kind_ == "equivalent") found = take(watts + R"(\s*((?:[a-z-]+\s*){0,4}))");
     // Watts beside such words that were not read as the lamp's are not the fixture's either, as far as one can tell.
@@ -248,12 +254,14 @@ class SentenceReader {
     claim.value = number_of(found->text(1)) * (found->text(2) == "kw" ? 1000 : 1);
     std::string says = bare(found->text(3));
     for (const char* word : {" lamp", " light", " fixture", " bulb"})
-      if (const auto at = says.rfind(word); at != std::string::npos && at + std::string_view(word).size() == says.size())
+      if (const auto at = says.rfind(word);
+          at != std::string::npos && at + std::string_view(word).size() == says.size())
         says.resize(at);
     if (says == "lamp" || says == "light" || says == "fixture" || says == "bulb") says.clear();
     claim.says = says;
     // Others beside it would be lamps that are counted: "two 60 W bulbs".
-    names_other_lamp_ = names_other_lamp_ && Pattern(watts).find(text_).has_value() && text_.find(',') == std::string::npos;
+    names_other_lamp_ =
+        names_other_lamp_ && Pattern(watts).find(text_).has_value() && text_.find(',') == std::string::npos;
   }
 
   void light() {

@@ -53,11 +53,11 @@ void add_card_section(data& page, const evaluation::TestRecord& record, const ev
   }
   page.set("card_rows", data(rows));
   page.set("card_money", tariff ? record.test.tariff_currency : std::string("money"));
-  page.set(
-      "card_rule",
-      fmt::format("Predicted from the measured sweeps where none was walked. A stage is served where the rule is met over "
-                  "{}: {}. Chance: that it is, with all that readings, model and meters leave open.",
-                  size_text(card->area.width_m, card->area.depth_m, units), serving_rule_words(card->request.rule)));
+  page.set("card_rule",
+           fmt::format(
+               "Predicted from the measured sweeps where none was walked. A stage is served where the rule is met over "
+               "{}: {}. Chance: that it is, with all that readings, model and meters leave open.",
+               size_text(card->area.width_m, card->area.depth_m, units), serving_rule_words(card->request.rule)));
   std::string sum;
   if (const auto grow = evaluation::grow_sum(*card)) {
     sum = fmt::format("The whole grow, {:.0f} days: {:.0f} kWh", grow->days, grow->kwh);

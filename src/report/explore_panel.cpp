@@ -31,8 +31,11 @@ Json numbers(std::span<const double> values) {
 
 Json light_json(const AreaLight& light) {
   const auto number = [](double value) { return std::isnan(value) ? Json() : Json(value); };
-  return {{"edge", number(light.edge)},     {"center", number(light.center)}, {"corners", number(light.corners)},
-          {"lowest", number(light.lowest)}, {"highest", number(light.highest)}};
+  return {{"edge", number(light.edge)},
+          {"center", number(light.center)},
+          {"corners", number(light.corners)},
+          {"lowest", number(light.lowest)},
+          {"highest", number(light.highest)}};
 }
 
 Json rule_json(const ServingRule& rule) {

@@ -40,8 +40,8 @@ TEST(ServedAreaTest, EverySettingIsJudgedByItsOwnPattern) {
 
 TEST(ServedAreaTest, OfANarrowBeamItIsTheMiddleThatIsBrightEnough) {
   const FloorLight floor = floor_with_two_patterns();
-  // 250 µmol/m²/s in the middle; 1 − 0.8 · u of it at stations a share u of half the side away: 1/8, 3/8, 5/8 …; that at
-  // 3/8 reads 175, that at 5/8 would read 125.
+  // 250 µmol/m²/s in the middle; 1 − 0.8 · u of it at stations a share u of half the side away: 1/8, 3/8, 5/8 …; that
+  // at 3/8 reads 175, that at 5/8 would read 125.
   const ServedArea served =
       served_area(floor, every_place, {150, 250}, {1, 1}, floor.settings().front(), ServedSure::Without);
   EXPECT_EQ(served.percent, 50);

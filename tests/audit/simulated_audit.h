@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "core/optics/room_light.h"
 #include "core/figures/serving_rule.h"
+#include "core/optics/room_light.h"
 #include "evaluation/audit/audit.h"
 
 /// Tests made up for trials of the audit: fixture, bench, dimmer, meters and readings drawn anew, their truth known.

@@ -50,6 +50,23 @@ TEST(LabBook, CorrectionIsAppliedAndTheRawValueKept) {
   EXPECT_EQ(view.states[0].raw, 404);
 }
 
+TEST(LabBook, LightThatItCouldNotReadAgainIsNotTaken) {
+  TemporaryBook book;
+  const Id sweep = book.add_sweep();
+  book.read(sweep, 0, sunbreak::least_ppfd);
+  book.read(sweep, 1, sunbreak::most_ppfd);
+  for (const double light : {sunbreak::least_ppfd - 0.1, sunbreak::most_ppfd + 1, double(NAN), double(INFINITY)})
+    EXPECT_THROW(book.read(sweep, 2, light), record::ImpossibleRow) << light;
+  book->edit("correction", [&](Edit& e) {
+    Sweep s = *book->find<Sweep>(sweep);
+    s.calibration_factor = 1.5;
+    e.save(s);
+  });
+  EXPECT_THROW(book.read(sweep, 2, 15'000), record::ImpossibleRow) << "22 500 once corrected";
+  const TestRecord kept = book.test_record(1);
+  EXPECT_EQ(kept.readings.size(), 2u) << "the refused are not on record";
+}
+
 TEST(Undo, TakesEveryEditBackAndForthInOrder) {
   TemporaryBook book;
   const Id sweep = book.add_sweep();

@@ -28,6 +28,17 @@ TEST(NewTest, TakesBenchMetersAndMainsFromTheLastOne) {
   EXPECT_NE(next.fixture.id, book.test_record(first).fixture.id) << "each new test brings a fixture of its own";
 }
 
+TEST(NewTest, BeginsAtRoundLengthsInWhatIsMeasuredIn) {
+  TemporaryBook metric, imperial;
+  const TestRecord cm = metric.test_record(new_test(*metric)),
+                   in = imperial.test_record(new_test(*imperial, UnitSystem::Imperial));
+  EXPECT_EQ(cm.bench.width_m, 1.2);
+  EXPECT_EQ(cm.rungs.front().height_m, 0.45);
+  EXPECT_NEAR(in.bench.width_m, 48 * 0.0254, 1e-12);
+  EXPECT_NEAR(in.bench.depth_m, 48 * 0.0254, 1e-12);
+  EXPECT_NEAR(in.rungs.front().height_m, 18 * 0.0254, 1e-12);
+}
+
 TEST(NewTest, IsNamedAfterFixtureAndBenchUntilItHasAName) {
   TemporaryBook book;
   TestRecord b = book.test_record(book.add_test());

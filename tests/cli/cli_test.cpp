@@ -1,3 +1,4 @@
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <sys/wait.h>
 
@@ -328,6 +329,46 @@ TEST_F(Cli, FiguresOfAReducedSweep) {
   EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --reduce small").status, 2);
 }
 
+TEST_F(Cli, ASizeToReduceToIsAllOfItsWordAndEmptyCellsAreTold) {
+  const std::string table = file("part.csv", "10,20,,\n10,20,,\n1,2,3,4\n1,2,3,4\n").string();
+  const Outcome junk = run("figures " + table + " --footprint 1x1m --reduce 2x2junk");
+  EXPECT_EQ(junk.status, 2);
+  EXPECT_NE(junk.err.find("--reduce 2x2junk is no size"), std::string::npos) << junk.err;
+  const Outcome part = run("figures " + table + " --footprint 1x1m --reduce 2x2 --json");
+  ASSERT_EQ(part.status, 0) << part.err;
+  EXPECT_EQ(record::json_of(part.out)["missing"], 1);
+  const std::string none = file("none.csv", ",\n,\n").string();
+  const Outcome empty = run("figures " + none + " --footprint 1x1m --reduce 1x1");
+  EXPECT_EQ(empty.status, 3) << empty.out;
+  EXPECT_FALSE(empty.err.empty());
+}
+
+TEST_F(Cli, AnExportedTableGivesTheFiguresOfItsTest) {
+  const std::string book = sample_book(), table = (folder_ / "table.csv").string();
+  ASSERT_EQ(run("export " + book + " --test 2 --csv --out " + table).status, 0);
+  const Outcome several = run("figures " + table + " --footprint 120x120cm");
+  EXPECT_EQ(several.status, 2);
+  EXPECT_NE(several.err.find("name it with --sweep, by its number: 1 (60 cm, 100 %)"), std::string::npos)
+      << several.err;
+  const auto sweeps = record::json_of(run("read " + book + " --test 2 --json").out)["sweeps"];
+  for (int sweep = 1; sweep <= 2; ++sweep) {
+    const Outcome one = run(fmt::format("figures {} --footprint 120x120cm --sweep {} --json", table, sweep));
+    ASSERT_EQ(one.status, 0) << one.err;
+    const auto figures = record::json_of(one.out), known = sweeps[static_cast<std::size_t>(sweep - 1)]["figures"];
+    for (const char* figure : {"mean_ppfd", "lowest_ppfd", "edge_ppfd"})
+      EXPECT_NEAR(figures[figure].number(), known[figure].number(), 1e-6) << figure << " is of light as corrected";
+  }
+  const std::string all = text(table);
+  EXPECT_EQ(all.find("00000"), std::string::npos) << "arithmetic leaves nothing in a table for people";
+  EXPECT_EQ(all.find("99999"), std::string::npos);
+}
+
+TEST_F(Cli, LessThanNoLightIsSaid) {
+  const Outcome r = run("figures " + file("low.csv", "300,-4\n300,310\n").string() + " --footprint 1x1m");
+  EXPECT_EQ(r.status, 0);
+  EXPECT_NE(r.err.find("-4 is less than no light"), std::string::npos) << r.err;
+}
+
 TEST_F(Cli, WholeLightIsFoundFromALabBookAndAPackageAlike) {
   const std::string book = sample_book();
   const auto from_book = run("whole-light " + book + " --test 3 --json");
@@ -452,7 +493,15 @@ TEST_F(Cli, LineUpRanksWhatMayBeComparedAndSaysWhyNot) {
   // A package is a guest; what cannot be used is refused with what can.
   const std::string package = (folder_ / "guest.zip").string();
   ASSERT_EQ(run("export " + book + " --test 2 --out " + package).status, 0);
-  const auto guest = record::json_of(run("line-up " + book + " " + package + " --json").out);
+  const Outcome own = run("line-up " + book + " " + package + " --json");
+  EXPECT_EQ(record::json_of(own.out)["rows"].size(), 9u);
+  EXPECT_NE(own.err.find("it would count twice"), std::string::npos) << own.err;
+  exchange::Archive walked_elsewhere = exchange::read_zip(package).value();
+  std::string& readings = walked_elsewhere.at("reading.csv");
+  for (std::size_t at = 0; (at = readings.find("\"2026-", at)) != std::string::npos; ++at)
+    readings.replace(at, 6, "\"2025-");
+  const std::string other = file("other.zip", exchange::zip_bytes(walked_elsewhere)).string();
+  const auto guest = record::json_of(run("line-up " + book + " " + other + " --json").out);
   EXPECT_EQ(guest["rows"].size(), 10u);
   for (const char* wrong : {" --by beauty", " --way sideways", " --way best:moss", " --filter weight=3",
                             " --target moss", " --target-low 300"})

@@ -116,6 +116,7 @@ TEST(ServingRuleTest, WhatIsLackingIsToldAndNeverRoundedToNothing) {
   EXPECT_EQ(lacking_words({}, band, light), "the edge is 40 µmol/m²/s short");
   EXPECT_EQ(lacking_words({ServingRule::Kind::Every}, band, light), "the dimmest station is 155 µmol/m²/s short");
   EXPECT_EQ(lacking_words({ServingRule::Kind::Mean}, band, light), "");
-  EXPECT_NE(lacking_words({ServingRule::Kind::Share, 0.9}, band, light).find("80 % of the area is in band instead of 90"),
-            std::string::npos);
+  EXPECT_NE(
+      lacking_words({ServingRule::Kind::Share, 0.9}, band, light).find("80 % of the area is in band instead of 90"),
+      std::string::npos);
 }

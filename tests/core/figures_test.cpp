@@ -6,9 +6,9 @@
 #include <random>
 
 #include "core/figures/figure_table.h"
-#include "core/quantity/number.h"
 #include "core/figures/statistics.h"
 #include "core/figures/sweep_figures.h"
+#include "core/quantity/number.h"
 #include "core/square_bench.h"
 #include "core/targets/target_sets.h"
 

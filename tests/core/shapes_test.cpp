@@ -60,7 +60,8 @@ TEST(Balance, DiagonalsTellCornersApart) {
 TEST(Nominal, FeetFitInABenchThatIsCalledSo) {
   const auto at = [](const Footprint& fp) {
     const Layout layout = lattice(GridKind::Cells, 8, 8, fp);
-    return sweep_figures(layout, std::vector<double>(64, 700), {std::nullopt, 12, Band{600, 1000}, usual_foot_sizes(), {}})
+    return sweep_figures(layout, std::vector<double>(64, 700),
+                         {std::nullopt, 12, Band{600, 1000}, usual_foot_sizes(), {}})
         ->nominal;
   };
   EXPECT_EQ(at({1.2192, 1.2192}).size(), 5u) << "2 x 2, 2 x 4, 4 x 2, 3 x 3, 4 x 4";

@@ -178,7 +178,8 @@ TEST_F(WalkHands, HangingByTheCenterTakesATypedValue) {
   ASSERT_TRUE(reads->isVisibleTo(window_.get()));
   reads->setFocus();
   type("400");
-  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("walkHangWords")->text().contains("The center reads 400"); }, 60000));
+  EXPECT_TRUE(
+      QTest::qWaitFor([&] { return find<QLabel>("walkHangWords")->text().contains("The center reads 400"); }, 60000));
 }
 
 TEST_F(WalkHands, NeighborsThatReadNearlyTheSameLookNearlyTheSame) {

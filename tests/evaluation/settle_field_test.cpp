@@ -145,8 +145,8 @@ TEST_F(SettleOnARecord, AtAWalkedHeightAndSettingFiguresAreThoseThatWereRead) {
   for (const Sweep& sweep : record_->sweeps) {
     const double height_m = record_->rung(sweep.rung_id)->height_m;
     const SweepFigures& read = *evaluation->figures(sweep.id);
-    const AreaLight f = settle_figures(*at_height(maps.value(), height_m).heights.front(),
-                                       *setting_at(maps.value(), 100), band);
+    const AreaLight f =
+        settle_figures(*at_height(maps.value(), height_m).heights.front(), *setting_at(maps.value(), 100), band);
     EXPECT_NEAR(f.mean, read.mean_ppfd, 1e-9);
     EXPECT_NEAR(f.edge, read.edge_ppfd, 1e-9);
     EXPECT_NEAR(f.center, read.center_ppfd, 1e-9);

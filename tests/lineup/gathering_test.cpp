@@ -345,6 +345,26 @@ TEST(GuestsTest, WhatIsStatedAndWhatComesOut) {
   EXPECT_EQ(guests_from({folder.folder() / "none.zip"}).refused.size(), 1u);
 }
 
+TEST(GuestsTest, OnesOwnPackageIsNoGuest) {
+  TemporaryBook own, folder;
+  read_test(own, 500);
+  const auto test = own.test_record(read_test(own, 300));
+  const fs::path file = folder.folder() / "under another name.zip", other = folder.folder() / "other.zip";
+  std::ofstream(file, std::ios::binary) << exchange::zip_bytes(exchange::make_package(test));
+  std::ofstream(other, std::ios::binary) << exchange::zip_bytes(sound_package(1));
+  Guests found = guests_from({file, other});
+  ASSERT_EQ(found.tests.size(), 2u);
+  leave_out_own(found, *own);
+  ASSERT_EQ(found.tests.size(), 1u) << "the other's stays";
+  EXPECT_EQ(found.tests.front().entrants.front().guest, other.string());
+  ASSERT_EQ(found.refused.size(), 1u);
+  EXPECT_EQ(found.refused.front().file, file);
+  EXPECT_NE(found.refused.front().problem.seen.find(record::title_of(test)), std::string::npos);
+  Guests elsewhere = guests_from({file});
+  leave_out_own(elsewhere, *folder);
+  EXPECT_EQ(elsewhere.tests.size(), 1u) << "in another's lab book it is a guest";
+}
+
 TEST(FilterTest, WordsAndBounds) {
   Entrant e;
   e.title = "Ostler in the tent", e.kind = "six LED bars", e.cost = 240, e.claimed_w = 320, e.tested_on = "2026-03-14";

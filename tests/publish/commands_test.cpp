@@ -114,4 +114,21 @@ TEST_F(PublishingCommands, PublishWritesTheFormsThatAreAskedFor) {
   EXPECT_NE(why.find("choose among page, pdf"), std::string::npos) << why;
 }
 
+TEST_F(PublishingCommands, APackageIsTheSameInAnyUnitAndComesOutOfItsReadings) {
+  std::vector<std::string> packages;
+  for (const char* units : {"", "--imperial"}) {
+    const fs::path out = folder_.path() / fmt::format("out{}", units);
+    const auto [status, words] =
+        run(fmt::format("publish {} --test 2 --form package {} -o {}", book_, units, out.string()));
+    ASSERT_EQ(status, 0) << words;
+    for (const auto& entry : fs::directory_iterator(out)) {
+      std::ifstream in(entry.path(), std::ios::binary);
+      packages.emplace_back(std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>());
+      EXPECT_EQ(run("verify " + entry.path().string()).first, 0) << units;
+    }
+  }
+  ASSERT_EQ(packages.size(), 2u);
+  EXPECT_TRUE(packages[0] == packages[1]) << "not one byte differs";
+}
+
 }  // namespace sunbreak

@@ -168,7 +168,8 @@ TEST(BestWayTest, NamesTheNearestWhereNoneMeetsTheRule) {
   const auto way = best_way(uneven, asking("edge", {500, 900}));
   EXPECT_FALSE(way.value().met);
   double most = 0;
-  for (const SettleSetting& s : uneven.steps) most = std::max(most, settle_figures(*uneven.heights[0], s, {500, 900}).in_band);
+  for (const SettleSetting& s : uneven.steps)
+    most = std::max(most, settle_figures(*uneven.heights[0], s, {500, 900}).in_band);
   EXPECT_GE(way.value().point.figures.in_band, most - 0.002);
   EXPECT_FALSE(best_way(SettleMaps{}, asking("edge", {400, 800})));
 }
@@ -187,7 +188,8 @@ TEST(DimmerStepsTest, AreReadFromWhatPeopleType) {
   EXPECT_TRUE(parse_dimmer_steps(" Free ").value().free);
   EXPECT_EQ(parse_dimmer_steps("5 %").value().step_pct, 5);
   EXPECT_EQ(parse_dimmer_steps("low 40, bloom 100 %, 70").value().marks_pct, (std::vector<double>{40, 70, 100}));
-  for (const char* text : {"often", "0", "-5", "300, 20", "nan", "25, x", ","}) EXPECT_FALSE(parse_dimmer_steps(text)) << text;
+  for (const char* text : {"often", "0", "-5", "300, 20", "nan", "25, x", ","})
+    EXPECT_FALSE(parse_dimmer_steps(text)) << text;
   EXPECT_EQ(settable_pct(parse_dimmer_steps("10").value(), 25, 60), (std::vector<double>{30, 40, 50, 60}));
   EXPECT_EQ(settable_pct(parse_dimmer_steps("25,50,75,100").value(), 50, 100), (std::vector<double>{50, 75, 100}));
 }

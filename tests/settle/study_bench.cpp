@@ -111,8 +111,8 @@ SettleBench settle_bench(std::uint64_t seed, int number) {
   s.band.low = dimmed * full.edge;
   s.band.high = std::max(drawn(random, 0.95, 1.4) * dimmed * full.highest, 1.2 * s.band.low);
   constexpr ServingRule::Kind kinds[] = {ServingRule::Kind::Edge,   ServingRule::Kind::Edge, ServingRule::Kind::Share,
-                                        ServingRule::Kind::Edge,   ServingRule::Kind::Mean, ServingRule::Kind::Every,
-                                        ServingRule::Kind::Corners};
+                                         ServingRule::Kind::Edge,   ServingRule::Kind::Mean, ServingRule::Kind::Every,
+                                         ServingRule::Kind::Corners};
   s.rule.kind = kinds[number % 7];
   if (s.rule.kind == ServingRule::Kind::Share) {
     s.rule.share = drawn(random, 0.7, 0.95);

@@ -189,9 +189,10 @@ int main(int argc, char** argv) {
   demand(at_share(all.widest, 1) <= 0.03,
          fmt::format("widest coverage within 3 % of the footprint of the best: {:.2f} % at most",
                      100 * at_share(all.widest, 1)));
-  fmt::print("       the share told of the widest is off the light's own, between stations too, by {:.2f} % in 50 %, {:.2f} "
-             "% in 90 %, {:.2f} % at most\n",
-             100 * at_share(all.between, 0.5), 100 * at_share(all.between, 0.9), 100 * at_share(all.between, 1));
+  fmt::print(
+      "       the share told of the widest is off the light's own, between stations too, by {:.2f} % in 50 %, {:.2f} "
+      "% in 90 %, {:.2f} % at most\n",
+      100 * at_share(all.between, 0.5), 100 * at_share(all.between, 0.9), 100 * at_share(all.between, 1));
   demand(sure_pct >= 88 && sure_pct <= 99,
          fmt::format("of answers told as 90 to 97 % sure, 88 to 99 % hold: {:.1f} %", sure_pct));
   return missed > 0;

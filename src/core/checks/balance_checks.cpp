@@ -71,7 +71,8 @@ std::vector<Finding> balance_checks(const Layout& layout, std::span<const double
         {id,
          Severity::Look,
          {},
-         fmt::format("the {} half reads {:.1f} % of the mean more than the {} half", bright, std::abs(difference_pct), dim),
+         fmt::format("the {} half reads {:.1f} % of the mean more than the {} half", bright, std::abs(difference_pct),
+                     dim),
          "evenness is worse than the fixture's own",
          fmt::format("level it first, then {}; walls or a door that differ between the sides do the same", move)});
   };

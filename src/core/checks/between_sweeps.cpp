@@ -95,7 +95,9 @@ std::vector<SweepCheck> between_sweeps_checks(std::span<const SweepSummary> swee
   return checks;
 }
 
-double least_height_m(std::optional<double> emitter_spacing_m) { return least_spacings * emitter_spacing_m.value_or(0); }
+double least_height_m(std::optional<double> emitter_spacing_m) {
+  return least_spacings * emitter_spacing_m.value_or(0);
+}
 
 std::optional<Finding> too_close_check(double height_m, std::optional<double> emitter_spacing_m, UnitSystem units) {
   if (height_m >= least_height_m(emitter_spacing_m) - rounding_m) return {};

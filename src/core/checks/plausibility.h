@@ -27,10 +27,10 @@ struct SweepStatement {
   bool operator==(const SweepStatement&) const = default;
 };
 
-/// What no single value's range can catch, since each could be: efficacy that no lamp has, or next to none; watts unlike the claim by a factor; a height that is ten times or a tenth
-/// of the others', or out of proportion to the bench; a fixture several times as large as the bench. Slips of a digit
-/// and of a unit look like this. What physics rules out is Impossible. `ppfd` is one a
-/// station, NaN where unread. Costs a pass over the stations.
+/// What no single value's range can catch, since each could be: efficacy that no lamp has, or next to none; watts
+/// unlike the claim by a factor; a height that is ten times or a tenth of the others', or out of proportion to the
+/// bench; a fixture several times as large as the bench. Slips of a digit and of a unit look like this. What physics
+/// rules out is Impossible. `ppfd` is one a station, NaN where unread. Costs a pass over the stations.
 std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const double> ppfd,
                                          const SweepStatement& statement);
 

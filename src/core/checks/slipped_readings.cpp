@@ -37,25 +37,30 @@ class Judge {
     }
   }
   const std::vector<std::size_t>& read() const { return read_; }
-  void take_out(std::size_t i) { std::erase(read_, i), ln_[i] = unread; }
+  void take_out(std::size_t i) { std::erase(read_, i), ln_[i] = unread, level_.reset(); }
 
-  double far_from_all(std::size_t i) const {
+  /// How far each lies from the middle of all.
+  std::vector<std::pair<double, std::size_t>> far_from_all(const std::vector<std::size_t>& stations) const {
     std::vector<double> all;
     for (const std::size_t j : read_) all.push_back(ln_[j]);
-    return all.empty() ? 0 : std::abs(ln_[i] - middle_of(std::move(all)));
+    const double middle = all.empty() ? 0 : middle_of(std::move(all));
+    std::vector<std::pair<double, std::size_t>> far;
+    for (const std::size_t i : stations) far.emplace_back(std::abs(ln_[i] - middle), i);
+    return far;
   }
 
   std::optional<SlippedReading> judged(std::size_t i) const {
     using enum SlippedReading::HeldAgainst;
     const std::vector<std::size_t> near = neighbors(i);
-    const std::vector<double> mirrored = mirrors(i), expected = by_pattern(i);
     if (!near.empty()) {
       auto odd = unlike(i, near);
       if (!odd || near.size() >= witnesses_for_sure) return odd;
+      const std::vector<double> mirrored = mirrors(i), expected = by_pattern(i);
       for (const auto* other : {&mirrored, &expected})
         if (!other->empty() && !beyond(i, *other, odd_times, odd_times, Mirrors)) return {};
       return odd;
     }
+    const std::vector<double> mirrored = mirrors(i), expected = by_pattern(i);
     if (!expected.empty()) {
       auto odd = beyond(i, expected, odd_times, odd_times, Pattern);
       if (odd) odd->perhaps = false;
@@ -128,16 +133,23 @@ class Judge {
   std::vector<double> by_pattern(std::size_t i) const {
     if (std::isnan(ln_pattern_[i])) return {};
     std::vector<double> levels;
+    const bool alone = read_.size() < one_counts_for;
+    if (!alone && level_) return {*level_ + ln_pattern_[i]};
     for (const std::size_t j : read_)
-      if (j != i && !std::isnan(ln_pattern_[j])) levels.push_back(ln_[j] - ln_pattern_[j]);
+      if (!(alone && j == i) && !std::isnan(ln_pattern_[j])) levels.push_back(ln_[j] - ln_pattern_[j]);
     if (levels.size() < 2) return {};
-    return {middle_of(std::move(levels)) + ln_pattern_[i]};
+    const double level = middle_of(std::move(levels));
+    if (!alone) level_ = level;
+    return {level + ln_pattern_[i]};
   }
 
   const Layout& layout_;
   std::span<const double> pattern_;
   std::vector<double> ln_, ln_pattern_;
   std::vector<std::size_t> read_;
+  /// What all readings make of the pattern: of many no single one moves it.
+  mutable std::optional<double> level_;
+  static constexpr std::size_t one_counts_for = 16;
 };
 
 std::string range_of(const SlippedReading& odd) {
@@ -166,9 +178,10 @@ std::string said_of(const SlippedReading& odd) {
 std::vector<SlippedReading> slipped_readings(const Layout& layout, std::span<const double> ppfd,
                                              std::span<const double> pattern) {
   Judge judge(layout, ppfd, pattern);
-  std::vector<std::pair<double, std::size_t>> suspects;
+  std::vector<std::size_t> doubted;
   for (const std::size_t i : judge.read())
-    if (judge.judged(i)) suspects.emplace_back(judge.far_from_all(i), i);
+    if (judge.judged(i)) doubted.push_back(i);
+  auto suspects = judge.far_from_all(doubted);
   std::sort(suspects.begin(), suspects.end(), [&](const auto& a, const auto& b) {
     return a.first != b.first ? a.first > b.first : ppfd[a.second] > ppfd[b.second];
   });

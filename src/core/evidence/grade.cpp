@@ -50,9 +50,8 @@ Condition drift_condition(const EvidenceFacts& f) {
 
 Condition watts_condition(const EvidenceFacts& f) {
   Condition c{"watts", f.power_w && f.power_in_the_same_state, {}, {}, Condition::Walk};
-  c.saw = !f.power_w ? "no watts at the wall"
-          : f.power_in_the_same_state
-              ? fmt::format("{:.1f} W at the wall, in the same state", *f.power_w)
+  c.saw = !f.power_w                  ? "no watts at the wall"
+          : f.power_in_the_same_state ? fmt::format("{:.1f} W at the wall, in the same state", *f.power_w)
           : f.power_carried
               ? fmt::format("{:.1f} W at the wall, carried from another height of the same setting", *f.power_w)
               : fmt::format("{:.1f} W at the wall, not known to be in the same state", *f.power_w);

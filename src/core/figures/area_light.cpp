@@ -181,7 +181,7 @@ void add_shares(AreaLight& light, const RasterPlan& raster, std::span<const doub
   int in_band = 0, dim = 0, bright = 0;
   for (int row = 0; row < raster.rows(); ++row) {
     raster.sample_row(ppfd, row, line, samples);
-    for (const double e : samples) in_band += band.contains(e), dim += e < band.low, bright += e > band.high;
+    for (const double e : samples) in_band += band.contains(e), dim += e<band.low, bright += e> band.high;
   }
   const double all = static_cast<double>(raster.columns()) * raster.rows();
   light.in_band = in_band / all, light.too_dim = dim / all, light.too_bright = bright / all;

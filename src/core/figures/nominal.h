@@ -19,8 +19,9 @@ struct NominalFootprint {
 /// A bench of 120 cm is what people call 4 ft: so much may be missing of a usual size.
 inline constexpr double fit_slack_m = 0.025;
 
-/// Works out each size that fits in the measured area (to 25 mm: a bench of 120 cm is called 4 ft, and all of it is looked at); sizes that do not fit are left out, and so are all
-/// where the stations form no lattice. A size that holds an unread place has NaN means.
+/// Works out each size that fits in the measured area (to 25 mm: a bench of 120 cm is called 4 ft, and all of it is
+/// looked at); sizes that do not fit are left out, and so are all where the stations form no lattice. A size that holds
+/// an unread place has NaN means.
 std::vector<NominalFootprint> nominal_footprints(const Layout& layout, std::span<const double> ppfd,
                                                  std::span<const Footprint> sizes, const std::optional<Band>& band,
                                                  const ServingRule& rule);

@@ -52,7 +52,7 @@ struct FigureContext {
   double photoperiod_h = 12;
   std::optional<Band> target;
   std::vector<Footprint> nominal_sizes;
-  ServingRule rule{};  ///< by which an area is served
+  ServingRule rule{};                       ///< by which an area is served
   UnitSystem told_in = UnitSystem::Metric;  ///< of lengths in what is said where there are none
 };
 

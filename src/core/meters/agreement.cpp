@@ -147,11 +147,12 @@ void judge(double uncertainty_first, double uncertainty_second, Agreement& told)
                                        std::isfinite(uncertainty_second) ? uncertainty_second : unknown_uncertainty);
   const Estimate& mean = told.mean_difference_pct;
   const double half = (mean.high - mean.low) / 2;
-  const std::string difference = std::max(std::fabs(mean.value), half) < 0.05
-                                     ? "The second reads within 0.1 % of the first"
-                                     : fmt::format("The second reads {} {} than the first by {} %",
-                                                   std::fabs(mean.value) < half ? "perhaps" : "surely",
-                                                   mean.value < 0 ? "less" : "more", uncertain_text(std::fabs(mean.value), half, 1));
+  const std::string difference =
+      std::max(std::fabs(mean.value), half) < 0.05
+          ? "The second reads within 0.1 % of the first"
+          : fmt::format("The second reads {} {} than the first by {} %",
+                        std::fabs(mean.value) < half ? "perhaps" : "surely", mean.value < 0 ? "less" : "more",
+                        uncertain_text(std::fabs(mean.value), half, 1));
   if (told.angle) {
     told.verdict = AgreementVerdict::Angle;
     told.words = fmt::format(

@@ -187,10 +187,10 @@ Result<LuxFactor> lux_factor(const std::vector<LuxPair>& pairs) {
         fmt::format("all pairs lie between {:.0f} and {:.0f} lx; take levels a factor of two apart at least",
                     told.lowest_lux, told.highest_lux));
   if (told.intercept_differs && told.curve_needed)
-    told.reasons.push_back(fmt::format(
-        "the pairs lie on no line through the origin: it takes an intercept of {} µmol/m²/s, or k that "
-        "changes by {:.1f} % over the levels; check both meters' dark readings first",
-        uncertain_text(told.intercept, told.intercept_expanded, 1), 100 * told.bend));
+    told.reasons.push_back(
+        fmt::format("the pairs lie on no line through the origin: it takes an intercept of {} µmol/m²/s, or k that "
+                    "changes by {:.1f} % over the levels; check both meters' dark readings first",
+                    uncertain_text(told.intercept, told.intercept_expanded, 1), 100 * told.bend));
   else if (told.intercept_differs)
     told.reasons.push_back(fmt::format(
         "the line does not go through the origin but {} µmol/m²/s {} it: check both meters' dark readings",

@@ -17,8 +17,8 @@ struct DimmerSteps {
   bool operator==(const DimmerSteps&) const = default;
 };
 
-/// From "free", "5" or "5 %" for a step, "25, 50, 75, 100" for marks, which may have names: "low 40, bloom 100". Nothing
-/// typed is whole percents.
+/// From "free", "5" or "5 %" for a step, "25, 50, 75, 100" for marks, which may have names: "low 40, bloom 100".
+/// Nothing typed is whole percents.
 Result<DimmerSteps> parse_dimmer_steps(std::string_view text);
 
 /// Where such a dimmer stands from one end to another [%], ascending; nothing for a free one.

@@ -153,8 +153,9 @@ StabilizationVerdict stabilized(std::span<const TimedValue> log) {
     return v;
   }
   // The line may be flat by now while the last 30 minutes still hold how it got there.
-  v.words = fmt::format("Still {}{}: {}", v.fit && v.fit->remaining_share < 0 ? "rising" : "falling",
-                        little_to_come && undisturbed && v.fit ? " by the 30-minute rule, though flat by now" : "", change);
+  v.words =
+      fmt::format("Still {}{}: {}", v.fit && v.fit->remaining_share < 0 ? "rising" : "falling",
+                  little_to_come && undisturbed && v.fit ? " by the 30-minute rule, though flat by now" : "", change);
   if (v.fit) v.words += fmt::format(", {} % to come", to_come(*v.fit));
   v.words += !undisturbed        ? "; something changed less than half an hour ago."
              : v.stabilizes_in_s ? fmt::format("; settled in about {}.", minutes(*v.stabilizes_in_s))

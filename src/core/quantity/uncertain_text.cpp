@@ -16,10 +16,8 @@ std::string plain(double value, int decimals) {
   return value < 0 && !zero ? "−" + text : text;
 }
 
-bool is_known(double expanded) { return std::isfinite(expanded) && expanded > 0; }
-
-/// What is left of an uncertainty where rounding alone made it.
-constexpr double least_relative = 1e-9;
+/// What no decimal would show is what rounding left, and no uncertainty.
+bool is_known(double expanded) { return std::isfinite(expanded) && expanded > 0.5 * std::pow(10, -most_decimals); }
 
 }  // namespace
 
@@ -33,7 +31,6 @@ int decimals_told(double expanded, int usual) {
 }
 
 Told told(double value, double expanded, int usual_decimals) {
-  if (expanded < least_relative * std::abs(value)) expanded = 0;
   const int decimals = decimals_told(expanded, usual_decimals);
   return {std::isnan(value) ? "–" : plain(value, decimals), is_known(expanded) ? plain(expanded, decimals) : ""};
 }

@@ -33,10 +33,9 @@ struct CardStage {
   double photoperiod_h = 12;
 };
 
-/// A way of running the fixture for each stage, in their order, each with the best there is for it; a Problem only where
-/// there is nothing to choose from. `request` gives rule, limits and how sure, each stage its own band.
+/// A way of running the fixture for each stage, in their order, each with the best there is for it; a Problem only
+/// where there is nothing to choose from. `request` gives rule, limits and how sure, each stage its own band.
 std::vector<Result<BestWay>> settle_card(const SettleMaps& maps, std::span<const CardStage> stages,
-                                             const SettleRequest& request, CardPolicy policy,
-                                             std::stop_token stop = {});
+                                         const SettleRequest& request, CardPolicy policy, std::stop_token stop = {});
 
 }  // namespace sunbreak

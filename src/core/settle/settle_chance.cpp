@@ -135,9 +135,8 @@ SettleExpanded expanded_of(const Band& band, double shared_sd, const SettleHeigh
   };
   std::vector<double> ratios;
   for (const AreaLight& f : all) ratios.push_back(f.lowest_over_mean());
-  return {of(&AreaLight::mean),    of(&AreaLight::edge),     of(&AreaLight::center),
-          of(&AreaLight::corners), of(&AreaLight::lowest),   of(&AreaLight::highest),
-          of(&AreaLight::in_band), half_width(std::move(ratios))};
+  return {of(&AreaLight::mean),   of(&AreaLight::edge),    of(&AreaLight::center),  of(&AreaLight::corners),
+          of(&AreaLight::lowest), of(&AreaLight::highest), of(&AreaLight::in_band), half_width(std::move(ratios))};
 }
 
 }  // namespace sunbreak

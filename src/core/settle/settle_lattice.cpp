@@ -87,8 +87,8 @@ Layout asked_places(const Rectangle& area, const Layout& stations, bool everywhe
   const double left = std::min(area.left_m, m.left_m), front = std::min(area.front_m, m.front_m),
                right = std::max(area.left_m + area.width_m, m.left_m + m.width_m),
                back = std::max(area.front_m + area.depth_m, m.front_m + m.depth_m);
-  const bool within = left > m.left_m - touching_m && front > m.front_m - touching_m && right < m.left_m + m.width_m + touching_m &&
-                      back < m.front_m + m.depth_m + touching_m;
+  const bool within = left > m.left_m - touching_m && front > m.front_m - touching_m &&
+                      right < m.left_m + m.width_m + touching_m && back < m.front_m + m.depth_m + touching_m;
   if (within || !stations.is_lattice()) return stations;
   return lattice_on({left, front, right - left, back - front}, reaching(stations.xs_m, left, right),
                     reaching(stations.ys_m, front, back));

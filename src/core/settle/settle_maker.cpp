@@ -76,8 +76,8 @@ SettleMaker::SettleMaker(const WholeLightQuestion& question, const BetweenHeight
     : question_(question),
       between_(between),
       walked_(std::move(walked)),
-      lattice_(settle_lattice(
-          area, asked_places(area, question.sweeps.front().layout, between.way() == BetweenWay::Model))),
+      lattice_(
+          settle_lattice(area, asked_places(area, question.sweeps.front().layout, between.way() == BetweenWay::Model))),
       light_(between.at_places(lattice_.places)) {
   const auto [low, high] = between.reach_m();
   const std::vector<double> measured = heights_of(question);

@@ -70,8 +70,8 @@ struct SettleMaps {
 /// A smooth pattern with zero mean that is 1 along the edge: how edge and center may be off against each other.
 double radial_shape(const SettleLattice& lattice, const Vec3& place);
 
-/// Puts a height together from predicted light, one list a walked setting, at the lattice's places. `walked`: the sweeps
-/// that were walked at it; those read in nine tenths of their area or more take the place of what is predicted.
+/// Puts a height together from predicted light, one list a walked setting, at the lattice's places. `walked`: the
+/// sweeps that were walked at it; those read in nine tenths of their area or more take the place of what is predicted.
 SettleHeight settle_height(const SettleLattice& lattice, double height_m, std::vector<std::vector<double>> light,
                            const SettleErrors& errors, std::span<const WalkedLight> walked = {});
 

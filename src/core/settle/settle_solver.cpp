@@ -257,8 +257,8 @@ Result<BestWay> best_way(const SettleMaps& maps, const SettleRequest& request, s
 }
 
 SettleAnswers settle(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop) {
-  SettleAnswers answers{fewest_watts(maps, request, stop), widest(maps, request, stop), most_even(maps, request, stop),
-                        {}};
+  SettleAnswers answers{
+      fewest_watts(maps, request, stop), widest(maps, request, stop), most_even(maps, request, stop), {}};
   if (!answers.fewest_watts)
     if (auto way = best_way(maps, request, stop)) answers.instead = std::move(way.value());
   return answers;

@@ -2,11 +2,11 @@
 
 #include <stop_token>
 
-#include "core/settle/settle_chance.h"
-#include "core/settle/settle_maps.h"
 #include "core/figures/serving_rule.h"
 #include "core/quantity/display.h"
+#include "core/settle/settle_chance.h"
 #include "core/settle/settle_limits.h"
+#include "core/settle/settle_maps.h"
 
 namespace sunbreak {
 
@@ -41,7 +41,6 @@ Result<SettlePoint> fewest_watts(const SettleMaps& maps, const SettleRequest& re
 Result<SettlePoint> widest(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
 /// The most even light whose mean is in band, as sure as is asked for.
 Result<SettlePoint> most_even(const SettleMaps& maps, const SettleRequest& request, std::stop_token stop = {});
-
 
 /// The way that lacks least of meeting the rule, where none does: by the share of the area in band, of those as good by
 /// how much the edge is short of the low end, and of those by watts.

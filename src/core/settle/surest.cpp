@@ -58,8 +58,8 @@ Result<SettlePoint> surest(const SettleMaps& maps, const SettleRequest& request,
 }
 
 AreaLight off_by(AreaLight f, double factor, double share) {
-  for (double AreaLight::*figure : {&AreaLight::mean, &AreaLight::edge, &AreaLight::center,
-                                        &AreaLight::corners, &AreaLight::lowest, &AreaLight::highest})
+  for (double AreaLight::*figure : {&AreaLight::mean, &AreaLight::edge, &AreaLight::center, &AreaLight::corners,
+                                    &AreaLight::lowest, &AreaLight::highest})
     f.*figure *= factor;
   f.highest *= 1 - share, f.lowest *= 1 + share;
   return f;

@@ -47,7 +47,7 @@ struct PredictedSweep {
   std::vector<double> ppfd;  ///< one a station
   /// Relative ± (k = 2) of a station and of means, without the parts that all sweeps share.
   double station_expanded = unread, mean_expanded = unread;
-  double left_out_rms = unread;        ///< of the way used, relative
+  double left_out_rms = unread;  ///< of the way used, relative
 };
 
 /// Light between the heights of a test.

@@ -25,7 +25,8 @@ void AuditWork::follow() {
   if (!evaluation || (made_for_ == evaluation && units_ == desk_.units())) return;
   made_for_ = evaluation, units_ = desk_.units();
   missed_ = false;
-  background_.ask([evaluation, audited = auditing(desk_, desk_.units())](std::stop_token stop) { return audited(evaluation, stop); },
+  background_.ask([evaluation, audited = auditing(desk_, desk_.units())](
+                      std::stop_token stop) { return audited(evaluation, stop); },
                   [this, shown = shown_](std::shared_ptr<const evaluation::Audit> audit) {
                     if (!audit || desk_.shown() != shown) return;
                     audit_ = std::move(audit);

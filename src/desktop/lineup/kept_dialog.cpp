@@ -96,7 +96,8 @@ void KeptDialog::fill() {
   invited_ = desk_.book().all<record::Guest>();
   lineups_->clear(), guests_->clear();
   for (const record::SavedLineUp& l : kept_)
-    lineups_->addItem(l.id == open_now_ ? tr("%1 (open)").arg(kept_line(l, desk_.units())) : kept_line(l, desk_.units()));
+    lineups_->addItem(l.id == open_now_ ? tr("%1 (open)").arg(kept_line(l, desk_.units()))
+                                        : kept_line(l, desk_.units()));
   if (kept_.empty()) {
     lineups_->addItem(tr("None yet: S on the strip keeps the line-up that stands there."));
     lineups_->item(0)->setFlags(Qt::NoItemFlags);

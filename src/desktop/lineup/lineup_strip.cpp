@@ -297,8 +297,7 @@ void LineUpStrip::paint_row(QPainter& p, const Row& row, const QRectF& room, con
                                      : drawing::BarRole::Plain);
   const double value_left = axis_room.right() + 8 + most_lanes * lane_px;
   // The unit stands on the axis.
-  const QString value =
-      text_of(evaluation::shown_told(lineup.figure(), s.value, s.expanded(), desk_.units()).text());
+  const QString value = text_of(evaluation::shown_told(lineup.figure(), s.value, s.expanded(), desk_.units()).text());
   line(value_left, room.top() + 10, room.right() - edge_px - value_left, value, text_font(13), t.ink, Qt::AlignRight);
 }
 

@@ -258,7 +258,7 @@ void LineUpView::show_state() {
   else if (groups.size() > 1)
     words << tr("in %1 groups that may not be held against each other").arg(groups.size());
   if (!shown->refused.empty()) {
-    words << counted(std::ssize(shown->refused), tr("package could not be read"), tr("packages could not be read"));
+    words << counted(std::ssize(shown->refused), tr("package left out"), tr("packages left out"));
     QStringList tips;
     for (const auto& r : shown->refused)
       tips << tr("%1: %2").arg(QFileInfo(text_of(r.file.string())).fileName(), text_of(r.problem.sentence()));

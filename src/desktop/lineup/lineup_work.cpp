@@ -87,8 +87,11 @@ void LineUpWork::follow() {
         shown->asked = asked;
         const auto book = book::Book::read_beside(file);
         std::vector<evaluation::Entrant> entrants = gathering::entrants_of(*book);
-        if (!known)
-          known = std::make_shared<const KnownGuests>(KnownGuests{places, gathering::guests_from(places, stop)});
+        if (!known) {
+          gathering::Guests guests = gathering::guests_from(places, stop);
+          gathering::leave_out_own(guests, *book);
+          known = std::make_shared<const KnownGuests>(KnownGuests{places, std::move(guests)});
+        }
         for (const auto& one : known->guests.tests) {
           for (const auto& e : one.entrants) entrants.push_back(e);
           if (!one.differs.empty()) shown->differs[one.entrants.front().guest] = one.differs;

@@ -225,8 +225,7 @@ void LightPage::show_between() {
     if (std::isnan(value)) continue;
     const Told shown =
         shown_told(f, value, p.figure_expanded[static_cast<std::size_t>(figure_index(id))], desk_.units());
-    words << text_of(std::string(f.label) + " " + shown.text() + " " + shown_unit(f, desk_.units()))
-                 .simplified();
+    words << text_of(std::string(f.label) + " " + shown.text() + " " + shown_unit(f, desk_.units())).simplified();
   }
   between_words_->setText(
       tr("Predicted, not measured, by the %1: %2.")

@@ -206,8 +206,10 @@ void CardPage::show_card() {
       if (is_typed(column)) item->setFont(text_font(13, true));
       table_->setItem(r, column, item);
     };
-    const QString said = text_of(evaluation::card_line_words(line)), name = text_of(row.stage) + (row.own ? tr(" · typed") : QString());
-    put(StageColumn, said.isEmpty() ? name : name + "\n" + (line.sure && line.within ? said : marked_attention(said)), said);
+    const QString said = text_of(evaluation::card_line_words(line)),
+                  name = text_of(row.stage) + (row.own ? tr(" · typed") : QString());
+    put(StageColumn, said.isEmpty() ? name : name + "\n" + (line.sure && line.within ? said : marked_attention(said)),
+        said);
     put(BandColumn, QStringLiteral("%1–%2").arg(row.low_ppfd, 0, 'f', 0).arg(row.high_ppfd, 0, 'f', 0));
     put(HeightColumn, show_length(row.height_m, units));
     put(SettingColumn, show_number(row.percent, 1));
@@ -240,8 +242,9 @@ void CardPage::show_card() {
     state_->setText(tr(
         "A settings card says for each stage of growth how to hang and dim the fixture. Choose a list and make it."));
   else
-    state_->setText(tr("Predicted where none was walked. Heights, settings, hours and weeks can be typed over. Rule: %1.")
-                        .arg(text_of(serving_rule_words(card_.request.rule))));
+    state_->setText(
+        tr("Predicted where none was walked. Heights, settings, hours and weeks can be typed over. Rule: %1.")
+            .arg(text_of(serving_rule_words(card_.request.rule))));
   const auto sum = evaluation::grow_sum(card_);
   QString words;
   if (sum) {

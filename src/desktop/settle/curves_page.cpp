@@ -42,8 +42,7 @@ std::vector<DrawnFigure> drawn_figures() {
        [](const SettleExpanded& e) { return e.edge; }, nullptr},
       {words("Lowest ÷ mean"), [](const AreaLight& f, const SettleSetting&) { return f.lowest_over_mean(); },
        [](const SettleExpanded& e) { return e.lowest_over_mean; }, nullptr},
-      {words("Watts at the wall"),
-       [](const AreaLight&, const SettleSetting& s) { return s.power_w.value_or(unread); },
+      {words("Watts at the wall"), [](const AreaLight&, const SettleSetting& s) { return s.power_w.value_or(unread); },
        [](const SettleExpanded&) { return 0.0; }, nullptr},
       {words("In band, % of the area"), [](const AreaLight& f, const SettleSetting&) { return 100 * f.in_band; },
        [](const SettleExpanded& e) { return 100 * e.in_band; }, nullptr}};

@@ -96,7 +96,8 @@ void FieldPage::show_point() {
   const AreaLight& f = point->figures;
   RowMap map;
   const bool walked = work_.light() && work_.light()->read_at(point->height->height_m, point->setting.percent);
-  map.title = (walked ? tr("%1, as walked") : tr("%1, predicted")).arg(text_of(evaluation::settle_place_words(*point, desk_.units())));
+  map.title = (walked ? tr("%1, as walked") : tr("%1, predicted"))
+                  .arg(text_of(evaluation::settle_place_words(*point, desk_.units())));
   map.foot = tr("%1 to %2 µmol/m²/s").arg(f.lowest, 0, 'f', 0).arg(f.highest, 0, 'f', 0);
   map.layout =
       lay_out({area.width_m, area.depth_m}, Grid{GridKind::Cells, maps.lattice.columns, maps.lattice.rows, 0, 0, {}})

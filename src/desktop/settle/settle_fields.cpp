@@ -116,11 +116,11 @@ SettleFields::SettleFields(Desk& desk, SettleWork& work, QWidget* parent) : QWid
       kept_together(strip, {quiet_label(tr("no place over"), this), most_ppfd_, quiet_label(tr("µmol/m²/s"), this)}));
   beyond_ = new QCheckBox(tr("beyond what was walked, too"), this);
   beyond_->setObjectName("settleBeyond");
-  beyond_->setToolTip(tr("Answers keep to the walked heights, and to 1.5 times the widest gap between emitters or more, "
-                         "unless this is ticked; what lies beyond is marked."));
-  connect(beyond_, &QCheckBox::clicked, this, [this](bool on) {
-    work_.change([on](record::Settling& s) { s.beyond_walked = on; });
-  });
+  beyond_->setToolTip(
+      tr("Answers keep to the walked heights, and to 1.5 times the widest gap between emitters or more, "
+         "unless this is ticked; what lies beyond is marked."));
+  connect(beyond_, &QCheckBox::clicked, this,
+          [this](bool on) { work_.change([on](record::Settling& s) { s.beyond_walked = on; }); });
   flow->addWidget(kept_together(strip, {beyond_}));
   for (const auto& [edit, member, length] : {std::tuple{low_height_, &record::Settling::min_height_m, true},
                                              std::tuple{high_height_, &record::Settling::max_height_m, true},
@@ -262,7 +262,7 @@ void SettleFields::take_rule() {
     (share ? rule.share : rule.ppfd) = share ? *typed / 100 : *typed;
   } else if (takes_number(rule.kind)) {
     rule.ppfd = std::round(rule.kind == ServingRule::Kind::Center ? desk_.test()->test.target_high_ppfd
-                                                                 : desk_.test()->test.target_low_ppfd);
+                                                                  : desk_.test()->test.target_low_ppfd);
   }
   accept(rule_value_);
   rule_value_->setModified(false);

@@ -125,16 +125,16 @@ void SettleWork::make_field() {
         Made made;
         light->work_out_left_out(stop);
         if (stop.stop_requested()) return made;
-        auto maps = evaluation::settle_maps(
-            *light, evaluation::area_asked(settling, *light), evaluation::settle_heights(*light), near_m, stop,
-            [&](const SettleMaps& so_far) {
-              QMetaObject::invokeMethod(
-                  this,
-                  [this, generation, part = std::make_shared<const SettleMaps>(so_far)] {
-                    if (generation == generation_ && filling_) take_field(part, false);
-                  },
-                  Qt::QueuedConnection);
-            });
+        auto maps =
+            evaluation::settle_maps(*light, evaluation::area_asked(settling, *light),
+                                    evaluation::settle_heights(*light), near_m, stop, [&](const SettleMaps& so_far) {
+                                      QMetaObject::invokeMethod(
+                                          this,
+                                          [this, generation, part = std::make_shared<const SettleMaps>(so_far)] {
+                                            if (generation == generation_ && filling_) take_field(part, false);
+                                          },
+                                          Qt::QueuedConnection);
+                                    });
         if (maps)
           made.maps = std::make_shared<const SettleMaps>(std::move(maps.value()));
         else

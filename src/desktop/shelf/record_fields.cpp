@@ -123,7 +123,8 @@ void add_fixture_details(Form& form, Desk& desk, const WhichId& id) {
           QObject::tr("Dimmer can be set to"),
           [=, &desk] { return text_of(member_of(desk, id(), &Fixture::dimmer_steps).value_or("")); },
           [=, &desk](const QString& text) -> QString {
-            if (const auto steps = parse_dimmer_steps(text_of(text)); !steps) return text_of(steps.problem().sentence());
+            if (const auto steps = parse_dimmer_steps(text_of(text)); !steps)
+              return text_of(steps.problem().sentence());
             store_member(desk, id(), &Fixture::dimmer_steps, text_of(text.trimmed()), QObject::tr("dimmer's steps"));
             return {};
           },

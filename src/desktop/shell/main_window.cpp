@@ -33,9 +33,9 @@
 #include "desktop/shell/stages.h"
 #include "desktop/shell/work_line.h"
 #include "desktop/theme/theme.h"
-#include "desktop/widgets/wheel_guard.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "desktop/widgets/wheel_guard.h"
 
 namespace sunbreak::desktop {
 namespace {

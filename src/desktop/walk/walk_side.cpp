@@ -107,10 +107,10 @@ WalkSide::WalkSide(QWidget* parent) : QWidget(parent) {
   tones->setCheckable(true);
   for (QPushButton* button : {hands_free, arms_length, tones}) modes->addWidget(button);
   layout->addLayout(modes);
-  keys_ =
-      wrapped_label(tr("Enter keep · Space live value · H hands-free · N skip · R repeat · F reference · M declare missing · "
-                       "C next check · L all checks · W watts · F1 all keys"),
-                    this);
+  keys_ = wrapped_label(
+      tr("Enter keep · Space live value · H hands-free · N skip · R repeat · F reference · M declare missing · "
+         "C next check · L all checks · W watts · F1 all keys"),
+      this);
   keys_->setProperty("quiet", true);
   layout->addWidget(keys_);
   layout->addStretch();

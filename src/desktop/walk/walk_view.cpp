@@ -205,11 +205,12 @@ void WalkView::refresh_live() {
 void WalkView::describe_current() {
   if (current() < 0 || !desk_.view()) return;
   const Layout& layout = desk_.view()->layout;
-  side_->turn->setText(course_.turn() == Turn::Reference
-                           ? tr("Not the next on a list: the reference, once more for drift")
-                       : course_.turn() == Turn::Repeat ? tr("The same station again, for repeatability")
-                       : desk_.view()->complete()       ? desk_.view()->missing() > 0 ? tr("All others are read or declared missing; at hand") : tr("All stations are read; at hand")
-                                                        : tr("Next station"));
+  side_->turn->setText(
+      course_.turn() == Turn::Reference ? tr("Not the next on a list: the reference, once more for drift")
+      : course_.turn() == Turn::Repeat  ? tr("The same station again, for repeatability")
+      : desk_.view()->complete() ? desk_.view()->missing() > 0 ? tr("All others are read or declared missing; at hand")
+                                                               : tr("All stations are read; at hand")
+                                 : tr("Next station"));
   set_tone(side_->turn, course_.turn() == Turn::Station ? "" : "attention");
   const QString place = station_words(layout, current()).replace(", ", ",\n");
   const bool reference = course_.turn() == Turn::Reference;
@@ -269,8 +270,9 @@ void WalkView::tell_complete() {
   side_->show_mode(false, tones_.silenced(), desk_.test()->test.samples_a_reading);
   tones_.play(Tone::Done);
   const int missing = desk_.view()->missing();
-  const QString all = missing == 0 ? tr("Every station of this sweep is read.")
-                                   : tr("Every station of this sweep is read or declared missing (%1 missing).").arg(missing);
+  const QString all = missing == 0
+                          ? tr("Every station of this sweep is read.")
+                          : tr("Every station of this sweep is read or declared missing (%1 missing).").arg(missing);
   if (desk_.sweep() && desk_.sweep()->confirms)
     return say(tr("%1 Alt+5 goes back to Settle, which holds them against the prediction.").arg(all), "good");
   goes_on_from_watts_ = desk_.sweep() && !desk_.sweep()->power_w;
@@ -287,10 +289,10 @@ void WalkView::ask_for_watts(const QString& how, const QString& then) {
     if (!desk_.edits().set_watts(std::round(*live * 10) / 10)) return;
     goes_on_from_watts_ = false;
     const bool settled = log_.stabilization().state == StabilizationState::Stabilized;
-    return say(tr("%1 The wall meter shows %2 W now (%3): kept. Enter %4")
-                   .arg(how, show_number(desk_.sweep()->power_w),
-                        settled ? tr("settled") : tr("not judged as settled"), then),
-               "good");
+    return say(
+        tr("%1 The wall meter shows %2 W now (%3): kept. Enter %4")
+            .arg(how, show_number(desk_.sweep()->power_w), settled ? tr("settled") : tr("not judged as settled"), then),
+        "good");
   }
   if (arms_length_)
     return say(tr("%1 The watts at the wall are still missing: without them there is no efficacy. W, then type them.")
@@ -302,10 +304,11 @@ void WalkView::ask_for_watts(const QString& how, const QString& then) {
   offered_ = evaluation::watts_of_setting(*desk_.test(), desk_.sweep()->id);
   if (const auto& other = offered_) {
     side_->watts->setText(show_number(other->power_w));
-    words = tr("%1 The watts at the wall are still missing. At %2 they were %3 W at this setting, read %4: Enter carries "
-               "them, marked as carried; or type what the meter shows now. Then Enter %5")
-                .arg(how, text_of(length_text(other->height_m, desk_.units())), show_number(other->power_w),
-                     text_of(evaluation::ago_words(desk_.clock().now_s() - other->read_s)), then);
+    words =
+        tr("%1 The watts at the wall are still missing. At %2 they were %3 W at this setting, read %4: Enter carries "
+           "them, marked as carried; or type what the meter shows now. Then Enter %5")
+            .arg(how, text_of(length_text(other->height_m, desk_.units())), show_number(other->power_w),
+                 text_of(evaluation::ago_words(desk_.clock().now_s() - other->read_s)), then);
   }
   side_->watts->setFocus(Qt::OtherFocusReason);
   side_->watts->selectAll();
@@ -403,10 +406,11 @@ void WalkView::accept_typed() {
   if (course_.turn() == Turn::Station && !went_there_ && !course_.looked_again_at(current()) &&
       desk_.view()->states[current()].kind == StationState::Read) {
     tones_.play(Tone::Look);
-    return say(tr("%1 was not kept: this station is read, and so are all others. Go to the one that is to be read again "
-                  "(arrow keys, or point at it), or W for the watts.")
-                   .arg(text),
-               "attention");
+    return say(
+        tr("%1 was not kept: this station is read, and so are all others. Go to the one that is to be read again "
+           "(arrow keys, or point at it), or W for the watts.")
+            .arg(text),
+        "attention");
   }
   const auto reading = exchange::cell_reading(
       text_of(text), {text.contains(',') ? ',' : '.', false, {}, record::walked_by_lux(*desk_.test()), true});
@@ -491,9 +495,7 @@ void WalkView::take(const TakenValue& value, const QString& words) {
         "good");
 }
 
-bool WalkView::stands_offered() const {
-  return offered_ && side_->watts->text() == show_number(offered_->power_w);
-}
+bool WalkView::stands_offered() const { return offered_ && side_->watts->text() == show_number(offered_->power_w); }
 
 void WalkView::take_watts(Kept kept) {
   if (side_->watts->isReadOnly()) return;
@@ -544,9 +546,9 @@ void WalkView::refresh_film() {
                     last_station_ >= 0 && desk_.view() && last_station_ < std::ssize(desk_.view()->states);
   film_->show_station(kept ? last_station_ : current(),
                       kept ? station_words(desk_.view()->layout, last_station_) : side_->place->text());
-  film_->show_value(kept                              ? last_kept_
+  film_->show_value(kept                             ? last_kept_
                     : side_->value->text().isEmpty() ? side_->value->placeholderText()
-                                                      : side_->value->text(),
+                                                     : side_->value->text(),
                     light_unit(desk_));
   film_->show_simulated(simulated_->text());
 }

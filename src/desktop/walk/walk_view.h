@@ -95,11 +95,11 @@ class WalkView : public StageView {
   FilmView* film_;
   HangPanel* hang_;
   QLabel *title_, *progress_, *stabilization_, *simulated_;
-  QString last_kept_;       ///< shown large where it is filmed and no live value is
-  int last_station_ = -1;   ///< that it was read at
+  QString last_kept_;                                  ///< shown large where it is filmed and no live value is
+  int last_station_ = -1;                              ///< that it was read at
   std::optional<evaluation::WattsOfSetting> offered_;  ///< stand in the field, and are kept by Enter alone
   bool went_there_ = true;  ///< the station at hand was chosen by the tester, or is still to be read
-  std::string told_;  ///< what a check saw that is told at length: not to be told twice
+  std::string told_;        ///< what a check saw that is told at length: not to be told twice
   WalkCourse course_;
   bool arms_length_ = false;
   bool goes_on_from_watts_ = false;  ///< they are all that this sweep still lacked

@@ -352,8 +352,9 @@ void WarmUpView::hideEvent(QHideEvent* event) {
   const bool pauses = recording_->on() && recording_->light_counts();
   recording_->set_light_counts(false);
   if (pauses)
-    desk_.say(tr("The log of light rests while the sensor is carried about; watts go on. It goes on here, with the "
-                 "sensor back in its place."));
+    desk_.say(
+        tr("The log of light rests while the sensor is carried about; watts go on. It goes on here, with the "
+           "sensor back in its place."));
   StageView::hideEvent(event);
 }
 

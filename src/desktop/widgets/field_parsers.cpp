@@ -82,8 +82,8 @@ QString show_length(std::optional<double> meters, UnitSystem units) {
 }
 
 namespace {
-/// How the commas of a list are meant. "45,5" may be one value or two, and so may a part of "60, 45,5": only who typed it
-/// knows.
+/// How the commas of a list are meant. "45,5" may be one value or two, and so may a part of "60, 45,5": only who typed
+/// it knows.
 enum class Commas { Between, Within, Unclear };
 Commas commas_of(const QString& text) {
   static const QRegularExpression tight("\\d,\\d"), loose(",\\s"), apart(";|\\d\\s+\\d");
@@ -98,8 +98,9 @@ std::optional<std::vector<double>> list_of(const QString& text, QString* problem
   std::vector<double> values;
   const Commas commas = commas_of(text);
   if (commas == Commas::Unclear) {
-    *problem = field_text("A comma in '%1' may stand between two values or within one; nothing was changed. Type values "
-                          "with a semicolon between them, and a point within one: 60; 45.5.")
+    *problem = field_text(
+                   "A comma in '%1' may stand between two values or within one; nothing was changed. Type values "
+                   "with a semicolon between them, and a point within one: 60; 45.5.")
                    .arg(text.trimmed());
     return {};
   }

@@ -72,8 +72,8 @@ Result<CoverageGround> ground_of(const AuditedTest& test, const Claim& claim) {
     if (!test.fits()) return elsewhere_not_known(test);
     g.elsewhere = true;
     g.in = "predicted for " + room_words(claim, test.units());
-    g.made.emplace(FloorLight::of_room(
-        light, *room, claim.height_m ? std::vector{*claim.height_m} : settle_heights(light)));
+    g.made.emplace(
+        FloorLight::of_room(light, *room, claim.height_m ? std::vector{*claim.height_m} : settle_heights(light)));
     if (g.setting) g.setting->lower = g.setting->upper = 0, g.setting->upper_share = 0;
     return g;
   }
@@ -198,10 +198,9 @@ void audit_mean_ppfd(const AuditedTest& test, AuditedClaim& a) {
     return not_testable(a, "No height is known that hangs in that space.", "walk a lower height");
   AreaLight found;
   double sd = std::hypot(floor.errors(0).together, g.setting->light_sd);
-  const Rectangle part =
-      g.elsewhere ? floor.area()
-                  : centered(floor.area(), std::min(*over.width_m, floor.area().width_m),
-                             std::min(*over.depth_m, floor.area().depth_m));
+  const Rectangle part = g.elsewhere ? floor.area()
+                                     : centered(floor.area(), std::min(*over.width_m, floor.area().width_m),
+                                                std::min(*over.depth_m, floor.area().depth_m));
   if (g.elsewhere) {
     found = PartOfFloor(floor, part).figures(0, *g.setting, {});
   } else {
@@ -212,8 +211,7 @@ void audit_mean_ppfd(const AuditedTest& test, AuditedClaim& a) {
   a.measured = found.mean, a.expanded = 2 * sd * found.mean;
   a.measured_words = found_text({a.measured, a.expanded}, 0, a.unit);
   judge(a, test.light_parts(false));
-  a.reason = fmt::format("The mean over {}, at {} and {} %, {}.{}",
-                         size_text(part.width_m, part.depth_m, test.units()),
+  a.reason = fmt::format("The mean over {}, at {} and {} %, {}.{}", size_text(part.width_m, part.depth_m, test.units()),
                          length_text(*a.claim.height_m, test.units()), short_number(percent, 1), g.in,
                          a.claim.width_m ? "" : " Over which area it is claimed is not said: this is what was walked.");
 }

@@ -169,8 +169,7 @@ std::optional<AuditedTest::Stage> AuditedTest::stage(const std::string& name) co
 const Result<SettleMaps>& AuditedTest::maps(const Rectangle& area) const {
   for (const auto& [known, maps] : maps_)
     if (known == area) return *maps;
-  auto made =
-      std::make_unique<Result<SettleMaps>>(settle_maps(*light_, area, settle_heights(*light_), 0, stop_));
+  auto made = std::make_unique<Result<SettleMaps>>(settle_maps(*light_, area, settle_heights(*light_), 0, stop_));
   return *maps_.emplace_back(area, std::move(made)).second;
 }
 

@@ -166,8 +166,8 @@ void say_whole_light(const AuditedTest& test, std::vector<VerdictWords>& words) 
   words.push_back(s.done());
 }
 
-/// Whether the light that the claims promise is there: by the claim of light, else by watts times efficacy; nothing where
-/// neither tells.
+/// Whether the light that the claims promise is there: by the claim of light, else by watts times efficacy; nothing
+/// where neither tells.
 std::optional<bool> gives_what_is_promised(const AuditedTest& test, const Audit& audit) {
   const auto claimed = [&](const char* kind) {
     return std::ranges::find_if(audit.claims, [&](const AuditedClaim& a) {
@@ -191,12 +191,13 @@ void say_claim(const AuditedClaim& a, const std::optional<bool>& light_is_there,
   using enum Verdict;
   const Verdict v = a.judgement.verdict;
   if (v == NotTestable || v == NotToldApart || std::isnan(a.measured)) return;
-  static const std::set<std::string> more_is_better{"ppf_umol_s", "efficacy_umol_j", "map",          "equivalent",   "mean_ppfd",
-                                                    "evenness",   "boost_pct",       "power_factor", "rendering_ra"};
+  static const std::set<std::string> more_is_better{"ppf_umol_s", "efficacy_umol_j", "map",
+                                                    "equivalent", "mean_ppfd",       "evenness",
+                                                    "boost_pct",  "power_factor",    "rendering_ra"};
   const bool better = v == Over && more_is_better.contains(a.claim.kind) && a.claim.says != "highest_over_lowest";
   // Less watts than on the badge, with the light that was promised, are no weakness.
   const bool frugal = a.claim.kind == "power_w" && v == Short && light_is_there.value_or(true);
-  const VerdictWords::Aspect aspect = frugal                    ? VerdictWords::Light
+  const VerdictWords::Aspect aspect = frugal                     ? VerdictWords::Light
                                       : v == Confirmed || better ? VerdictWords::Strength
                                                                  : VerdictWords::Weakness;
   Sentence s("claim." + a.slot, aspect);
@@ -297,8 +298,9 @@ void say_part(const AuditedTest& test, const Band& band, const Rectangle& area, 
     s.say(dimmest == fullest ? " it is too bright at the one setting that was read: "
                              : " it is too bright at all settings that were read: ");
     at_nearest();
-    s.say(dimmest == fullest ? ". Whether it serves dimmed is not known: run the dimmer's stair, or walk another setting."
-                             : ". Whether it serves dimmed further is not known: read a lower setting.");
+    s.say(dimmest == fullest
+              ? ". Whether it serves dimmed is not known: run the dimmer's stair, or walk another setting."
+              : ". Whether it serves dimmed further is not known: read a lower setting.");
     return;
   }
   const FloorLight* floor = area == known_area(*test.light()) ? test.floor() : nullptr;

@@ -7,10 +7,10 @@
 #include <vector>
 
 #include "core/figures/coverage.h"
+#include "core/figures/serving_rule.h"
 #include "core/lineup/comparable.h"
 #include "core/lineup/standing.h"
 #include "core/lineup/way.h"
-#include "core/figures/serving_rule.h"
 #include "evaluation/evaluation.h"
 
 namespace sunbreak::evaluation {
@@ -25,7 +25,7 @@ struct EntryQuestion {
   LineUpWay way;
   std::optional<double> usual_height_m;  ///< where each hangs as measured, as nearly as it was walked
   Band band;                             ///< of the target that the line-up is for
-  ServingRule rule;                       ///< when a target is met
+  ServingRule rule;                      ///< when a target is met
   Take take = Take::Sweep;
 };
 

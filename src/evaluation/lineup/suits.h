@@ -4,9 +4,9 @@
 #include <stop_token>
 #include <string>
 
+#include "core/figures/serving_rule.h"
 #include "core/lineup/light_for_money.h"
 #include "core/optics/room.h"
-#include "core/figures/serving_rule.h"
 #include "core/whole_light/elsewhere.h"
 #include "evaluation/lineup/entrant.h"
 #include "evaluation/test_light.h"

@@ -19,6 +19,9 @@ const char* state_name(const StationState& state) {
   return state.kind == StationState::Read ? "read" : state.kind == StationState::Missing ? "missing" : "untouched";
 }
 
+/// For people: without what arithmetic leaves behind the tenth digit.
+std::string rounded_cell(double value) { return std::isnan(value) ? "" : fmt::format("{:.10g}", value); }
+
 std::string station_head(bool for_spreadsheet, bool configured) {
   if (!for_spreadsheet) return "sweep_id,height_m,dimmer_pct,station,x_m,y_m,raw,ppfd_umol_m2_s,state\r\n";
   return std::string(configured ? "configuration," : "") +
@@ -37,17 +40,16 @@ void append_stations(std::string& csv, const Evaluation& evaluation, const Plain
     for (std::size_t i = 0; i < view->states.size(); ++i) {
       const Station& s = view->layout.stations[i];
       const StationState& state = view->states[i];
-      const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "",
-                        ppfd = number_cell(view->ppfd[i]);
+      const std::string raw = state.kind == StationState::Read ? number_cell(state.raw) : "";
       if (for_spreadsheet)
-        csv +=
-            (configuration.empty() ? "" : spreadsheet_cell(configuration) + ",") +
-            fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1,
-                        s.column + 1, s.x_m * 100, s.y_m * 100, raw, ppfd, state_name(state), spreadsheet_cell(s.name));
+        csv += (configuration.empty() ? "" : spreadsheet_cell(configuration) + ",") +
+               fmt::format("{:.6g},{:.6g},{},{},{:.6g},{:.6g},{},{},{},{}\r\n", height_m * 100, percent, s.row + 1,
+                           s.column + 1, s.x_m * 100, s.y_m * 100, raw, rounded_cell(view->ppfd[i]), state_name(state),
+                           spreadsheet_cell(s.name));
       else
         csv +=
             fmt::format("{},{},{},{},{},{},{},{},{}\r\n", ids.at(sweep.id), number_cell(height_m), number_cell(percent),
-                        i, number_cell(s.x_m), number_cell(s.y_m), raw, ppfd, state_name(state));
+                        i, number_cell(s.x_m), number_cell(s.y_m), raw, number_cell(view->ppfd[i]), state_name(state));
     }
   }
 }

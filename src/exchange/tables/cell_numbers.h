@@ -15,7 +15,8 @@ struct NumberRule {
   bool doubtful_thousands = false;
   std::string doubtful_example;
   bool lux = false;  ///< its readings are a lux meter's: beyond what any PPFD is
-  bool raw = false;  ///< as the meter shows them, its dark offset still in them: what is kept of them is judged corrected
+  bool raw =
+      false;  ///< as the meter shows them, its dark offset still in them: what is kept of them is judged corrected
 };
 
 /// The mark that more of the cells read as numbers with; a point where both do alike.
