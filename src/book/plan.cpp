@@ -285,6 +285,17 @@ void correct_all(Edit& edit, const TestRecord& test, const Meter& sensor, const 
 
 }  // namespace
 
+void choose_fixture(Edit& edit, const TestRecord& test, Id fixture_id) {
+  if (test.test.fixture_id == fixture_id) return;
+  Test changed = test.test;
+  changed.fixture_id = fixture_id;
+  changed.lux_factor_id = std::nullopt;
+  changed.light_class.clear();
+  edit.save(changed);
+  const Meter* sensor = test.meter(test.test.sensor_id);
+  correct_all(edit, test, sensor ? *sensor : Meter{}, nullptr);
+}
+
 void choose_sensor(Edit& edit, const TestRecord& test, const std::optional<Meter>& chosen) {
   Test changed = test.test;
   changed.sensor_id = chosen ? std::optional(chosen->id) : std::nullopt;

@@ -39,6 +39,40 @@ TEST(NewTest, BeginsAtRoundLengthsInWhatIsMeasuredIn) {
   EXPECT_NEAR(in.rungs.front().height_m, 18 * 0.0254, 1e-12);
 }
 
+TEST(ChooseFixture, WhatWasKnownOfTheOthersLightGoesWithIt) {
+  TemporaryBook book;
+  const Id test = book.add_test();
+  Id other = 0;
+  book->edit("a lux meter and its factor", [&](Edit& e) {
+    Meter meter;
+    meter.kind = "lux", meter.name = "pocket lux meter";
+    meter.id = e.add(meter);
+    FittedLuxFactor factor;
+    factor.meter_id = meter.id, factor.k = 0.016, factor.light_class = "white";
+    factor.id = e.add(factor);
+    choose_sensor(e, book.test_record(test), meter);
+    record::Test changed = *book->find<record::Test>(test);
+    changed.light_class = "white";
+    e.save(changed);
+    const TestRecord with = book.test_record(test);
+    choose_lux_factor(e, with, factor);
+    sweep_for(e, book.test_record(test), with.rungs[0].id, with.stops[0].id);
+    Fixture tubes;
+    tubes.name = "tubes";
+    other = e.add(tubes);
+  });
+  ASSERT_EQ(book.test_record(test).sweeps.front().lux_k, 0.016);
+  const Id same = book.test_record(test).fixture.id;
+  book->edit("the same", [&](Edit& e) { choose_fixture(e, book.test_record(test), same); });
+  EXPECT_TRUE(book.test_record(test).test.lux_factor_id);
+  book->edit("another", [&](Edit& e) { choose_fixture(e, book.test_record(test), other); });
+  const TestRecord now = book.test_record(test);
+  EXPECT_EQ(now.fixture.id, other);
+  EXPECT_FALSE(now.test.lux_factor_id);
+  EXPECT_EQ(now.test.light_class, "");
+  EXPECT_FALSE(now.sweeps.front().lux_k) << "nor does a sweep that was begun keep it";
+}
+
 TEST(NewTest, IsNamedAfterFixtureAndBenchUntilItHasAName) {
   TemporaryBook book;
   TestRecord b = book.test_record(book.add_test());

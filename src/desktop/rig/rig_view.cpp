@@ -221,17 +221,16 @@ void RigView::add_fixture_picker() {
           [fixture_id] { return QVariant::fromValue<qlonglong>(fixture_id()); },
           [this](const QVariant& v) {
             if (!desk_.test()) return QString();
-            if (!desk_.test()->readings.empty())
+            const record::Id test = desk_.test()->test.id;
+            if (book::readings_of(desk_.book(), test) > 0)
               return tr(
                   "Readings were taken of this fixture, so this test stays with it. Duplicate the plan on Home for "
                   "another.");
             desk_.edits().make(tr("choose a fixture"), [&](book::Edit& e) {
-              Test test = desk_.test()->test;
               const record::Id id = v.toLongLong();
               record::Fixture fresh;
               fresh.name = "New fixture";
-              test.fixture_id = id ? id : e.add(fresh);
-              e.save(test);
+              book::choose_fixture(e, *book::load_test(desk_.book(), test), id ? id : e.add(fresh));
             });
             return QString();
           })
