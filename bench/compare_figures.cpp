@@ -21,8 +21,8 @@ constexpr double equal_to = 1e-9;
 json as_json(const SweepFigures& f, const std::vector<double>& areas) {
   json rings = json::array(), nominal = json::array();
   for (const Ring& r : f.rings) rings.push_back(r.mean_ppfd);
-  for (const NominalFootprint& n : f.nominal)
-    nominal.insert(nominal.end(), {n.light.mean, n.light.edge, n.light.in_band});
+  for (const NominalFootprint& size : f.nominal)
+    nominal.insert(nominal.end(), {size.light.mean, size.light.edge, size.light.in_band});
   const Coverage& c = *f.coverage;
   return {{"mean_ppfd", f.mean_ppfd},
           {"lowest_ppfd", f.lowest.ppfd},

@@ -86,14 +86,14 @@ List reading_rows(const evaluation::SweepView& view, UnitSystem units) {
 
 List nominal_rows(const SweepFigures& f, UnitSystem units) {
   List rows;
-  for (const NominalFootprint& n : f.nominal) {
+  for (const NominalFootprint& nominal : f.nominal) {
     data row;
-    row.set("size", size_text(n.size.width_m, n.size.depth_m, units));
-    row.set("inside", ppfd_text(n.light.mean));
-    row.set("edge", ppfd_text(n.light.edge));
-    row.set("edge_daily", daily_light_text(dli_mol_m2_d(n.light.edge, f.photoperiod_h)));
-    row.set("share", percent(n.light.in_band));
-    row.set("verdict", n.passes ? "passes" : "does not pass");
+    row.set("size", size_text(nominal.size.width_m, nominal.size.depth_m, units));
+    row.set("inside", ppfd_text(nominal.light.mean));
+    row.set("edge", ppfd_text(nominal.light.edge));
+    row.set("edge_daily", daily_light_text(dli_mol_m2_d(nominal.light.edge, f.photoperiod_h)));
+    row.set("share", percent(nominal.light.in_band));
+    row.set("verdict", nominal.passes ? "passes" : "does not pass");
     rows.push_back(row);
   }
   return rows;

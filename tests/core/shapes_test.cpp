@@ -67,9 +67,9 @@ TEST(Nominal, FeetFitInABenchThatIsCalledSo) {
   EXPECT_EQ(at({1.2192, 1.2192}).size(), 5u) << "2 x 2, 2 x 4, 4 x 2, 3 x 3, 4 x 4";
   EXPECT_EQ(at({1.2, 1.2}).size(), 5u) << "120 cm are called 4 ft";
   EXPECT_EQ(at({1.17, 1.17}).size(), 2u);
-  for (const NominalFootprint& n : at({1.2192, 1.2192})) {
-    EXPECT_TRUE(n.passes);
-    EXPECT_DOUBLE_EQ(n.light.in_band, 1);
+  for (const NominalFootprint& size : at({1.2192, 1.2192})) {
+    EXPECT_TRUE(size.passes);
+    EXPECT_DOUBLE_EQ(size.light.in_band, 1);
   }
 }
 

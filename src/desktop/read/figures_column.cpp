@@ -411,15 +411,15 @@ void FiguresColumn::show_nominal(const SweepFigures& f) {
     for (QLabel* label : {labels.size, labels.edge, labels.day, labels.inside, labels.share, labels.verdict})
       label->setVisible(used);
     if (!used) continue;
-    const NominalFootprint& n = f.nominal[row];
-    const bool known = !std::isnan(n.light.mean);
-    labels.size->setText(text_of(size_text(n.size.width_m, n.size.depth_m, desk_.units())));
-    labels.edge->setText(known ? ppfd(n.light.edge) : tr("–"));
-    labels.day->setText(text_of(daily_light_text(dli_mol_m2_d(n.light.edge, f.photoperiod_h))));
-    labels.inside->setText(known ? ppfd(n.light.mean) : tr("–"));
-    labels.share->setText(fixed(100 * n.light.in_band, 0) + " %");
-    labels.verdict->setText(n.passes ? tr("● passes") : tr("○ no"));
-    set_tone(labels.verdict, n.passes ? "good" : "");
+    const NominalFootprint& nominal = f.nominal[row];
+    const bool known = !std::isnan(nominal.light.mean);
+    labels.size->setText(text_of(size_text(nominal.size.width_m, nominal.size.depth_m, desk_.units())));
+    labels.edge->setText(known ? ppfd(nominal.light.edge) : tr("–"));
+    labels.day->setText(text_of(daily_light_text(dli_mol_m2_d(nominal.light.edge, f.photoperiod_h))));
+    labels.inside->setText(known ? ppfd(nominal.light.mean) : tr("–"));
+    labels.share->setText(fixed(100 * nominal.light.in_band, 0) + " %");
+    labels.verdict->setText(nominal.passes ? tr("● passes") : tr("○ no"));
+    set_tone(labels.verdict, nominal.passes ? "good" : "");
   }
 }
 
