@@ -180,6 +180,7 @@ Guests guests_from(const std::vector<fs::path>& files_and_folders, std::stop_tok
 }
 
 void leave_out_own(Guests& guests, const Book& book) {
+  if (guests.tests.empty()) return;
   Json times = Json::array();
   for (const Guests::One& one : guests.tests)
     for (const Reading& r : one.some) times.push_back(r.taken_at);

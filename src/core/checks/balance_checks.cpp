@@ -6,6 +6,7 @@
 #include <cmath>
 #include <optional>
 
+#include "core/bench/mirror_stations.h"
 #include "core/figures/balance.h"
 #include "core/sweep/field.h"
 
@@ -20,9 +21,8 @@ std::vector<double> symmetric(const Layout& layout, std::span<const double> ppfd
   for (const Station& s : layout.stations) {
     double sum = 0;
     int count = 0;
-    for (const int column : {s.column, layout.columns - 1 - s.column})
-      for (const int row : {s.row, layout.rows - 1 - s.row})
-        if (const double v = ppfd[layout.index(column, row)]; !std::isnan(v)) sum += v, ++count;
+    for (const int image : mirror_stations(layout, s))
+      if (const double v = ppfd[image]; !std::isnan(v)) sum += v, ++count;
     if (count > 0) even[layout.index(s.column, s.row)] = sum / count;
   }
   return even;

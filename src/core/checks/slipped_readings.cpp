@@ -6,6 +6,7 @@
 #include <cmath>
 #include <optional>
 
+#include "core/bench/mirror_stations.h"
 #include "core/quantity/display.h"
 #include "core/sweep/field.h"
 
@@ -28,7 +29,7 @@ double middle_of(std::vector<double> values) {
 class Judge {
  public:
   Judge(const Layout& layout, std::span<const double> ppfd, std::span<const double> pattern)
-      : layout_(layout), pattern_(pattern), ln_(ppfd.size(), unread), ln_pattern_(ppfd.size(), unread) {
+      : layout_(layout), ln_(ppfd.size(), unread), ln_pattern_(ppfd.size(), unread) {
     for (std::size_t i = 0; i < ppfd.size(); ++i) {
       if (std::isnan(ppfd[i])) continue;
       ln_[i] = std::log(std::max(ppfd[i], least_ppfd_judged));
@@ -85,9 +86,6 @@ class Judge {
                           std::exp(*lowest),   std::exp(*highest), said.size() < witnesses_for_sure};
   }
 
-  void take(std::vector<double>& said, int station) const {
-    if (const double ln = ln_[static_cast<std::size_t>(station)]; !std::isnan(ln)) said.push_back(ln);
-  }
   std::vector<std::size_t> neighbors(std::size_t i) const {
     std::vector<std::size_t> near;
     if (!layout_.is_lattice()) return near;
@@ -119,14 +117,10 @@ class Judge {
   std::vector<double> mirrors(std::size_t i) const {
     std::vector<double> said;
     if (!layout_.is_lattice()) return said;
-    const Station& here = layout_.stations[i];
-    std::vector<int> places;
-    for (const int column : {here.column, layout_.columns - 1 - here.column})
-      for (const int row : {here.row, layout_.rows - 1 - here.row}) places.push_back(layout_.index(column, row));
-    std::sort(places.begin(), places.end());
-    places.erase(std::unique(places.begin(), places.end()), places.end());
-    for (const int place : places)
-      if (place != static_cast<int>(i)) take(said, place);
+    for (const int place : mirror_stations(layout_, layout_.stations[i])) {
+      const double ln = ln_[static_cast<std::size_t>(place)];
+      if (place != static_cast<int>(i) && !std::isnan(ln)) said.push_back(ln);
+    }
     return said;
   }
   /// What the other readings and the pattern make of a station.
@@ -144,7 +138,6 @@ class Judge {
   }
 
   const Layout& layout_;
-  std::span<const double> pattern_;
   std::vector<double> ln_, ln_pattern_;
   std::vector<std::size_t> read_;
   /// What all readings make of the pattern: of many no single one moves it.

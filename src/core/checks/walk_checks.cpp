@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/mirror_stations.h"
 #include "core/checks/balance_checks.h"
 #include "core/checks/drift_checks.h"
 #include "core/checks/far_readings.h"
@@ -47,13 +48,10 @@ std::vector<double> without(const Layout& layout, std::span<const double> ppfd, 
     for (const int s : c.stations) bad[s] = 1;
   for (std::size_t i = 0; i < mended.size(); ++i) {
     if (!bad[i]) continue;
-    const Station& s = layout.stations[i];
     double sum = 0;
     int count = 0;
-    for (const int column : {s.column, layout.columns - 1 - s.column})
-      for (const int row : {s.row, layout.rows - 1 - s.row})
-        if (const int image = layout.index(column, row); !bad[image] && !std::isnan(ppfd[image]))
-          sum += ppfd[image], ++count;
+    for (const int image : mirror_stations(layout, layout.stations[i]))
+      if (!bad[image] && !std::isnan(ppfd[image])) sum += ppfd[image], ++count;
     mended[i] = count > 0 ? sum / count : std::nan("");
   }
   return mended;

@@ -87,16 +87,16 @@ void LineUpWork::follow() {
         shown->asked = asked;
         const auto book = book::Book::read_beside(file);
         std::vector<evaluation::Entrant> entrants = gathering::entrants_of(*book);
-        if (!known) {
-          gathering::Guests guests = gathering::guests_from(places, stop);
-          gathering::leave_out_own(guests, *book);
-          known = std::make_shared<const KnownGuests>(KnownGuests{places, std::move(guests)});
-        }
-        for (const auto& one : known->guests.tests) {
+        if (!known)
+          known = std::make_shared<const KnownGuests>(KnownGuests{places, gathering::guests_from(places, stop)});
+        // Which of them are the lab book's own changes with it.
+        gathering::Guests guests = known->guests;
+        gathering::leave_out_own(guests, *book);
+        for (const auto& one : guests.tests) {
           for (const auto& e : one.entrants) entrants.push_back(e);
           if (!one.differs.empty()) shown->differs[one.entrants.front().guest] = one.differs;
         }
-        shown->refused = known->guests.refused;
+        shown->refused = guests.refused;
         shown->all = static_cast<int>(entrants.size());
         const auto filter = evaluation::EntrantFilter::parse(asked.filter);
         auto ready = gathering::ready_line_up(asked, entrants, book::crop_targets(*book));

@@ -246,11 +246,11 @@ void ElsewherePage::work() {
   if (!light || !light->found().fits) return;
   const auto wanted = wish();
   if (!wanted) return show_problem(wanted.problem());
-  FigureContext told;
-  told.told_in = desk_.units();
+  FigureContext use;
+  use.told_in = desk_.units();
   background_.ask(
       [evaluation = desk_.worked_out().evaluation(), light, kept = kept_for_ == light ? kept_ : nullptr,
-       wish = wanted.value(), use = told](std::stop_token) {
+       wish = wanted.value(), use](std::stop_token) {
         Answer answer;
         answer.light = light;
         answer.room =
