@@ -2,7 +2,8 @@
 """Fails where what only one file knows has the name of what another file knows too, or of what a header gives.
 
 Several files of a library are compiled at once, and a build of larger units takes more of them together: there the one
-would be taken for the other, or in its place without a word. Functions of one name with unlike parameters may be two.
+would be taken for the other, or in its place without a word. Functions of one name with unlike parameters may be two;
+a function and a constant of one name may not.
 Argument: the source folder."""
 import collections
 import pathlib
@@ -15,7 +16,7 @@ function = re.compile(
     r"^(?!class |struct |enum |using |namespace |return |extern |#|//)(?:[\w:<>,*&\[\]]+[ \n])+[*&]?(\w+)\(", re.M)
 type_name = re.compile(r"^(?:struct|class|enum class|enum) (\w+)(?: final)?(?: :[^{;]*)? \{|^using (\w+) =", re.M)
 constants = re.compile(r"^(?:inline |static )?(?:constexpr|const) [^;(]*?;|^(?:inline |static )?(?:constexpr|const) [^;(]*?\{", re.M)
-constant_name = re.compile(r"(\w+)(?:\[\w*\])?(?: =|\{)")
+constant_name = re.compile(r"(?<![.\w])(\w+)(?:\[\w*\])?(?: =|\{)")
 parameters = re.compile(
     r"^(?!class |struct |enum |using |namespace |return |extern |#|//)(?:[\w:<>,*&\[\]]+[ \n])+[*&]?(\w+)(\([^{;]*?\)) *(?:const )?\{",
     re.M)
@@ -55,6 +56,7 @@ if not given:
     sys.exit("no functions found")
 problems = []
 known_to = collections.defaultdict(list)
+things_of = collections.defaultdict(lambda: collections.defaultdict(set))  # by name: functions and others, and their files
 for file in sorted(source.rglob("*.cpp")):
     text = file.read_text()
     space = space_of(text)
@@ -66,11 +68,16 @@ for file in sorted(source.rglob("*.cpp")):
     library = file.relative_to(source).parts[0]
     for name, same in set(kept_to_itself(own)):
         known_to[library, space, name].append((str(file.relative_to(source)), same))
+        plain, _, takes = name.partition("(")
+        things_of[library, space, plain][bool(takes)].add(str(file.relative_to(source)))
 if not any(known_to):
     sys.exit("nothing found that a file keeps to itself")
 for (_, _, name), files in sorted(known_to.items()):
     alike = len({same for _, same in files}) == 1 and files[0][1]
     if len(files) > 1 and not alike:
         problems.append(f"{name} is known to {' and '.join(file for file, _ in files)}, to each as its own")
+for (_, _, name), kinds in sorted(things_of.items()):
+    if len(kinds) > 1:
+        problems.append(f"{name} is a function in {' and '.join(sorted(kinds[True]))}, something else in {' and '.join(sorted(kinds[False]))}")
 if problems:
     sys.exit("\n".join(problems))

@@ -24,7 +24,7 @@ void set_band(Ring& ring, const Layout& layout, int column) {
 }
 
 /// Half the distance between a line's neighbors, of those from the first to the last of a ring.
-double reach(const std::vector<double>& lines, int line, int first, int last) {
+double arm_length(const std::vector<double>& lines, int line, int first, int last) {
   return (lines[static_cast<std::size_t>(std::min(line + 1, last))] -
           lines[static_cast<std::size_t>(std::max(line - 1, first))]) /
          2;
@@ -35,8 +35,8 @@ double length_along(const Layout& layout, const Station& s, int ring) {
   const int right = layout.columns - 1 - ring, back = layout.rows - 1 - ring;
   if (ring >= right || ring >= back) return 1;
   const bool on_side = s.column == ring || s.column == right, on_end = s.row == ring || s.row == back;
-  return (on_end ? reach(layout.xs_m, s.column, ring, right) : 0) +
-         (on_side ? reach(layout.ys_m, s.row, ring, back) : 0);
+  return (on_end ? arm_length(layout.xs_m, s.column, ring, right) : 0) +
+         (on_side ? arm_length(layout.ys_m, s.row, ring, back) : 0);
 }
 
 }  // namespace
