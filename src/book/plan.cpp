@@ -256,20 +256,20 @@ void correct_as_by(Row& row, const Meter& sensor, const FittedLuxFactor* lux) {
 
 /// The lux factor that a sweep is walked by stands in the sweep itself: what it was holds whatever the shelf says
 /// later.
-void walk_by_lux(Sweep& sweep, const FittedLuxFactor* lux, const std::string& fixture) {
+void walk_by_lux(Sweep& sweep, const FittedLuxFactor* lux, Id fixture_id) {
   sweep.lux_k = sweep.lux_k_expanded = sweep.lux_lowest = sweep.lux_highest = std::nullopt;
   sweep.lux_fitted_here = false;
   if (!lux) return;
   sweep.lux_k = lux->k;
   sweep.lux_k_expanded = evaluation::whole_k_expanded(*lux);
   sweep.lux_lowest = lux->lowest_lux, sweep.lux_highest = lux->highest_lux;
-  sweep.lux_fitted_here = lux->source == "paired" && !fixture.empty() && lux->fixture == fixture;
+  sweep.lux_fitted_here = lux->source == "paired" && evaluation::found_under_fixture(*lux, fixture_id);
 }
 
 void correct_all(Edit& edit, const TestRecord& test, const Meter& sensor, const FittedLuxFactor* lux) {
   for (Sweep sweep : test.sweeps) {
     correct_as_by(sweep, sensor, lux);
-    walk_by_lux(sweep, lux, test.fixture.name);
+    walk_by_lux(sweep, lux, test.fixture.id);
     // What was said of another sensor is not so of this one.
     if (test.test.sensor_id != sensor.id) {
       sweep.moved_factor = sweep.spectral_factor = 1;
@@ -323,7 +323,7 @@ Sweep sweep_for(Edit& edit, const TestRecord& test, Id rung_id, Id stop_id) {
   set_grid(sweep, grid_of(test.test));
   const FittedLuxFactor* lux = lux_factor_of(test);
   if (const Meter* sensor = test.meter(test.test.sensor_id)) correct_as_by(sweep, *sensor, lux);
-  walk_by_lux(sweep, lux, test.fixture.name);
+  walk_by_lux(sweep, lux, test.fixture.id);
   // What holds for the sensor under this light holds for the next sweep too.
   if (!test.sweeps.empty()) {
     const Sweep& last = test.sweeps.back();

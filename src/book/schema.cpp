@@ -224,6 +224,13 @@ CREATE TABLE content_token(test_id INTEGER PRIMARY KEY, token TEXT NOT NULL);
 INSERT INTO content_token SELECT id, hex(randomblob(8)) FROM test;
 )sql";
 
+/// 14 -> 15: a lux factor knows its fixture itself. By its name alone only where one fixture has that.
+constexpr int first_with_factors_fixture = 15;
+constexpr const char* to_first_with_factors_fixture = R"sql(
+UPDATE lux_factor SET fixture_id = (SELECT max(id) FROM fixture f WHERE f.name = lux_factor.fixture
+  GROUP BY f.name HAVING count(*) = 1) WHERE fixture <> '';
+)sql";
+
 constexpr int written_steps = static_cast<int>(std::size(steps));
 
 void take_steps(SQLite::Database& db, int from, int to) {
@@ -236,6 +243,7 @@ void take_steps(SQLite::Database& db, int from, int to) {
     if (version + 1 == first_with_targets) seed_targets(db);
     if (version + 1 == first_with_arrangement) db.exec(to_first_with_arrangement);
     if (version + 1 == first_with_content) db.exec(to_first_with_content);
+    if (version + 1 == first_with_factors_fixture) db.exec(to_first_with_factors_fixture);
   }
   db.exec("PRAGMA user_version = " + std::to_string(to));
   db.exec("PRAGMA application_id = " + std::to_string(application_id));

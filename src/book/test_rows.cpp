@@ -63,7 +63,15 @@ Id known_of_meters(const Book& book, const Kind& kind, const void* row) {
   }
   if (&kind == &kind_of<FittedLuxFactor>()) {
     const auto& factor = *static_cast<const FittedLuxFactor*>(row);
-    return same_row(book, factor, "WHERE meter_id = ?", factor.meter_id);
+    for (FittedLuxFactor there : book.all<FittedLuxFactor>("WHERE meter_id = ?", factor.meter_id)) {
+      const Id id = std::exchange(there.id, factor.id);
+      if (!factor.fixture_id)
+        there.fixture_id.reset();  // it came with a test of another fixture
+      else if (there.fixture_id == factor.fixture_id)
+        there.fixture = factor.fixture;  // whatever that one was called
+      if (there == factor) return id;
+    }
+    return 0;
   }
   if (&kind == &kind_of<CheckLampReading>()) {
     const auto& reading = *static_cast<const CheckLampReading*>(row);
@@ -156,12 +164,32 @@ bool read_one(TableRows& rows, const Book& book, Id test_id, Id id) {
   return in_order;
 }
 
+/// A factor found under another fixture than the test's says so by its words alone: that other one is not part of the
+/// test. Of its own it bears the name that the fixture has now.
+void keep_own_fixture(TestRecord& record) {
+  for (FittedLuxFactor& factor : record.lux_factors) {
+    if (factor.fixture_id != record.fixture.id)
+      factor.fixture_id.reset();
+    else
+      factor.fixture = record.fixture.name;
+  }
+}
+
 }  // namespace
+
+std::vector<FittedLuxFactor> lux_factors_on_shelf(const Book& book) {
+  auto factors = book.all<FittedLuxFactor>("ORDER BY id");
+  for (FittedLuxFactor& factor : factors)
+    if (const auto fixture = factor.fixture_id ? book.find<Fixture>(*factor.fixture_id) : std::nullopt)
+      factor.fixture = fixture->name;
+  return factors;
+}
 
 std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   if (!book.find<Test>(test_id)) return {};
   TestRecord record;
   for (TableRows& rows : tables_of(record)) read_all(rows, book, test_id);
+  keep_own_fixture(record);
   set_apart(record);
   return record;
 }
@@ -254,6 +282,7 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
     for (const Id id : ids->second) in_order = in_order && read_one(rows, book, test_id, id);
     if (!in_order) read_all(rows, book, test_id);
   }
+  keep_own_fixture(record);
   // Readings are in no changeset: those of a sweep that came or went are read or dropped with it.
   const Id last = record.readings.empty() ? 0 : record.readings.back().id;
   const auto& sweep_rows = touched[&kind_of<Sweep>()];

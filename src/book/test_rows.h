@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "book/book.h"
 #include "record/picture_files.h"
@@ -24,6 +25,9 @@ std::vector<TestRecord> lamps_claimed(const Book& book, const TestRecord& test);
 
 /// Makes a test a retest of another, `unit` being "same" or "another"; or of none, where `earlier_id` is 0.
 void make_retest(Edit& edit, const Book& book, Test test, Id earlier_id, const std::string& unit);
+
+/// All lux factors of the shelf, each with the name that the fixture it was found under has now.
+std::vector<FittedLuxFactor> lux_factors_on_shelf(const Book& book);
 
 /// How many stations of a test are read or declared missing: how large it is, told without reading it.
 int readings_of(const Book& book, Id test_id);

@@ -18,15 +18,16 @@ constexpr double beyond_levels = 1.1;
 }  // namespace
 
 std::optional<Problem> lux_factor_refused(const TestRecord& record, const FittedLuxFactor& factor) {
-  const bool same_fixture = !factor.fixture.empty() && factor.fixture == record.fixture.name;
   const auto found_under = light_of(factor);
   const auto here = light_at_full(record);
   std::optional<SpectrumMatch> match;
   if (found_under && here) match = spectrum_match(SpectralCurve(*found_under), *here);
-  const bool same_class =
-      same_fixture || (!factor.light_class.empty() && factor.light_class == record.test.light_class);
+  const bool same_class = found_under_fixture(factor, record.fixture.id) ||
+                          (!factor.light_class.empty() && factor.light_class == record.test.light_class);
   return sunbreak::lux_factor_refused(match, same_class, factor.lowest_lux, factor.lowest_lux, factor.highest_lux);
 }
+
+bool found_under_fixture(const FittedLuxFactor& factor, Id fixture_id) { return factor.fixture_id == fixture_id; }
 
 std::optional<Problem> lux_factor_missing(const TestRecord& record) {
   if (!walked_by_lux(record) || lux_factor_of(record)) return {};

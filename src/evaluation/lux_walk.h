@@ -13,6 +13,9 @@ namespace sunbreak::evaluation {
 /// may be used. Levels are each sweep's own to check.
 std::optional<Problem> lux_factor_refused(const TestRecord& record, const FittedLuxFactor& factor);
 
+/// Whether a factor was found under this very fixture, whatever either is called.
+bool found_under_fixture(const FittedLuxFactor& factor, Id fixture_id);
+
 /// Whether a test's light meter tells lux and no factor is there that makes PPFD of it: nothing may be read then.
 std::optional<Problem> lux_factor_missing(const TestRecord& record);
 

@@ -7,6 +7,9 @@
 
 #include <fmt/format.h>
 
+#include <memory>
+#include <vector>
+
 #include "core/method_version.h"
 
 namespace sunbreak::gathering {
@@ -31,8 +34,9 @@ fs::path EntryCache::file_beside(const fs::path& book) {
   return file += ".cache";
 }
 
-EntryCache EntryCache::beside(const fs::path& book) {
+EntryCache EntryCache::beside(const fs::path& book, std::int64_t most_bytes) {
   EntryCache cache;
+  cache.most_bytes_ = most_bytes;
   const fs::path file = file_beside(book);
   try {
     cache.open(file);
@@ -59,8 +63,7 @@ void EntryCache::open(const fs::path& file) {
   db_->exec("PRAGMA journal_mode = WAL");
   db_->exec("PRAGMA synchronous = OFF");  // losing it costs time, nothing else
   db_->exec("CREATE TABLE IF NOT EXISTS made_by(method TEXT NOT NULL)");
-  db_->exec(
-      "CREATE TABLE IF NOT EXISTS entry(key TEXT PRIMARY KEY, used_on INTEGER NOT NULL, bytes BLOB NOT NULL)");
+  db_->exec("CREATE TABLE IF NOT EXISTS entry(key TEXT PRIMARY KEY, used_on INTEGER NOT NULL, bytes BLOB NOT NULL)");
   SQLite::Statement query(*db_, "SELECT method FROM made_by");
   const std::string kept = query.executeStep() ? query.getColumn(0).getString() : std::string();
   query.reset();
@@ -78,18 +81,39 @@ void EntryCache::find(std::span<const std::string> keys,
                       const std::function<void(std::size_t, std::string_view)>& take) {
   if (!db_) return;
   try {
-    SQLite::Transaction transaction(*db_);  // one lock for all
-    SQLite::Statement query(*db_, "SELECT bytes FROM entry WHERE key = ?");
+    std::vector<const std::string*> used_again;
+    auto transaction = std::make_unique<SQLite::Transaction>(*db_);  // one lock for all
+    SQLite::Statement query(*db_, "SELECT bytes, used_on < CAST(julianday('now') AS INTEGER) FROM entry WHERE key = ?");
     for (std::size_t n = 0; n < keys.size(); ++n) {
       query.bindNoCopy(1, keys[n]);
       if (query.executeStep()) {
         const SQLite::Column bytes = query.getColumn(0);
         take(n, {static_cast<const char*>(bytes.getBlob()), static_cast<std::size_t>(bytes.getBytes())});
+        if (query.getColumn(1).getInt() != 0) used_again.push_back(&keys[n]);
       }
       query.reset();
     }
+    transaction.reset();
+    mark_as_used(used_again);
   } catch (const std::exception&) {
     db_.reset();
+  }
+}
+
+/// That they were asked for today; another process that writes just now is not waited for twice.
+void EntryCache::mark_as_used(std::span<const std::string* const> keys) {
+  if (keys.empty()) return;
+  try {
+    SQLite::Transaction transaction(*db_, SQLite::TransactionBehavior::IMMEDIATE);
+    SQLite::Statement use(*db_, "UPDATE entry SET used_on = CAST(julianday('now') AS INTEGER) WHERE key = ?");
+    for (const std::string* key : keys) {
+      use.bindNoCopy(1, *key);
+      use.exec();
+      use.reset();
+    }
+    transaction.commit();
+  } catch (const SQLite::Exception& e) {
+    if (e.getErrorCode() != SQLITE_BUSY && e.getErrorCode() != SQLITE_LOCKED) throw;
   }
 }
 
@@ -105,10 +129,18 @@ void EntryCache::keep(const std::map<std::string, std::string>& found) {
       insert.reset();
     }
     db_->exec("DELETE FROM entry WHERE used_on < CAST(julianday('now') AS INTEGER) - 90");
-    // The oldest go first where it grows too large.
-    if (db_->execAndGet("SELECT page_count * page_size FROM pragma_page_count(), pragma_page_size()").getInt64() >
-        (std::int64_t{512} << 20))
-      db_->exec("DELETE FROM entry WHERE used_on <= (SELECT min(used_on) FROM entry)");
+    // What was used last stays where it grows too large. Free pages hold nothing: the next entries go there.
+    const std::int64_t held = db_->execAndGet(
+                                     "SELECT (page_count - freelist_count) * page_size FROM "
+                                     "pragma_page_count(), pragma_freelist_count(), pragma_page_size()")
+                                  .getInt64();
+    if (held > most_bytes_) {
+      SQLite::Statement drop(*db_,
+                             "DELETE FROM entry WHERE rowid IN (SELECT rowid FROM (SELECT rowid, sum(length(bytes)) "
+                             "OVER (ORDER BY used_on DESC, rowid DESC) AS newer FROM entry) WHERE newer > ?)");
+      drop.bind(1, most_bytes_ / 10 * 9);
+      drop.exec();
+    }
     transaction.commit();
   } catch (const std::exception&) {
     db_.reset();

@@ -1,5 +1,6 @@
 #include "instruments/transport.h"
 
+#include <sys/stat.h>
 #include <QFile>
 #include <QFileInfo>
 #include <QHostAddress>
@@ -79,7 +80,8 @@ class SerialTransport : public Transport {
   QSerialPort port_;
 };
 
-/// Follows a file that grows. What stands in it already is past; a file that shrinks or is replaced is read anew.
+/// Follows a file that grows. What stands in it already is past; a file that shrinks or is replaced is read anew, but
+/// for what the one before ended with: a log that is written whole each time and put in its place goes on.
 class FileTransport : public Transport {
  public:
   explicit FileTransport(const TransportAddress& address) : path_(address.path) {
@@ -90,7 +92,8 @@ class FileTransport : public Transport {
     close();
     file_.setFileName(path_);
     if (!file_.open(QIODevice::ReadOnly)) return emit closed(file_.errorString());
-    file_.seek(file_.size());
+    file_.seek(std::max<qint64>(0, file_.size() - tail_bytes));
+    tail_ = file_.readAll();
     timer_.start();
     emit opened();
   }
@@ -107,12 +110,32 @@ class FileTransport : public Transport {
       close();
       return emit closed(tr("the file is gone"));
     }
-    if (QFileInfo(path_).size() < file_.pos()) {
+    take();
+    if (replaced() || file_.size() < file_.pos()) {
+      const qint64 end = file_.pos();
       file_.close();
       if (!file_.open(QIODevice::ReadOnly)) return emit closed(file_.errorString());
+      file_.seek(end - tail_.size());
+      if (file_.size() < end || file_.read(tail_.size()) != tail_) file_.seek(0);
+      take();
     }
-    if (const QByteArray bytes = file_.read(1 << 20); !bytes.isEmpty()) emit received(bytes);
   }
+  void take() {
+    const QByteArray bytes = file_.read(1 << 20);
+    if (bytes.isEmpty()) return;
+    tail_ = (tail_ + bytes).right(tail_bytes);
+    emit received(bytes);
+  }
+  /// Whether another file stands at the path now than the one that is open.
+  bool replaced() const {
+    struct stat there {
+    }, open{};
+    return ::stat(QFile::encodeName(path_).constData(), &there) == 0 && ::fstat(file_.handle(), &open) == 0 &&
+           (there.st_ino != open.st_ino || there.st_dev != open.st_dev);
+  }
+
+  static constexpr qint64 tail_bytes = 4096;
+  QByteArray tail_;  ///< what was read last
   QString path_;
   QFile file_;
   QTimer timer_;

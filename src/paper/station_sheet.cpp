@@ -5,6 +5,8 @@
 
 #include "core/bench/walk_order.h"
 #include "core/quantity/length.h"
+#include "core/walk/walk_course.h"
+#include "evaluation/test_checks.h"
 #include "paper/bench_papers.h"
 #include "record/plan_grid.h"
 
@@ -14,7 +16,7 @@ namespace {
 using namespace drawing;
 
 constexpr int most_a_side = 12, number_points = 7, mark_points = 7;
-constexpr double largest_cell = 60, marks_room = 34, list_row = 20;
+constexpr double largest_cell = 60, marks_room = 34, list_row = 20, reference_box = 74, reference_row = 30;
 
 /// "45.0" in the unit of the tape.
 std::string tape_mark(double m, UnitSystem units) {
@@ -35,13 +37,54 @@ std::vector<Part> parts_of(const Layout& layout) {
   return parts;
 }
 
-/// The number of each station on its walk, from 1.
-std::vector<int> walk_numbers(const record::TestRecord& record, const Layout& layout) {
-  const auto order = parse_walk_order(record.test.walk_order).value_or(WalkOrder::FarToDoor);
-  std::vector<int> numbers(layout.stations.size(), 0);
+/// A walk as Walk asks for it: each station's number, from 1, and after which of them the reference is read once more.
+struct NumberedWalk {
+  std::vector<int> numbers;
+  std::vector<int> references_after;
+};
+
+NumberedWalk numbered_walk(const record::TestRecord& record, const Layout& layout) {
+  NumberedWalk walk{std::vector<int>(layout.stations.size(), 0), {}};
   int number = 0;
-  for (const int station : walk_order(layout, order)) numbers[static_cast<std::size_t>(station)] = ++number;
-  return numbers;
+  for (const WalkStep& step :
+       undisturbed_walk(layout, evaluation::walk_of(record.test, layout), record.test.reference_every)) {
+    if (step.turn == Turn::Reference)
+      walk.references_after.push_back(number);
+    else
+      walk.numbers[static_cast<std::size_t>(step.station)] = ++number;
+  }
+  return walk;
+}
+
+/// The boxes for the reference read once more: so many a row, and what the rows take of the page.
+struct ReferenceRoom {
+  int a_row = 1;
+  double height = 0;
+};
+
+ReferenceRoom reference_room(const PaperSize& size, const NumberedWalk& walk) {
+  ReferenceRoom room{std::max(1, static_cast<int>((size.width - 2 * margin) / reference_box)), 0};
+  const int count = static_cast<int>(walk.references_after.size());
+  if (count > 0) room.height = 16 + (count + room.a_row - 1) / room.a_row * reference_row;
+  return room;
+}
+
+void draw_references(Canvas& canvas, const PaperSize& size, const Layout& layout, const NumberedWalk& walk,
+                     double top) {
+  if (walk.references_after.empty()) return;
+  const Palette& c = canvas.colors();
+  const ReferenceRoom room = reference_room(size, walk);
+  const int reference = walk.numbers[static_cast<std::size_t>(reference_station(layout))];
+  canvas.text({margin, top, size.width - 2 * margin, 12}, Align::Left,
+              fmt::format("Reference: station {} read once more, as it falls due", reference), {9, true, c.ink});
+  for (std::size_t i = 0; i < walk.references_after.size(); ++i) {
+    const auto at = static_cast<int>(i);
+    const Box box{margin + at % room.a_row * reference_box, top + 14 + at / room.a_row * reference_row,
+                  reference_box - 6, reference_row - 4};
+    canvas.outline(box, {c.quiet, 0.6});
+    canvas.text({box.left + 3, box.top + 1, box.width - 6, 10}, Align::Left,
+                fmt::format("after {}", walk.references_after[i]), {number_points, false, c.quiet});
+  }
 }
 
 void draw_blanks(Canvas& canvas, const PaperSize& size, double top) {
@@ -55,10 +98,11 @@ void draw_blanks(Canvas& canvas, const PaperSize& size, double top) {
   }
 }
 
-void draw_lattice(Canvas& canvas, const PaperSize& size, const Layout& layout, const std::vector<int>& numbers,
+void draw_lattice(Canvas& canvas, const PaperSize& size, const Layout& layout, const NumberedWalk& walk,
                   const Part& part, UnitSystem units, double top) {
   const Palette& c = canvas.colors();
-  const double room = size.width - 2 * margin - marks_room, deep = size.height - top - margin - foot_room - 40;
+  const double room = size.width - 2 * margin - marks_room,
+               deep = size.height - top - margin - foot_room - 40 - reference_room(size, walk).height;
   const double cell = std::min({largest_cell, room / part.columns, deep / part.rows});
   const double left = margin + marks_room;
   for (int r = 0; r < part.rows; ++r) {
@@ -70,7 +114,7 @@ void draw_lattice(Canvas& canvas, const PaperSize& size, const Layout& layout, c
       const int column = part.first_column + k;
       const Box box{left + k * cell, y, cell, cell};
       canvas.outline(box, {c.quiet, 0.6});
-      const int number = numbers[static_cast<std::size_t>(layout.index(column, row))];
+      const int number = walk.numbers[static_cast<std::size_t>(layout.index(column, row))];
       canvas.text({box.left + 3, box.top + 1, cell - 6, 10}, Align::Left, std::to_string(number),
                   {number_points, number == 1, c.quiet});
     }
@@ -84,6 +128,7 @@ void draw_lattice(Canvas& canvas, const PaperSize& size, const Layout& layout, c
               units == UnitSystem::Metric ? "door side · tape marks in cm from the left wall and from the door"
                                           : "door side · tape marks in inches from the left wall and from the door",
               {8, false, c.quiet});
+  draw_references(canvas, size, layout, walk, below + 32);
 }
 
 void draw_list(Canvas& canvas, const PaperSize& size, const Layout& layout, const std::vector<int>& numbers,
@@ -110,7 +155,7 @@ Result<std::string> station_sheet_pdf(const record::TestRecord& record, UnitSyst
   const auto layout = lay_out(record::footprint_of(record.bench), record::grid_of(record.test));
   if (!layout) return layout.problem();
   const Layout& stations = layout.value();
-  const std::vector<int> numbers = walk_numbers(record, stations);
+  const NumberedWalk walk = numbered_walk(record, stations);
   std::vector<Page> pages;
   const std::string title = record::title_of(record);
   for (const record::Rung& rung : record.rungs)
@@ -129,21 +174,21 @@ Result<std::string> station_sheet_pdf(const record::TestRecord& record, UnitSyst
       if (!stations.is_lattice()) {
         constexpr std::size_t rows_a_page = 30;
         for (std::size_t from = 0; from < stations.stations.size(); from += rows_a_page)
-          pages.push_back([=, &stations, &numbers](Canvas& canvas) {
-            draw_list(canvas, size, stations, numbers, units, from,
+          pages.push_back([=, &stations, &walk](Canvas& canvas) {
+            draw_list(canvas, size, stations, walk.numbers, units, from,
                       std::min(from + rows_a_page, stations.stations.size()), head(canvas, ""));
           });
         continue;
       }
       const std::vector<Part> parts = parts_of(stations);
       for (const Part& part : parts)
-        pages.push_back([=, &stations, &numbers, several = parts.size() > 1](Canvas& canvas) {
+        pages.push_back([=, &stations, &walk, several = parts.size() > 1](Canvas& canvas) {
           const std::string beside =
               several
                   ? fmt::format(", columns {} to {} from the left, rows {} to {} from the door", part.first_column + 1,
                                 part.first_column + part.columns, part.first_row + 1, part.first_row + part.rows)
                   : "";
-          draw_lattice(canvas, size, stations, numbers, part, units, head(canvas, beside));
+          draw_lattice(canvas, size, stations, walk, part, units, head(canvas, beside));
         });
     }
   if (pages.empty())

@@ -77,3 +77,34 @@ TEST_F(MetersTwice, OfACheckLampOnlyWhatIsNewIsTaken) {
   EXPECT_EQ(count<CheckLampReading>(), readings_ + 1);
   EXPECT_EQ(count<Meter>(), meters_);
 }
+
+TEST_F(MetersTwice, AFactorKnowsTheFixtureItWasFoundUnderWhateverThatIsCalled) {
+  const Id own = book_->find<record::Test>(id_)->fixture_id;
+  Id other = 0;
+  book_->edit("a namesake", [&](book::Edit& edit) {
+    FittedLuxFactor factor = book_->all<FittedLuxFactor>().front();
+    factor.fixture = "New fixture", factor.fixture_id = own;
+    edit.save(factor);
+    record::Fixture namesake;
+    namesake.name = book_->find<record::Fixture>(own)->name;
+    other = edit.add(namesake);
+  });
+  EXPECT_EQ(book_.test_record(id_).lux_factors.front().fixture_id, own);
+  book_->edit("renamed", [&](book::Edit& edit) {
+    record::Fixture fixture = *book_->find<record::Fixture>(own);
+    fixture.name = "the long one";
+    edit.save(fixture);
+  });
+  EXPECT_EQ(book_.test_record(id_).lux_factors.front().fixture, "the long one");
+  EXPECT_EQ(book::lux_factors_on_shelf(*book_).front().fixture, "the long one");
+  book_->edit("under its namesake", [&](book::Edit& edit) {
+    record::Test test = *book_->find<record::Test>(id_);
+    test.fixture_id = other;
+    edit.save(test);
+  });
+  const TestRecord under_other = book_.test_record(id_);
+  ASSERT_EQ(under_other.lux_factors.size(), 1u);
+  EXPECT_FALSE(under_other.lux_factors.front().fixture_id);
+  book::add_test(*book_, under_other, "again");
+  EXPECT_EQ(count<FittedLuxFactor>(), 1u) << "it is the one on the shelf";
+}

@@ -36,6 +36,17 @@ struct Walker {
 
 }  // namespace
 
+TEST(WalkCourse, AnUndisturbedWalkIsWhatAWalkAsksFor) {
+  Walker w;
+  w.every = 3;
+  w.begin();
+  for (const WalkStep& step : undisturbed_walk(w.layout, w.order, w.every)) {
+    EXPECT_EQ(step, (WalkStep{w.course.station(), w.course.turn()}));
+    w.read();
+  }
+  EXPECT_TRUE(std::ranges::all_of(w.stations, &StationOnWalk::done)) << "to its end";
+}
+
 TEST(WalkCourse, ReadsEveryStationInOrderAndSaysWhenItIsThrough) {
   Walker w;
   w.begin();

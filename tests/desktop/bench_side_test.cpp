@@ -1,12 +1,14 @@
 #include <QApplication>
 #include <QComboBox>
 #include <QDialog>
+#include <QDir>
 #include <QFile>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QTemporaryDir>
 #include <QTimer>
 
 #include "desktop/instruments/instrument_hub.h"
@@ -347,6 +349,23 @@ TEST_F(BenchSideTest, TonesCanBeSilencedAndThatIsRemembered) {
     EXPECT_EQ(samples.front(), 0) << "no click";
     EXPECT_GT(*std::max_element(samples.begin(), samples.end()), 5000);
   }
+}
+
+TEST_F(BenchSideTest, WithoutASoundCardTonesAreSilentOnTheTerminalToo) {
+  QTemporaryDir folder;
+  qunsetenv("PULSE_SERVER");
+  EXPECT_FALSE(sound_is_there(folder.filePath("snd"), folder.filePath("run")));
+  EXPECT_FALSE(sound_is_there(folder.filePath("snd"), {}));
+  ASSERT_TRUE(QDir(folder.path()).mkpath("run/pulse/native"));
+  EXPECT_TRUE(sound_is_there(folder.filePath("snd"), folder.filePath("run")));
+  if (sound_is_there("/dev/snd", qEnvironmentVariable("XDG_RUNTIME_DIR"))) GTEST_SKIP() << "this machine plays";
+  testing::internal::CaptureStderr();
+  {
+    Tones tones;
+    tones.silence(false);
+    for (int i = 0; i < 3; ++i) tones.play(Tone::Kept);
+  }
+  EXPECT_EQ(testing::internal::GetCapturedStderr(), "");
 }
 
 TEST_F(BenchSideTest, HandsFreeLeavesAFinishedSweepAlone) {

@@ -359,6 +359,23 @@ TEST_F(MetersTest, LuxAndPpfdAreNoPairOfSensors) {
   });
 }
 
+TEST_F(MetersTest, TwoLuxMetersAreComparedInLux) {
+  add_meter("lux", "pocket lux meter");
+  add_meter("lux", "borrowed lux meter");
+  at_dialog(Qt::Key_T, "agreementDialog", [&](QDialog* dialog) {
+    const auto* table = dialog->findChild<PairTable*>("sensorPairs");
+    const auto head = [&](int column) { return table->horizontalHeaderItem(column)->text(); };
+    choose(dialog, "firstSensor", "QS-T");
+    choose(dialog, "secondSensor", "borrowed lux meter");
+    EXPECT_EQ(head(0), "first, µmol/m²/s");
+    EXPECT_EQ(head(1), "second, lx");
+    choose(dialog, "firstSensor", "pocket lux meter");
+    EXPECT_EQ(head(0), "first, lx");
+    QTest::keyClick(dialog, Qt::Key_F5);
+    EXPECT_TRUE(dialog->findChild<QLabel*>("agreementProblem")->text().contains("type what it shows"));
+  });
+}
+
 TEST_F(MetersTest, TheCheckLampAlarmsAndItsTestsAreCorrectedWhereThatIsWanted) {
   const double now_s = record::seconds_of(desk().clock().utc_text());
   const record::Id sensor = *desk().book().find<record::Test>(test_id_)->sensor_id,

@@ -97,8 +97,8 @@ TEST_F(OneTableTest, EveryReaderTellsTheSameOfEverySweepOfTheSampleBook) {
         const auto in_csv = csv.find({number, std::string(figure.id)});
         const double value = in_csv == csv.end() ? unread : in_csv->second.first,
                      expanded = in_csv == csv.end() ? unread : in_csv->second.second;
-        const Told told = shown_told(figure, value, expanded, UnitSystem::Metric);
-        const std::string text = told.value, sure = told.sure(), unit = shown_unit(figure, UnitSystem::Metric);
+        const Told in_text = shown_told(figure, value, expanded, UnitSystem::Metric);
+        const std::string text = in_text.value, sure = in_text.sure(), unit = shown_unit(figure, UnitSystem::Metric);
         EXPECT_EQ(shown(figure, nullptr), text) << where << ": " << figure.id;
         EXPECT_EQ(shown(figure, "uncertainty"), sure) << where << ": " << figure.id;
         if (std::isnan(value)) continue;

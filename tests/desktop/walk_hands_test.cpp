@@ -1,6 +1,8 @@
 #include <QComboBox>
 #include <QLabel>
 
+#include "core/walk/walk_course.h"
+#include "evaluation/test_checks.h"
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -38,6 +40,27 @@ class WalkHands : public WindowTest {
     for (int i = 0; i < count; ++i) enter(400 + i % 3);
   }
 };
+
+TEST_F(WalkHands, AFilledSheetIsTypedInItsOwnOrder) {
+  const record::Test& test = desk().test()->test;
+  const Layout layout = desk().view()->layout;
+  std::vector<double> sheet(layout.stations.size());
+  int number = 0, references = 0;
+  for (const WalkStep& step : undisturbed_walk(layout, evaluation::walk_of(test, layout), test.reference_every)) {
+    if (step.turn == Turn::Reference) {
+      EXPECT_TRUE(place().startsWith("Reference")) << "after " << number;
+      ++references;
+      enter(450);
+      continue;
+    }
+    EXPECT_TRUE(find<QLabel>("walkTurn")->text().contains(QString("number %1 ").arg(++number)));
+    sheet[static_cast<std::size_t>(step.station)] = 440 + number % 7;
+    enter(440 + number % 7);
+  }
+  EXPECT_GT(references, 0) << "a new test follows the drift";
+  ASSERT_TRUE(desk().view()->complete());
+  for (std::size_t i = 0; i < sheet.size(); ++i) EXPECT_EQ(raw(static_cast<int>(i)), sheet[i]);
+}
 
 TEST_F(WalkHands, UndoGoesBackToItsStation) {
   const std::vector<int> walk = desk().walk();

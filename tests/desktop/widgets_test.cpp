@@ -3,14 +3,49 @@
 #include <QComboBox>
 #include <QHeaderView>
 #include <QLabel>
+#include <QTest>
+#include <QThread>
+#include <atomic>
 #include <memory>
 
+#include "desktop/desk/background.h"
 #include "desktop/widgets/elided_combo.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 
 using namespace sunbreak::desktop;
+
+TEST(Background, WhatItMadeDiesOnTheThreadThatMadeItWhoeverLetsGoOfIt) {
+  struct Made {
+    explicit Made(std::atomic<int>& deaths) : deaths(deaths) {}
+    ~Made() { deaths += QThread::currentThread() == home ? 1 : 100; }
+    std::atomic<int>& deaths;
+    QThread* home = QThread::currentThread();
+  };
+  std::atomic<int> deaths = 0;
+  {
+    QObject owner;
+    Background making(&owner), drawing(&owner, making);
+    std::shared_ptr<Made> made;
+    const auto make = [&] {
+      making.ask([keeper = making.keeper(), &deaths](auto) { return keeper.keep(std::make_unique<Made>(deaths)); },
+                 [&](std::shared_ptr<Made> answer) { made = std::move(answer); });
+    };
+    make();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return made != nullptr; }));
+    bool same = false, answered = false;
+    drawing.ask([made](auto) { return QThread::currentThread() == made->home; },
+                [&](bool is) { same = is, answered = true; });
+    ASSERT_TRUE(QTest::qWaitFor([&] { return answered; }));
+    EXPECT_TRUE(same) << "the other works on its thread";
+    made.reset();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return deaths == 1; }));
+    make();  // overtaken, and its owner gone before the answer is taken
+    make();
+  }
+  EXPECT_TRUE(QTest::qWaitFor([&] { return deaths == 2 || deaths == 3; })) << deaths;
+}
 
 TEST(FiguresTable, GivesALongNameTheLinesItNeeds) {
   FiguresTable table({"Figure", "Value"}, "table");

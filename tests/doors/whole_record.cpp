@@ -44,7 +44,7 @@ TestRecord whole_test() {
   t.meters[0].reference_light_name = "tungsten lamp, 2856 K";
   t.meters.push_back({3, "lux", "lux meter", "2026-01-11", 1.02, 1});
   t.lux_factors = {{1, 3, "under bars", "white", "Bars", "paired", 0.0171, 0.0003, 800, 41000, "900 15.4 40000 684",
-                    "sensor", 2.5, "380 560 780", "0 1 0", "2026-02-01", "by hand"}};
+                    "sensor", 2.5, "380 560 780", "0 1 0", "2026-02-01", "by hand", 1}};
   t.check_readings = {{1, 1, "lamp A", at(-90000), "301.5 250 249", 61.5, "live", ""},
                       {2, 3, "lamp A", at(-80000), "300 251 250", {}, "typed", "second meter"}};
   t.test.light_class = "white";

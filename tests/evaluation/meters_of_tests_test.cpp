@@ -160,26 +160,28 @@ TEST(SensorUnderALight, IsFoundWhereItCountsFarRedAndCorrectedByTheFactor) {
   EXPECT_NEAR(evaluate(t)->figures(1)->mean_ppfd, 515 * f, 1e-6);
 }
 
-FittedLuxFactor factor_under(const Spectrum* light, const char* fixture, const char* light_class) {
+FittedLuxFactor factor_under(const Spectrum* light, std::optional<Id> fixture, const char* light_class) {
   FittedLuxFactor f;
   f.id = 1, f.meter_id = 3;
-  f.name = "k", f.fixture = fixture, f.light_class = light_class;
+  f.name = "k", f.fixture_id = fixture, f.light_class = light_class;
   f.k = 0.017, f.k_expanded = 0.0004, f.lowest_lux = 2000, f.highest_lux = 32000;
   if (light) put_light(f, *light);
   return f;
 }
 
+constexpr Id here = 1, elsewhere = 2;
+
 TEST(LuxWalks, TakeAFactorOnlyUnderItsOwnLight) {
   TestRecord t = small_test();
   const Spectrum white = lamp(0.02), red = lamp(2);
-  EXPECT_FALSE(lux_factor_refused(t, factor_under(nullptr, "Bars", ""))) << "found under this fixture";
-  EXPECT_TRUE(lux_factor_refused(t, factor_under(nullptr, "Other", "white"))) << "the class is not stated here";
+  EXPECT_FALSE(lux_factor_refused(t, factor_under(nullptr, here, ""))) << "found under this fixture";
+  EXPECT_TRUE(lux_factor_refused(t, factor_under(nullptr, elsewhere, "white"))) << "the class is not stated here";
   t.test.light_class = "white";
-  EXPECT_FALSE(lux_factor_refused(t, factor_under(nullptr, "Other", "white")));
-  EXPECT_TRUE(lux_factor_refused(t, factor_under(nullptr, "Other", "red and blue")));
+  EXPECT_FALSE(lux_factor_refused(t, factor_under(nullptr, elsewhere, "white")));
+  EXPECT_TRUE(lux_factor_refused(t, factor_under(nullptr, elsewhere, "red and blue")));
   measure(t, red);
-  EXPECT_TRUE(lux_factor_refused(t, factor_under(&white, "Bars", "white"))) << "spectra go before words";
-  EXPECT_FALSE(lux_factor_refused(t, factor_under(&red, "Other", "")));
+  EXPECT_TRUE(lux_factor_refused(t, factor_under(&white, here, "white"))) << "spectra go before words";
+  EXPECT_FALSE(lux_factor_refused(t, factor_under(&red, elsewhere, "")));
 }
 
 TEST(LuxWalks, AreSpotGradeUnlessTheFactorIsOfThisFixtureAndSayLevelsOutside) {
@@ -187,7 +189,7 @@ TEST(LuxWalks, AreSpotGradeUnlessTheFactorIsOfThisFixtureAndSayLevelsOutside) {
   t.meters.push_back({3, "lux", "LX", "2026-01-02"});
   t.test.sensor_id = 3;
   ASSERT_TRUE(lux_factor_missing(t)) << "nothing makes PPFD of its lux";
-  t.lux_factors = {factor_under(nullptr, "Bars", "")};
+  t.lux_factors = {factor_under(nullptr, here, "")};
   t.test.lux_factor_id = 1;
   EXPECT_FALSE(lux_factor_missing(t));
   EXPECT_DOUBLE_EQ(correction_of(t).calibration_factor, 0.017);

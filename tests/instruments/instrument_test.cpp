@@ -1,6 +1,9 @@
 #include <QFile>
 #include <QTemporaryDir>
+#include <QTest>
 #include <QThread>
+#include <algorithm>
+#include <cstdio>
 
 #include "bench_process.h"
 
@@ -58,6 +61,50 @@ TEST(Instrument, FollowsATableThatGrows) {
   EXPECT_GT(logger.values.back(), 300) << "the second column, not the time";
   QFile::remove(folder.filePath("log.csv"));
   EXPECT_TRUE(logger.wait_for_state(LinkState::Lost));
+}
+
+TEST(Instrument, ATableThatIsReplacedIsReadOn) {
+  QTemporaryDir folder;
+  const QString path = folder.filePath("log.csv");
+  const auto replace = [&](const QByteArray& text) {
+    QFile file(path + ".new");
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write(text);
+    file.close();
+    ASSERT_EQ(std::rename(qPrintable(path + ".new"), qPrintable(path)), 0);
+  };
+  replace("0,410\n1,411\n");
+  InstrumentSettings settings = impatient(0);
+  settings.speaks = Speaks::Stream;
+  settings.address = {TransportKind::File, {}, 0, path, 0};
+  settings.format.column = 2;
+  Listener logger(settings);
+  QFile grown(path);
+  ASSERT_TRUE(grown.open(QIODevice::Append));
+  // Until it follows the file nothing that is written there reaches it.
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        grown.write("2,412\n"), grown.flush();
+        return !logger.values.empty();
+      },
+      20000));
+  QFile kept(path);
+  ASSERT_TRUE(kept.open(QIODevice::ReadOnly));
+  QByteArray whole = kept.readAll();
+  logger.values.clear();
+  // Of values that come too fast to be told some are left out: it goes on growing.
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        replace(whole += "3,413\n");
+        return !logger.values.empty() && logger.values.back() == 413;
+      },
+      20000));
+  EXPECT_TRUE(std::ranges::all_of(logger.values, [](double v) { return v >= 412; })) << "what was past comes no more";
+  logger.values.clear();
+  QTest::qWait(200);  // whatever comes first from now is told
+  replace("time,light\n9,95\n");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !logger.values.empty() && logger.values.back() == 95; }, 20000))
+      << "another log is read from its beginning";
 }
 
 TEST_P(SensorOver, DroppedAnswersLeaveItLiveAndSilenceMakesItStale) {

@@ -141,6 +141,31 @@ TEST(EntryCacheTest, IsFilledOnceAndFollowsTheBook) {
   EXPECT_EQ(worked, 2) << "nothing can be kept there";
 }
 
+TEST(EntryCacheTest, WhatWasUsedLastStaysWhereItGrowsTooLarge) {
+  TemporaryBook book;
+  constexpr std::size_t entry_bytes = 100'000;
+  const auto key = [](int i) { return std::to_string(i); };
+  const auto kept = [&](EntryCache& cache, int first, int last) {
+    std::vector<std::string> keys;
+    for (int i = first; i < last; ++i) keys.push_back(key(i));
+    int found = 0;
+    cache.find(keys, [&](std::size_t, std::string_view) { ++found; });
+    return found;
+  };
+  EntryCache cache = EntryCache::beside(book.file(), 20 * entry_bytes);
+  for (int day = 0; day < 5; ++day) {
+    std::map<std::string, std::string> found;
+    for (int i = 8 * day; i < 8 * day + 8; ++i) found[key(i)] = std::string(entry_bytes, 'x');
+    cache.keep(found);
+    EXPECT_EQ(kept(cache, 8 * day, 8 * day + 8), 8) << "what was just kept, all of one day";
+  }
+  EXPECT_EQ(kept(cache, 0, 16), 0);
+  EXPECT_GE(kept(cache, 0, 40), 16);
+  // What was dropped leaves free pages: they are room, not weight.
+  cache.keep({{"small", "x"}});
+  EXPECT_GE(kept(cache, 0, 40), 16);
+}
+
 TEST(EntryCacheTest, ACancelKeepsWhatIsDone) {
   TemporaryBook book;
   for (int i = 0; i < 12; ++i) read_test(book, 300 + i);

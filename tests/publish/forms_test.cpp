@@ -9,11 +9,15 @@
 #include <regex>
 #include <sstream>
 
+#include "core/bench/walk_order.h"
+#include "core/walk/walk_course.h"
 #include "evaluation/read_sweeps.h"
+#include "evaluation/test_checks.h"
 #include "publish/hostile_record.h"
 #include "publish/published.h"
 #include "publish/run_program.h"
 #include "publish/sample_tests.h"
+#include "record/plan_grid.h"
 
 namespace sunbreak {
 namespace {
@@ -73,6 +77,25 @@ TEST(Papers, AStationSheetNumbersTheWalk) {
   const auto fonts = run_program("pdffonts " + pdf).second;
   EXPECT_NE(fonts.find("SunbreakSans"), std::string::npos);
   EXPECT_EQ(fonts.find(" no "), std::string::npos) << "all are embedded, with their letters: " << fonts;
+}
+
+/// A sheet asks for what Walk asks for, in its order: the probe first, the reference where it falls due.
+TEST(Papers, AStationSheetHasTheOrderOfWalk) {
+  TemporaryFolder folder;
+  record::TestRecord plan = small_plan();
+  plan.test.rows = 3, plan.test.opening_probe = true, plan.test.reference_every = 4;
+  const std::string pdf = written_pdf(publication_of(plan), "stations", folder);
+  const auto text = run_program(fmt::format("pdftotext -layout -l 1 {} -", pdf)).second;
+  // Corners and center, nearest the far left first; then the rest from the far wall.
+  EXPECT_TRUE(std::regex_search(text, std::regex("\\n +1 +6 +\\d\\n"))) << text;
+  EXPECT_NE(text.find("Reference: station 5 read once more"), std::string::npos) << text;
+  const auto layout = lay_out(record::footprint_of(plan.bench), record::grid_of(plan.test)).value();
+  int number = 0;
+  for (const WalkStep& step : undisturbed_walk(layout, evaluation::walk_of(plan.test, layout), 4)) {
+    if (step.turn == Turn::Station) ++number;
+    if (step.turn == Turn::Reference) EXPECT_NE(text.find(fmt::format("after {}", number)), std::string::npos) << text;
+    if (step.station == reference_station(layout) && step.turn == Turn::Station) EXPECT_EQ(number, 5);
+  }
 }
 
 TEST(Papers, ATapeStripIsAtTrueScale) {

@@ -241,13 +241,14 @@ void fill_demo(Book& book) {
     const Id w1 =
         writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false, 2});
 
-    edit.add(sample_lux_factor(writer.add_meter(sample_lux_meter())));
+    const Id lux_meter = writer.add_meter(sample_lux_meter());
     for (const CheckLampReading& reading : sample_check_readings(qs1, qs0)) edit.add(reading);
 
     const auto test = [&](const SamplePlan& plan, const Bench& bench) {
       return writer.add_test(plan, bench, qs1, factor, w1);
     };
     const Test ostler = test(ostler_six_bar(), tent);
+    edit.add(sample_lux_factor(lux_meter, ostler.fixture_id));
     const Id ostler_driver = writer.taken_temperatures().at(1);
     test(brindle_panel(), tent);
     test(pell_narrow(), floor);

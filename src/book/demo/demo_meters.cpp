@@ -33,7 +33,7 @@ void know_response(record::Meter& sensor) {
 
 record::Meter sample_lux_meter() { return {0, "lux", "LX-2", "2024-09-03", 1, 0, 3.0, 100000.0}; }
 
-record::FittedLuxFactor sample_lux_factor(record::Id lux_meter) {
+record::FittedLuxFactor sample_lux_factor(record::Id lux_meter, record::Id fixture) {
   const auto light = record::spectrum_of(sample_spectra().front());
   const double k = 1 / lux_per_ppfd(SpectralCurve(light.value()));
   NormalDeviates deviates(214);
@@ -50,7 +50,7 @@ record::FittedLuxFactor sample_lux_factor(record::Id lux_meter) {
   row.meter_id = lux_meter;
   row.name = "under Ostler Six-Bar";
   row.light_class = "white with red";
-  row.fixture = "Ostler Six-Bar";
+  row.fixture = "Ostler Six-Bar", row.fixture_id = fixture;
   row.k = fitted.k, row.k_expanded = fitted.k_expanded;
   row.lowest_lux = fitted.lowest_lux, row.highest_lux = fitted.highest_lux;
   row.pairs = record::text_of_numbers(numbers);

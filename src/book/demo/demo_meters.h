@@ -13,7 +13,7 @@ void know_response(record::Meter& sensor);
 
 /// The sample lux meter "LX-2" and its factor under the fixture "Ostler Six-Bar", found beside QS-1; without ids.
 record::Meter sample_lux_meter();
-record::FittedLuxFactor sample_lux_factor(record::Id lux_meter);
+record::FittedLuxFactor sample_lux_factor(record::Id lux_meter, record::Id fixture);
 
 /// Seven weeks of a check lamp by two sensors, of which the second moves in the fifth week.
 std::vector<record::CheckLampReading> sample_check_readings(record::Id steady, record::Id moving);

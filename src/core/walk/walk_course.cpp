@@ -97,4 +97,21 @@ bool WalkCourse::look_again() {
   return true;
 }
 
+std::vector<WalkStep> undisturbed_walk(const Layout& layout, std::span<const int> order, int reference_every) {
+  std::vector<StationOnWalk> stations(layout.stations.size());
+  SweepOnWalk sweep{layout, order, stations, reference_every};
+  std::vector<WalkStep> steps;
+  WalkCourse course;
+  course.begin(sweep);
+  if (course.station() < 0) return steps;
+  for (double now_s = 0;; ++now_s) {
+    steps.push_back({course.station(), course.turn()});
+    if (course.turn() == Turn::Reference)
+      sweep.reference_taken_s = now_s;
+    else
+      stations[static_cast<std::size_t>(course.station())] = {StationOnWalk::Read, true, now_s};
+    if (course.advance(sweep) == WalkCourse::Step::Complete) return steps;
+  }
+}
+
 }  // namespace sunbreak

@@ -83,4 +83,14 @@ class WalkCourse {
   Turn turn_ = Turn::Station;
 };
 
+/// What is read at a step of a walk: a station, or the reference once more.
+struct WalkStep {
+  int station = 0;
+  Turn turn = Turn::Station;
+  bool operator==(const WalkStep&) const = default;
+};
+
+/// A whole walk as it is asked for where nothing is skipped, missing or read again.
+std::vector<WalkStep> undisturbed_walk(const Layout& layout, std::span<const int> order, int reference_every);
+
 }  // namespace sunbreak

@@ -1,5 +1,6 @@
 #include "desktop/desk/background.h"
 
+#include <QSemaphore>
 #include <exception>
 
 #include "desktop/application/application.h"
@@ -13,14 +14,37 @@ struct Background::Question {
   std::exception_ptr trouble;
 };
 
-Background::Background(QObject* owner) : owner_(owner) {
-  pool_.setMaxThreadCount(1);
-  pool_.setThreadPriority(QThread::LowPriority);
+WorkThread::~WorkThread() {
+  if (!thread_.isRunning()) return;
+  post([this] {
+    there_.moveToThread(nullptr);
+    thread_.quit();
+  });
+  thread_.wait();
 }
+
+void WorkThread::post(std::function<void()> work) {
+  std::call_once(begun_, [this] {
+    there_.moveToThread(&thread_);
+    thread_.start(QThread::LowPriority);
+  });
+  QMetaObject::invokeMethod(&there_, std::move(work), Qt::QueuedConnection);
+}
+
+void WorkThread::finish() {
+  if (!thread_.isRunning()) return;
+  QSemaphore done;
+  post([&done] { done.release(); });
+  done.acquire();
+}
+
+Background::Background(QObject* owner) : owner_(owner), thread_(std::make_shared<WorkThread>()) {}
+
+Background::Background(QObject* owner, const Background& beside) : owner_(owner), thread_(beside.thread_) {}
 
 Background::~Background() {
   drop();
-  pool_.waitForDone();
+  thread_->finish();
 }
 
 void Background::drop() {
@@ -35,7 +59,7 @@ void Background::run(std::function<void(std::stop_token)> work, std::function<vo
   stop_ = std::stop_source();
   working_ = true;
   auto question = std::make_shared<Question>(Question{asked_, std::move(work), std::move(take), std::move(missed), {}});
-  pool_.start([this, question = std::move(question), stop = stop_.get_token()]() mutable {
+  thread_->post([this, question = std::move(question), stop = stop_.get_token()]() mutable {
     try {
       if (!stop.stop_requested()) question->work(stop);
     } catch (...) {

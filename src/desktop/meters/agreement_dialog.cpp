@@ -30,6 +30,12 @@ namespace {
 
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
+bool tells_lux(const std::optional<record::Meter>& meter) { return meter && meter->kind == "lux"; }
+
+QString unit_of(const std::optional<record::Meter>& meter) {
+  return tells_lux(meter) ? QStringLiteral("lx") : QStringLiteral("µmol/m²/s");
+}
+
 }  // namespace
 
 AgreementDialog::AgreementDialog(Desk& desk, InstrumentHub& hub, QWidget* parent)
@@ -84,7 +90,7 @@ void AgreementDialog::build() {
   auto* middle = new QHBoxLayout;
   middle->setSpacing(16);
   auto* left = new QVBoxLayout;
-  table_ = new PairTable(tr("first, µmol/m²/s"), tr("second, µmol/m²/s"), this);
+  table_ = new PairTable(tr("first, %1").arg(unit_of({})), tr("second, %1").arg(unit_of({})), this);
   table_->setObjectName("sensorPairs");
   table_->setAccessibleName(tr("Pairs of the two sensors"));
   table_->read_table = [](const std::string& bytes) -> std::optional<PairTable::Pairs> {
@@ -316,14 +322,17 @@ void AgreementDialog::compare() {
   };
   told_of_.reset();
   const auto first_meter = meter_of(first_), second_meter = meter_of(second_);
+  const bool in_ppfd = !of_stations_.empty();  // sweeps are compared as corrected
   const bool one_quantity =
-      !first_meter || !second_meter || (first_meter->kind == "lux") == (second_meter->kind == "lux");
+      in_ppfd || !first_meter || !second_meter || tells_lux(first_meter) == tells_lux(second_meter);
+  table_->setHorizontalHeaderLabels(
+      {tr("first, %1").arg(unit_of(first_meter)), tr("second, %1").arg(unit_of(second_meter))});
   if (!pairs.empty() && !one_quantity)
     told_of_ = Problem{"One of the two tells lux and the other PPFD", "their ratio says nothing of either",
                        "find what brings them together by Lux factor"};
   if (!pairs.empty() && one_quantity) told_of_ = agreement(pairs, share(meter_of(first_)), share(meter_of(second_)));
   drawing::DifferencePlot plot;
-  plot.x_name = "mean of both, µmol/m²/s";
+  plot.x_name = text_of(tr("mean of both, %1").arg(in_ppfd ? unit_of({}) : unit_of(first_meter)));
   drawing::RatioMap map;
   for (const SensorPair& p : pairs) {
     plot.differences.push_back({(p.first + p.second) / 2, difference_pct(p)});
@@ -381,13 +390,17 @@ void AgreementDialog::show_told() {
 }
 
 void AgreementDialog::show_live() {
-  for (QPushButton* button : {live_first_, live_second_}) button->setEnabled(live_light(hub_, {}).has_value());
+  const bool live = live_light(hub_, {}).has_value();
+  for (const auto& [button, box] : {std::pair{live_first_, first_}, std::pair{live_second_, second_}})
+    button->setEnabled(live && !tells_lux(meter_of(box)));  // what is live is PPFD
 }
 
 void AgreementDialog::take_live(int column) {
-  const auto live = live_light(hub_, meter_of(column == 0 ? first_ : second_));
-  if (!live) {
-    problem_->setText(no_live_light());
+  const auto meter = meter_of(column == 0 ? first_ : second_);
+  const auto live = live_light(hub_, meter);
+  if (!live || tells_lux(meter)) {
+    problem_->setText(tells_lux(meter) ? tr("A lux meter has no line to this computer: type what it shows.")
+                                       : no_live_light());
     return problem_->show();
   }
   table_->fill(column, *live);

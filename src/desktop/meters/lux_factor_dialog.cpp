@@ -256,7 +256,7 @@ void LuxFactorDialog::take_live() {
 }
 
 void LuxFactorDialog::write_card() {
-  const auto page = report::factor_card(desk_.book().all<record::FittedLuxFactor>("ORDER BY id"),
+  const auto page = report::factor_card(book::lux_factors_on_shelf(desk_.book()),
                                         desk_.book().all<record::Meter>("WHERE removed = 0 ORDER BY name"));
   const auto say = [&](const QString& words) { problem_->setText(words), problem_->show(); };
   if (!page) return say(text_of(page.problem().sentence()));
@@ -274,7 +274,8 @@ void LuxFactorDialog::keep() {
   record::FittedLuxFactor row;
   row.name = text_of(name_->text().trimmed());
   row.light_class = text_of(class_->currentData().toString());
-  if (fixture_->currentData().toLongLong() != 0) row.fixture = text_of(fixture_->currentText());
+  if (const record::Id fixture = fixture_->currentData().toLongLong(); fixture != 0)
+    row.fixture = text_of(fixture_->currentText()), row.fixture_id = fixture;
   row.made_on = desk_.clock().utc_text().substr(0, 10);
   if (spectrum_) record::put_light(row, *spectrum_);
   if (by_spectrum_) {

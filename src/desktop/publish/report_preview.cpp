@@ -1,7 +1,6 @@
 #include "desktop/publish/report_preview.h"
 
 #include <QAbstractTextDocumentLayout>
-#include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainter>
 #include <QScrollBar>
@@ -48,7 +47,8 @@ PreviewedPage page_of(const WholeTest& whole, report::ReportOptions options) {
   return page;
 }
 
-/// A report laid out; narrower than its tables need it is made smaller as a whole. Used by one thread at a time.
+/// A report laid out; narrower than its tables need it is made smaller as a whole. Made, drawn and taken apart by one
+/// thread.
 class ReportPreview::Page : public QTextDocument {
  public:
   Page(PreviewedPage page, const QFont& font, int width) : figures_(std::move(page.figures)) {
@@ -58,7 +58,6 @@ class ReportPreview::Page : public QTextDocument {
     setTextWidth(std::max(width, least_width_px));
     scale_ = width / textWidth();
     height_ = static_cast<int>(std::ceil(scale_ * size().height()));
-    QCoreApplication::processEvents();  // its layout waits for a timer of this thread, which no other may stop
   }
   int height() const { return height_; }
 
@@ -93,7 +92,7 @@ class ReportPreview::Page : public QTextDocument {
   double scale_ = 1;
 };
 
-ReportPreview::ReportPreview(QWidget* parent) : QAbstractScrollArea(parent), layout_(this), drawing_(this) {
+ReportPreview::ReportPreview(QWidget* parent) : QAbstractScrollArea(parent), layout_(this), drawing_(this, layout_) {
   setAccessibleName(tr("Preview of the report"));
   setFocusPolicy(Qt::StrongFocus);
   setFrameShape(QFrame::NoFrame);
@@ -111,9 +110,10 @@ void ReportPreview::show_report(std::function<WholeTest()> whole, const report::
 void ReportPreview::lay_out() {
   if (!whole_) return;
   laid_out_for_ = viewport()->width();
-  layout_.ask([whole = whole_, options = options_, font = text_font(14),
-               width = laid_out_for_](auto) { return std::make_shared<Page>(page_of(whole(), options), font, width); },
-              [this](std::shared_ptr<Page> page) { put_in_place(std::move(page)); }, [this] { put_in_place(nullptr); });
+  layout_.ask(
+      [whole = whole_, options = options_, font = text_font(14), width = laid_out_for_, keeper = layout_.keeper()](
+          auto) { return keeper.keep(std::make_unique<Page>(page_of(whole(), options), font, width)); },
+      [this](std::shared_ptr<Page> page) { put_in_place(std::move(page)); }, [this] { put_in_place(nullptr); });
   viewport()->update();
 }
 

@@ -51,12 +51,12 @@ class ReportPreview : public QAbstractScrollArea {
   void adjust_scroll_bar();
   void draw_next();
 
+  Background layout_, drawing_;  ///< on one thread
   std::function<WholeTest()> whole_;
   report::ReportOptions options_;
   std::shared_ptr<Page> page_;
   std::map<int, QImage> strips_;  ///< by their place from the top
   int laid_out_for_ = 0;          ///< width
-  Background layout_, drawing_;
 };
 
 }  // namespace sunbreak::desktop

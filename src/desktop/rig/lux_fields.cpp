@@ -89,7 +89,7 @@ void add_lux_fields(Form& form, Desk& desk) {
       return QObject::tr(
           "A lux meter weighs light as the eye does. Until a factor is found under this very light, or "
           "one of its class, nothing can be read: Home, Lux factor.");
-    return f->fixture == desk.test()->fixture.name
+    return evaluation::found_under_fixture(*f, desk.test()->fixture.id)
                ? QObject::tr("Found under this fixture: its sweeps are graded as any other.")
                : QObject::tr("Found under another fixture: its sweeps are spot grade.");
   });

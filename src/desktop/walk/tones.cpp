@@ -2,7 +2,9 @@
 
 #include <ao/ao.h>
 
+#include <QDir>
 #include <QSettings>
+#include <atomic>
 #include <cmath>
 #include <mutex>
 #include <numbers>
@@ -24,20 +26,31 @@ void add_rest(std::vector<qint16>& samples, double seconds) {
   samples.resize(samples.size() + static_cast<std::size_t>(seconds * rate), 0);
 }
 
-/// Blocks until the tone has been handed over; silent where there is no device.
+/// Blocks until the tone has been handed over; silent where there is no device. Where one could not be opened no other
+/// try is made: each writes what it looked for to the terminal.
 void play_now(std::vector<qint16> samples) {
+  static std::atomic<bool> in_vain = !sound_is_there(QStringLiteral("/dev/snd"), qgetenv("XDG_RUNTIME_DIR"));
+  if (in_vain) return;
   static std::once_flag started;
   std::call_once(started, ao_initialize);
   const int driver = ao_default_driver_id();
-  if (driver < 0) return;
+  in_vain = driver < 0;
+  if (in_vain) return;
   ao_sample_format format{16, rate, 1, AO_FMT_NATIVE, nullptr};
   ao_device* device = ao_open_live(driver, &format, nullptr);
-  if (!device) return;
+  in_vain = device == nullptr;
+  if (in_vain) return;
   ao_play(device, reinterpret_cast<char*>(samples.data()), static_cast<uint_32>(samples.size() * sizeof(qint16)));
   ao_close(device);
 }
 
 }  // namespace
+
+bool sound_is_there(const QString& devices, const QString& runtime) {
+  const QDir cards(devices), sockets(runtime);
+  return !cards.entryList({"pcm*p"}, QDir::System).isEmpty() || qEnvironmentVariableIsSet("PULSE_SERVER") ||
+         (!runtime.isEmpty() && (sockets.exists("pulse/native") || sockets.exists("pipewire-0")));
+}
 
 std::vector<qint16> tone_samples(Tone tone) {
   std::vector<qint16> samples;

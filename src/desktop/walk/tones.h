@@ -13,6 +13,10 @@ enum class Tone { Kept, Look, Reference, Done };
 /// or two rising.
 std::vector<qint16> tone_samples(Tone tone);
 
+/// Whether anything could play a tone: a card that plays among the devices of a folder, or a sound server that listens
+/// in the folder of what runs.
+bool sound_is_there(const QString& devices, const QString& runtime);
+
 /// Plays tones beside the interface, which never waits for them. Silenced or without a sound device they are not heard;
 /// everything they say is also written.
 class Tones : public QObject {

@@ -12,6 +12,7 @@
 #include <utility>
 
 #include "core/bench/walk_order.h"
+#include "core/walk/height_course.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
 #include "desktop/instruments/light_meter.h"
@@ -210,7 +211,8 @@ void WalkView::describe_current() {
       : course_.turn() == Turn::Repeat  ? tr("The same station again, for repeatability")
       : desk_.view()->complete() ? desk_.view()->missing() > 0 ? tr("All others are read or declared missing; at hand")
                                                                : tr("All stations are read; at hand")
-                                 : tr("Next station"));
+                                 : tr("Next station, number %1 of the walk")
+                                       .arg(1 + std::ranges::find(desk_.walk(), current()) - desk_.walk().begin()));
   set_tone(side_->turn, course_.turn() == Turn::Station ? "" : "attention");
   const QString place = station_words(layout, current()).replace(", ", ",\n");
   const bool reference = course_.turn() == Turn::Reference;
@@ -345,22 +347,31 @@ void WalkView::go_where(const record::WalkChange& touched) {
   refresh();
 }
 
-/// The sweep of the plan that is to be walked after this one: at this height first, then at the next ones, then from
-/// the top; none where every one is read.
+/// The sweep of the plan that is to be walked after this one: at this height first, then at the next one of the way
+/// that the heights are walked; none where every one is read.
 std::optional<std::pair<record::Id, record::Id>> WalkView::next_open_sweep() const {
   const record::TestRecord& test = *desk_.test();
-  std::vector<std::pair<record::Id, record::Id>> plan;
-  for (const record::Rung& rung : test.rungs)
-    for (const record::Stop& stop : test.stops)
-      if (test.planned(rung, stop) || test.sweep(rung.id, stop.id)) plan.emplace_back(rung.id, stop.id);
-  const auto here = std::find(plan.begin(), plan.end(), std::pair(desk_.rung()->id, desk_.stop()->id));
-  std::rotate(plan.begin(), here, plan.end());
-  for (const auto& [rung, stop] : plan) {
+  const auto complete = [&](record::Id rung, record::Id stop) {
     const record::Sweep* sweep = test.sweep(rung, stop);
     const evaluation::SweepDigest* digest = sweep ? desk_.digest_of(sweep->id) : nullptr;
-    if (!digest || !digest->complete) return std::pair(rung, stop);
-  }
-  return {};
+    return digest && digest->complete;
+  };
+  const auto open_at = [&](const record::Rung& rung) -> std::optional<record::Id> {
+    for (const record::Stop& stop : test.stops)
+      if ((test.planned(rung, stop) || test.sweep(rung.id, stop.id)) && !complete(rung.id, stop.id)) return stop.id;
+    return {};
+  };
+  std::vector<HeightState> heights;
+  for (const record::Rung& rung : test.rungs)
+    heights.push_back(!open_at(rung) ? HeightState::Done
+                      : std::ranges::any_of(test.stops, [&](const auto& stop) { return complete(rung.id, stop.id); })
+                          ? HeightState::Begun
+                          : HeightState::Open);
+  const auto here = std::ranges::find(test.rungs, desk_.rung()->id, &record::Rung::id);
+  const auto next = next_height(heights, static_cast<std::size_t>(here - test.rungs.begin()));
+  if (!next) return {};
+  const record::Rung& rung = test.rungs[*next];
+  return std::pair(rung.id, *open_at(rung));
 }
 
 /// What Enter does on a sweep that is read whole.

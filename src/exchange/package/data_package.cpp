@@ -156,8 +156,13 @@ void add_pictures(Archive& archive, Json& resources, TestRecord& record, const P
   });
 }
 
-/// What stood elsewhere in packages of earlier formats: how units hang was of the fixture.
+/// What stood elsewhere in packages of earlier formats: how units hang was of the fixture, and a lux factor knew its
+/// fixture by name.
 void take_moved(const Archive& archive, int format, TestRecord& record) {
+  constexpr int first_with_factors_fixture = 15;
+  if (format < format_of(first_with_factors_fixture))
+    for (FittedLuxFactor& factor : record.lux_factors)
+      if (!factor.fixture.empty() && factor.fixture == record.fixture.name) factor.fixture_id = record.fixture.id;
   constexpr int first_with_arrangement = 8;
   const auto member = archive.find("fixture.csv");
   if (format >= format_of(first_with_arrangement) || member == archive.end()) return;

@@ -13,7 +13,7 @@ struct FittedLuxFactor {
   Id id = 0, meter_id = 0;
   std::string name;
   std::string light_class;        ///< white, white with red, red and blue, other; empty: not stated
-  std::string fixture;            ///< the name of the fixture it was found under
+  std::string fixture;            ///< the name that the fixture it was found under had
   std::string source = "paired";  ///< paired, computed or stated
   double k = 0.0185;              ///< [umol/m2/s/lx]
   std::optional<double> k_expanded{};
@@ -23,6 +23,7 @@ struct FittedLuxFactor {
   std::optional<double> reference_uncertainty_pct{};
   std::string wavelengths_nm, photons;  ///< the light it was found under; empty where it was not measured
   std::string made_on, notes;
+  std::optional<Id> fixture_id{};  ///< the fixture it was found under; in a test only where it is the test's own
   bool operator==(const FittedLuxFactor&) const = default;
 };
 
@@ -62,6 +63,11 @@ struct Described<FittedLuxFactor> {
     columns.add("photons", &FittedLuxFactor::photons, "photons at each of them, relative");
     columns.add("made_on", &FittedLuxFactor::made_on, "when (ISO 8601 date)").date();
     columns.add("notes", &FittedLuxFactor::notes, "remarks");
+    columns
+        .add("fixture_id", &FittedLuxFactor::fixture_id,
+             "the fixture it was found under; empty: none, or another than the test's")
+        .refers_to("fixture")
+        .since(15);
   }
 };
 
