@@ -74,8 +74,7 @@ std::optional<Finding> moved_sensor_check(const record::TestRecord& record) {
   if (!moved) return {};
   const std::string since = record::utc_text(moved->since_day * seconds_a_day).substr(0, 10);
   const bool sure = moved->mover == Mover::Sensor || moved->mover == Mover::Both;
-  const std::string change =
-      (moved->change > 0 ? "+" : "") + uncertain_text(100 * moved->change, 100 * moved->expanded, 1);
+  const std::string change = uncertain_difference(100 * moved->change, 100 * moved->expanded, 1);
   return Finding{
       sure ? "sensor moved" : "check lamp moved",
       Severity::Look,

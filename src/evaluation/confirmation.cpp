@@ -49,8 +49,8 @@ std::optional<Confirmation> confirmation(const Evaluation& evaluation, const Tes
   c.ratio_expanded = 2 * std::hypot(errors.mean_sd, std::hypot(errors.scatter_sd, noise) / std::sqrt(c.read));
   const bool alike = std::abs(c.ratio - 1) <= c.ratio_expanded;
   c.confirmed = alike && c.outside <= 1;
-  const auto [off, sure] = told(100 * (c.ratio - 1), 100 * c.ratio_expanded, 1);
-  const std::string beside = fmt::format("read {}{} % beside predicted, ± {} %", c.ratio > 1 ? "+" : "", off, sure);
+  const std::string beside = fmt::format("read {} beside predicted",
+                                         uncertain_difference(100 * (c.ratio - 1), 100 * c.ratio_expanded, 1, "%"));
   if (c.confirmed)
     c.words = fmt::format("Confirmed: {}; {} of {} places within their ±.", beside, c.read - c.outside, c.read);
   else if (!alike)

@@ -111,7 +111,7 @@ Retest retest_of(const Evaluation& now, const Evaluation& earlier) {
 
 std::string change_text(const FigureChange& c) {
   if (!c.known()) return "–";
-  return fmt::format("{}{} %", c.percent() > 0 ? "+" : "", uncertain_text(c.percent(), 100 * c.ratio * c.expanded, 1));
+  return uncertain_difference(c.percent(), 100 * c.ratio * c.expanded, 1, "%");
 }
 
 std::vector<std::string> retest_sentences(const Retest& r, UnitSystem units) {

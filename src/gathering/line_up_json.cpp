@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "evaluation/lineup/simulated_members.h"
 #include "exchange/package/csv_writer.h"
 
 namespace sunbreak::gathering {
@@ -69,6 +70,7 @@ Json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem uni
              {"fixture", member.entrant.fixture},
              {"tester", member.entrant.tester},
              {"tested_on", member.entrant.tested_on},
+             {"simulated", member.entrant.simulated},
              {"guest", member.entrant.guest.empty() ? Json() : Json(member.entrant.guest)},
              {"value", s.value},
              {"expanded_k2", std::isfinite(s.value) ? s.expanded() : unread},
@@ -127,13 +129,14 @@ std::string line_up_table(const LineUp& lineup, const ReadyLineUp& ready, UnitSy
                         e.tested_on, known ? fmt::format("{:.6g}", s.value * per) : lineup.why_none(m),
                         known ? fmt::format("{:.3g}", s.expanded() * per) : "", dominated);
   }
+  if (const std::string words = evaluation::simulated_words(lineup); !words.empty()) text += words + "\n";
   return text;
 }
 
 std::string line_up_csv(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem units) {
   std::string csv =
       "test,fixture,tester,tested_on,figure,unit,value,expanded_k2,rank_low,rank_high,rank_of,dominated_by,way,changes,"
-      "why_none\n";
+      "why_none,simulated\n";
   using exchange::number_cell, exchange::spreadsheet_cell;
   for (const int m : in_order(lineup)) {
     const auto i = static_cast<std::size_t>(m);
@@ -144,13 +147,14 @@ std::string line_up_csv(const LineUp& lineup, const ReadyLineUp& ready, UnitSyst
     for (const int d : lineup.dominated()[i])
       dominated += (dominated.empty() ? "" : "; ") + lineup.members()[static_cast<std::size_t>(d)].entrant.title;
     const auto place = [&](int at) { return rank.of > 0 ? std::to_string(at) : std::string(); };
-    csv += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", spreadsheet_cell(member.entrant.title),
+    csv += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", spreadsheet_cell(member.entrant.title),
                        spreadsheet_cell(member.entrant.fixture), spreadsheet_cell(member.entrant.tester),
                        spreadsheet_cell(member.entrant.tested_on), spreadsheet_cell(std::string(lineup.figure().id)),
                        spreadsheet_cell(unit_of(lineup.figure(), lineup.terms().currency)), number_cell(s.value),
                        number_cell(std::isfinite(s.value) ? s.expanded() : unread), place(rank.low), place(rank.high),
                        place(rank.of), spreadsheet_cell(dominated), spreadsheet_cell(declared_way(ready, units)),
-                       spreadsheet_cell(changes_words(*member.entry)), spreadsheet_cell(lineup.why_none(m)));
+                       spreadsheet_cell(changes_words(*member.entry)), spreadsheet_cell(lineup.why_none(m)),
+                       member.entrant.simulated ? "true" : "false");
   }
   return csv;
 }

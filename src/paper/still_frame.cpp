@@ -7,6 +7,7 @@
 
 #include "drawing/map_drawing.h"
 #include "drawing/png.h"
+#include "evaluation/simulated_words.h"
 #include "paper/cairo_canvas.h"
 
 namespace sunbreak::paper {
@@ -60,7 +61,7 @@ Result<Still> still(const StillFrame& frame, const Palette& palette, std::string
 }
 
 std::string still_foot_words(const record::TestRecord& b) {
-  std::string words = b.test.simulated ? "sample data, computed" : b.test.tested_by;
+  std::string words = b.test.simulated ? evaluation::not_measured : b.test.tested_by;
   if (!b.test.tested_on.empty()) words += (words.empty() ? "" : " · ") + b.test.tested_on;
   return words;
 }

@@ -10,6 +10,7 @@
 #include "core/visible.h"
 #include "embedded/sunbreak_report.h"
 #include "evaluation/retest.h"
+#include "evaluation/simulated_words.h"
 #include "record/configurations.h"
 #include "report/audit_section.h"
 #include "report/bench_section.h"
@@ -48,29 +49,6 @@ std::string css_in(const drawing::Palette& palette) {
       css.replace(at, paper.size(), hex);
   }
   return css;
-}
-
-/// Which sweeps were computed by a simulated bench, in words; empty where none was.
-std::string simulated_words(const evaluation::Evaluations& evaluations, UnitSystem units) {
-  std::vector<std::string> names;
-  std::size_t measured = 0;
-  for (const auto& evaluation : evaluations) {
-    const record::TestRecord& b = evaluation->record();
-    for (const record::Sweep& sweep : b.sweeps) {
-      const evaluation::SweepView* view = evaluation->view(sweep.id);
-      if (!view || view->read() == 0) continue;
-      const record::Rung* rung = b.rung(sweep.rung_id);
-      const record::Stop* stop = b.stop(sweep.stop_id);
-      if (!view->simulated())
-        ++measured;
-      else if (rung && stop)
-        names.push_back(fmt::format("{} at {} %", length_text(rung->height_m, units), short_number(stop->percent, 1)));
-    }
-  }
-  if (names.empty()) return {};
-  if (measured == 0) return "Sample data: these readings were computed by a simulated bench, not measured.";
-  return fmt::format("Computed by a simulated bench, not measured: {}. The other sweeps were measured.",
-                     fmt::join(names, ", "));
 }
 
 void add_set_aside(data& page, const record::TestRecord& b, const ReportOptions& options) {
@@ -176,7 +154,7 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("css", css_in(options.palette) + (options.figures_apart ? "" : std::string(embedded::web_css)));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
-  page.set("simulated", simulated_words(evaluations, units));
+  page.set("simulated", evaluation::simulated_words(evaluations, units));
   add_fixture_section(page, b, units);
   add_fixture_pictures(page, b, options);
   add_bench_section(page, b, units);

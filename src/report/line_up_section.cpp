@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "evaluation/lineup/simulated_members.h"
+
 #include "report/page_figures.h"
 
 namespace sunbreak::report {
@@ -60,6 +62,8 @@ void add_line_up_section(data& page, record::Id test, FigureSink& sink, const Re
   page.set("line_up_figure", std::string(f.label));
   page.set("line_up_better", f.better == Better::More ? "highest" : "lowest");
   page.set("line_up_way", options.standing.way);
+  if (const std::string words = evaluation::simulated_words(lineup); !words.empty())
+    page.set("line_up_simulated", words);
   page.set("line_up_rows", data(rows));
   if (left_out > 0) page.set("line_up_more", fmt::format("{} more stand in it.", left_out));
 }

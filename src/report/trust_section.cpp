@@ -40,7 +40,7 @@ void add_trust(data& sweep, const Budget& b, const Evidence& evidence, std::stri
   sweep.set("grade", std::string(name(evidence.grade)));
   List missing, budget;
   for (const Condition& c : evidence.conditions)
-    if (!c.met) missing.push_back(data(c.saw));
+    if (!c.met) missing.push_back(data(told(c)));
   sweep.set("has_missing", !missing.empty());
   sweep.set("missing", data(missing));
   for (const Contribution& c : b.contributions)

@@ -166,8 +166,11 @@ TEST(VerdictWords, EverySentenceOfTwoHundredTestsStatesItsFigures) {
           if (frugal) {
             EXPECT_EQ(a.claim.kind, "power_w");
             EXPECT_NE(words.aspect, VerdictWords::Weakness);
-            for (const AuditedClaim& light : all.claims)
-              if (light.claim.kind == "ppf_umol_s") EXPECT_NE(light.judgement.verdict, Verdict::Short);
+            for (const AuditedClaim& light : all.claims) {
+              if (light.claim.kind == "ppf_umol_s") {
+                EXPECT_NE(light.judgement.verdict, Verdict::Short);
+              }
+            }
           }
         }
     }

@@ -122,3 +122,12 @@ TEST(Definitions, SayWhatEachFigureDependsOn) {
     EXPECT_FALSE(d.formula.empty()) << d.id;
   }
 }
+
+TEST(EvidenceGrade, WhatIsNotEnoughIsToldWithWhatWouldBe) {
+  EvidenceFacts f = everything();
+  f.power_in_the_same_state = false;
+  const Evidence e = grade(f);
+  EXPECT_EQ(told(condition(e, "watts")),
+            "320.0 W at the wall, not known to be in the same state: log the watts while the sweep is walked");
+  EXPECT_EQ(told(condition(e, "complete")), "144 of 144 stations read");
+}

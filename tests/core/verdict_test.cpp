@@ -169,7 +169,8 @@ TEST(ClaimVerdict, OfEfficacyKnowsTheDriverAndWhatCannotBe) {
 TEST(ClaimVerdict, OfConditionsGoesByTheirChance) {
   EXPECT_EQ(judge_condition(0.95, true).verdict, Confirmed);
   EXPECT_EQ(judge_condition(0.949, true).verdict, NotToldApart);
-  EXPECT_EQ(judge_condition(0.0, true).verdict, NotToldApart);
+  EXPECT_EQ(judge_condition(0.0228, true).verdict, NotToldApart);
+  EXPECT_EQ(judge_condition(0.0227, true).verdict, Short) << "as a figure is beyond its ±: never open at 1 %";
   EXPECT_EQ(judge_condition(0.0, false).verdict, Contradicted);
   EXPECT_EQ(judge_condition(unread, true).verdict, NotTestable);
 }

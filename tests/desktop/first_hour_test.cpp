@@ -5,6 +5,7 @@
 #include <QProcessEnvironment>
 #include <QPushButton>
 #include <QTimer>
+#include <QToolButton>
 #include <QWheelEvent>
 
 #include "desktop/home/home_view.h"
@@ -246,6 +247,16 @@ TEST_F(FirstHourTest, WaysToRigPutTheKeyboardIntoTheField) {
   }
 }
 
+/// Sentences send to "Home, under Meters": both stand on the screen under these names.
+TEST_F(FirstHourTest, WhatSentencesCallHomeIsCalledSo) {
+  window_->show_home();
+  EXPECT_EQ(find<QToolButton>("homeButton")->text(), "Home");
+  const auto* list = find<QListWidget>("shelfList");
+  QStringList sections;
+  for (int row = 0; row < list->count(); ++row) sections << list->item(row)->text();
+  EXPECT_TRUE(sections.contains("Meters")) << sections.join(", ").toStdString();
+}
+
 TEST_F(FirstHourTest, AMetersUncertaintyIsAskedAsItIsQuoted) {
   begin_test();
   record::Id meter = 0;
@@ -333,10 +344,16 @@ TEST_F(FirstHourTest, OneSimulatedReadingMarksItsSweepAlone) {
   auto* mark = find<QLabel>("walkSimulated");
   ASSERT_TRUE(desk().edits().accept(0, 500, "simulated"));
   QTest::qWait(20);
-  EXPECT_TRUE(mark->isVisible() && mark->text().contains("measures nothing"));
+  EXPECT_TRUE(mark->isVisible() && mark->text().contains("computed by a simulated bench, not measured"));
+  window_->show_stage(Stage::Read);
+  const auto* read = find<QLabel>("readSimulated");
+  EXPECT_TRUE(read->isVisible() && read->text() == mark->text()) << "Read says the same";
+  window_->show_stage(Stage::Walk);
   desk().step_rung(-1);
   ASSERT_TRUE(desk().edits().accept(0, 600, "typed"));
   EXPECT_FALSE(mark->isVisible()) << "the other sweep was measured";
+  window_->show_stage(Stage::Read);
+  EXPECT_FALSE(read->isVisible());
   const report::HtmlReport report = report::html_report({desk().worked_out().evaluation()}, {});
   EXPECT_TRUE(report.html.find("simulated bench, not measured: 45 cm at 100 %") != std::string::npos);
 }

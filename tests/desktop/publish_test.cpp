@@ -2,6 +2,7 @@
 #include <QCheckBox>
 #include <QClipboard>
 #include <QDir>
+#include <QDirIterator>
 #include <QLabel>
 #include <QLineEdit>
 #include <QProcess>
@@ -62,6 +63,11 @@ TEST_F(PublishTest, AllByOneKeyAndAgainWhereTheBookHasMoved) {
   ASSERT_TRUE(all_written()) << find<QLabel>("written")->text().toStdString();
   const QStringList first = files();
   ASSERT_GE(first.size(), 6);
+  int in_folders = 0;
+  for (QDirIterator all(path("out"), QDir::Files, QDirIterator::Subdirectories); all.hasNext(); all.next())
+    ++in_folders;
+  EXPECT_TRUE(find<QLabel>("written")->text().startsWith(QString("Written: %1 files in ").arg(in_folders)))
+      << find<QLabel>("written")->text().toStdString() << " of " << in_folders;
   EXPECT_TRUE(words("page").contains("up to date")) << words("page").toStdString();
   press(Qt::Key_P);
   EXPECT_TRUE(QFile::exists(QGuiApplication::clipboard()->text()));

@@ -4,6 +4,7 @@
 
 #include <QElapsedTimer>
 #include <QEvent>
+#include <QThread>
 #include <algorithm>
 #include <ctime>
 #include <fstream>
@@ -61,7 +62,8 @@ constexpr double yardstick_there_ms = 15;
 }  // namespace
 
 bool WatchedApplication::notify(QObject* receiver, QEvent* event) {
-  if (depth_ > 0 || at_least_ms_ == 0) return Application::notify(receiver, event);
+  if (QThread::currentThread() != thread() || depth_ > 0 || at_least_ms_ == 0)
+    return Application::notify(receiver, event);
   const std::string what = std::string(receiver->metaObject()->className()) + " " +
                            receiver->objectName().toStdString() + ", event " + std::to_string(event->type());
   const double kept_before_ms = kept_waiting_ms();

@@ -1,13 +1,16 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <utility>
 
 #include "evaluation/lineup/lineup.h"
 #include "evaluation/lineup/own_index.h"
 #include "evaluation/lineup/shared_sources.h"
+#include "evaluation/lineup/simulated_members.h"
 #include "gathering/entry_bytes.h"
 #include "gathering/line_up_request.h"
 #include "record/configurations.h"
+#include "report/line_up_page.h"
 
 namespace sunbreak {
 namespace {
@@ -323,6 +326,50 @@ TEST(WaysTest, KeptEntriesAreTheSameAgain) {
     for (std::size_t cut = 0; cut < bytes.size(); cut += 97)
       EXPECT_FALSE(gathering::entry_from(std::string_view(bytes).substr(0, cut))) << "half a file is no entry";
   }
+}
+
+/// What the bars do not show: of what two share little is left in their difference.
+TEST(WaysTest, OverlappingBarsAreToldApartByWhatCancels) {
+  MadeTest made;
+  const TestRecord plain = made.record();
+  TestRecord brighter = plain;
+  for (record::Reading& r : brighter.readings) r.raw *= 1.04;
+  EntryQuestion q;
+  q.usual_height_m = 0.4;
+  std::vector<LineUpMember> members;
+  for (const auto& [record, owner] :
+       {std::pair{&plain, ""}, {&std::as_const(brighter), ""}, {&std::as_const(brighter), "guest Ferry Lane"}}) {
+    const auto evaluation = evaluation::evaluate(*record);
+    const auto entry = std::make_shared<LineUpEntry>(evaluation::entry_of(*evaluation, q, owner));
+    entry->facts.grade = Grade::Working;
+    members.push_back({evaluation::entrant_of(*record), entry});
+  }
+  members[0].entrant.title = "first", members[1].entrant.title = "second", members[2].entrant.title = "guest";
+  members[1].entrant.simulated = true;
+  LineUpTerms terms;
+  terms.figure = "mean_ppfd";
+  const LineUp lineup(members, terms);
+  const auto s = lineup.standings("mean_ppfd");
+  ASSERT_LT(s[1].value - s[0].value, s[0].expanded()) << "each mean lies in the other's bar";
+  const std::string apart = beside_words(lineup, 0, 1, UnitSystem::Metric);
+  EXPECT_TRUE(apart.starts_with("Beside second: −")) << apart;
+  EXPECT_NE(apart.find("told apart though the bars overlap: what both share (the sensor's calibration"),
+            std::string::npos)
+      << apart;
+  EXPECT_TRUE(beside_words(lineup, 1, 0, UnitSystem::Metric).starts_with("Beside first: +"));
+  EXPECT_TRUE(beside_words(lineup, 0, 2, UnitSystem::Metric).ends_with(" µmol/m²/s, not told apart."))
+      << "another lab's sensor: " << beside_words(lineup, 0, 2, UnitSystem::Metric);
+  // What was computed says so, in the line-up and on all that is published of it.
+  const std::string words = simulated_words(lineup);
+  EXPECT_EQ(words,
+            "Of these tests the readings were computed by a simulated bench, not measured: second. The others were "
+            "measured.");
+  EXPECT_EQ(simulated_count_words(lineup), "1 of 3 computed by a simulated bench, not measured");
+  EXPECT_NE(report::line_up_page(lineup, "three", "", UnitSystem::Metric).find(words), std::string::npos);
+  for (LineUpMember& m : members) m.entrant.simulated = false;
+  const LineUp measured(members, terms);
+  EXPECT_EQ(simulated_words(measured), "");
+  EXPECT_EQ(report::line_up_page(measured, "three", "", UnitSystem::Metric).find("simulated"), std::string::npos);
 }
 
 /// Two tests by one sensor and one by another that is called the same in another lab.

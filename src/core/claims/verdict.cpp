@@ -67,9 +67,10 @@ Judgement judge_figure(double claimed, const FoundValue& measured, ClaimSense se
 
 Judgement judge_condition(double chance, bool may_hold) {
   if (std::isnan(chance)) return {};
-  return {chance >= sure_chance ? Verdict::Confirmed
-          : may_hold            ? Verdict::NotToldApart
-                                : Verdict::Contradicted,
+  return {chance >= sure_chance           ? Verdict::Confirmed
+          : !may_hold                     ? Verdict::Contradicted
+          : chance < chance_beyond_two_sd ? Verdict::Short
+                                          : Verdict::NotToldApart,
           unread, chance};
 }
 

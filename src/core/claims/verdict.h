@@ -45,8 +45,12 @@ Judgement judge_figure(double claimed, const FoundValue& measured, ClaimSense se
 /// The chance from which on a condition counts as kept.
 inline constexpr double sure_chance = 0.95;
 
-/// A claim that a condition holds, by the chance that it does: confirmed from sure_chance on, else not told apart where
-/// it may hold with what was measured being off by its ± (k = 2), else contradicted. Not testable for NaN.
+/// The chance of a figure that is short by just its ±: beyond two standard deviations of a normal one.
+inline constexpr double chance_beyond_two_sd = 0.02275013194817921;
+
+/// A claim that a condition holds, by the chance that it does: confirmed from sure_chance on; short where the chance is
+/// one at which a figure would be; else not told apart. Contradicted where it does not hold even with what was measured
+/// being off by its ± (k = 2). Not testable for NaN.
 Judgement judge_condition(double chance, bool may_hold);
 
 /// A claim that something is there or is not, by whether it was found.

@@ -96,6 +96,8 @@ std::string_view name(Grade grade) {
   return grade == Grade::Benchmark ? "Benchmark" : grade == Grade::Working ? "Working" : "Spot";
 }
 
+std::string told(const Condition& c) { return c.met ? c.saw : fmt::format("{}: {}", c.saw, c.way); }
+
 int Evidence::missing() const {
   return static_cast<int>(std::count_if(conditions.begin(), conditions.end(), [](auto& c) { return !c.met; }));
 }

@@ -45,6 +45,9 @@ struct Condition {
   bool operator==(const Condition&) const = default;
 };
 
+/// What is on record, and where that is not enough what would be.
+std::string told(const Condition& condition);
+
 struct Evidence {
   Grade grade = Grade::Spot;
   std::vector<Condition> conditions;

@@ -518,9 +518,7 @@ Told shown_told(const Figure& f, double value, double expanded, UnitSystem units
   const double per = shown_per_stored(f, units), shown = value * per;
   const int more = f.shown == Shown::PowerDensity && units == UnitSystem::Imperial ? 1 : 0;
   const int usual = f.shown == Shown::Light ? decimals_of(ppfd_text(std::abs(shown))) : f.decimals + more;
-  Told pair = told(shown, expanded * per, usual);
-  if (f.with_sign && shown > 0 && pair.value.find_first_of("123456789") != std::string::npos) pair.value.insert(0, "+");
-  return pair;
+  return f.with_sign ? told_difference(shown, expanded * per, usual) : told(shown, expanded * per, usual);
 }
 
 }  // namespace sunbreak

@@ -16,6 +16,11 @@ std::string plain(double value, int decimals) {
   return value < 0 && !zero ? "−" + text : text;
 }
 
+std::string with_unit(std::string text, std::string_view unit) {
+  if (unit.empty()) return text;
+  return text + (unit == "°" ? "" : " ") + std::string(unit);
+}
+
 /// What no decimal would show is what rounding left, and no uncertainty.
 bool is_known(double expanded) { return std::isfinite(expanded) && expanded > 0.5 * std::pow(10, -most_decimals); }
 
@@ -35,10 +40,18 @@ Told told(double value, double expanded, int usual_decimals) {
   return {std::isnan(value) ? "–" : plain(value, decimals), is_known(expanded) ? plain(expanded, decimals) : ""};
 }
 
+Told told_difference(double value, double expanded, int usual_decimals) {
+  Told pair = told(value, expanded, usual_decimals);
+  if (value > 0 && pair.value.find_first_of("123456789") != std::string::npos) pair.value.insert(0, "+");
+  return pair;
+}
+
 std::string uncertain_text(double value, double expanded, int usual_decimals, std::string_view unit) {
-  std::string text = told(value, expanded, usual_decimals).text();
-  if (unit.empty()) return text;
-  return text + (unit == "°" ? "" : " ") + std::string(unit);
+  return with_unit(told(value, expanded, usual_decimals).text(), unit);
+}
+
+std::string uncertain_difference(double value, double expanded, int usual_decimals, std::string_view unit) {
+  return with_unit(told_difference(value, expanded, usual_decimals).text(), unit);
 }
 
 }  // namespace sunbreak

@@ -20,7 +20,11 @@ struct Told {
 };
 Told told(double value, double expanded, int usual_decimals);
 
+/// The same of a difference or a change: what is over zero, as told, has a "+".
+Told told_difference(double value, double expanded, int usual_decimals);
+
 /// The same in one text, with a unit behind it.
 std::string uncertain_text(double value, double expanded, int usual_decimals, std::string_view unit = {});
+std::string uncertain_difference(double value, double expanded, int usual_decimals, std::string_view unit = {});
 
 }  // namespace sunbreak

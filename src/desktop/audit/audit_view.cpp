@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "core/quantity/uncertain_text.h"
 #include "desktop/audit/audit_work.h"
 #include "desktop/audit/claim_dialog.h"
 #include "desktop/audit/claim_list.h"
@@ -225,12 +226,11 @@ void AuditView::show_chosen() {
     std::vector<std::vector<FigureCell>> rows;
     for (const auto& w : work_->audit()->watts) {
       const double off = w.difference_pct();
-      rows.push_back({{tr("%1 %").arg(show_number(w.percent, 1)), {}},
-                      {std::isnan(w.badge_w) ? QStringLiteral("–") : tr("%1 W").arg(w.badge_w, 0, 'f', 0), {}},
-                      {text_of(evaluation::found_text(w.wall, 0, "W")), {}},
-                      {std::isnan(off) ? QStringLiteral("–")
-                                       : text_of((off > 0 ? "+" : "") + evaluation::plain_number(off, 1) + " %"),
-                       {}}});
+      rows.push_back(
+          {{tr("%1 %").arg(show_number(w.percent, 1)), {}},
+           {std::isnan(w.badge_w) ? QStringLiteral("–") : tr("%1 W").arg(w.badge_w, 0, 'f', 0), {}},
+           {text_of(evaluation::found_text(w.wall, 0, "W")), {}},
+           {std::isnan(off) ? QStringLiteral("–") : text_of(uncertain_difference(off, unread, 1, "%")), {}}});
     }
     watts_->show_rows(rows);
     watts_->setVisible(!rows.empty());

@@ -87,17 +87,19 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
     if (!why.empty()) {
       lines << tr("May not be held against %1: %2.").arg(other, text_of(why_not_words(why)));
       lines << what_makes_alike(why, desk_.units());
-    } else {
-      const auto& standings = lineup.ranking().standings();
-      const StandingDifference d =
-          difference(standings[static_cast<std::size_t>(m)], standings[static_cast<std::size_t>(scene.chosen.second)]);
-      if (std::isfinite(d.value))
-        lines << tr("Beside %1: %2, %3. Enter shows both.")
-                     .arg(other,
-                          text_of(evaluation::shown_with_uncertainty(lineup.figure(), d.value, d.expanded,
-                                                                     desk_.units(), lineup.terms().currency)),
-                          d.beyond() ? tr("beyond its uncertainty") : tr("within its uncertainty"));
+    } else if (const std::string beside = beside_words(lineup, m, scene.chosen.second, desk_.units());
+               !beside.empty()) {
+      lines << tr("%1 Enter shows both.").arg(text_of(beside));
     }
+  } else {
+    // Those next to it: whether bars that overlap are told apart is not to be seen.
+    for (const auto& group : lineup.groups()) {
+      const auto here_at = std::ranges::find(group, m);
+      if (here_at == group.end()) continue;
+      if (here_at != group.begin()) lines << text_of(beside_words(lineup, m, *(here_at - 1), desk_.units()));
+      if (here_at + 1 != group.end()) lines << text_of(beside_words(lineup, m, *(here_at + 1), desk_.units()));
+    }
+    lines.removeAll(QString());
   }
   if (const auto differs = scene.shown->differs.find(here.entrant.guest); differs != scene.shown->differs.end()) {
     lines << tr("Its package states what its readings do not give:");

@@ -74,9 +74,8 @@ void OverTimePage::show_scene(const LineUpScene& scene) {
     const QString dates = tr("%1 to %2").arg(text_of(estimates[order[k - 1]].date), text_of(estimates[order[k]].date));
     lines << (why.empty() ? tr("%1: %2, %3.")
                                 .arg(dates,
-                                     text_of((d.value > 0 ? "+" : "") + evaluation::shown_with_uncertainty(
-                                                                            lineup.figure(), d.value, d.expanded,
-                                                                            desk_.units(), lineup.terms().currency)),
+                                     text_of(evaluation::shown_difference(lineup.figure(), d, desk_.units(),
+                                                                          lineup.terms().currency)),
                                      d.beyond() ? tr("a change beyond its uncertainty")
                                                 : tr("no change beyond its uncertainty"))
                           : tr("%1: may not be compared: %2.").arg(dates, text_of(why_not_words(why))));

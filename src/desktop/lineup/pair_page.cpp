@@ -87,9 +87,7 @@ void PairPage::show_scene(const LineUpScene& scene) {
     for (const evaluation::PairSentence& s : pair_sentences(lineup, a, b, desk_.units())) {
       const LineUpFigure& f =
           evaluation::lineup_figures()[static_cast<std::size_t>(evaluation::lineup_figure_index(s.figure_id))];
-      const double per = evaluation::shown_per_stored(f, desk_.units());
-      const QString off = text_of((s.difference.value > 0 ? "+" : "") +
-                                  uncertain_text(s.difference.value * per, s.difference.expanded * per, f.decimals));
+      const QString off = text_of(evaluation::told_difference(f, s.difference, desk_.units()).text());
       rows.push_back({{text_of(f.label), text_of(f.meaning)},
                       {value_text(scene, f, a, desk_.units()), {}},
                       {value_text(scene, f, b, desk_.units()), {}},

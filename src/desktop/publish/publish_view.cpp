@@ -186,7 +186,7 @@ void PublishView::go_on_writing() {
   const std::vector<const publishing::Form*> forms(waiting_.begin(), waiting_.end());
   waiting_.clear();
   ++job_;
-  to_write_ = static_cast<int>(forms.size()), done_ = 0;
+  to_write_ = static_cast<int>(forms.size()), done_ = files_ = 0;
   troubles_.clear();
   stop_->show();
   set_tone(written_, "");
@@ -229,8 +229,7 @@ void PublishView::go_on_writing() {
         waiting_.clear();
         stop_->hide();
         set_tone(written_, "bad");
-        written_->setText(
-            tr("%1 of %2 were written, none of them half: the message below says why.").arg(done_).arg(to_write_));
+        written_->setText(tr("%1, none of them half: the message below says why.").arg(written_so_far()));
       });
 }
 
@@ -240,24 +239,29 @@ void PublishView::take_written(int job, record::Id test, const publishing::Writt
   if (desk_.test() && desk_.test()->test.id == test) forms_->show_standing(log, *desk_.test());
   if (job != job_) return;
   ++done_;
-  if (w.problem)
-    troubles_ << text_of(w.problem->sentence());
-  else
-    last_file_ = w.files.front();
-  if (done_ < to_write_) written_->setText(tr("%1 of %2 written…").arg(done_).arg(to_write_));
+  if (w.problem) troubles_ << text_of(w.problem->sentence());
+  files_ += static_cast<int>(w.files.size());
+  if (!w.files.empty()) last_file_ = w.files.back();
+  if (done_ < to_write_) written_->setText(tr("%1…").arg(written_so_far()));
+}
+
+/// A form may be one file or many: what is counted is called by its name.
+QString PublishView::written_so_far() const {
+  return tr("%1 of %2 are written (%3)")
+      .arg(done_ - static_cast<int>(troubles_.size()))
+      .arg(counted(to_write_, tr("form"), tr("forms")), counted(files_, tr("file"), tr("files")));
 }
 
 void PublishView::show_last() {
-  const int fine = done_ - static_cast<int>(troubles_.size());
-  after_->setVisible(fine > 0);
+  after_->setVisible(files_ > 0);
   if (!troubles_.isEmpty()) {
     set_tone(written_, "bad");
-    return written_->setText(troubles_.join("\n"));
+    return written_->setText((files_ > 0 ? written_so_far() + ".\n" : QString()) + troubles_.join("\n"));
   }
   set_tone(written_, "good");
-  written_->setText(fine == 1
+  written_->setText(files_ == 1
                         ? tr("Written: %1").arg(text_of(last_file_.string()))
-                        : tr("Written: %1 files in %2").arg(fine).arg(text_of(last_file_.parent_path().string())));
+                        : tr("Written: %1 files in %2").arg(files_).arg(text_of(last_file_.parent_path().string())));
 }
 
 void PublishView::stop_writing() {
@@ -267,7 +271,7 @@ void PublishView::stop_writing() {
   ++job_;
   stop_->hide();
   set_tone(written_, "attention");
-  written_->setText(tr("Stopped: %1 of %2 were written, none of them half.").arg(done_).arg(to_write_));
+  written_->setText(tr("Stopped: %1, none of them half.").arg(written_so_far()));
 }
 
 report::ReportOptions PublishView::chosen_options() const {

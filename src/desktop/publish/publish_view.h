@@ -39,6 +39,7 @@ class PublishView : public StageView {
   void choose_parts();
   void write(const std::vector<const publishing::Form*>& forms);
   void go_on_writing();
+  QString written_so_far() const;
   void take_written(int job, record::Id test, const publishing::Written& written, const LastWritten& as);
   void stop_writing();
   void show_last();
@@ -53,7 +54,8 @@ class PublishView : public StageView {
   FormList* forms_;
   QString first_gap_;  ///< the field of Rig that the first thing not stated goes into
   std::deque<const publishing::Form*> waiting_;
-  int job_ = 0, to_write_ = 0, done_ = 0;
+  int job_ = 0, to_write_ = 0, done_ = 0;  ///< forms
+  int files_ = 0;                          ///< written of them
   QStringList troubles_;
   std::filesystem::path last_file_;
   Background writing_;

@@ -33,6 +33,7 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/simulated_words.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -73,6 +74,10 @@ QWidget* ReadView::make_middle() {
   state_ = new ElidedLabel(middle);
   head->addWidget(title_);
   head->addSpacing(16);
+  simulated_ = new QLabel(marked_attention(tr(evaluation::not_measured)), middle);
+  simulated_->setObjectName("readSimulated");
+  set_tone(simulated_, "attention");
+  head->addWidget(simulated_);
   head->addWidget(state_, 1);
   column->addLayout(head);
   // Where all of them do not fit beside each other they go on in a second line.
@@ -167,6 +172,7 @@ void ReadView::refresh() {
   state_->setText(predicted                                    ? tr("nobody walked it")
                   : settings_.quantity == Quantity::Difference ? difference_words()
                                                                : state_words());
+  simulated_->setVisible(desk_.view() && desk_.view()->simulated());
   figures_->refresh();
   map_->renew();
   show_cut();
@@ -399,6 +405,7 @@ void ReadView::draw_picture(QPainter& p, const QRectF& room, bool in_vectors) co
   p.setFont(title_->font());
   QString words = text_of(record::title_of(*desk_.test()));
   if (!all) words += QStringLiteral(" · ") + title_->text();
+  if (desk_.view()->simulated()) words += QStringLiteral(" · ") + tr(evaluation::not_measured);
   p.drawText(QRectF(room.left() + 48, room.top() + 8, room.width() - 64, 24), Qt::AlignLeft | Qt::AlignVCenter,
              shown_values(desk_, *desk_.view(), settings_).title + QStringLiteral(" · ") + words);
   const QRectF below = room.adjusted(0, 36, 0, 0);

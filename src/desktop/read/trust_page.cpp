@@ -198,7 +198,7 @@ void TrustPage::show_evidence() {
     auto* mark = new QLabel((c.met ? QStringLiteral("● ") : QStringLiteral("◣ ")) + condition_name(c.id), home);
     set_tone(mark, c.met ? "good" : "attention");
     conditions_->addWidget(mark, row, 0, Qt::AlignTop);
-    auto* saw = wrapped_label(c.met ? text_of(c.saw) : text_of(c.saw) + tr(": ") + text_of(c.way), home);
+    auto* saw = wrapped_label(text_of(told(c)), home);
     conditions_->addWidget(saw, row, 1);
     if (!c.met) {
       const Way to = way_to(c, *desk_.test());

@@ -90,11 +90,11 @@ void MainWindow::build_frame() {
   auto* bar = new QHBoxLayout(top);
   bar->setContentsMargins(8, 0, 12, 0);
   auto* home = new QToolButton(top);
-  home->setText(tr("Sunbreak"));
+  home->setText(tr("Home"));
   home->setObjectName("homeButton");
   home->setProperty("plain", true);
   home->setStyleSheet("font-size: 16px; font-weight: bold;");
-  home->setToolTip(tr("The lab book (Alt+Home)"));
+  home->setToolTip(tr("The tests of the lab book, and its shelf (Alt+Home)"));
   connect(home, &QToolButton::clicked, this, &MainWindow::show_home);
   book_name_ = quiet_label({}, top);
   auto* names = new QVBoxLayout;
@@ -175,7 +175,7 @@ void MainWindow::build_menu() {
     connect(action, &QAction::triggered, this, act);
     addAction(action);
   };
-  entry(tr("The lab book"), QKeySequence("Alt+Home"), [this] { show_home(); });
+  entry(tr("Home"), QKeySequence("Alt+Home"), [this] { show_home(); });
   entry(tr("New test"), QKeySequence::New, [this] { home_->start_test(); });
   entry(tr("New lab book…"), {}, [this] { new_book(); });
   entry(tr("Open a lab book…"), {}, [this] { choose_book(); });
@@ -199,7 +199,7 @@ void MainWindow::build_menu() {
   entry(tr("Instruments…"), QKeySequence("Ctrl+I"), [this] { show_instruments(); });
   entry(tr("Full screen"), QKeySequence::FullScreen, [this] { isFullScreen() ? showNormal() : showFullScreen(); });
   entry(tr("Keys"), QKeySequence(Qt::Key_F1),
-        [this] { show_keys(this, stage_ ? stage_kind(*stage_).name : tr("The lab book"), front()->keys()); });
+        [this] { show_keys(this, stage_ ? stage_kind(*stage_).name : tr("Home"), front()->keys()); });
   entry(tr("About Sunbreak"), {}, [this] { show_about(this, text_of(desk_->book().file().string())); });
   menu->addSeparator();
   entry(tr("Quit"), QKeySequence::Quit, [this] { close(); });

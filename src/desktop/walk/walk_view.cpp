@@ -25,6 +25,7 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/simulated_words.h"
 #include "exchange/tables/cell_numbers.h"
 
 namespace sunbreak::desktop {
@@ -195,7 +196,7 @@ void WalkView::refresh_live() {
   const auto live = live_reading(desk_, hub_);
   side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : QString());
   const bool computed = desk_.view() && desk_.view()->simulated();
-  simulated_->setText(computed            ? marked_attention(tr("simulated: this sweep measures nothing"))
+  simulated_->setText(computed            ? marked_attention(tr(evaluation::not_measured))
                       : simulated_light() ? marked_attention(tr("the light is simulated"))
                                           : QString());
   simulated_->setVisible(!simulated_->text().isEmpty());

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "core/quantity/uncertain_text.h"
 #include "desktop/desk/desk.h"
 #include "desktop/instruments/light_meter.h"
 #include "desktop/theme/theme.h"
@@ -154,7 +155,7 @@ void StairPanel::refresh() {
       if (r.spread && *r.spread > one_pattern_spread)
         light.attention = true, light.tip = tr("The stations differ by %1 %.").arg(100 * *r.spread, 0, 'f', 1);
       FigureCell off = number(r.off_linear, 1, 100);
-      if (r.off_linear) off.text = (*r.off_linear >= 0 ? "+" : "") + off.text + " %";
+      if (r.off_linear) off.text = text_of(uncertain_difference(100 * *r.off_linear, unread, 1, "%"));
       rows.push_back({{show_number(r.dial_pct), {}, false},
                       light,
                       number(r.power_w, 1),

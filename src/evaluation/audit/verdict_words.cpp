@@ -205,7 +205,7 @@ void say_claim(const AuditedClaim& a, const std::optional<bool>& light_is_there,
   if (a.claim.kind == "coverage" || a.claim.kind == "height_m") {
     // What serves a stage is said of each target; of a claim only that it does not hold.
     if (v == Confirmed) return;
-    s.say(label + " as claimed does not hold: ");
+    s.say(label + (v == Short ? " as claimed hardly holds: " : " as claimed does not hold: "));
     if (a.claim.kind == "coverage" && a.measured == 0)
       s.say("nothing about the middle is served where ")
           .number("claim." + a.slot + ".claimed", a.claimed, 0, a.unit)

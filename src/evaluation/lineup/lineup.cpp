@@ -9,6 +9,7 @@
 
 #include "core/quantity/uncertain_text.h"
 #include "evaluation/light_words.h"
+#include "evaluation/lineup/shared_sources.h"
 
 namespace sunbreak::evaluation {
 
@@ -148,6 +149,27 @@ std::vector<Unlike> LineUp::why_not(int a, int b) const {
                            units_);
 }
 
+std::vector<std::string> LineUp::what_cancels(int a, int b) const {
+  constexpr double worth_telling = 0.2;  // of the variance: a tenth of the ±
+  const auto first = static_cast<std::size_t>(a), second = static_cast<std::size_t>(b);
+  const Standing &x = ranking_.standings()[first], &y = ranking_.standings()[second];
+  const double left = difference(x, y).expanded / 2;
+  std::vector<std::pair<double, std::string>> cancels;  // by what each takes off the variance
+  for (const SharedPart& part : x.shared) {
+    const auto other = std::ranges::find(y.shared, part.source, &SharedPart::source);
+    const auto place = std::ranges::find(sources_[first], part.source);
+    if (other == y.shared.end() || place == sources_[first].end()) continue;
+    const double off = 2 * part.standard * other->standard;
+    if (off >= worth_telling * left * left)
+      cancels.emplace_back(
+          off, source_words(members_[first].entry->sources[static_cast<std::size_t>(place - sources_[first].begin())]));
+  }
+  std::ranges::sort(cancels, std::greater());
+  std::vector<std::string> words;
+  for (auto& [off, name] : cancels) words.push_back(std::move(name));
+  return words;
+}
+
 void LineUp::find_groups() {
   std::vector<std::vector<int>> classes;  // that are in each group
   for (const int m : ranking_.order()) {
@@ -218,21 +240,35 @@ std::vector<PairSentence> pair_sentences(const LineUp& lineup, int a, int b, Uni
     PairSentence s;
     s.figure_id = f.id, s.a = x.value, s.b = y.value;
     s.difference = difference(x, y);
-    s.told_apart = s.difference.beyond();
+    s.told_apart = f.id == lineup.figure().id ? lineup.ranking().told_apart(a, b) : s.difference.beyond();
     const double per = shown_per_stored(f, units);
     const std::string unit = shown_unit(f, units, lineup.terms().currency);
-    const auto [off, sure] = told(std::abs(s.difference.value) * per, s.difference.expanded * per, f.decimals);
-    const std::string with_unit = unit.empty() ? "" : " " + unit;
-    if (s.told_apart) {
-      const bool higher = s.difference.value > 0;
-      s.words = fmt::format("{}: {} has {} ± {}{} {} than {}.", f.label, first.fixture, off, sure, with_unit,
-                            higher ? "more" : "less", second.fixture);
-    } else {
-      s.words = fmt::format("{}: not told apart; they differ by {}{}, within ± {}.", f.label, off, with_unit, sure);
-    }
+    const std::string off =
+        uncertain_text(std::abs(s.difference.value) * per, s.difference.expanded * per, f.decimals, unit);
+    s.words = s.told_apart ? fmt::format("{}: {} has {} {} than {}.", f.label, first.fixture, off,
+                                         s.difference.value > 0 ? "more" : "less", second.fixture)
+                           : fmt::format("{}: not told apart; they differ by {}.", f.label, off);
     all.push_back(std::move(s));
   }
   return all;
+}
+
+std::string beside_words(const LineUp& lineup, int a, int b, UnitSystem units) {
+  if (!lineup.why_not(a, b).empty()) return {};
+  const auto& standings = lineup.ranking().standings();
+  const Standing &x = standings[static_cast<std::size_t>(a)], &y = standings[static_cast<std::size_t>(b)];
+  const StandingDifference d = difference(x, y);
+  if (!std::isfinite(d.value)) return {};
+  std::string words = fmt::format("Beside {}: {}, ", lineup.members()[static_cast<std::size_t>(b)].entrant.title,
+                                  shown_difference(lineup.figure(), d, units, lineup.terms().currency));
+  if (!lineup.ranking().told_apart(a, b))
+    return words + (d.beyond() ? "beyond its uncertainty, but not sure for all pairs together." : "not told apart.");
+  words += "told apart";
+  const auto cancels = lineup.what_cancels(a, b);
+  if (std::abs(d.value) <= x.expanded() + y.expanded() && !cancels.empty())
+    words += fmt::format(" though the bars overlap: what both share ({}) cancels in the difference",
+                         fmt::join(cancels, ", "));
+  return words + ".";
 }
 
 }  // namespace sunbreak::evaluation

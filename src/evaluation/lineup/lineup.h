@@ -58,6 +58,10 @@ class LineUp {
   /// Reasons why two may not be compared by the line-up's figure; empty where they may.
   std::vector<Unlike> why_not(int a, int b) const;
 
+  /// What two have in common that cancels in their difference by the line-up's figure, in words, the largest first; of
+  /// those alone that would widen it by a tenth.
+  std::vector<std::string> what_cancels(int a, int b) const;
+
   /// Members in groups of those that may be compared, the largest first, each in the ranking's order; what has no value
   /// is in none.
   const std::vector<std::vector<int>>& groups() const { return groups_; }
@@ -113,5 +117,9 @@ struct PairSentence {
   bool told_apart = false;
 };
 std::vector<PairSentence> pair_sentences(const LineUp& lineup, int a, int b, UnitSystem units);
+
+/// What is between two by the line-up's figure: the difference with its ±, whether that tells them apart, and, where
+/// it does although the ± of the two overlap, what cancels. Empty where they may not be compared, or one has no value.
+std::string beside_words(const LineUp& lineup, int a, int b, UnitSystem units);
 
 }  // namespace sunbreak::evaluation

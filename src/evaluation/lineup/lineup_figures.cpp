@@ -93,18 +93,39 @@ std::string shown_value(const LineUpFigure& f, double value, UnitSystem units) {
   return std::isnan(value) ? "–" : plain_number(value * shown_per_stored(f, units), f.decimals);
 }
 
+namespace {
+
+std::string followed_by(const std::string& text, const std::string& unit) {
+  return unit.empty() ? text : text + " " + unit;
+}
+
+Told told_as(const LineUpFigure& f, double value, double expanded, UnitSystem units, bool as_difference) {
+  const double per = shown_per_stored(f, units);
+  return as_difference ? sunbreak::told_difference(value * per, expanded * per, f.decimals)
+                       : told(value * per, expanded * per, f.decimals);
+}
+
+}  // namespace
+
 Told shown_told(const LineUpFigure& f, double value, double expanded, UnitSystem units) {
   if (f.table) return sunbreak::shown_told(*f.table, value, expanded, units);
-  const double per = shown_per_stored(f, units);
-  return told(value * per, expanded * per, f.decimals);
+  return told_as(f, value, expanded, units, false);
 }
 
 std::string shown_with_uncertainty(const LineUpFigure& f, double value, double expanded, UnitSystem units,
                                    std::string_view currency) {
   if (std::isnan(value)) return "–";
-  const std::string text = shown_told(f, value, expanded, units).text();
-  const std::string unit = shown_unit(f, units, currency);
-  return unit.empty() ? text : text + " " + unit;
+  return followed_by(shown_told(f, value, expanded, units).text(), shown_unit(f, units, currency));
+}
+
+Told told_difference(const LineUpFigure& f, const StandingDifference& d, UnitSystem units) {
+  return told_as(f, d.value, d.expanded, units, true);
+}
+
+std::string shown_difference(const LineUpFigure& f, const StandingDifference& d, UnitSystem units,
+                             std::string_view currency) {
+  if (std::isnan(d.value)) return "–";
+  return followed_by(told_difference(f, d, units).text(), shown_unit(f, units, currency));
 }
 
 }  // namespace sunbreak::evaluation

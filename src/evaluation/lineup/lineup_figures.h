@@ -42,4 +42,10 @@ Told shown_told(const LineUpFigure& figure, double value, double expanded, UnitS
 std::string shown_with_uncertainty(const LineUpFigure& figure, double value, double expanded, UnitSystem units,
                                    std::string_view currency);
 
+/// A difference of two of a figure, with its sign.
+Told told_difference(const LineUpFigure& figure, const StandingDifference& difference, UnitSystem units);
+/// The same with its unit; a dash for NaN.
+std::string shown_difference(const LineUpFigure& figure, const StandingDifference& difference, UnitSystem units,
+                             std::string_view currency);
+
 }  // namespace sunbreak::evaluation

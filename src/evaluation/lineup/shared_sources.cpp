@@ -2,7 +2,10 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <iterator>
 #include <map>
+#include <utility>
 
 #include "core/quantity/lower_case.h"
 
@@ -51,6 +54,18 @@ std::string shared_source(std::string_view contribution, const TestRecord& recor
   if (contribution == "edges")
     return fmt::format("edges|{}|{}|{}|{}", owner, record.bench.name, record.bench.width_m, record.bench.depth_m);
   return {};
+}
+
+std::string_view source_words(std::string_view source) {
+  static constexpr std::pair<std::string_view, std::string_view> words[] = {
+      {"calibration", "the sensor's calibration"},
+      {"cosine", "its response at low angles"},
+      {"spectral", "its response to this kind of light"},
+      {"power", "the wall meter"},
+      {"edges", "the bench's edges"}};
+  const std::string_view kind = source.substr(0, source.find('|'));
+  const auto found = std::ranges::find(words, kind, &std::pair<std::string_view, std::string_view>::first);
+  return found == std::end(words) ? "what they share" : found->second;
 }
 
 }  // namespace sunbreak::evaluation

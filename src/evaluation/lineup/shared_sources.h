@@ -15,6 +15,9 @@ using namespace record;
 std::string shared_source(std::string_view contribution, const TestRecord& record, const Sweep& sweep,
                           const std::string& owner);
 
+/// What such a text is of, for a sentence: "the sensor's calibration".
+std::string_view source_words(std::string_view source);
+
 /// "LED", "sodium", "metal halide", "fluorescent" or "" by how a fixture is described: what a sensor's spectral
 /// response does to two of one kind is taken as alike.
 std::string kind_of_light(const Fixture& fixture);
