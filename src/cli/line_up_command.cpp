@@ -243,7 +243,7 @@ void print_suits(const std::vector<Entrant>& entrants,
                s.percent, evaluation::found_text(s.mean_ppfd, 0, ""), s.lowest_over_mean,
                evaluation::found_text(s.power_w, 0, ""));
     if (s.price) fmt::print(", {} {} over the years", evaluation::found_text(s.cost, 0, ""), q.currency);
-    fmt::print(", {:.0f} % sure\n", 100 * s.chance);
+    fmt::print(", {} sure\n", chance_text(s.chance));
   };
   for (const std::size_t i : sorted.suit) print(i);
   if (sorted.suit.empty()) fmt::print("None of them does.\n");

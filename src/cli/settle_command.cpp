@@ -129,10 +129,10 @@ std::string point_text(const SettleMaps& maps, const SettleRequest& request, con
   const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *p.height, p.setting);
   return fmt::format(
       "{}: mean {}, edge {}, {:.0f} to {:.0f} µmol/m²/s, {:.0f} % in band, lowest ÷ mean "
-      "{:.2f}; the rule holds with a chance of {:.0f} %",
+      "{:.2f}; the rule holds with a chance of {}",
       evaluation::settle_place_words(p, UnitSystem::Metric), uncertain_text(p.figures.mean, e.mean, 0),
       uncertain_text(p.figures.edge, e.edge, 0), p.figures.lowest, p.figures.highest, 100 * p.figures.in_band,
-      p.figures.lowest_over_mean(), 100 * p.chance);
+      p.figures.lowest_over_mean(), chance_text(p.chance));
 }
 
 void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswers& answers, const TestLight& light) {

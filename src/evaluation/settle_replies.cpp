@@ -17,9 +17,9 @@ std::pair<double, double> place_of(const SettlePoint& p) { return {p.height->hei
 
 /// How the rule fares at a point, in words.
 std::string fares_words(const SettlePoint& p, UnitSystem units) {
-  return fmt::format("{}: edge {:.0f}, mean {:.0f}, highest {:.0f} µmol/m²/s, {:.0f} % in band; holds with {:.0f} %",
+  return fmt::format("{}: edge {:.0f}, mean {:.0f}, highest {:.0f} µmol/m²/s, {:.0f} % in band; holds with {}",
                      settle_place_words(p, units), p.figures.edge, p.figures.mean, p.figures.highest,
-                     100 * p.figures.in_band, 100 * p.chance);
+                     100 * p.figures.in_band, chance_text(p.chance));
 }
 
 /// At one setting: where the rule is met with the widest area in band, else where that is widest.

@@ -57,7 +57,7 @@ std::string mending_words(const SettleRequest& request, const SettlePoint& point
 
 std::string instead_words(const SettleRequest& request, const BestWay& way, const TestLight& light, UnitSystem units) {
   const SettlePoint& p = way.point;
-  const std::string there = fmt::format("{:.0f} % in band, {:.0f} % sure", 100 * p.figures.in_band, 100 * p.chance);
+  const std::string there = fmt::format("{:.0f} % in band, {} sure", 100 * p.figures.in_band, chance_text(p.chance));
   if (way.met)
     return fmt::format("No way is {:.0f} % sure. The surest, {}: {}.", 100 * request.sure, settle_place_words(p, units),
                        there);

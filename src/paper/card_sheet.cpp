@@ -37,7 +37,7 @@ std::vector<std::string> cells_of(const evaluation::CardLine& line, UnitSystem u
   cells.push_back(uncertain_text(p.figures.mean, line.expanded.mean, 0));
   cells.push_back(fmt::format("{:.1f}", dli_mol_m2_d(p.figures.mean, line.row.photoperiod_h)));
   cells.push_back(p.setting.power_w ? fmt::format("{:.0f}", *p.setting.power_w) : "–");
-  cells.push_back(fmt::format("{:.0f} %{}", 100 * p.chance, line.sure ? "" : "*"));
+  cells.push_back(chance_text(p.chance) + (line.sure ? "" : "*"));
   return cells;
 }
 

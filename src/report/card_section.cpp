@@ -43,7 +43,7 @@ void add_card_section(data& page, const evaluation::TestRecord& record, const ev
       row.set("edge", uncertain_text(p.figures.edge, line.expanded.edge, 0));
       row.set("daily", fmt::format("{:.1f}", dli_mol_m2_d(p.figures.mean, line.row.photoperiod_h)));
       row.set("covered", fmt::format("{:.0f} %", 100 * p.figures.in_band));
-      row.set("chance", fmt::format("{:.0f} %", 100 * p.chance));
+      row.set("chance", chance_text(p.chance));
       const auto watts = p.setting.power_w;
       const RunningCost cost = running_cost(watts.value_or(0), line.row.photoperiod_h, tariff.value_or(0));
       row.set("watts", watts ? fmt::format("{:.0f}", *watts) : "–");

@@ -149,8 +149,12 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     s.set("mean", mean.value);
     s.set("mean_sure", mean.sure());
     const FigureSource source(view.layout, view.ppfd, f);
-    const auto shown = [&](const char* id) { return shown_value(figure(id), figure(id).value(source), units); };
-    s.set("evenness", shown_with_unit(lead, lead.value(source), units));
+    // As with its ±, for which there is no room.
+    const auto shown = [&](std::string_view id) {
+      return shown_told(figure(id), figure(id).value(source), budget.expanded(id), units).value;
+    };
+    const std::string lead_unit = shown_unit(lead, units);
+    s.set("evenness", shown(lead.id) + (lead_unit.empty() ? "" : " " + lead_unit));
     s.set("ppf", shown("ppf_umol_s"));
     s.set("power", f.power_w ? shown("power_w") : "not stated");
     s.set("efficacy", shown("canopy_efficacy_umol_j"));

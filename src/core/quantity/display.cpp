@@ -6,6 +6,12 @@
 
 namespace sunbreak {
 
+std::string chance_text(double chance) {
+  if (chance < 0.01) return "under 1 %";
+  if (chance > 0.99) return "over 99 %";
+  return fmt::format("{:.0f} %", 100 * chance);
+}
+
 std::string short_number(double value, int decimals) {
   if (!std::isfinite(value)) return "–";
   std::string text = fmt::format("{:.{}f}", value, decimals);

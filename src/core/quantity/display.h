@@ -29,6 +29,9 @@ std::string area_text(double area_m2, UnitSystem system);
 /// PPFD to three or four figures, as testers write it: 424, 38.2.
 std::string ppfd_text(double ppfd);
 
+/// A chance in percent: "73 %"; "under 1 %" and "over 99 %" of what may yet be or fail.
+std::string chance_text(double chance);
+
 /// A temperature, or a rise of one, in what `system` shows it in: °C and K, or °F for both.
 double shown_temperature(double celsius, UnitSystem system);
 double celsius_of_shown(double shown, UnitSystem system);

@@ -122,7 +122,7 @@ Problem none_meets(const Search& search) {
   if (!any)
     return {"no height and setting lies within the limits", "there is nothing to choose from", "widen the limits"};
   if (surest > 0)
-    return {fmt::format("where the rule is met it holds with a chance of {:.0f} % at most", 100 * surest),
+    return {fmt::format("where the rule is met it holds with a chance of {} at most", chance_text(surest)),
             fmt::format("{:.0f} % are asked for", 100 * request.sure),
             "ask for less, widen the band, or make the readings surer: a calibrated sensor, another height"};
   if (dim && !bright)

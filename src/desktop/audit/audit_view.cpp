@@ -193,7 +193,7 @@ void AuditView::show_chosen() {
   lines << text_of(a->reason);
   // Of a condition the reason says it.
   if (!std::isnan(a->judgement.chance) && a->claim.kind != "coverage" && a->claim.kind != "height_m")
-    lines << tr("Chance that what is claimed is reached: %1 %").arg(100 * a->judgement.chance, 0, 'f', 0);
+    lines << tr("Chance that what is claimed is reached: %1").arg(text_of(chance_text(a->judgement.chance)));
   if (!a->weakest.empty()) lines << tr("Its ± comes mostly from %1.").arg(text_of(a->weakest));
   if (!a->lifts.empty()) lines << tr("What would help: %1.").arg(text_of(a->lifts));
   if (!on_record) lines << tr("It stands on the fixture's sheet; it is changed there.");

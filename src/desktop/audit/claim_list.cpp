@@ -147,10 +147,10 @@ void ClaimList::choose(int row) {
 
 void ClaimList::tell() {
   const evaluation::AuditedClaim* a = chosen();
-  setAccessibleDescription(a ? tr("%1, %2: %3, measured %4")
-                                   .arg(text_of(a->label), text_of(a->claimed_words),
-                                        text_of(verdict_words(a->judgement)), text_of(a->measured_words))
-                             : tr("Nothing is claimed yet."));
+  if (!a) return setAccessibleDescription(tr("Nothing is claimed yet."));
+  setAccessibleDescription(
+      tr("%1, %2: %3").arg(text_of(a->label), text_of(a->claimed_words), text_of(verdict_words(a->judgement))) +
+      (a->measured_words.empty() ? QString() : tr(", measured %1").arg(text_of(a->measured_words))));
 }
 
 void ClaimList::fit_scroll() {

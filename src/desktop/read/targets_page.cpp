@@ -127,7 +127,9 @@ void TargetsPage::work_out() {
   bands_.clear();
   for (const record::CropTarget& t : targets_) bands_.push_back(evaluation::band_of(t, hours_of(t)));
   reason_->setText(targets_.empty() ? tr("This list is empty. Edit lists… adds targets.")
-                                    : text_of(targets_.front().reason));
+                                    : text_of(targets_.front().reason) +
+                                          tr(". ● serves the whole footprint by the test's rule; bold: the best of its "
+                                             "column."));
   hours_words_->setText(tried_hours_ ? tr("%1 h a day").arg(show_number(*tried_hours_, 1)) : tr("each target's own"));
   own_hours_->setVisible(tried_hours_.has_value());
   if (!desk_.test()) return;
@@ -188,13 +190,13 @@ void TargetsPage::fill_table() {
   for (int r = 0; r < table_->rowCount(); ++r)
     for (int t = 0; t < table_->columnCount(); ++t) {
       const bool known = t < std::ssize(rows_[r].fits), best = best_[t] == r;
-      auto* item = new QTableWidgetItem(known ? (best ? QStringLiteral("● ") : QString()) +
+      const bool serves = known && rows_[r].fits[t].passes;
+      auto* item = new QTableWidgetItem(known ? (serves ? QStringLiteral("● ") : QString()) +
                                                     share_text(rows_[r].fits[t].coverage.in_band_share)
                                               : tr("–"));
       item->setTextAlignment(Qt::AlignCenter);
-      if (best) {
-        QFont bold = text_font(13, true);
-        item->setFont(bold);
+      if (best) item->setFont(text_font(13, true));
+      if (serves) {
         item->setForeground(theme().good);
       } else if (known && rows_[r].fits[t].coverage.in_band_share < 0.005) {
         item->setForeground(theme().quiet);

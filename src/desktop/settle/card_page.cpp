@@ -189,7 +189,7 @@ void CardPage::show_card() {
   table_->setHorizontalHeaderLabels({tr("stage"), tr("band,\nµmol/m²/s"), tr("height,\n%1").arg(length),
                                      tr("dimmer,\n%"), tr("hours\na day"), tr("watts"), tr("mean"), tr("edge"),
                                      tr("mol/m²/d"), tr("in band,\n%"), tr("kWh\na day"), tr("%1\na day").arg(money),
-                                     tr("chance,\n%"), tr("weeks")});
+                                     tr("chance"), tr("weeks")});
   table_->setColumnHidden(MoneyColumn, !tariff);
   const int current_row = table_->currentRow(), current_column = table_->currentColumn();
   table_->setRowCount(static_cast<int>(card_.lines.size()));
@@ -224,7 +224,7 @@ void CardPage::show_card() {
     put(EdgeColumn, text_of(uncertain_text(f.edge, line.expanded.edge, 0)));
     put(LightColumn, QString::number(dli_mol_m2_d(f.mean, row.photoperiod_h), 'f', 1));
     put(CoveredColumn, QString::number(100 * f.in_band, 'f', 0), text_of(area_text(f.in_band * card_.area_m2, units)));
-    const QString chance = QString::number(100 * line.point->chance, 'f', 0);
+    const QString chance = text_of(chance_text(line.point->chance));
     put(ChanceColumn, line.sure ? chance : marked_attention(chance), said.isEmpty() ? tr("the rule is met") : said);
     if (const auto watts = line.point->setting.power_w) {
       const RunningCost cost = running_cost(*watts, row.photoperiod_h, tariff.value_or(0));

@@ -74,9 +74,9 @@ void FieldChart::changeEvent(QEvent* event) {
 
 void FieldChart::describe() {
   const auto& point = work_.point();
-  setAccessibleName(point ? tr("Field of heights and settings, at %1: the rule holds with a chance of %2 %")
+  setAccessibleName(point ? tr("Field of heights and settings, at %1: the rule holds with a chance of %2")
                                 .arg(text_of(evaluation::settle_place_words(*point, desk_.units())))
-                                .arg(100 * point->chance, 0, 'f', 0)
+                                .arg(text_of(chance_text(point->chance)))
                           : tr("Field of heights and settings, empty"));
 }
 

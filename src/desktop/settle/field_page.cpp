@@ -8,9 +8,12 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "core/figures/figure_table.h"
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
 #include "core/quantity/uncertain_text.h"
+#include "core/uncertainty/budget.h"
+#include "desktop/desk/worked_out.h"
 #include "desktop/paint/light_maps.h"
 #include "desktop/settle/field_chart.h"
 #include "desktop/widgets/field_parsers.h"
@@ -82,6 +85,9 @@ FieldPage::FieldPage(Desk& desk, SettleWork& work, QWidget* parent) : QWidget(pa
   connect(&work_, &SettleWork::moved, this, &FieldPage::show_point);
   connect(&work_, &SettleWork::answered, this, &FieldPage::show_answers);
   connect(&work_, &SettleWork::field_changed, this, &FieldPage::show_answers);
+  connect(&desk_.worked_out(), &WorkedOut::progressed, this, [this] {
+    if (isVisible()) show_point();
+  });
 }
 
 void FieldPage::show_point() {
@@ -109,6 +115,11 @@ void FieldPage::show_point() {
   map.predicted = !walked;
   map_->show_maps({std::move(map)});
   const SettleExpanded e = expanded_of(work_.request().band, maps.shared_sd, *point->height, point->setting);
+  // Of what was walked the ± is the sweep's own, as Read has it.
+  const bool whole = walked && maps.lattice.area == evaluation::whole_area(*work_.light());
+  const record::Sweep* sweep = whole ? walked_at(point->height->height_m, point->setting.percent) : nullptr;
+  const Budget* budget = sweep ? desk_.worked_out().budget_of(sweep->id) : nullptr;
+  if (sweep && !budget) desk_.worked_out().want_budgets(sweep->id);
   std::vector<std::vector<FigureCell>> rows;
   const auto add = [&](const QString& name, double value, double expanded, int decimals, const QString& unit) {
     const Told shown = told(value, expanded, decimals);
@@ -116,17 +127,24 @@ void FieldPage::show_point() {
                     {(text_of(shown.value) + " " + unit).trimmed(), {}, false},
                     {text_of(shown.expanded), {}, false}});
   };
+  const auto add_figure = [&](std::string_view id, double value, double expanded) {
+    const Figure& as = figure(id);
+    const Told shown = shown_told(as, value, budget ? budget->expanded(id) : sweep ? unread : expanded, desk_.units());
+    rows.push_back({{text_of(as.label), {}, false},
+                    {(text_of(shown.value) + " " + text_of(shown_unit(as, desk_.units()))).trimmed(), {}, false},
+                    {text_of(shown.expanded), {}, false}});
+  };
   const QString light = tr("µmol/m²/s");
-  add(tr("Mean"), f.mean, e.mean, 0, light);
-  add(tr("Along the edge"), f.edge, e.edge, 0, light);
+  add_figure("mean_ppfd", f.mean, e.mean);
+  add_figure("edge_ppfd", f.edge, e.edge);
   // In a small window the map keeps its room.
   const bool all = height() >= small_height_px;
-  if (all) add(tr("Center"), f.center, e.center, 0, light);
+  if (all) add_figure("centre_ppfd", f.center, e.center);
   if (all) add(tr("Corners"), f.corners, e.corners, 0, light);
-  add(tr("Lowest"), f.lowest, e.lowest, 0, light);
-  add(tr("Highest"), f.highest, e.highest, 0, light);
+  add_figure("lowest_ppfd", f.lowest, e.lowest);
+  add_figure("highest_ppfd", f.highest, e.highest);
   add(tr("In band"), 100 * f.in_band, 100 * e.in_band, 0, "%");
-  add(tr("Lowest ÷ mean"), f.lowest_over_mean(), e.lowest_over_mean, 2, {});
+  add_figure("lowest_over_mean", f.lowest_over_mean(), e.lowest_over_mean);
   const double hours = desk_.test()->test.photoperiod_h;
   if (all) add(tr("Daily light, mean"), dli_mol_m2_d(f.mean, hours), dli_mol_m2_d(e.mean, hours), 1, tr("mol/m²/d"));
   if (const auto watts = point->setting.power_w) {
@@ -142,10 +160,23 @@ void FieldPage::show_point() {
                   : v.too_dim && v.too_bright ? tr("Too uneven here for the rule: %1").arg(text_of(lacking))
                   : v.too_dim                 ? tr("Too dim here for the rule: %1").arg(text_of(lacking))
                                               : tr("Too bright here for the rule: %1").arg(text_of(lacking));
-  words += tr("; it holds with a chance of %1 %.").arg(100 * point->chance, 0, 'f', 0);
+  words += tr("; it holds with a chance of %1.").arg(text_of(chance_text(point->chance)));
   if (point->height->beyond) words += tr(" Beyond the measured heights.");
   set_tone(chance_, v.met() ? "good" : "attention");
   chance_->setText(v.met() ? words : marked_attention(words));
+}
+
+/// The sweep of the fixture as it is looked at that was walked whole there.
+const record::Sweep* FieldPage::walked_at(double height_m, double percent) const {
+  constexpr double same_setting = 0.05, same_height_m = 1e-4;
+  for (const record::Sweep& sweep : desk_.test()->sweeps) {
+    const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
+    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
+    if (rung && stop && !sweep.confirms && std::abs(rung->height_m - height_m) < same_height_m &&
+        std::abs(stop->percent - percent) < same_setting)
+      return &sweep;
+  }
+  return nullptr;
 }
 
 void FieldPage::resizeEvent(QResizeEvent* event) {
@@ -173,14 +204,14 @@ void FieldPage::show_answers() {
       label->setToolTip(text_of(best.problem().sentence()));
     } else if (best) {
       const SettlePoint& p = best.value();
-      label->setText(tr("%1: edge %2, mean %3, %4–%5 µmol/m²/s, %6 % in band, %7 % sure")
+      label->setText(tr("%1: edge %2, mean %3, %4–%5 µmol/m²/s, %6 % in band, %7 sure")
                          .arg(text_of(evaluation::settle_place_words(p, desk_.units())))
                          .arg(p.figures.edge, 0, 'f', 0)
                          .arg(p.figures.mean, 0, 'f', 0)
                          .arg(p.figures.lowest, 0, 'f', 0)
                          .arg(p.figures.highest, 0, 'f', 0)
                          .arg(100 * p.figures.in_band, 0, 'f', 0)
-                         .arg(100 * p.chance, 0, 'f', 0));
+                         .arg(text_of(chance_text(p.chance))));
     } else {
       label->setText(marked_attention(text_of(best.problem().seen)) + ".");
       label->setToolTip(text_of(best.problem().sentence()));

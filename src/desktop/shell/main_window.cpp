@@ -112,6 +112,7 @@ void MainWindow::build_frame() {
   connect(work_line_, &WorkLine::chosen, this, &MainWindow::show_stage);
   bar->addWidget(work_line_, 1);
   units_ = new QToolButton(top);
+  units_->setObjectName("units");
   units_->setProperty("plain", true);
   units_->setToolTip(tr("Metric or imperial (Ctrl+M)"));
   connect(units_, &QToolButton::clicked, this, [this] {

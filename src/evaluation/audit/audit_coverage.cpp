@@ -36,12 +36,6 @@ std::string figures_words(const ServingRule& rule, const AreaLight& f) {
   return {};
 }
 
-std::string chance_words(double chance) {
-  if (chance < 0.01) return "under 1 %";
-  if (chance > 0.99) return "over 99 %";
-  return fmt::format("{:.0f} %", 100 * chance);
-}
-
 /// A way of running it, with the chance that the rule is met there.
 struct Way {
   double height_m = 0, percent = 100, chance = unread;
@@ -168,7 +162,7 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
                          stage_words(*stage), serving_rule_words(test.rule(), stage->band),
                          a.claim.height_m || a.claim.percent ? "As claimed, " : "At the best there is, ", g.in,
                          length_text(way.height_m, test.units()), short_number(way.percent, 1),
-                         figures_words(test.rule(), way.figures), chance_words(way.chance));
+                         figures_words(test.rule(), way.figures), chance_text(way.chance));
   // How large an area of these proportions is served: on the bench, at the claim's height and setting where given.
   const ServedArea served = served_area(*floor, test.rule(), stage->band, size, g.setting);
   a.measured = served.scale * a.claimed, a.expanded = served.expanded * a.claimed;
@@ -252,7 +246,7 @@ void audit_height(const AuditedTest& test, AuditedClaim& a) {
   a.reason = fmt::format("For {} over {}. Rule: {}. At {} and {} % {}; the rule holds with a chance of {}.",
                          stage_words(*stage), area, serving_rule_words(test.rule(), stage->band),
                          length_text(way.value().height_m, test.units()), short_number(way.value().percent, 1),
-                         figures_words(test.rule(), way.value().figures), chance_words(way.value().chance));
+                         figures_words(test.rule(), way.value().figures), chance_text(way.value().chance));
   if (from > low || to < high) a.reason += " Only a part of the range can be told.";
   // The heights at which it does hold, as likely as not.
   const Rectangle part =
