@@ -230,7 +230,7 @@ void drag_the_band(benchmark::State& state) {
     book::fill_demo(b.window->desk().book());
     record::Id id = 0;
     for (const record::Test& test : b.window->desk().book().all<record::Test>("ORDER BY id"))
-      if (b.window->desk().book().find<record::Fixture>(test.fixture_id)->name == "Marrow Twin") id = test.id;
+      if (b.window->desk().book().find<record::Fixture>(test.fixture_id)->name == "Marrow Row") id = test.id;
     return id;
   }();
   open_and_wait(*b.window, marrow, Stage::Settle);

@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "core/quantity/normal_quantile.h"
 #include "core/quantity/uncertain_text.h"
 
 namespace sunbreak::evaluation {
@@ -47,13 +48,15 @@ std::string lean_sentence(const WholeLight& w) {
   const int units = static_cast<int>(w.roll_deg.size());
   double least = 0, likeliest = 0;
   std::string perhaps;
+  // Sure for all leans together: of six that are none, one would pass its own ± in a quarter of all tests.
+  const double all_together = std::max(1.0, normal_quantile(1 - 0.025 / (2.0 * units)) / 2);
   for (int unit = 0; unit < units; ++unit) {
     const auto u = static_cast<std::size_t>(unit);
     const auto add = [&](const FoundValue& v, const char* low, const char* other) {
       least = std::max(least, v.expanded);
       const std::string how = fmt::format("{}, its {} side lower", found_text({std::abs(v.value), v.expanded}, 1, "°"),
                                           v.value > 0 ? low : other);
-      if (stands_out(v))
+      if (std::abs(v.value) > all_together * v.expanded)
         words += fmt::format("{}{} leans by {}: raise that side.", words.empty() ? "" : " Also ",
                              unit_name(unit, units), how);
       else if (const double sigmas = 2 * std::abs(v.value) / v.expanded;

@@ -105,15 +105,15 @@ TEST(MeterCommandsTest, ReadALabBooksLampsAndFactors) {
   const Json lamps = told("check-lamp " + book);
   ASSERT_EQ(lamps["charts"].size(), 2u);
   ASSERT_EQ(lamps["findings"].size(), 1u);
-  EXPECT_EQ(lamps["findings"][0]["who"], "QS-0");
+  EXPECT_EQ(lamps["findings"][0]["who"], "old sensor");
   EXPECT_EQ(lamps["findings"][0]["moved"], "sensor");
   EXPECT_NEAR(lamps["findings"][0]["change_pct"].number(), -1.8, 0.4);
   output_of(cli + " factor-card " + book + " --output " + card);
   std::ifstream in(card);
   const std::string page((std::istreambuf_iterator<char>(in)), {});
-  EXPECT_NE(page.find("LX-2"), std::string::npos);
+  EXPECT_NE(page.find("borrowed lux meter"), std::string::npos);
   EXPECT_NE(page.find("Ostler Six-Bar (white with red)"), std::string::npos);
-  EXPECT_NE(page.find("beside QS-1"), std::string::npos);
+  EXPECT_NE(page.find("beside loft sensor"), std::string::npos);
   EXPECT_NE(page.find("k = 0.01750 ± 0.00088"), std::string::npos) << "5 % of the sensor's own, beside 0.6 of the fit";
   const std::string again = output_of(cli + " factor-card " + book + " --output " + card + " 2>&1");
   EXPECT_NE(again.find("there already"), std::string::npos) << again;

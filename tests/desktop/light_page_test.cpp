@@ -61,37 +61,36 @@ class LightPageTest : public SampleWindowTest {
   std::map<std::string, record::Id> tests_;
 };
 
-TEST_F(LightPageTest, TheLeaningPanelIsNamedWithHowFarAndTheFiguresAreTheCommandLines) {
-  look_at("Marrow Twin");
-  const Json told = command_line({"whole-light"}, "Marrow Twin");
+TEST_F(LightPageTest, ALeanThatIsNotSureIsPerhapsOneAndTheFiguresAreTheCommandLines) {
+  look_at("Marrow Row");
+  const Json told = command_line({"whole-light"}, "Marrow Row");
   ASSERT_TRUE(told["fits"].truth()) << told["reason"].text();
   EXPECT_EQ(cell("lightTable", "Whole PPF"), number(told["ppf_umol_s"]["value"], 0) + " µmol/s");
   EXPECT_EQ(cell("lightTable", "Whole efficacy"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
   EXPECT_EQ(cell("lightTable", "Half angle of the beam"), number(told["half_angle_deg"]["value"], 0) + "°");
   const Json& left = told["tilt_deg"][0]["right_side_lower"];
-  EXPECT_EQ(cell("lightTable", "Left, right side low"), number(left["value"], 1) + "°");
-  // Planted: 1,200 µmol/s at full, dimmable to 110 %; the left unit's right side 1.5° low, the right one level.
-  EXPECT_NEAR(told["ppf_umol_s"]["value"].number(), 1200, told["ppf_umol_s"]["expanded_k2"].number());
+  EXPECT_EQ(cell("lightTable", "Unit 1, right side low"), number(left["value"], 1) + "°");
+  // Planted: 1,182 µmol/s at full; the left unit's right side 1.5° low, the others level.
+  EXPECT_NEAR(told["ppf_umol_s"]["value"].number(), 1182, told["ppf_umol_s"]["expanded_k2"].number());
   EXPECT_NEAR(left["value"].number(), 1.5, left["expanded_k2"].number());
-  EXPECT_TRUE(words("lightWords").contains("left unit leans")) << words("lightWords").toStdString();
-  EXPECT_TRUE(words("lightWords").contains("its right side lower"));
-  EXPECT_FALSE(words("lightWords").contains("right unit leans"));
+  EXPECT_TRUE(words("lightWords").contains("Perhaps unit")) << words("lightWords").toStdString();
+  EXPECT_FALSE(words("lightWords").contains("raise that side")) << "of six leans none is sure for all together";
   for (const Json& height : told["left_out"]) EXPECT_LT(height["rms_pct"].number(), 2);
 }
 
 TEST_F(LightPageTest, AHeightThatNobodyWalkedIsPredictedAndNeverTakenForASweep) {
-  look_at("Marrow Twin");
+  look_at("Marrow Row");
   fill("betweenHeight", "38");
   ASSERT_TRUE(desk().between_m());
   const Json told = command_line(
-      {"between", "--height", "38cm", "--dimmer", QString::number(*desk().between_percent())}, "Marrow Twin");
+      {"between", "--height", "38cm", "--dimmer", QString::number(*desk().between_percent())}, "Marrow Row");
   EXPECT_TRUE(told["predicted"].truth());
   const auto answered = [&] { return !words("betweenWords").contains("Predicting"); };
   EXPECT_TRUE(QTest::qWaitFor(answered, 60000));
   EXPECT_TRUE(words("betweenWords").contains("Predicted, not measured"));
   EXPECT_TRUE(words("betweenWords").contains("Mean PPFD " + text_of(ppfd_text(told["figures"]["mean_ppfd"].number()))))
       << words("betweenWords").toStdString();
-  EXPECT_EQ(told["stations"].size(), 144u);
+  EXPECT_EQ(told["stations"].size(), 100u);
   EXPECT_TRUE(find<Mast>("mast")->accessibleDescription().contains("predicted"));
   EXPECT_EQ(std::count_if(desk().test()->rungs.begin(), desk().test()->rungs.end(),
                           [](const record::Rung& rung) { return std::abs(rung.height_m - 0.38) < 1e-6; }),
@@ -115,12 +114,12 @@ TEST_F(LightPageTest, AHeightThatNobodyWalkedIsPredictedAndNeverTakenForASweep) 
 }
 
 TEST_F(LightPageTest, AnotherRoomIsRestatedAsItIsTyped) {
-  look_at("Brindle Panel 150");
+  look_at("Brindle Panel 135");
   key(Qt::Key_6);
   auto* table = find<QTableWidget>("otherTable");
   ASSERT_TRUE(QTest::qWaitFor([&] { return table->rowCount() > 0; }, 60000));
   const QString height = find<QLineEdit>("otherHeight")->text();
-  const Json told = command_line({"elsewhere", "--room", "open-floor", "--height", height + "cm"}, "Brindle Panel 150");
+  const Json told = command_line({"elsewhere", "--room", "open-floor", "--height", height + "cm"}, "Brindle Panel 135");
   EXPECT_EQ(cell("otherTable", "Mean PPFD"), number(told["mean_ppfd"]["value"], 0) + " µmol/m²/s");
   EXPECT_EQ(cell("otherTable", "Efficacy on the floor"), number(told["efficacy_umol_j"]["value"], 2) + " µmol/J");
   const QString before = cell("otherTable", "Mean PPFD");

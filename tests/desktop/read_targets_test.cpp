@@ -73,17 +73,20 @@ TEST_F(ReadTest, StatedUncertaintiesReplaceTheAssumedOnes) {
   EXPECT_GT(desk().worked_out().budget()->expanded("mean_ppfd"), 1.2 * before);
 }
 
-TEST_F(ReadTest, TheBestSettingOfATargetIsMarkedAndTakesTheFewestWatts) {
+TEST_F(ReadTest, TheBestSettingOfATargetIsBoldAndADotIsWhatServes) {
   auto* table = targets_table();
   for (int c = 0; c < table->columnCount(); ++c) {
     double most = 0;
-    int marked = 0;
+    int best = 0;
     for (int r = 0; r < table->rowCount(); ++r) {
       const QString text = table->item(r, c)->text();
       most = std::max(most, QString(text).remove(QRegularExpression("[^0-9]")).toDouble());
-      marked += text.startsWith(QChar(0x25CF));
+      best += table->item(r, c)->font().bold();
+      table->setCurrentCell(r, c);
+      EXPECT_EQ(text.startsWith(QChar(0x25CF)), words("targetDetails").contains("Serves the whole footprint"))
+          << text.toStdString() << " beside " << words("targetDetails").toStdString();
     }
-    EXPECT_EQ(marked, most > 0 ? 1 : 0) << c;
+    EXPECT_EQ(best, most > 0 ? 1 : 0) << c;
   }
 }
 

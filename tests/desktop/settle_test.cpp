@@ -84,7 +84,7 @@ class SettleTest : public WindowTest {
 
 TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLines) {
   use_sample_book();
-  open_test(tests_.at("Marrow Twin"), Stage::Settle);
+  open_test(tests_.at("Marrow Row"), Stage::Settle);
   ASSERT_TRUE(answered());
   key(Qt::Key_T);
   EXPECT_EQ(focused(), find<QComboBox>("settleTarget"));
@@ -104,7 +104,7 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   const record::Settling kept = desk().test()->settlings.at(0);
   EXPECT_EQ(kept.rule, "share:70");
   EXPECT_EQ(kept.sure_pct, 80);
-  const Json told = command_line({"--test", QString::number(tests_.at("Marrow Twin")), "--target-low", "245",
+  const Json told = command_line({"--test", QString::number(tests_.at("Marrow Row")), "--target-low", "245",
                                   "--target-high", "400", "--photoperiod", "18", "--rule", "share:70", "--sure", "80",
                                   "--max-watts", "400", "--min-height", "25cm", "--list", "Short days"});
   const auto& best = settle()->work().answers()->best;

@@ -32,8 +32,8 @@ const std::vector<TestRecord>& demo_tests() {
 
 const TestRecord& demo_record() {
   for (const TestRecord& test : demo_tests())
-    if (test.fixture.name == "Marrow Twin") return test;
-  throw std::runtime_error("the demo has no Marrow Twin");
+    if (test.fixture.name == "Marrow Row") return test;
+  throw std::runtime_error("the demo has no Marrow Row");
 }
 
 }  // namespace

@@ -10,13 +10,13 @@ namespace sunbreak::record {
 namespace {
 
 TEST(JsonTest, MembersStandInTheOrderTheyWerePutIn) {
-  Json j{{"watts", 100.5}, {"name", "Marrow Twin"}, {"rows", Json::array()}, {"note", std::optional<double>()}};
+  Json j{{"watts", 100.5}, {"name", "Marrow Row"}, {"rows", Json::array()}, {"note", std::optional<double>()}};
   j["rows"].push_back({{"x_m", 0.05}, {"kept", true}});
   j["rows"].push_back(Json::array({1, 2.5, nullptr}));
   j["count"] = 3;
   EXPECT_EQ(
       json_text(j),
-      R"({"watts":100.5,"name":"Marrow Twin","rows":[{"x_m":0.05,"kept":true},[1,2.5,null]],"note":null,"count":3})");
+      R"({"watts":100.5,"name":"Marrow Row","rows":[{"x_m":0.05,"kept":true},[1,2.5,null]],"note":null,"count":3})");
   j["watts"] = std::vector<std::string>{"a", "b"};
   EXPECT_TRUE(json_text(j).starts_with(R"({"watts":["a","b"],)")) << "put in its old place";
 }

@@ -36,7 +36,7 @@ Fixture fixture(const char* name, const char* maker, const char* kind, const cha
 }
 
 const Grid twelve{GridKind::Cells, 12, 12, 0, 0, {}}, bay_grid{GridKind::Cells, 6, 12, 0, 0, {}},
-    eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
+    ten{GridKind::Cells, 10, 10, 0, 0, {}}, eight{GridKind::Inset, 8, 8, 0.05, 0.05, {}};
 constexpr const char* flowering = "flowering & fruiting";
 constexpr Band fruiting{555, 925}, leafy{210, 295}, sprouts{105, 175};
 
@@ -113,10 +113,10 @@ SamplePlan ostler_seven_months_on(const Test& first) {
 
 SamplePlan brindle_panel() {
   return {
-      .title = "Brindle Panel 150 in the tent",
-      .fixture = fixture("Brindle Panel 150", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white",
+      .title = "Brindle Panel 135 in the tent",
+      .fixture = fixture("Brindle Panel 135", "Brindle", "one LED board, passive cooling", "board 25 × 28 cm, white",
                          0.26, 0.30, 149, {10, 10, 0.03, 120}),
-      .truth = {board(0.24, 0.27, 10, 10, 392), 0, 0, 152},
+      .truth = {board(0.24, 0.27, 10, 10, 343), 0, 0, 137},
       .heights_m = {0.6, 0.45, 0.3},
       .percents = {100},
       .grid = twelve,
@@ -180,31 +180,30 @@ SamplePlan bess_sodium() {
           .as_it_comes = "lamp of 6,200 h"};
 }
 
-SamplePlan marrow_twin() {
-  return {.title = "Marrow Twin in the tent",
-          .fixture = fixture("Marrow Twin", "Marrow", "two LED panels, spacing adjustable",
-                             "2 panels, 58 cm apart, white with red", 0.36, 0.5, 460, {8, 10, 0.05, 120}),
-          .truth = {joined(placed(tilted(board(0.3, 0.44, 8, 10, 600), 1.5, 0), {-0.29, 0, 0}),
-                           placed(board(0.3, 0.44, 8, 10, 600), {0.29, 0, 0})),
-                    0, 0, 471},
+SamplePlan marrow_row() {
+  return {.title = "Marrow Row in the ironing room",
+          .fixture = fixture("Marrow Row", "Marrow", "three LED boards in a row", "board of 25 × 28 cm, white", 0.26,
+                             0.30, 396, {10, 10, 0.03, 120}),
+          .truth = {joined(joined(placed(tilted(board(0.24, 0.27, 8, 8, 394), 1.5, 0), {-0.33, 0, 0}),
+                                  board(0.24, 0.27, 8, 8, 394)),
+                           placed(board(0.24, 0.27, 8, 8, 394), {0.33, 0, 0})),
+                    0, 0, 488},
           .heights_m = {0.6, 0.45, 0.3},
-          .percents = {110, 100, 60},
-          .grid = twelve,
+          .percents = {100, 80, 60},
+          .grid = ten,
           .target_name = flowering,
           .target = fruiting,
           .walked = 4,
-          .then_readings = 59,
+          .then_readings = 41,
           .power = PowerTruth{.fall = 0.05,
                               .time_constant_s = 600,
                               .logged_min = 70,
-                              .stair = {100, 110, 100, 80, 60, 40, 20, 0, 100},
+                              .stair = {100, 80, 60, 40, 20, 0, 100},
                               .shots = {{"air", "contact", 23.1, {}, {}},
                                         {"driver", "infrared", 55.2, 0.95, 0.93, false, "", 100, -40},
-                                        {"driver", "infrared", 58.6, 0.95, 0.93, false, "", 100, -12},
-                                        {"driver", "infrared", 66.4, 0.95, 0.93, false, "", 110, 0, 71.0, 42.5}}},
-          .units = 2,
-          .unit_spacing_m = 0.58,
-          .surface_limit_c = 63};
+                                        {"driver", "infrared", 58.6, 0.95, 0.93, false, "", 100, -12}}},
+          .units = 3,
+          .unit_spacing_m = 0.33};
 }
 
 SamplePlan tansy_round() {
@@ -213,12 +212,20 @@ SamplePlan tansy_round() {
                              0.22, 59, {6, 6, 0.03, 120}),
           .truth = {disc(0.1, 5, 158), 0, 0, 59},
           .heights_m = {0.45, 0.3},
-          .percents = {100},
+          .percents = {100, 115},
           .grid = bay_grid,
           .target_name = "leafy & herbs",
           .target = leafy,
           .photoperiod_h = 16,
-          .walked = 1};
+          .walked = 1,
+          .power = PowerTruth{.fall = 0.04,
+                              .time_constant_s = 500,
+                              .logged_min = 45,
+                              .stair = {100, 115, 100, 80, 60, 40, 20, 0, 100},
+                              .shots = {{"air", "contact", 22.4, {}, {}},
+                                        {"driver", "infrared", 57.8, 0.95, 0.93, false, "", 100, -10},
+                                        {"driver", "infrared", 66.4, 0.95, 0.93, false, "", 115, 0, 71.0, 42.5}}},
+          .surface_limit_c = 63};
 }
 
 }  // namespace
@@ -232,20 +239,22 @@ void fill_demo(Book& book) {
         {0, "Window bay", 0.6, 1.2, 1.6, "reflective", "reflective", "reflective", "reflective", "", false});
     const Bench floor = writer.add_bench({0, "Loft floor", 1.2, 1.2, 2.4, "open", "open", "open", "open",
                                           "No walls: light past the edge is lost.", false});
+    const Bench room =
+        writer.add_bench({0, "Ironing room", 1.0, 1.0, 2.2, "white", "white", "white", "white", "", false});
     const double factor = 1.012;
-    Meter known{0, "quantum", "QS-1", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false, 2};
+    Meter known{0, "quantum", "loft sensor", "2025-04-22", factor, 0, 2.5, 4000.0, 0.032, 0.03, "", false, 2};
     know_response(known);
-    const Id qs1 = writer.add_meter(known);
-    const Id qs0 = writer.add_meter({0, "quantum", "QS-0", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025,
-                                     "Older; reads 3 % low beside QS-1.", false, 2});
-    const Id w1 =
-        writer.add_meter({0, "wall", "W-1", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false, 2});
+    const Id loft_sensor = writer.add_meter(known);
+    const Id old_sensor = writer.add_meter({0, "quantum", "old sensor", "2021-05-11", 1, 0, 5.0, 3000.0, 0.028, 0.025,
+                                            "Reads 3 % low beside the loft sensor.", false, 2});
+    const Id plug_meter = writer.add_meter(
+        {0, "wall", "plug meter", "2025-11-02", 1, 0, 1.0, 3680.0, std::nullopt, std::nullopt, "", false, 2});
 
     const Id lux_meter = writer.add_meter(sample_lux_meter());
-    for (const CheckLampReading& reading : sample_check_readings(qs1, qs0)) edit.add(reading);
+    for (const CheckLampReading& reading : sample_check_readings(loft_sensor, old_sensor)) edit.add(reading);
 
     const auto test = [&](const SamplePlan& plan, const Bench& bench) {
-      return writer.add_test(plan, bench, qs1, factor, w1);
+      return writer.add_test(plan, bench, loft_sensor, factor, plug_meter);
     };
     const Test ostler = test(ostler_six_bar(), tent);
     edit.add(sample_lux_factor(lux_meter, ostler.fixture_id));
@@ -254,7 +263,7 @@ void fill_demo(Book& book) {
     test(pell_narrow(), floor);
     test(wicket_four_tube(), bay);
     test(bess_sodium(), tent);
-    test(marrow_twin(), tent);
+    test(marrow_row(), room);
     test(tansy_round(), bay);
     writer.in_month(10, 12);
     const Test later = test(ostler_seven_months_on(ostler), tent);

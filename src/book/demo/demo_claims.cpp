@@ -34,8 +34,8 @@ constexpr const char *flowers = "flowering & fruiting", *seedlings = "propagatio
 std::vector<Claim> sample_claims(std::string_view fixture) {
   if (fixture == "Ostler Six-Bar")
     return {Says("power_w", 320, "320 W"),
-            Says("efficacy_umol_j", 2.8, "2.8 µmol/J at the wall").says("with driver"),
-            Says("ppf_umol_s", 900, "900 µmol/s"),
+            Says("efficacy_umol_j", 2.85, "2.85 µmol/J at the wall").says("with driver"),
+            Says("ppf_umol_s", 915, "915 µmol/s"),
             Says("coverage", {}, "flowers 120 × 120 cm").area(flowers, 1.2, 1.2),
             Says("height_m", 0.3, "30 to 45 cm over the canopy", leaflet).to(0.45).in("cm"),
             Says("evenness", 0.6, "lowest to mean 0.6 or better", leaflet).says("lowest_over_mean"),
@@ -46,9 +46,9 @@ std::vector<Claim> sample_claims(std::string_view fixture) {
                 .map(5, 5),
             Says("lifetime_h", 50000, "50,000 h"),
             Says("rendering_ra", 90, "Ra 90", leaflet)};
-  if (fixture == "Brindle Panel 150")
-    return {Says("power_w", 150, "150 W"), Says("efficacy_umol_j", 2.7, "2.7 µmol/J"),
-            Says("coverage", {}, "flowers 90 × 90 cm").area(flowers, 0.9, 0.9),
+  if (fixture == "Brindle Panel 135")
+    return {Says("power_w", 135, "135 W"), Says("efficacy_umol_j", 2.55, "2.55 µmol/J"),
+            Says("coverage", {}, "flowers 80 × 80 cm").area(flowers, 0.8, 0.8),
             Says("height_m", 0.45, "45 cm").in("cm"),
             Says("map", {}, "map over 60 × 60 cm at 30 cm").area("", 0.6, 0.6).at(0.3, 100).map(5, 5)};
   if (fixture == "Pell Narrow 300")
@@ -58,22 +58,21 @@ std::vector<Claim> sample_claims(std::string_view fixture) {
             Says("map", {}, "its map was made at 18 cm over 50 × 50 cm").area("", 0.5, 0.5).at(0.18, 100).map(5, 5)};
   if (fixture == "Wicket Four-Tube")
     return {Says("power_w", 108, "108 W"), Says("coverage", {}, "seedlings 60 × 120 cm").area(seedlings, 0.6, 1.2),
+            Says("equivalent", {}, "stands in for two household bulbs of 60 W"),
             Says("surface_temperature_c", 60, "never over 60 °C", leaflet)};
   if (fixture == "Bess 400") return {Says("power_w", 400, "400 W"), Says("weight_kg", 6.5, "6.5 kg")};
-  if (fixture == "Marrow Twin")
-    return {Says("power_w", 480, "2 × 240 W"),
-            Says("efficacy_umol_j", 2.6, "2.6 µmol/J"),
-            Says("equivalent", 750, "replaces a 750 W sodium lamp").says("sodium"),
-            Says("dimming_range", 20, "dims to 20 %").to(110),
-            Says("boost_pct", 110, "boosts to 110 %"),
-            Says("coverage", {}, "flowers 120 × 120 cm").area(flowers, 1.2, 1.2)};
+  if (fixture == "Marrow Row")
+    return {Says("power_w", 495, "3 × 165 W"), Says("efficacy_umol_j", 2.45, "2.45 µmol/J"),
+            Says("dimming_range", 20, "dims to 20 %").to(100),
+            Says("coverage", {}, "flowers 100 × 100 cm").area(flowers, 1.0, 1.0)};
   if (fixture == "Tansy Round 60")
-    return {Says("power_w", 60, "60 W"), Says("coverage", {}, "microgreens 60 × 60 cm").area(greens, 0.6, 0.6)};
+    return {Says("power_w", 60, "60 W"), Says("coverage", {}, "microgreens 60 × 60 cm").area(greens, 0.6, 0.6),
+            Says("boost_pct", 115, "boosts to 115 %")};
   return {};
 }
 
 double map_flattery(std::string_view fixture) {
-  return fixture == "Brindle Panel 150" ? 1.18 : fixture == "Pell Narrow 300" ? 1.1 : 1.02;
+  return fixture == "Brindle Panel 135" ? 1.18 : fixture == "Pell Narrow 300" ? 1.1 : 1.02;
 }
 
 }  // namespace sunbreak::book

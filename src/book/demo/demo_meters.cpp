@@ -31,7 +31,7 @@ void know_response(record::Meter& sensor) {
   sensor.reference_light_name = tungsten_lamp_name;
 }
 
-record::Meter sample_lux_meter() { return {0, "lux", "LX-2", "2024-09-03", 1, 0, 3.0, 100000.0}; }
+record::Meter sample_lux_meter() { return {0, "lux", "borrowed lux meter", "2024-09-03", 1, 0, 3.0, 100000.0}; }
 
 record::FittedLuxFactor sample_lux_factor(record::Id lux_meter, record::Id fixture) {
   const auto light = record::spectrum_of(sample_spectra().front());
@@ -54,7 +54,7 @@ record::FittedLuxFactor sample_lux_factor(record::Id lux_meter, record::Id fixtu
   row.k = fitted.k, row.k_expanded = fitted.k_expanded;
   row.lowest_lux = fitted.lowest_lux, row.highest_lux = fitted.highest_lux;
   row.pairs = record::text_of_numbers(numbers);
-  row.reference = "QS-1", row.reference_uncertainty_pct = 2.5;
+  row.reference = "loft sensor", row.reference_uncertainty_pct = 2.5;
   record::put_light(row, light.value());
   row.made_on = "2026-04-20";
   return row;

@@ -17,8 +17,15 @@ namespace sunbreak::book {
 using namespace evaluation;
 namespace {
 
-double dimmed_light(double percent) { return percent / 100 * (1.06 - 0.06 * percent / 100); }
-double dimmed_watts(double percent) { return 0.03 + 0.97 * percent / 100; }
+/// Over 100 % much of what is drawn becomes heat.
+double dimmed_light(double percent) {
+  const double dial = percent / 100;
+  return dial > 1 ? 1 + 0.4 * (dial - 1) : dial * (1.06 - 0.06 * dial);
+}
+double dimmed_watts(double percent) {
+  const double dial = percent / 100;
+  return dial > 1 ? 1 + 1.1 * (dial - 1) : 0.03 + 0.97 * dial;
+}
 
 constexpr double standby_w = 0.5;
 constexpr int stabilize_again_s = 40 * 60;

@@ -6,6 +6,8 @@
 
 namespace sunbreak {
 
+std::string share_text(double share) { return fmt::format("{:.0f} %", 100 * share); }
+
 std::string chance_text(double chance) {
   if (chance < 0.01) return "under 1 %";
   if (chance > 0.99) return "over 99 %";

@@ -29,6 +29,9 @@ std::string area_text(double area_m2, UnitSystem system);
 /// PPFD to three or four figures, as testers write it: 424, 38.2.
 std::string ppfd_text(double ppfd);
 
+/// A share in whole percent: "34 %".
+std::string share_text(double share);
+
 /// A chance in percent: "73 %"; "under 1 %" and "over 99 %" of what may yet be or fail.
 std::string chance_text(double chance);
 

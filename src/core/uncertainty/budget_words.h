@@ -16,7 +16,7 @@ std::array<std::string_view, 3> budget_columns(std::string_view evenness_lead);
 /// "5.0 mm", "0.20 in" or "2.50 %"; empty where the contribution has no size of its own.
 std::string size_words(const Contribution& c, UnitSystem units);
 
-/// "measured: from 10 stations read again", "stated for QS-1", "assumed: usual for a tape and care".
+/// "measured: from 10 stations read again", "stated for the loft sensor", "assumed: usual for a tape and care".
 std::string origin_words(const InputQuantity& term);
 
 /// How many of a budget's parts have a size that is assumed, neither stated nor measured.

@@ -25,7 +25,7 @@ namespace {
 
 constexpr int slider_steps_an_hour = 2, target_row_px = 26;
 
-QString share_text(double share) { return QString::number(100 * share, 'f', 0) + " %"; }
+QString in_percent(double share) { return text_of(share_text(share)); }
 
 }  // namespace
 
@@ -192,7 +192,7 @@ void TargetsPage::fill_table() {
       const bool known = t < std::ssize(rows_[r].fits), best = best_[t] == r;
       const bool serves = known && rows_[r].fits[t].passes;
       auto* item = new QTableWidgetItem(known ? (serves ? QStringLiteral("● ") : QString()) +
-                                                    share_text(rows_[r].fits[t].coverage.in_band_share)
+                                                    in_percent(rows_[r].fits[t].coverage.in_band_share)
                                               : tr("–"));
       item->setTextAlignment(Qt::AlignCenter);
       if (best) item->setFont(text_font(13, true));
@@ -231,8 +231,8 @@ void TargetsPage::describe() {
   QString words =
       tr("%1 at %2: %3 in band (%4), too dim %5, too bright %6; edge mean %7 µmol/m²/s")
           .arg(text_of(targets_[t].name), sweep_words(desk_, desk_.test()->sweep(rows_[r].rung, rows_[r].stop)->id),
-               share_text(c.in_band_share), text_of(area_text(c.in_band_m2, units)), share_text(c.too_dim_share),
-               share_text(c.too_bright_share), text_of(ppfd_text(fit.light.edge)));
+               in_percent(c.in_band_share), text_of(area_text(c.in_band_m2, units)), in_percent(c.too_dim_share),
+               in_percent(c.too_bright_share), text_of(ppfd_text(fit.light.edge)));
   const ServingRule rule = evaluation::serving_rule_of(*desk_.test());
   words += fit.passes
                ? tr(". ● Serves the whole footprint (%1).").arg(text_of(serving_rule_words(rule, c.band)))

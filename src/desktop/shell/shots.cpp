@@ -139,7 +139,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
     for (int i = 0; i < 5; ++i) QApplication::processEvents();
     all = window.grab().save(text_of((folder / name).string())) && all;
   };
-  const record::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Twin");
+  const record::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Row");
   window.show();
   QCursor::setPos(window.mapToGlobal(QPoint(size.width() / 2, size.height() - 8)));
   window.show_home();
