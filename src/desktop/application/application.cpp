@@ -4,6 +4,7 @@
 #include <new>
 
 #include "book/trouble.h"
+#include "desktop/widgets/wheel_guard.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -32,6 +33,7 @@ QString sentence_of(const std::exception_ptr& trouble) {
 
 bool Application::notify(QObject* receiver, QEvent* event) {
   try {
+    keep_keyboard_from_wheel(receiver, event);
     return QApplication::notify(receiver, event);
   } catch (...) {
     tell_of(std::current_exception());

@@ -19,12 +19,13 @@ bool is_turned(const QObject* watched) {
 
 }  // namespace
 
-bool keep_wheel_off(QObject* watched, QEvent* event) {
-  if (event->type() == QEvent::Polish && watched->isWidgetType()) {
-    // The keyboard comes with the wheel before any filter sees the wheel.
-    auto* widget = static_cast<QWidget*>(watched);
+void keep_keyboard_from_wheel(QObject* receiver, const QEvent* event) {
+  if (event->type() != QEvent::Wheel || !receiver->isWidgetType()) return;
+  for (auto* widget = static_cast<QWidget*>(receiver); widget; widget = widget->parentWidget())
     if (widget->focusPolicy() == Qt::WheelFocus) widget->setFocusPolicy(Qt::StrongFocus);
-  }
+}
+
+bool keep_wheel_off(QObject* watched, QEvent* event) {
   if (event->type() != QEvent::Wheel || !is_turned(watched)) return false;
   event->ignore();
   return true;
