@@ -33,7 +33,8 @@ std::vector<CardRow> made_card(const SettleMaps& maps, const SettleRequest& requ
   return rows;
 }
 
-SettingsCard settings_card(const TestRecord& test_record, const TestLight& light, std::stop_token stop) {
+SettingsCard settings_card(const TestRecord& test_record, const TestLight& light, const Evaluation& walked,
+                           std::stop_token stop) {
   SettingsCard card;
   const Settling settling = settling_of(test_record);
   card.request = request_asked(settling, test_record.test, light, {});
@@ -74,6 +75,11 @@ SettingsCard settings_card(const TestRecord& test_record, const TestLight& light
     line.lacking = lacking_words(own.rule, own.band, light_there);
     line.mending = mending_words(own, *line.point, light);
     line.walked = light.read_at((*height)->height_m, setting->percent) != nullptr;
+    const Sweep* sweep = card.area == whole_area(light)
+                             ? sweep_walked_at(walked.record(), (*height)->height_m, setting->percent)
+                             : nullptr;
+    if (const Budget* budget = sweep ? walked.budget(sweep->id, stop) : nullptr)
+      line.expanded = as_read(line.expanded, *budget);
   }
   return card;
 }

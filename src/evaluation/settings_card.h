@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/settle/settle_card.h"
+#include "evaluation/evaluation.h"
 #include "evaluation/settle_field.h"
 
 namespace sunbreak::evaluation {
@@ -40,8 +41,10 @@ struct SettingsCard {
   double area_m2 = 0;
 };
 
-/// The card on record of a test. Rows are predicted at their very heights; takes some 100 ms where the light is known.
-SettingsCard settings_card(const TestRecord& test_record, const TestLight& light, std::stop_token stop = {});
+/// The card on record of a test. Rows are predicted at their very heights; where one is of a sweep that was walked
+/// whole its ± is that sweep's own. Takes some 100 ms where the light is known.
+SettingsCard settings_card(const TestRecord& test_record, const TestLight& light, const Evaluation& walked,
+                           std::stop_token stop = {});
 
 /// Energy [kWh] and days of a whole grow, over the rows with weeks; nothing where none has them.
 struct GrowSum {

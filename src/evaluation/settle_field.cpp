@@ -230,4 +230,29 @@ std::vector<SettleLack> settle_lacks(const TestLight& light) {
   return lacks;
 }
 
+const Sweep* sweep_walked_at(const TestRecord& test, double height_m, double percent) {
+  constexpr double same_setting = 0.05, same_height_m = 1e-4;
+  for (const Sweep& sweep : test.sweeps) {
+    const Rung* rung = test.rung(sweep.rung_id);
+    const Stop* stop = test.stop(sweep.stop_id);
+    if (rung && stop && !sweep.confirms && std::abs(rung->height_m - height_m) < same_height_m &&
+        std::abs(stop->percent - percent) < same_setting)
+      return &sweep;
+  }
+  return nullptr;
+}
+
+SettleExpanded as_read(SettleExpanded predicted, const Budget& budget) {
+  const auto take = [&](double& expanded, const char* figure) {
+    if (const double own = budget.expanded(figure); !std::isnan(own)) expanded = own;
+  };
+  take(predicted.mean, "mean_ppfd");
+  take(predicted.edge, "edge_ppfd");
+  take(predicted.center, "centre_ppfd");
+  take(predicted.lowest, "lowest_ppfd");
+  take(predicted.highest, "highest_ppfd");
+  take(predicted.lowest_over_mean, "lowest_over_mean");
+  return predicted;
+}
+
 }  // namespace sunbreak::evaluation

@@ -7,7 +7,9 @@
 
 #include "core/quantity/display.h"
 #include "core/quantity/length.h"
+#include "core/settle/settle_chance.h"
 #include "core/settle/settle_solver.h"
+#include "core/uncertainty/budget.h"
 #include "evaluation/test_light.h"
 
 namespace sunbreak::evaluation {
@@ -31,6 +33,13 @@ Settling settling_of(const TestRecord& test_record);
 /// The area of it, and the request for a band, with the limits that the tester set.
 Rectangle area_asked(const Settling& settling, const TestLight& light);
 SettleRequest request_asked(const Settling& settling, const Test& test, const Band& band);
+
+/// The sweep that was walked at a height and setting, whatever was read of it; null where none was. Confirming walks do
+/// not count.
+const Sweep* sweep_walked_at(const TestRecord& test, double height_m, double percent);
+
+/// How sure figures are that were read and not predicted: by the budget of their sweep, where that has them.
+SettleExpanded as_read(SettleExpanded predicted, const Budget& budget);
 
 /// The heights [m] that advice keeps to: those that were walked, and none so near that the floor sees each emitter
 /// unless none else was walked.

@@ -79,7 +79,7 @@ bool has_card(const record::TestRecord& r) { return !r.card_rows.empty(); }
 Result<Parts> card(const Publication& p) {
   const evaluation::TestLight* light = p.evaluations.front()->light();
   if (!light) return Problem{"nothing was read", "there is no settings card without light", "walk a sweep"};
-  const evaluation::SettingsCard made = evaluation::settings_card(p.record(), *light);
+  const evaluation::SettingsCard made = evaluation::settings_card(p.record(), *light, *p.evaluations.front());
   auto pdf = paper::settings_card_pdf(p.record(), made, p.units, size_of(p));
   if (!pdf) return pdf.problem();
   return Parts{{"-settings-card.html", report::settings_card_page(p.record(), made, p.units)},
@@ -116,7 +116,7 @@ Result<Parts> stills_of(const Publication& p) {
   const auto all = p.targets.empty() ? evaluation::shipped_targets() : p.targets;
   const auto targets = evaluation::targets_of_set(all, evaluation::target_list_of(p.record(), all));
   const evaluation::TestLight* light = has_card(p.record()) ? first.light() : nullptr;
-  const auto card = light ? std::optional(evaluation::settings_card(p.record(), *light)) : std::nullopt;
+  const auto card = light ? std::optional(evaluation::settings_card(p.record(), *light, first)) : std::nullopt;
   for (const auto& [shape, name] : shapes)
     take(name, paper::told_stills(first, audit, targets, card ? &*card : nullptr, shape, p.units));
   if (problem) return *problem;

@@ -130,7 +130,7 @@ data configuration_section(const evaluation::Evaluation& evaluation, const evalu
   const evaluation::TestLight* light = has(options.parts, PagePart::Light) ? evaluation.light() : nullptr;
   add_light_section(part, light, options.units);
   std::optional<evaluation::SettingsCard> card;
-  if (light && !b.card_rows.empty()) card = evaluation::settings_card(b, *light);
+  if (light && !b.card_rows.empty()) card = evaluation::settings_card(b, *light, evaluation);
   add_card_section(part, b, card ? &*card : nullptr, options.units);
   add_confirmations(part, evaluation, light, options.units);
   const PrintedSweeps printed = printed_sweeps(evaluation, options);

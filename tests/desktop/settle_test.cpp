@@ -178,7 +178,7 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   EXPECT_NE(page.find("<h2 id=\"card\">Settings card</h2>"), std::string::npos);
   EXPECT_NE(page.find("young plants (typed by the tester)"), std::string::npos);
   const auto card = report::settings_card_page(
-      *desk().test(), evaluation::settings_card(*desk().test(), *evaluation->light()), UnitSystem::Metric);
+      *desk().test(), evaluation::settings_card(*desk().test(), *evaluation->light(), *evaluation), UnitSystem::Metric);
   EXPECT_NE(card.find("70 % of the area in band"), std::string::npos);
   EXPECT_NE(card.find("The whole grow, 28 days"), std::string::npos);
 

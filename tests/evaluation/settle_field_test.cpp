@@ -162,11 +162,22 @@ TEST_F(SettleOnARecord, AtAWalkedHeightAndSettingFiguresAreThoseThatWereRead) {
 }
 
 TEST_F(SettleOnARecord, TheCardIsJudgedRowByRow) {
-  const SettingsCard card = settings_card(*record_, *light_);
+  const auto evaluation = evaluate(*record_);
+  const SettingsCard card = settings_card(*record_, *light_, *evaluation);
   ASSERT_EQ(card.lines.size(), 3u);
   ASSERT_TRUE(card.lines[0].point);
   EXPECT_EQ(card.lines[0].point->height->height_m, 0.5);
   EXPECT_EQ(card.lines[0].met, judged(card.request.rule, {100, 200}, card.lines[0].point->figures).met());
+  // Where it was walked its ± is Read's, too.
+  TestRecord walked = *record_;
+  walked.settlings.clear();  // the area is the whole, not a part
+  const Sweep& sweep = walked.sweeps.front();
+  walked.card_rows[0].height_m = walked.rung(sweep.rung_id)->height_m,
+  walked.card_rows[0].percent = walked.stop(sweep.stop_id)->percent;
+  const CardLine there = settings_card(walked, *light_, *evaluation).lines[0];
+  ASSERT_TRUE(there.walked);
+  EXPECT_EQ(there.expanded.mean, evaluation->budget(sweep.id)->expanded("mean_ppfd"));
+  EXPECT_EQ(there.expanded.edge, evaluation->budget(sweep.id)->expanded("edge_ppfd"));
   EXPECT_EQ(card.lines[1].why, "light is not known at that height");
   EXPECT_EQ(card.lines[2].why, "no height and setting lies within the limits");
   const auto sum = grow_sum(card);

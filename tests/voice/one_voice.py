@@ -463,7 +463,7 @@ def listen_to_alt_texts(voices, test, text):
 
 
 def listen_to_workbook(voices, test, labels, units, bytes_):
-    """The sheet "Figures": a column a sweep or a row a sweep, with labels as the window has them."""
+    """The sheet "Figures": a row a figure, two columns a sweep; of a fixture in several states heads are not unique."""
     archive = zipfile.ZipFile(io.BytesIO(bytes_))
     space = {"m": "http://schemas.openxmlformats.org/spreadsheetml/2006/main"}
     shared = []
@@ -480,7 +480,25 @@ def listen_to_workbook(voices, test, labels, units, bytes_):
                 continue
             cells[column] = shared[int(value.text)] if cell.get("t") == "s" else value.text
         rows.append(cells)
-    return rows
+    heads = next((row for row in rows if row.get("A") == "Figure"), {})
+    columns = list(heads)
+    places = {column: place_of(head) for column, head in heads.items() if place_of(head)}
+    if len(set(places.values())) < len(places):
+        return
+    ids = {label: figure for figure, label in labels.items() if label}
+    for row in rows[rows.index(heads) + 1 :] if heads else []:
+        label = row.get("A")
+        if label not in ids:
+            continue
+        scale = 100 if ids[label] in PERCENT and row.get("B") != "%" else 1
+        for column, place in places.items():
+            beside = columns[columns.index(column) + 1]
+            try:
+                number, expanded = float(row[column]), float(row[beside]) if beside in row else None
+            except (KeyError, ValueError):
+                continue
+            voices.number(("sweep", test, place, label), "workbook", scale * number,
+                          scale * expanded if expanded is not None else None)
 
 
 # ---- the run

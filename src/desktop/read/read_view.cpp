@@ -77,9 +77,9 @@ QWidget* ReadView::make_middle() {
   simulated_ = new QLabel(marked_attention(tr(evaluation::not_measured)), middle);
   simulated_->setObjectName("readSimulated");
   set_tone(simulated_, "attention");
-  head->addWidget(simulated_);
   head->addWidget(state_, 1);
   column->addLayout(head);
+  column->addWidget(simulated_);
   // Where all of them do not fit beside each other they go on in a second line.
   auto* strip = new QWidget(middle);
   strip->setObjectName("ground");

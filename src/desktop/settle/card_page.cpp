@@ -174,7 +174,7 @@ void CardPage::look() {
     return show_card();
   }
   looking_.ask([record = desk_.snapshot(), evaluation = desk_.worked_out().evaluation(),
-                light](std::stop_token stop) { return evaluation::settings_card(*record, *light, stop); },
+                light](std::stop_token stop) { return evaluation::settings_card(*record, *light, *evaluation, stop); },
                [this](evaluation::SettingsCard card) {
                  card_ = std::move(card);
                  show_card();

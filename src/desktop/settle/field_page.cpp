@@ -114,12 +114,14 @@ void FieldPage::show_point() {
   map.band = work_.request().band;
   map.predicted = !walked;
   map_->show_maps({std::move(map)});
-  const SettleExpanded e = expanded_of(work_.request().band, maps.shared_sd, *point->height, point->setting);
+  SettleExpanded e = expanded_of(work_.request().band, maps.shared_sd, *point->height, point->setting);
   // Of what was walked the ± is the sweep's own, as Read has it.
   const bool whole = walked && maps.lattice.area == evaluation::whole_area(*work_.light());
-  const record::Sweep* sweep = whole ? walked_at(point->height->height_m, point->setting.percent) : nullptr;
+  const record::Sweep* sweep =
+      whole ? evaluation::sweep_walked_at(*desk_.test(), point->height->height_m, point->setting.percent) : nullptr;
   const Budget* budget = sweep ? desk_.worked_out().budget_of(sweep->id) : nullptr;
   if (sweep && !budget) desk_.worked_out().want_budgets(sweep->id);
+  if (budget) e = evaluation::as_read(e, *budget);
   std::vector<std::vector<FigureCell>> rows;
   const auto add = [&](const QString& name, double value, double expanded, int decimals, const QString& unit) {
     const Told shown = told(value, expanded, decimals);
@@ -129,7 +131,7 @@ void FieldPage::show_point() {
   };
   const auto add_figure = [&](std::string_view id, double value, double expanded) {
     const Figure& as = figure(id);
-    const Told shown = shown_told(as, value, budget ? budget->expanded(id) : sweep ? unread : expanded, desk_.units());
+    const Told shown = shown_told(as, value, sweep && !budget ? unread : expanded, desk_.units());
     rows.push_back({{text_of(as.label), {}, false},
                     {(text_of(shown.value) + " " + text_of(shown_unit(as, desk_.units()))).trimmed(), {}, false},
                     {text_of(shown.expanded), {}, false}});
@@ -164,19 +166,6 @@ void FieldPage::show_point() {
   if (point->height->beyond) words += tr(" Beyond the measured heights.");
   set_tone(chance_, v.met() ? "good" : "attention");
   chance_->setText(v.met() ? words : marked_attention(words));
-}
-
-/// The sweep of the fixture as it is looked at that was walked whole there.
-const record::Sweep* FieldPage::walked_at(double height_m, double percent) const {
-  constexpr double same_setting = 0.05, same_height_m = 1e-4;
-  for (const record::Sweep& sweep : desk_.test()->sweeps) {
-    const record::Rung* rung = desk_.test()->rung(sweep.rung_id);
-    const record::Stop* stop = desk_.test()->stop(sweep.stop_id);
-    if (rung && stop && !sweep.confirms && std::abs(rung->height_m - height_m) < same_height_m &&
-        std::abs(stop->percent - percent) < same_setting)
-      return &sweep;
-  }
-  return nullptr;
 }
 
 void FieldPage::resizeEvent(QResizeEvent* event) {

@@ -32,7 +32,6 @@ class FieldPage : public QWidget {
  private:
   void show_point();
   void show_answers();
-  const record::Sweep* walked_at(double height_m, double percent) const;
 
   Desk& desk_;
   SettleWork& work_;
