@@ -18,6 +18,18 @@ struct PublishArguments {
   bool all = false, force = false, imperial = false, letter = false;
 };
 
+std::string form_ids() {
+  std::string ids;
+  for (const publishing::Form& form : publishing::forms()) ids += (ids.empty() ? "" : ", ") + std::string(form.id);
+  return ids;
+}
+
+std::string part_ids() {
+  std::string ids;
+  for (const report::PartName& part : report::page_parts()) ids += (ids.empty() ? "" : ", ") + std::string(part.id);
+  return ids;
+}
+
 int run_publish(const PublishArguments& a) {
   auto record = whole_test(a.file, a.test);
   if (!record) return refuse(record.problem());
@@ -25,9 +37,7 @@ int run_publish(const PublishArguments& a) {
   for (const std::string& id : a.forms) {
     const publishing::Form* form = publishing::form_named(id);
     if (!form) {
-      std::string known;
-      for (const publishing::Form& f : publishing::forms()) known += (known.empty() ? "" : ", ") + std::string(f.id);
-      return refuse({fmt::format("there is no form '{}'", id), "nothing was written", "choose among " + known});
+      return refuse({fmt::format("there is no form '{}'", id), "nothing was written", "choose among " + form_ids()});
     }
     wanted.push_back(form);
   }
@@ -38,9 +48,8 @@ int run_publish(const PublishArguments& a) {
   for (const std::string& id : a.without) {
     const auto part = report::part_named(id);
     if (!part) {
-      std::string known;
-      for (const report::PartName& n : report::page_parts()) known += (known.empty() ? "" : ", ") + std::string(n.id);
-      return refuse({fmt::format("the page has no part '{}'", id), "nothing was written", "choose among " + known});
+      return refuse(
+          {fmt::format("the page has no part '{}'", id), "nothing was written", "choose among " + part_ids()});
     }
     p.parts.reset(static_cast<std::size_t>(*part));
   }
@@ -64,11 +73,8 @@ void add_publish_command(CLI::App& app, int& status) {
   c->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
   c->add_option("--test", a->test, "the test's number or name");
   auto* all = c->add_flag("--all", a->all, "every form, which is also what no --form means");
-  c->add_option("--form", a->forms,
-                "one form, may be given several times: page, pdf, explore, package, workbook, table, card, "
-                "stations, tape, stills")
-      ->excludes(all);
-  c->add_option("--without", a->without, "a part that the page leaves out, may be given several times");
+  c->add_option("--form", a->forms, "one form, may be given several times: " + form_ids())->excludes(all);
+  c->add_option("--without", a->without, "a part that the page leaves out, may be given several times: " + part_ids());
   c->add_option("-o,--out", a->out, "the folder to write into, made where there is none")->required();
   c->add_flag("--force", a->force, "replace files that are there already");
   c->add_flag("--imperial", a->imperial, "inches and square feet");

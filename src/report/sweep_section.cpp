@@ -8,6 +8,7 @@
 #include "core/figures/figure_table.h"
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
+#include "core/quantity/uncertain_text.h"
 #include "evaluation/read_sweeps.h"
 #include "report/page_figures.h"
 #include "report/picture_section.h"
@@ -169,9 +170,9 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     if (view.layout.kind == GridKind::Spots) notices.push_back(data("Spot check: a quick look, not a survey."));
     if (view.drift.significant())
       notices.push_back(
-          data(fmt::format("The reference station moved by {:+.1f} % while this sweep was walked; readings "
+          data(fmt::format("The reference station moved by {} while this sweep was walked; readings "
                            "are scaled to its start, raw values are in the data package.",
-                           100 * view.drift.largest_change())));
+                           uncertain_difference(100 * view.drift.largest_change(), unread, 1, "%"))));
     notices.push_back(data(evaluation.walked(sweep->id).words));
     const bool wanted = has(options.parts, PagePart::Readings);
     if (wanted && f.stations > options.most_readings_printed)

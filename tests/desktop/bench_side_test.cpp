@@ -151,7 +151,7 @@ TEST_F(BenchSideTest, TheReferenceComesWhenItIsDueAndCanBePutOff) {
   enter("500");
   EXPECT_TRUE(words("walkTurn").contains("the reference")) << "but not for good";
   enter("855");
-  EXPECT_TRUE(words("walkProgress").contains("drift -5.0 %, corrected")) << words("walkProgress").toStdString();
+  EXPECT_TRUE(words("walkProgress").contains("drift −5.0 %, corrected")) << words("walkProgress").toStdString();
   EXPECT_TRUE(words("walkPlace").startsWith("Row 1 from the far wall,\n6th")) << "and the walk goes on where it was";
   EXPECT_EQ(desk().view()->states[30].raw, 500);
   EXPECT_GT(desk().view()->ppfd[34], 500);

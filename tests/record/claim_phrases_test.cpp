@@ -72,6 +72,11 @@ const std::vector<Phrase>& phrases() {
       {"board of 45 x 32 x 5 cm", {}},
       {"2 x 240 W", {"power_w: 480 W"}},
       {"6 x 55 W bars", {"power_w: 330 W"}},
+      {"3 × 165 W", {"power_w: 495 W"}},
+      {"covers 5x5", {"coverage: 152.4 × 152.4 cm"}},
+      {"flowers 100 × 100 cm", {"coverage: 100 × 100 cm, flowering & fruiting"}},
+      {"150 W equivalent", {"equivalent: a lamp of 150 W"}},
+      {"avg PPFD 640 at 24 in", {"mean_ppfd: 640 µmol/m²/s, at 61 cm"}},
       // Mean light at a height.
       {"average PPFD 850 at 18 in", {"mean_ppfd: 850 µmol/m²/s, at 45.7 cm"}},
       {"average PPFD of 850 µmol/m²/s at 45 cm", {"mean_ppfd: 850 µmol/m²/s, at 45 cm"}},

@@ -12,6 +12,7 @@
 #include <utility>
 
 #include "core/bench/walk_order.h"
+#include "core/quantity/uncertain_text.h"
 #include "core/walk/height_course.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/instruments/instrument_hub.h"
@@ -139,8 +140,8 @@ void WalkView::refresh() {
   QString words = tr("%1 of %2 stations read").arg(read).arg(states.size());
   if (missing > 0) words += tr(", %1 missing").arg(missing);
   if (desk_.view()->drift.exists())
-    words += (desk_.view()->drift.significant() ? tr(" · drift %1 %, corrected") : tr(" · drift %1 %, within noise"))
-                 .arg(100 * desk_.view()->drift.largest_change(), 0, 'f', 1);
+    words += (desk_.view()->drift.significant() ? tr(" · drift %1, corrected") : tr(" · drift %1, within noise"))
+                 .arg(text_of(uncertain_difference(100 * desk_.view()->drift.largest_change(), unread, 1, "%")));
   progress_->setText(words);
   if (!side_->watts->hasFocus()) side_->watts->setText(desk_.sweep() ? show_number(desk_.sweep()->power_w) : QString());
   side_->value->setReadOnly(desk_.read_only());
