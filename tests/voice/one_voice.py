@@ -271,12 +271,30 @@ def listen_to_table(voices, test, surface, section, classes, rows, place):
             found = re.match(rf"({NUMBER}) ± ({NUMBER})", plain(row[1][1]))
             if found:
                 voices.told(("light", test, plain(row[0][1])), surface, found[1], found[2])
+    elif "card" in classes.split():
+        listen_to_card(voices, test, surface + ", card", [[cell[1] for cell in row] for row in rows[1:]])
     elif section == "line-up" and head[:2] == ["Rank", "Test"]:
         figure = plain(rows[0][2][1])
         for row in rows[1:]:
             voices.words(("rank", test, figure, plain(row[1][1])), surface, plain(row[0][1]))
             found = re.match(rf"({NUMBER})(?: ± ({NUMBER}))?", plain(row[2][1]))
             voices.told(("standing", test, figure, plain(row[1][1])), surface, found[1], found[2])
+
+
+CARD_COLUMNS = {5: "watts", 6: "mean", 7: "edge", 8: "daily light", 9: "in band", 10: "kWh a day", 12: "chance"}
+
+
+def listen_to_card(voices, test, surface, rows):
+    """Both cards have the same columns; units stand in the heads of one and behind the values of the other."""
+    for row in rows:
+        stage = plain(row[0].split("\n")[0])
+        for at, name in CARD_COLUMNS.items():
+            if at >= len(row):
+                continue
+            text = plain(row[at]).lstrip("◣ ")
+            text = text if name == "chance" else re.sub(r" (%|W|kWh|[A-Z]{3})$", "", text)
+            if text not in ("", "–"):
+                voices.words(("card", test, stage, name), surface, text)
 
 
 # ---- what the window says
@@ -309,6 +327,8 @@ def listen_to_window(voices, lines, labels):
                     listen_to_sentence(voices, test, "window", row[1])
         elif where == "settle":
             listen_to_settle(voices, test, told, line["tables"])
+        elif where == "card":
+            listen_to_card(voices, test, "window, card", line["tables"].get("cardTable", [])[1:])
         elif where == "line-up":
             listen_to_line_up(voices, test, told)
         elif where == "light":
@@ -453,6 +473,19 @@ def listen_to_audit_json(voices, test, audit, labels_of_claims):
             voices.words(("claim measured", test, label, plain(claim["claimed_words"])), "JSON", claim["measured_words"])
 
 
+def listen_to_line_up_json(voices, lines_up, titles):
+    for line_up in lines_up:
+        for row in line_up["rows"]:
+            if row["rank_of"] is None:
+                continue
+            low, high, of = row["rank_low"], row["rank_high"], row["rank_of"]
+            rank = f"{low} of {of}" if low == high else f"{low} to {high} of {of}"
+            for title in titles:
+                voices.words(("rank", title, line_up["label"], plain(row["test"])), "JSON", rank)
+                voices.number(("standing", title, line_up["label"], plain(row["test"])), "JSON", row["value"],
+                              row["expanded_k2"])
+
+
 def listen_to_alt_texts(voices, test, text):
     for line in text.splitlines():
         place = re.search(rf": .* at {HEIGHT}, ({NUMBER}) %: map of PPFD", plain(line))
@@ -531,6 +564,8 @@ def listen(programs, book, tests, units, folder):
         listen_to_window(voices, of_test, labels)
         out = folder / f"{book.stem}-{units}-{number}"
         run(programs / "sunbreak-cli", "publish", book, "--test", number, "-o", out, *imperial)
+        if "-settings-card.html" in {path.name[len(common_stem(out)):] for path in out.iterdir()}:
+            listen_to_page(voices, title, "settings card", (out / (common_stem(out) + "-settings-card.html")).read_text())
         files = {path.name[len(stem):] if (stem := common_stem(out)) and path.name.startswith(stem) else path.name: path
                  for path in out.iterdir()}
         listen_to_page(voices, title, "page", files[".html"].read_text())
@@ -546,12 +581,17 @@ def listen(programs, book, tests, units, folder):
         listen_to_alt_texts(voices, title, (files["-stills"] / "alt-texts.txt").read_text())
         listen_to_workbook(voices, title, labels, units, files[".xlsx"].read_bytes())
         listen_to_paper(voices, title, files[".pdf"])
+    # In the way that a line-up begins with, by the figure that it begins with.
+    figure = {subject[2] for subject in voices.said if subject[0] == "rank"}
+    if figure == {"Canopy efficacy"}:
+        line_up = json.loads(run(programs / "sunbreak-cli", "line-up", book, "--by", "canopy_efficacy_umol_j", "--json"))
+        listen_to_line_up_json(voices, [line_up], {subject[1] for subject in voices.said if subject[0] == "rank"})
     return voices
 
 
 def common_stem(folder):
     return next(path.name[: -len(".html")] for path in folder.iterdir()
-                if path.name.endswith(".html") and not path.name.endswith(("-explore.html", "-card.html")))
+                if path.name.endswith(".html") and not path.name.endswith(("-explore.html", "-settings-card.html")))
 
 
 def listen_to_paper(voices, test, file):
@@ -584,7 +624,8 @@ def main():
         jobs = [(sample, [(n, "") for n in (of_sample[:1] if a.slice else of_sample)], units)
                 for units in (["cm"] if a.slice else ["cm", "in"])]
         of_random = [(int(n), "") for n in numbers]
-        jobs += [(random, of_random[0::2], "cm"), (random, of_random[1::2], "in")]
+        jobs += [(random, of_random[:1], "cm"), (random, of_random[1:], "in")] if a.slice else [
+            (random, of_random, "cm"), (random, of_random, "in")]
         for book, tests, units in jobs:
             voices = listen(a.programs, book, tests, units, folder)
             found = voices.contradictions()

@@ -27,6 +27,14 @@ int main(int argc, char** argv) {
       claim.fixture_id = bench.record.fixture.id;
       bench.record.claims.push_back(std::move(claim));
     }
+    // A card with a row at each walked height, at full.
+    for (const record::Rung& rung : bench.record.rungs) {
+      record::CardRow row;
+      row.id = static_cast<record::Id>(bench.record.card_rows.size()) + 1, row.test_id = bench.record.test.id;
+      row.stage = fmt::format("stage {}", row.id), row.low_ppfd = 100.0 * static_cast<double>(row.id);
+      row.high_ppfd = 3 * row.low_ppfd, row.height_m = rung.height_m, row.percent = 100;
+      bench.record.card_rows.push_back(std::move(row));
+    }
     bench.record.test.name = fmt::format("Random {}", number);
     bench.record.fixture.name = fmt::format("fixture {}", number);
     const record::Id test = book::add_test(*book.value(), bench.record, "a random test");

@@ -151,6 +151,13 @@ class Teller {
         }))
       return false;
     say("settle");
+    const std::size_t rows = desk().test()->card_rows.size();
+    if (rows == 0) return true;
+    press(Qt::Key_4);
+    constexpr int mean_column = 6;
+    const auto* card = window_.findChild<QTableWidget*>("cardTable");
+    if (!wait([&] { return card->rowCount() == static_cast<int>(rows) && card->item(0, mean_column); })) return false;
+    say("card");
     return true;
   }
 
