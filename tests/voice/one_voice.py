@@ -580,6 +580,7 @@ def listen(programs, book, tests, units, folder):
             listen_to_audit_json(voices, title, audit, claims)
         listen_to_alt_texts(voices, title, (files["-stills"] / "alt-texts.txt").read_text())
         listen_to_workbook(voices, title, labels, units, files[".xlsx"].read_bytes())
+        listen_to_table_of_stations(voices, title, files[".csv"].read_text())
         listen_to_paper(voices, title, files[".pdf"])
     # In the way that a line-up begins with, by the figure that it begins with.
     figure = {subject[2] for subject in voices.said if subject[0] == "rank"}
@@ -594,8 +595,26 @@ def common_stem(folder):
                 if path.name.endswith(".html") and not path.name.endswith(("-explore.html", "-settings-card.html")))
 
 
+def listen_to_table_of_stations(voices, test, text):
+    """Its lowest and highest light of a sweep are the sweep's. A place is told in the unit of the file's other columns."""
+    light = collections.defaultdict(list)
+    for row in csv.DictReader(io.StringIO(text)):
+        height_m = float(row["height_cm"]) / 100 if "height_cm" in row else float(row["height_in"]) * METERS["in"]
+        if row["state"] == "read" and not row.get("configuration"):
+            light[sweep_key(height_m, float(row["dimmer_pct"]))].append(float(row["ppfd_umol_m2_s"]))
+    for key, values in light.items():
+        voices.number(("sweep", test, key, "Lowest"), "table", min(values))
+        voices.number(("sweep", test, key, "Highest"), "table", max(values))
+
+
 def listen_to_paper(voices, test, file):
-    """What the page says of sweeps has to stand on paper, too."""
+    """What the page says of sweeps and in words has to stand on paper, too."""
+    flowing = subprocess.run(["pdftotext", file, "-"], capture_output=True, text=True).stdout
+    letters = re.sub(r"\s", "", plain(flowing))
+    for subject in [s for s in voices.said if s[0] == "verdict in words" and s[1] == test]:
+        for sentence in voices.said[subject][0].words.split(" | "):
+            if re.sub(r"\s", "", sentence) not in letters:
+                voices.words(subject, "paper", f"lacks: {sentence}")
     text = plain(subprocess.run(["pdftotext", "-layout", file, "-"], capture_output=True, text=True).stdout)
     for subject, all_said in list(voices.said.items()):
         if subject[0] != "sweep" or subject[1] != test:
