@@ -33,9 +33,10 @@ void WorkThread::post(std::function<void()> work) {
 
 void WorkThread::finish() {
   if (!thread_.isRunning()) return;
-  QSemaphore done;
-  post([&done] { done.release(); });
-  done.acquire();
+  // Both hold it: who releases is still at it when who waits has gone on.
+  const auto done = std::make_shared<QSemaphore>();
+  post([done] { done->release(); });
+  done->acquire();
 }
 
 Background::Background(QObject* owner) : owner_(owner), thread_(std::make_shared<WorkThread>()) {}
