@@ -47,6 +47,18 @@ TEST(Background, WhatItMadeDiesOnTheThreadThatMadeItWhoeverLetsGoOfIt) {
   EXPECT_TRUE(QTest::qWaitFor([&] { return deaths == 2 || deaths == 3; })) << deaths;
 }
 
+TEST(Background, ComesAndGoesAThousandTimes) {
+  std::atomic<int> worked = 0;
+  for (int i = 0; i < 1000; ++i) {
+    QObject owner;
+    Background first(&owner), second(&owner, first);
+    first.ask([&](auto) { return ++worked; }, [](int) {});
+    second.ask([&, keeper = second.keeper()](auto) { return keeper.keep(std::make_unique<int>(++worked)); },
+               [](std::shared_ptr<int>) {});
+  }
+  EXPECT_LE(worked, 2000);
+}
+
 TEST(FiguresTable, GivesALongNameTheLinesItNeeds) {
   FiguresTable table({"Figure", "Value"}, "table");
   table.show_rows({{{"lowest ÷ highest of all the stations", {}, false}, {"0.31 ± 0.02", {}, false}},

@@ -15,11 +15,10 @@ struct Background::Question {
 };
 
 WorkThread::~WorkThread() {
-  if (!thread_.isRunning()) return;
-  post([this] {
-    there_.moveToThread(nullptr);
-    thread_.quit();
-  });
+  // Told from here that it may end: who posts an event wakes the other thread after that may have taken it, and nothing
+  // that is posted may be what ends it.
+  finish();
+  thread_.quit();
   thread_.wait();
 }
 
