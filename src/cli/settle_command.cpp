@@ -20,6 +20,7 @@
 namespace sunbreak::cli {
 namespace {
 
+using evaluation::Evaluation;
 using evaluation::TestLight;
 using record::Json;
 
@@ -125,8 +126,9 @@ Result<SettleMaps> asked_maps(const SettleArguments& a, const TestLight& light, 
   return setting ? at_setting(maps.value(), *setting) : maps;
 }
 
-std::string point_text(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& p) {
-  const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *p.height, p.setting);
+std::string point_text(const Evaluation& evaluation, const SettleMaps& maps, const SettleRequest& request,
+                       const SettlePoint& p) {
+  const SettleExpanded e = evaluation::how_sure(evaluation, maps, request, p);
   return fmt::format(
       "{}: mean {}, edge {}, {:.0f} to {:.0f} µmol/m²/s, {:.0f} % in band, lowest ÷ mean "
       "{:.2f}; the rule holds with a chance of {}",
@@ -135,17 +137,20 @@ std::string point_text(const SettleMaps& maps, const SettleRequest& request, con
       p.figures.lowest_over_mean(), chance_text(p.chance));
 }
 
-void print_answers(const SettleMaps& maps, const Asked& asked, const SettleAnswers& answers, const TestLight& light) {
+void print_answers(const Evaluation& evaluation, const SettleMaps& maps, const Asked& asked,
+                   const SettleAnswers& answers) {
   fmt::print("Predicted, not measured. Rule: {}.\n", serving_rule_words(asked.request.rule, asked.request.band));
   const auto print = [&](const char* name, const Result<SettlePoint>& answer) {
-    fmt::print("{:14}{}\n", name,
-               answer ? point_text(maps, asked.request, answer.value()) + "." : answer.problem().sentence());
+    fmt::print(
+        "{:14}{}\n", name,
+        answer ? point_text(evaluation, maps, asked.request, answer.value()) + "." : answer.problem().sentence());
   };
   print("fewest watts", answers.fewest_watts);
   print("widest", answers.widest);
   print("most even", answers.most_even);
   if (answers.instead)
-    fmt::print("{}\n", evaluation::instead_words(asked.request, *answers.instead, light, UnitSystem::Metric));
+    fmt::print("{}\n",
+               evaluation::instead_words(asked.request, *answers.instead, *evaluation.light(), UnitSystem::Metric));
   for (const std::string& words : evaluation::settle_cost_words(answers, maps.lattice, UnitSystem::Metric))
     fmt::print("{}\n", words);
   if (answers.fewest_watts) {
@@ -201,23 +206,24 @@ int run_settle(const SettleArguments& a) {
     stages.push_back({evaluation::band_of(t, t.photoperiod_h), t.photoperiod_h});
   const auto rows = settle_card(maps, stages, request, policy.value());
   if (a.json) {
-    Json j = exchange::settle_json(maps, request, answers, asked.value().use);
+    exchange::SettleUse use = asked.value().use;
+    use.walked = evaluation.get();
+    Json j = exchange::settle_json(maps, request, answers, use);
     j["card"] = Json::array();
     for (std::size_t i = 0; i < rows.size(); ++i)
-      j["card"].push_back(
-          exchange::settle_row_json(maps, request, list.value()[i].name, stages[i], rows[i], asked.value().use));
+      j["card"].push_back(exchange::settle_row_json(maps, request, list.value()[i].name, stages[i], rows[i], use));
     j["lacks"] = Json::array();
     for (const auto& lack : evaluation::settle_lacks(*light)) j["lacks"].push_back(lack.words);
     std::cout << record::json_text(j, 2) << "\n";
     return 0;
   }
-  print_answers(maps, asked.value(), answers, *light);
+  print_answers(*evaluation, maps, asked.value(), answers);
   for (std::size_t i = 0; i < rows.size(); ++i) {
     SettleRequest own = request;
     own.band = stages[i].band;
     fmt::print("{:24}{:>4.3g} h  {}\n", list.value()[i].name, stages[i].photoperiod_h,
                !rows[i]               ? rows[i].problem().sentence()
-               : rows[i].value().sure ? point_text(maps, own, rows[i].value().point) + "."
+               : rows[i].value().sure ? point_text(*evaluation, maps, own, rows[i].value().point) + "."
                                       : evaluation::instead_words(own, rows[i].value(), *light, UnitSystem::Metric));
   }
   for (const auto& lack : evaluation::settle_lacks(*light)) fmt::print("{}\n", lack.words);

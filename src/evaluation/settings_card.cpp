@@ -67,7 +67,7 @@ SettingsCard settings_card(const TestRecord& test_record, const TestLight& light
     SettleRequest own = card.request;
     own.band = {row.low_ppfd, row.high_ppfd};
     line.point = point_at(maps, own, *height, *setting);
-    line.expanded = expanded_of(own.band, maps.shared_sd, **height, *setting);
+    line.expanded = how_sure(walked, maps, own, *line.point, stop);
     const AreaLight& light_there = line.point->figures;
     line.met = judged(own.rule, own.band, light_there).met();
     line.within = own.limits.allows_height((*height)->height_m) && own.limits.allows(*setting, light_there);
@@ -75,11 +75,6 @@ SettingsCard settings_card(const TestRecord& test_record, const TestLight& light
     line.lacking = lacking_words(own.rule, own.band, light_there);
     line.mending = mending_words(own, *line.point, light);
     line.walked = light.read_at((*height)->height_m, setting->percent) != nullptr;
-    const Sweep* sweep = card.area == whole_area(light)
-                             ? sweep_walked_at(walked.record(), (*height)->height_m, setting->percent)
-                             : nullptr;
-    if (const Budget* budget = sweep ? walked.budget(sweep->id, stop) : nullptr)
-      line.expanded = as_read(line.expanded, *budget);
   }
   return card;
 }

@@ -230,16 +230,9 @@ std::vector<SettleLack> settle_lacks(const TestLight& light) {
   return lacks;
 }
 
-const Sweep* sweep_walked_at(const TestRecord& test, double height_m, double percent) {
-  constexpr double same_setting = 0.05, same_height_m = 1e-4;
-  for (const Sweep& sweep : test.sweeps) {
-    const Rung* rung = test.rung(sweep.rung_id);
-    const Stop* stop = test.stop(sweep.stop_id);
-    if (rung && stop && !sweep.confirms && std::abs(rung->height_m - height_m) < same_height_m &&
-        std::abs(stop->percent - percent) < same_setting)
-      return &sweep;
-  }
-  return nullptr;
+std::optional<Id> sweep_at(const TestLight& light, const SettleMaps& maps, const SettlePoint& point) {
+  if (maps.lattice.area != whole_area(light)) return {};
+  return light.sweep_read_at(point.height->height_m, point.setting.percent);
 }
 
 SettleExpanded as_read(SettleExpanded predicted, const Budget& budget) {
@@ -253,6 +246,15 @@ SettleExpanded as_read(SettleExpanded predicted, const Budget& budget) {
   take(predicted.highest, "highest_ppfd");
   take(predicted.lowest_over_mean, "lowest_over_mean");
   return predicted;
+}
+
+SettleExpanded how_sure(const Evaluation& evaluation, const SettleMaps& maps, const SettleRequest& request,
+                        const SettlePoint& point, std::stop_token stop) {
+  const SettleExpanded predicted = expanded_of(request.band, maps.shared_sd, *point.height, point.setting);
+  const TestLight* light = evaluation.light();
+  const auto sweep = light ? sweep_at(*light, maps, point) : std::nullopt;
+  const Budget* budget = sweep ? evaluation.budget(*sweep, std::move(stop)) : nullptr;
+  return budget ? as_read(predicted, *budget) : predicted;
 }
 
 }  // namespace sunbreak::evaluation

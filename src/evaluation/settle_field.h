@@ -10,6 +10,7 @@
 #include "core/settle/settle_chance.h"
 #include "core/settle/settle_solver.h"
 #include "core/uncertainty/budget.h"
+#include "evaluation/evaluation.h"
 #include "evaluation/test_light.h"
 
 namespace sunbreak::evaluation {
@@ -34,12 +35,17 @@ Settling settling_of(const TestRecord& test_record);
 Rectangle area_asked(const Settling& settling, const TestLight& light);
 SettleRequest request_asked(const Settling& settling, const Test& test, const Band& band);
 
-/// The sweep that was walked at a height and setting, whatever was read of it; null where none was. Confirming walks do
-/// not count.
-const Sweep* sweep_walked_at(const TestRecord& test, double height_m, double percent);
+/// The sweep that was read at a point of a field, where the field's area is all that was measured: nothing of it is
+/// predicted then. Nothing where none was.
+std::optional<Id> sweep_at(const TestLight& light, const SettleMaps& maps, const SettlePoint& point);
 
 /// How sure figures are that were read and not predicted: by the budget of their sweep, where that has them.
 SettleExpanded as_read(SettleExpanded predicted, const Budget& budget);
+
+/// How sure the figures of a point are: as they were read where they were, else as predicted. Takes the budget of that
+/// sweep, which may take a second.
+SettleExpanded how_sure(const Evaluation& evaluation, const SettleMaps& maps, const SettleRequest& request,
+                        const SettlePoint& point, std::stop_token stop = {});
 
 /// The heights [m] that advice keeps to: those that were walked, and none so near that the floor sees each emitter
 /// unless none else was walked.

@@ -171,16 +171,26 @@ Result<BetweenSetting> TestLight::setting(double percent) const {
   return s;
 }
 
-const SweepView* TestLight::read_at(double height_m, double percent) const {
+std::optional<std::size_t> TestLight::walked_at(double height_m, double percent) const {
   constexpr double same_height_m = 1e-6;
-  const SweepView* read = nullptr;
+  std::optional<std::size_t> walked;
   for (std::size_t s = 0; s < question_.views.size(); ++s)
     if (const FitSweep& sweep = question_.fit.sweeps[s];
         std::abs(sweep.height_m - height_m) < same_height_m &&
         question_.settings[static_cast<std::size_t>(sweep.setting)].percent == percent &&
         read_share(question_.views[s]->layout, question_.views[s]->ppfd) >= least_read)
-      read = question_.views[s].get();
-  return read;
+      walked = s;
+  return walked;
+}
+
+const SweepView* TestLight::read_at(double height_m, double percent) const {
+  const auto walked = walked_at(height_m, percent);
+  return walked ? question_.views[*walked].get() : nullptr;
+}
+
+std::optional<Id> TestLight::sweep_read_at(double height_m, double percent) const {
+  const auto walked = walked_at(height_m, percent);
+  return walked ? std::optional(question_.sweep_ids[*walked]) : std::nullopt;
 }
 
 std::vector<WalkedLight> TestLight::walked() const {

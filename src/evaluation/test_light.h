@@ -95,6 +95,7 @@ class TestLight {
 
   /// The sweep that was read at a height and setting, nearly whole; null where none was.
   const SweepView* read_at(double height_m, double percent) const;
+  std::optional<Id> sweep_read_at(double height_m, double percent) const;
   /// The sweeps as they were read, for the first setting's light.
   std::vector<WalkedLight> walked() const;
 
@@ -121,6 +122,8 @@ class TestLight {
   Result<RoomAnswer> fewest_for(const Room& room, double ppfd) const;
 
  private:
+  /// The place, among the question's sweeps, of one that was read nearly whole there; nothing where none was.
+  std::optional<std::size_t> walked_at(double height_m, double percent) const;
   FoundValue with_shared(const FoundValue& value, double shared) const;
   LightQuestion question_;
   WholeLight found_;

@@ -128,8 +128,8 @@ class FileTransport : public Transport {
   }
   /// Whether another file stands at the path now than the one that is open.
   bool replaced() const {
-    struct stat there {
-    }, open{};
+    struct stat there = {};
+    struct stat open = {};
     return ::stat(QFile::encodeName(path_).constData(), &there) == 0 && ::fstat(file_.handle(), &open) == 0 &&
            (there.st_ino != open.st_ino || there.st_dev != open.st_dev);
   }

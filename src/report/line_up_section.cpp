@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "evaluation/lineup/simulated_members.h"
-
 #include "report/page_figures.h"
 
 namespace sunbreak::report {

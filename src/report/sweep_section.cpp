@@ -20,8 +20,6 @@ namespace {
 using kainjow::mustache::data;
 using List = kainjow::mustache::list;
 
-std::string percent(double share) { return short_number(100 * share, 1) + " %"; }
-
 List figure_rows(const FigureSource& source, const Budget& budget, UnitSystem units, std::string_view lead) {
   List rows;
   const auto add = [&](const std::string& label, const std::string& value, const std::string& sure,
@@ -93,7 +91,7 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
     row.set("inside", ppfd_text(nominal.light.mean));
     row.set("edge", ppfd_text(nominal.light.edge));
     row.set("edge_daily", daily_light_text(dli_mol_m2_d(nominal.light.edge, f.photoperiod_h)));
-    row.set("share", percent(nominal.light.in_band));
+    row.set("share", share_text(nominal.light.in_band));
     row.set("verdict", nominal.passes ? "passes" : "does not pass");
     rows.push_back(row);
   }
@@ -166,7 +164,7 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     if (f.missing > 0)
       notices.push_back(data(fmt::format(
           "{} stations were not read: the figures hold for the {} of the measured area that the read ones stand for.",
-          f.missing, percent(f.read_share))));
+          f.missing, share_text(f.read_share))));
     if (view.layout.kind == GridKind::Spots) notices.push_back(data("Spot check: a quick look, not a survey."));
     if (view.drift.significant())
       notices.push_back(

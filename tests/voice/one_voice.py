@@ -177,10 +177,6 @@ def value_and_unit(text):
     return (found[1], found[2]) if found else (plain(text), "")
 
 
-def measured_words(text):
-    return plain(text)
-
-
 ALIASES = {"PPF on footprint": "PPF on the footprint"}
 
 
@@ -377,10 +373,10 @@ def listen_to_settle(voices, test, told, tables):
             label, (value, _) = SETTLE_NAMES.get(plain(row[0])), value_and_unit(row[1])
             if label:
                 voices.told(("sweep", test, place, label), "window, Settle", value, row[2])
-    chances = {found[1] for text in texts.values() for found in [re.search(r"holds with a chance of (.+? ?%)", plain(text))] if found}
-    if len(chances) > 1:
-        voices.words(("chance", test), "window, Settle", " and ".join(sorted(chances)))
-        voices.words(("chance", test), "window, Settle", sorted(chances)[0])
+    for text in texts.values():
+        found = re.search(r"holds with a chance of (.+? ?%)", plain(text))
+        if found:
+            voices.words(("chance at the point", test), "window, Settle", found[1])
 
 
 def listen_to_line_up(voices, test, told):

@@ -11,7 +11,7 @@ namespace sunbreak::book {
 /// The response of the sample sensor "QS-1" and the light that it was calibrated under.
 void know_response(record::Meter& sensor);
 
-/// The sample lux meter "LX-2" and its factor under the fixture "Ostler Six-Bar", found beside QS-1; without ids.
+/// The borrowed lux meter, and its factor under the fixture "Ostler Six-Bar", found beside the loft sensor.
 record::Meter sample_lux_meter();
 record::FittedLuxFactor sample_lux_factor(record::Id lux_meter, record::Id fixture);
 

@@ -1,5 +1,6 @@
 #include "desktop/application/application.h"
 
+#include <QThread>
 #include <cstdio>
 #include <new>
 
@@ -42,8 +43,11 @@ bool Application::notify(QObject* receiver, QEvent* event) {
 }
 
 void Application::tell_of(const std::exception_ptr& trouble) {
-  const QString sentence = sentence_of(trouble);
   auto* app = dynamic_cast<Application*>(instance());
+  if (app && QThread::currentThread() != app->thread())
+    return void(QMetaObject::invokeMethod(
+        app, [trouble] { tell_of(trouble); }, Qt::QueuedConnection));
+  const QString sentence = sentence_of(trouble);
   if (app && app->tell_)
     app->tell_(sentence);
   else

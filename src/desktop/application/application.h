@@ -18,7 +18,7 @@ class Application : public QApplication {
   /// Who tells the sentence; nobody: it goes to stderr. Asked on the interface thread.
   void tell_by(std::function<void(const QString& sentence)> tell) { tell_ = std::move(tell); }
 
-  /// Tells of an exception that was caught where it could not be dealt with. Call it on the interface thread.
+  /// Tells of an exception that was caught where it could not be dealt with; on the interface thread, whoever calls it.
   static void tell_of(const std::exception_ptr& trouble);
 
  private:

@@ -211,7 +211,7 @@ void SuitsPage::show_answers() {
          {s.price ? text_of(evaluation::found_text(s.cost, 0, asked_->currency)) : QStringLiteral("–"),
           s.price ? tr("of it %1 %2 to buy").arg(*s.price, 0, 'f', 0).arg(text_of(asked_->currency))
                   : tr("no price on record")},
-         {tr("%1 %").arg(100 * s.chance, 0, 'f', 0), tr("by how sure the light is")}});
+         {text_of(chance_text(s.chance)), tr("by how sure the light is")}});
   };
   for (const std::size_t i : sorted.suit) add(i, true);
   for (const std::size_t i : sorted.almost) add(i, false);

@@ -333,10 +333,10 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
 
   QStringList warnings;
   if (f.missing > 0)
-    warnings << tr("%1 of %2 stations are not read: the figures hold for %3 % of the measured area.")
+    warnings << tr("%1 of %2 stations are not read: the figures hold for %3 of the measured area.")
                     .arg(f.missing)
                     .arg(f.stations)
-                    .arg(fixed(100 * f.read_share, 0));
+                    .arg(text_of(share_text(f.read_share)));
   for (const Finding& finding : desk_.worked_out().findings())
     warnings << text_of(finding.saw + "; " + finding.remedy + ".");
   if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
@@ -417,7 +417,7 @@ void FiguresColumn::show_nominal(const SweepFigures& f) {
     labels.edge->setText(known ? ppfd(nominal.light.edge) : tr("–"));
     labels.day->setText(text_of(daily_light_text(dli_mol_m2_d(nominal.light.edge, f.photoperiod_h))));
     labels.inside->setText(known ? ppfd(nominal.light.mean) : tr("–"));
-    labels.share->setText(fixed(100 * nominal.light.in_band, 0) + " %");
+    labels.share->setText(text_of(share_text(nominal.light.in_band)));
     labels.verdict->setText(nominal.passes ? tr("● passes") : tr("○ no"));
     set_tone(labels.verdict, nominal.passes ? "good" : "");
   }

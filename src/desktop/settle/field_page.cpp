@@ -116,11 +116,9 @@ void FieldPage::show_point() {
   map_->show_maps({std::move(map)});
   SettleExpanded e = expanded_of(work_.request().band, maps.shared_sd, *point->height, point->setting);
   // Of what was walked the ± is the sweep's own, as Read has it.
-  const bool whole = walked && maps.lattice.area == evaluation::whole_area(*work_.light());
-  const record::Sweep* sweep =
-      whole ? evaluation::sweep_walked_at(*desk_.test(), point->height->height_m, point->setting.percent) : nullptr;
-  const Budget* budget = sweep ? desk_.worked_out().budget_of(sweep->id) : nullptr;
-  if (sweep && !budget) desk_.worked_out().want_budgets(sweep->id);
+  const auto sweep = work_.light() ? evaluation::sweep_at(*work_.light(), maps, *point) : std::nullopt;
+  const Budget* budget = sweep ? desk_.worked_out().budget_of(*sweep) : nullptr;
+  if (sweep && !budget) desk_.worked_out().want_budgets(*sweep);
   if (budget) e = evaluation::as_read(e, *budget);
   std::vector<std::vector<FigureCell>> rows;
   const auto add = [&](const QString& name, double value, double expanded, int decimals, const QString& unit) {

@@ -69,6 +69,11 @@ class Sentence {
     words_.drafted += short_number(percent, 1) + " %";
     return *this;
   }
+  Sentence& chance(const std::string& figure, double chance) {
+    words_.numbers.push_back({figure, 100 * chance, unread, 0, "%"});
+    words_.drafted += chance_text(chance);
+    return *this;
+  }
   /// "30 to 45 cm" of a claim, or of what was measured of it; one end where both are the same or only one is known.
   Sentence& range(const AuditedClaim& a, const char* which, double low, double high) {
     const std::string figure = "claim." + a.slot + which;
@@ -352,7 +357,7 @@ void say_uses(const AuditedTest& test, std::vector<VerdictWords>& words) {
           .say(": all of ")
           .size("settle_area", area.width_m, area.depth_m, test.units())
           .say(" is served with a chance of ")
-          .number("settle_chance", 100 * p.chance, 0, "%")
+          .chance("settle_chance", p.chance)
           .tied();
       if (p.setting.power_w) s.say(", for ").number("settle_power_w", *p.setting.power_w, 0, "W");
       s.say(" (predicted).");

@@ -99,17 +99,12 @@ std::string followed_by(const std::string& text, const std::string& unit) {
   return unit.empty() ? text : text + " " + unit;
 }
 
-Told told_as(const LineUpFigure& f, double value, double expanded, UnitSystem units, bool as_difference) {
-  const double per = shown_per_stored(f, units);
-  return as_difference ? sunbreak::told_difference(value * per, expanded * per, f.decimals)
-                       : told(value * per, expanded * per, f.decimals);
-}
-
 }  // namespace
 
 Told shown_told(const LineUpFigure& f, double value, double expanded, UnitSystem units) {
   if (f.table) return sunbreak::shown_told(*f.table, value, expanded, units);
-  return told_as(f, value, expanded, units, false);
+  const double per = shown_per_stored(f, units);
+  return told(value * per, expanded * per, f.decimals);
 }
 
 std::string shown_with_uncertainty(const LineUpFigure& f, double value, double expanded, UnitSystem units,
@@ -119,7 +114,8 @@ std::string shown_with_uncertainty(const LineUpFigure& f, double value, double e
 }
 
 Told told_difference(const LineUpFigure& f, const StandingDifference& d, UnitSystem units) {
-  return told_as(f, d.value, d.expanded, units, true);
+  const double per = shown_per_stored(f, units);
+  return sunbreak::told_difference(d.value * per, d.expanded * per, f.decimals);
 }
 
 std::string shown_difference(const LineUpFigure& f, const StandingDifference& d, UnitSystem units,

@@ -153,9 +153,9 @@ Result<WayLight> best_light(const Evaluation& evaluation, const EntryQuestion& q
   light.light_factor = p.setting.light_factor;
   light.grid_words = "the same fine cells";
   light.changes.push_back(
-      fmt::format("{} {}: hung at {}, {} %{}, {} % sure.", met ? "At its best for" : "Meets nowhere the rule for",
+      fmt::format("{} {}: hung at {}, {} %{}, {} sure.", met ? "At its best for" : "Meets nowhere the rule for",
                   question.way.target, length_text(light.height_m, units), short_number(light.percent, 0),
-                  light.power_w ? fmt::format(", {:.0f} W", *light.power_w) : "", std::lround(100 * p.chance)));
+                  light.power_w ? fmt::format(", {:.0f} W", *light.power_w) : "", chance_text(p.chance)));
   return made;
 }
 

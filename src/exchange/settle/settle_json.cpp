@@ -4,6 +4,7 @@
 
 #include "core/power/running_cost.h"
 #include "core/quantity/daily_light.h"
+#include "evaluation/settle_field.h"
 
 namespace sunbreak::exchange {
 namespace {
@@ -15,7 +16,8 @@ using record::Json;
 Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, const SettlePoint& point,
                        const SettleUse& use) {
   const AreaLight& f = point.figures;
-  const SettleExpanded e = expanded_of(request.band, maps.shared_sd, *point.height, point.setting);
+  const SettleExpanded e = use.walked ? evaluation::how_sure(*use.walked, maps, request, point)
+                                      : expanded_of(request.band, maps.shared_sd, *point.height, point.setting);
   Json j{{"height_m", point.height->height_m},
          {"dimmer_pct", point.setting.percent},
          {"power_w", point.setting.power_w},
@@ -43,7 +45,8 @@ Json settle_point_json(const SettleMaps& maps, const SettleRequest& request, con
                       {"center_ppfd", e.center},    {"corner_ppfd", e.corners},
                       {"in_band_share", e.in_band}, {"lowest_over_mean", e.lowest_over_mean}};
   j["beyond_measured"] = point.height->beyond;
-  j["predicted"] = true;
+  const evaluation::TestLight* light = use.walked ? use.walked->light() : nullptr;
+  j["predicted"] = !light || !evaluation::sweep_at(*light, maps, point);
   return j;
 }
 

@@ -6,6 +6,7 @@
 #include "record/json.h"
 
 #include "core/settle/settle_card.h"
+#include "evaluation/evaluation.h"
 
 namespace sunbreak::exchange {
 
@@ -13,6 +14,7 @@ namespace sunbreak::exchange {
 struct SettleUse {
   double photoperiod_h = 12;
   std::optional<double> tariff_per_kwh;
+  const evaluation::Evaluation* walked = nullptr;  ///< of the test: at what was walked it tells how sure that is
 };
 
 /// A way of running the fixture: height, setting, watts, figures with their ±, chance. Keys: docs/formats.md.
