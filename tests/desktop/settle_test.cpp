@@ -191,6 +191,38 @@ TEST_F(SettleTest, TargetRuleAndLimitAreChosenByKeysAndTheAnswersAreTheCommandLi
   ASSERT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("answer2")->text().contains("at no height"); }, 60000));
 }
 
+TEST_F(SettleTest, WhatWasWalkedIsToldAsReadTellsIt) {
+  use_sample_book();
+  open_test(tests_.at("Bess 400"), Stage::Settle);
+  ASSERT_TRUE(answered());
+  const auto& maps = *settle()->work().maps();
+  const auto walked =
+      std::ranges::find_if(maps.heights, [](const auto& h) { return std::abs(h->height_m - 0.6) < 1e-9; });
+  ASSERT_NE(walked, maps.heights.end());
+  settle()->work().stand_on(point_at(maps, settle()->work().request(), *walked, *setting_at(maps, 100)));
+  const auto* table = find<QTableWidget>("settleFigures");
+  const auto* sweep = [&]() -> const record::Sweep* {
+    for (const record::Sweep& s : desk().test()->sweeps)
+      if (std::abs(desk().test()->rung(s.rung_id)->height_m - 0.6) < 1e-9) return &s;
+    return nullptr;
+  }();
+  ASSERT_TRUE(sweep);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return desk().worked_out().budget_of(sweep->id) != nullptr; }, 60000));
+  const Told read = shown_told(figure("mean_ppfd"), desk().worked_out().evaluation()->figures(sweep->id)->mean_ppfd,
+                               desk().worked_out().budget_of(sweep->id)->expanded("mean_ppfd"), UnitSystem::Metric);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return text_of(table->item(0, 2)->text()) == read.expanded; }, 60000))
+      << table->item(0, 2)->text().toStdString() << " beside " << read.expanded;
+  EXPECT_EQ(table->horizontalHeaderItem(0)->text(), "as walked");
+  EXPECT_EQ(table->item(0, 0)->text(), "Mean PPFD");
+  EXPECT_EQ(text_of(table->item(0, 1)->text()), read.value + " µmol/m²/s");
+  const Json told = command_line({"--test", QString::number(tests_.at("Bess 400")), "--at-height", "60cm",
+                                  "--at-dimmer", "100", "--target-low", "1", "--target-high", "5000"});
+  EXPECT_EQ(told["widest"]["expanded_k2"]["mean_ppfd"].number(),
+            desk().worked_out().budget_of(sweep->id)->expanded("mean_ppfd"))
+      << "whoever asks";
+  EXPECT_FALSE(told["widest"]["predicted"].truth());
+}
+
 TEST_F(SettleTest, WhatATestLacksIsSaidWithTheWayThere) {
   use_sample_book();
   // Walked at one height, without a stair.

@@ -114,6 +114,7 @@ void FieldPage::show_point() {
   map.band = work_.request().band;
   map.predicted = !walked;
   map_->show_maps({std::move(map)});
+  figures_->name_column(0, walked ? tr("as walked") : tr("predicted"));
   SettleExpanded e = expanded_of(work_.request().band, maps.shared_sd, *point->height, point->setting);
   // Of what was walked the ± is the sweep's own, as Read has it.
   const auto sweep = work_.light() ? evaluation::sweep_at(*work_.light(), maps, *point) : std::nullopt;
