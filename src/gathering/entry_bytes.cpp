@@ -108,7 +108,7 @@ void pack(Way& way, Spot& s) {
 }
 template <typename Way>
 void pack(Way& way, EntryFigure& f) {
-  way(f.value), way(f.own_variance), way(f.bias), way(f.shared);
+  way(f.value), way(f.own_variance), way(f.between_variance), way(f.bias), way(f.shared);
 }
 template <typename Way>
 void pack(Way& way, LineUpEntry& e) {

@@ -17,7 +17,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr int format = 2;
+constexpr int format = 3;
 constexpr int busy_ms = 200;
 
 /// Another method gives other figures: what it gave before is no use.

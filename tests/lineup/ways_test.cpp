@@ -104,7 +104,7 @@ TEST(WaysTest, AsMeasuredIsWhatReadHas) {
   const LineUpEntry e = entry(made.record(), "as-measured");
   EXPECT_DOUBLE_EQ(e.height_m, 0.4) << "the height nearest to the usual one";
   const Budget& budget = *evaluation->budget(2);
-  for (const char* figure : {"mean_ppfd", "lowest_over_mean", "ppf_umol_s", "cv"}) {
+  for (const char* figure : {"mean_ppfd", "lowest_over_mean", "ppf_umol_s", "cv", "power_w", "canopy_efficacy_umol_j"}) {
     EXPECT_DOUBLE_EQ(value(e, figure), budget.values[static_cast<std::size_t>(figure_index(figure))]) << figure;
     EXPECT_NEAR(expanded(e, figure), budget.expanded(figure), 1e-9 * budget.expanded(figure)) << figure;
   }

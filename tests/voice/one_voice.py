@@ -32,13 +32,13 @@ def plain(text):
 class Said:
     """One thing that one surface says: words, or a number with its ±, as told or as a machine has it."""
 
-    def __init__(self, surface, words=None, value=None, sure=None, number=None, expanded=None):
+    def __init__(self, surface, words=None, value=None, sure=None, number=None, expanded=None, allows=None):
         self.surface, self.words, self.value, self.sure = surface, words, value, sure
-        self.number, self.expanded = number, expanded
+        self.number, self.expanded, self.allows = number, expanded, allows
 
     def __str__(self):
-        if self.words is not None:
-            return f"{self.surface}: {self.words}"
+        if self.words is not None or self.allows is not None:
+            return f"{self.surface}: {self.words or self.allows.__doc__}"
         if self.number is not None:
             return f"{self.surface}: {self.number!r}" + (f" ± {self.expanded!r}" if self.expanded is not None else "")
         return f"{self.surface}: {self.value}" + (f" ± {self.sure}" if self.sure else "")
@@ -76,12 +76,27 @@ class Voices:
         if number is not None:
             self.add(subject, Said(surface, number=number, expanded=expanded))
 
+    def share(self, subject, surface, share, served):
+        """What a machine has of a target: words have to say it."""
+
+        def allows(words):
+            told = re.fullmatch(r"(under |over )?(\d+) %(, served)?", words)
+            if not told or bool(told[3]) != served:
+                return False
+            if told[1]:
+                return share > 0 and share < 0.01 if told[1] == "under " else share < 1 and share > 0.99
+            return shows(told[2], 100 * share)
+
+        allows.__doc__ = f"{share!r}, {'served' if served else 'not served'}"
+        self.add(subject, Said(surface, allows=allows))
+
     def contradictions(self):
         found = []
         for subject, all_said in sorted(self.said.items(), key=lambda item: str(item[0])):
             words = {s.words for s in all_said if s.words is not None}
             told = [s for s in all_said if s.value is not None]
-            if len(words) > 1 or (words and told):
+            refused = any(s.allows and not all(map(s.allows, words)) for s in all_said)
+            if len(words) > 1 or (words and told) or refused:
                 found.append((subject, all_said))
                 continue
             values = {s.value for s in told}
@@ -459,6 +474,18 @@ def listen_to_read_json(voices, test, labels, units, read):
         voices.words(("grade", test, key), "JSON", sweep["evidence"]["grade"])
 
 
+def listen_to_targets_json(voices, test, read, lines):
+    """All lists stand in it, where the window tells one; of a fixture in several states the window tells one, too."""
+    lists = {value for line in lines if line["where"] == "targets" for name, _, _, value in line["told"] if name == "targetSet"}
+    if len({sweep["configuration"] for sweep in read["sweeps"]}) > 1:
+        return
+    for sweep in read["sweeps"]:
+        for target in [t for t in sweep["targets"] if t["set"] in lists]:
+            subject = ("target", test, sweep_key(sweep["height_m"], sweep["dimmer_pct"]), target["name"])
+            if subject in voices.said:
+                voices.share(subject, "JSON", target["in_band_share"], target["passes"])
+
+
 def listen_to_audit_json(voices, test, audit, labels_of_claims):
     for claim in audit["claims"]:
         label = labels_of_claims.get((test, plain(claim["claimed_words"])))
@@ -491,24 +518,47 @@ def listen_to_alt_texts(voices, test, text):
                 voices.told(("sweep", test, key, plain(label)), "stills", value, sure)
 
 
-def listen_to_workbook(voices, test, labels, units, bytes_):
-    """The sheet "Figures": a row a figure, two columns a sweep; of a fixture in several states heads are not unique."""
+def sheets_of(bytes_):
+    """The sheets of a workbook by their names: rows of cells by column."""
     archive = zipfile.ZipFile(io.BytesIO(bytes_))
     space = {"m": "http://schemas.openxmlformats.org/spreadsheetml/2006/main"}
     shared = []
     if "xl/sharedStrings.xml" in archive.namelist():
         root = xml.etree.ElementTree.fromstring(archive.read("xl/sharedStrings.xml"))
         shared = ["".join(t.text or "" for t in item.iter(f"{{{space['m']}}}t")) for item in root]
-    rows = []
-    for row in xml.etree.ElementTree.fromstring(archive.read("xl/worksheets/sheet1.xml")).iter(f"{{{space['m']}}}row"):
-        cells = {}
-        for cell in row:
-            column = re.match(r"[A-Z]+", cell.get("r"))[0]
-            value = cell.find("m:v", space)
-            if value is None:
-                continue
-            cells[column] = shared[int(value.text)] if cell.get("t") == "s" else value.text
-        rows.append(cells)
+    names = [sheet.get("name") for sheet in
+             xml.etree.ElementTree.fromstring(archive.read("xl/workbook.xml")).iter(f"{{{space['m']}}}sheet")]
+    sheets = {}
+    for at, name in enumerate(names, 1):
+        rows = sheets[name] = []
+        for row in xml.etree.ElementTree.fromstring(archive.read(f"xl/worksheets/sheet{at}.xml")).iter(f"{{{space['m']}}}row"):
+            cells = {}
+            for cell in row:
+                column = re.match(r"[A-Z]+", cell.get("r"))[0]
+                value = cell.find("m:v", space)
+                if value is not None:
+                    cells[column] = shared[int(value.text)] if cell.get("t") == "s" else value.text
+            rows.append(cells)
+    return sheets
+
+
+def listen_to_workbook(voices, test, labels, units, bytes_):
+    sheets = sheets_of(bytes_)
+    listen_to_claims_sheet(voices, test, sheets.get("Claims", []))
+    listen_to_figures_sheet(voices, test, labels, next(iter(sheets.values())))
+
+
+def listen_to_claims_sheet(voices, test, rows):
+    heads = next((row for row in rows if row.get("A") == "claim"), None)
+    for row in rows[rows.index(heads) + 1 :] if heads else []:
+        subject = (test, plain(row.get("A", "")), plain(row.get("B", "")))
+        voices.words(("claim verdict", *subject), "workbook, claims", row.get("H", ""))
+        if row.get("C", "") not in ("", "–"):
+            voices.words(("claim measured", *subject), "workbook, claims", row["C"])
+
+
+def listen_to_figures_sheet(voices, test, labels, rows):
+    """A row a figure, two columns a sweep; of a fixture in several states heads are not unique."""
     heads = next((row for row in rows if row.get("A") == "Figure"), {})
     columns = list(heads)
     places = {column: place_of(head) for column, head in heads.items() if place_of(head)}
@@ -569,6 +619,7 @@ def listen(programs, book, tests, units, folder):
         keys = listen_to_package(voices, title, labels, units, files[".zip"].read_bytes())
         listen_to_targets(voices, of_test, {title: sorted(keys.values(), key=lambda key: (-key[0], -key[1]))})
         listen_to_read_json(voices, title, labels, units, read)
+        listen_to_targets_json(voices, title, read, of_test)
         claims = {(test, claimed): label for kind, test, label, claimed in
                   [s for s in voices.said if s[0] == "claim verdict"]}
         if units == "cm":
@@ -611,6 +662,9 @@ def listen_to_paper(voices, test, file):
         for sentence in voices.said[subject][0].words.split(" | "):
             if re.sub(r"\s", "", sentence) not in letters:
                 voices.words(subject, "paper", f"lacks: {sentence}")
+    for subject in [s for s in voices.said if s[0] in ("claim verdict", "claim measured") and s[1] == test]:
+        for said in [s for s in voices.said[subject] if s.surface.startswith("page") and s.words]:
+            voices.words(subject, "paper", said.words if re.sub(r"\s", "", said.words) in letters else "not told")
     text = plain(subprocess.run(["pdftotext", "-layout", file, "-"], capture_output=True, text=True).stdout)
     for subject, all_said in list(voices.said.items()):
         if subject[0] != "sweep" or subject[1] != test:

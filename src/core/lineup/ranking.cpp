@@ -84,7 +84,7 @@ Ranking::Pairs Ranking::lay_out_pairs() const {
   for (std::size_t at = 0; at < p.count; ++at) {
     const Standing& s = standings_[static_cast<std::size_t>(order_[at])];
     p.value.push_back(s.value), p.bias.push_back(s.bias);
-    double own = s.own_variance;
+    double own = s.own_variance + s.between_variance;
     for (const SharedPart& part : s.shared) {
       const auto column = column_of.find(part.source);
       if (p.in_columns && column != column_of.end())

@@ -7,15 +7,17 @@
 namespace sunbreak {
 
 double Standing::variance() const {
-  double sum = own_variance;
+  double sum = own_variance + between_variance;
   for (const SharedPart& p : shared) sum += p.standard * p.standard;
   return sum;
 }
 
-double Standing::expanded() const { return 2 * std::sqrt(variance()) + std::abs(bias); }
+double Standing::expanded() const {
+  return 2 * std::sqrt(std::max(0.0, variance() - between_variance)) + std::abs(bias);
+}
 
 StandingDifference difference(const Standing& a, const Standing& b) {
-  double variance = a.own_variance + b.own_variance;
+  double variance = a.own_variance + a.between_variance + b.own_variance + b.between_variance;
   auto i = a.shared.begin(), j = b.shared.begin();
   while (i != a.shared.end() || j != b.shared.end()) {
     const bool first = j == b.shared.end() || (i != a.shared.end() && i->source <= j->source),
@@ -34,6 +36,7 @@ Standing worked_out(double value, std::span<const std::pair<double, const Standi
   std::map<std::uint32_t, double> shared;
   for (const auto& [slope, standing] : from) {
     made.own_variance += slope * slope * standing->own_variance;
+    made.between_variance += slope * slope * standing->between_variance;
     made.bias += slope * standing->bias;
     for (const SharedPart& p : standing->shared) shared[p.source] += slope * p.standard;
     if (std::isnan(standing->value)) made.value = unread;

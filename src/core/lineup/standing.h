@@ -18,15 +18,16 @@ struct SharedPart {
 };
 
 /// One entry's figure as it stands in a line-up: its value with what it is sure to. What no other entry can share is
-/// one variance; `bias` is what pulls the figure one way (JCGM 100, F.2.4.5). Value NaN: the entry has no such figure.
+/// one variance, what one more test of the same thing would differ by another, which counts between entries only;
+/// `bias` is what pulls the figure one way (JCGM 100, F.2.4.5). Value NaN: the entry has no such figure.
 struct Standing {
   double value = unread;
-  double own_variance = 0, bias = 0;
+  double own_variance = 0, between_variance = 0, bias = 0;
   std::vector<SharedPart> shared;  ///< by source, ascending, each source once
 
-  /// Of it all, shared or not.
+  /// Of all that counts between entries, shared or not.
   double variance() const;
-  /// U = 2 u + |bias| (k = 2).
+  /// U = 2 u + |bias| (k = 2) of the value itself, as wherever else it is told.
   double expanded() const;
 };
 
@@ -36,7 +37,7 @@ struct StandingDifference {
   bool beyond() const { return (value < 0 ? -value : value) > expanded; }
 };
 
-/// `a` less `b`. What both take from one source cancels as far as it is alike: u² = own + own + Σ (aₛ − bₛ)².
+/// `a` less `b`. What both take from one source cancels as far as it is alike: u² = own + between, of both, + Σ (aₛ − bₛ)².
 StandingDifference difference(const Standing& a, const Standing& b);
 
 /// A value that others make, with the slope on each of them: their parts go along by their slopes, those of one source

@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include "core/figures/figure_table.h"
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/light_words.h"
 #include "record/claim_kinds.h"
@@ -20,7 +21,8 @@ void put(AuditedClaim& a, const FoundValue& measured, int decimals) {
   a.measured_words = found_text({a.measured, a.expanded}, decimals, a.unit);
 }
 
-int watt_decimals(const Claim& claim) { return claim.unit == "kW" ? 3 : 0; }
+/// As many as where the watts are read.
+int watt_decimals(const Claim& claim) { return figure("power_w").decimals + (claim.unit == "kW" ? 3 : 0); }
 
 }  // namespace
 

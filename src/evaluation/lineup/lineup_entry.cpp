@@ -43,7 +43,8 @@ class EntryMaker {
         if (c.id == "power" && light.light_per_watt != 0 && goes_with_light(*all[i].table))
           standard = std::hypot(standard, light.light_per_watt * c.term.value * f.value);
         add(f, standard, source(c.id, *light.sweep));
-        if (c.id == "power" && c.term.value > 0) add(f, c.standard[k] / c.term.value * watts_repeat, -1);
+        if (c.id == "power" && c.term.value > 0)
+          f.between_variance += std::pow(c.standard[k] / c.term.value * watts_repeat, 2);
       }
       // Signed figures are ranked by how far they are from 0.
       if (all[i].better == Better::Less && f.value < 0) f.value = -f.value, f.bias = -f.bias;
@@ -118,13 +119,13 @@ class EntryMaker {
 
   static EntryFigure back(const Standing& s) {
     EntryFigure f;
-    f.value = s.value, f.own_variance = s.own_variance, f.bias = s.bias;
+    f.value = s.value, f.own_variance = s.own_variance, f.between_variance = s.between_variance, f.bias = s.bias;
     for (const SharedPart& p : s.shared) f.shared.emplace_back(static_cast<int>(p.source), p.standard);
     return f;
   }
 
   static void scale(EntryFigure& f, double by) {
-    f.value *= by, f.bias *= by, f.own_variance *= by * by;
+    f.value *= by, f.bias *= by, f.own_variance *= by * by, f.between_variance *= by * by;
     for (auto& part : f.shared) part.second *= by;
   }
 
@@ -209,7 +210,7 @@ void take_facts(LineUpEntry& entry, const WayLight& light, const Evaluation& eva
 
 Standing standing_of(const EntryFigure& f, std::span<const std::uint32_t> numbers) {
   Standing s;
-  s.value = f.value, s.own_variance = f.own_variance, s.bias = f.bias;
+  s.value = f.value, s.own_variance = f.own_variance, s.between_variance = f.between_variance, s.bias = f.bias;
   for (const auto& [source, standard] : f.shared) {
     const auto place = static_cast<std::size_t>(source);
     s.shared.push_back({numbers.empty() ? static_cast<std::uint32_t>(place) : numbers[place], standard});

@@ -34,7 +34,7 @@ std::string question_key(const EntryQuestion& question);
 
 /// One figure of an entry: a Standing whose sources are places in the entry's own list of them.
 struct EntryFigure {
-  double value = unread, own_variance = 0, bias = 0;
+  double value = unread, own_variance = 0, between_variance = 0, bias = 0;  ///< as in Standing
   std::vector<std::pair<int, double>> shared;  ///< source, standard uncertainty
 };
 
