@@ -40,8 +40,7 @@ int run_audit(const AuditArguments& a) {
   if (audit.claims.empty()) fmt::print("Nothing is claimed of this fixture.\n");
   for (const auto& w : audit.watts)
     fmt::print("{:6.4g} %  badge {}  wall {} W\n", w.percent,
-               std::isnan(w.badge_w) ? "–" : fmt::format("{:.0f} W", w.badge_w),
-               uncertain_text(w.wall.value, w.wall.expanded, 1));
+               std::isnan(w.badge_w) ? "–" : fmt::format("{:.0f} W", w.badge_w), w.wall_words());
   for (const auto& w : audit.words)
     if (!w.struck)
       fmt::print("{}{}{}\n", w.sentence, w.own ? " (the tester's own words)" : "",

@@ -99,7 +99,7 @@ void add_audit_section(data& page, const evaluation::Audit* audit, FigureSink& s
     data row;
     row.set("setting", short_number(w.percent, 1) + " %");
     row.set("badge", std::isnan(w.badge_w) ? "–" : fmt::format("{:.0f}", w.badge_w));
-    row.set("wall", evaluation::found_text(w.wall, 0, ""));
+    row.set("wall", w.wall_words());
     watts.push_back(row);
   }
   page.set("has_badge_watts", !watts.empty());

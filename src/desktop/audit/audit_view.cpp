@@ -229,7 +229,7 @@ void AuditView::show_chosen() {
       rows.push_back(
           {{tr("%1 %").arg(show_number(w.percent, 1)), {}},
            {std::isnan(w.badge_w) ? QStringLiteral("–") : tr("%1 W").arg(w.badge_w, 0, 'f', 0), {}},
-           {text_of(evaluation::found_text(w.wall, 0, "W")), {}},
+           {text_of(w.wall_words()) + " W", {}},
            {std::isnan(off) ? QStringLiteral("–") : text_of(uncertain_difference(off, unread, 1, "%")), {}}});
     }
     watts_->show_rows(rows);

@@ -55,6 +55,8 @@ struct WattsAtSetting {
   double badge_w = unread;  ///< the badge's share of that setting
   FoundValue wall;
   double difference_pct() const { return 100 * (wall.value / badge_w - 1); }
+  /// As a sweep's watts are told, in W.
+  std::string wall_words() const;
 };
 
 /// A number that a sentence of the verdict states.

@@ -26,6 +26,10 @@ int watt_decimals(const Claim& claim) { return figure("power_w").decimals + (cla
 
 }  // namespace
 
+std::string WattsAtSetting::wall_words() const {
+  return shown_told(figure("power_w"), wall.value, wall.expanded, UnitSystem::Metric).text();
+}
+
 void audit_power(const AuditedTest& test, AuditedClaim& a) {
   const double percent = claimed_percent(a.claim);
   const auto watts = test.watts(percent);

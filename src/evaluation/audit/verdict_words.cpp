@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/heat/surface_temperature.h"
+#include "core/quantity/number.h"
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/crop_targets.h"
 #include "evaluation/heat_by_state.h"
@@ -73,6 +74,10 @@ class Sentence {
     words_.numbers.push_back({figure, 100 * chance, unread, 0, "%"});
     words_.drafted += chance_text(chance);
     return *this;
+  }
+  /// As the maker states it.
+  Sentence& claimed(const AuditedClaim& a) {
+    return number("claim." + a.slot + ".claimed", a.claimed, decimals_of(short_number(a.claimed, 3)), a.unit);
   }
   /// "30 to 45 cm" of a claim, or of what was measured of it; one end where both are the same or only one is known.
   Sentence& range(const AuditedClaim& a, const char* which, double low, double high) {
@@ -238,7 +243,7 @@ void say_claim(const AuditedClaim& a, const std::optional<bool>& light_is_there,
     s.say("It draws less than its badge says: ")
         .number("claim." + a.slot + ".measured", {a.measured, a.expanded}, a.decimals, a.unit)
         .say(" measured, ")
-        .number("claim." + a.slot + ".claimed", a.claimed, a.decimals, a.unit)
+        .claimed(a)
         .say(light_is_there ? " claimed, with the light that is promised." : " claimed.");
     words.push_back(s.done());
     return;
@@ -250,7 +255,7 @@ void say_claim(const AuditedClaim& a, const std::optional<bool>& light_is_there,
                           : " is not as claimed: ")
       .number("claim." + a.slot + ".measured", {a.measured, a.expanded}, a.decimals, a.unit)
       .say(" measured, ")
-      .number("claim." + a.slot + ".claimed", a.claimed, a.decimals, a.unit)
+      .claimed(a)
       .say(" claimed.");
   words.push_back(s.done());
 }
