@@ -5,7 +5,7 @@
 
 #include <fmt/format.h>
 
-#include "core/bench/edge_shape.h"
+#include "core/bench/walk_order.h"
 #include "core/sweep/difference.h"
 #include "core/uncertainty/height_slope.h"
 #include "core/uncertainty/observed_terms.h"
@@ -56,34 +56,22 @@ void find_height_slope(BudgetQuestion& q, const TestRecord& test_record, const S
     if (found != views.end() && found->second->read() > 0)
       rungs.push_back({rung.height_m, light_at(view.layout, found->second->layout, found->second->ppfd)});
   }
-  q.slope_per_m = height_slope(rungs, here->height_m);
+  q.slope_per_m = height_slope(view.layout, rungs, here->height_m);
   if (!q.slope_per_m.empty()) {
     q.height_m.words += "; slope from the rungs";
     return;
   }
-  // The mean falls with the inverse of the height at most, between walls and near the floor more slowly; the middle
-  // falls faster than the edge, so that light grows more even: by the optical model, lowest ÷ mean rises with the
-  // 0.2nd to 1.8th power of the height, with about its first where fixtures usually hang.
-  constexpr double edge_beside_mean = 2.0 / 3;
-  std::vector<double> shape;
-  double light = 0, shaped = 0;
-  for (std::size_t i = 0; i < view.ppfd.size(); ++i) {
-    const Station& station = view.layout.stations[i];
-    shape.push_back(edge_shape(view.layout.measured, station.x_m, station.y_m));
-    if (std::isfinite(view.ppfd[i])) light += view.ppfd[i], shaped += view.ppfd[i] * shape.back();
-  }
-  const double of_mean = light > 0 ? shaped / light : 0;
-  for (const double s : shape) q.slope_per_m.push_back((edge_beside_mean * (s - of_mean) - 1) / here->height_m);
+  q.slope_per_m = usual_height_slope(view.layout, view.ppfd, here->height_m);
   q.height_m.words += "; slope assumed, since no other height was walked";
 }
 
 std::vector<Repeats> repeats_of(const Sweep& sweep, const SweepView& view) {
   const Correction correction = correction_of(sweep);
-  std::map<int, RepeatedStation> stations;
+  std::map<int, std::vector<double>> stations;
   for (const SideReading& s : view.side_readings) {
     if (s.purpose != "repeat" || s.station < 0 || s.station >= std::ssize(view.ppfd)) continue;
     if (std::isnan(view.ppfd[s.station])) continue;
-    auto& values = stations[s.station].ppfd;
+    auto& values = stations[s.station];
     if (values.empty()) values.push_back(view.ppfd[s.station]);
     values.push_back(corrected_ppfd(s.raw, correction) * view.drift.factor(seconds_of(s.taken_at)));
   }
@@ -113,12 +101,10 @@ std::vector<double> walked(const TestRecord& test_record, const SweepView& view)
 
 }  // namespace
 
-BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
-                               const SweepViews& views) {
-  BudgetQuestion q;
-  q.layout = &view.layout;
-  q.ppfd = view.ppfd;
-  q.context = figure_context(test_record, sweep, {});
+namespace {
+
+/// What the meters' makers and the tester say, or what is usual.
+void state_meters(BudgetQuestion& q, const TestRecord& test_record, const Sweep& sweep) {
   const Test& test = test_record.test;
   const Meter* light = test_record.meter(test.sensor_id);
   state_usual(q, light);
@@ -143,10 +129,28 @@ BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep
   state(q.height_m, test.height_uncertainty_m, 1, "stated");
   state(q.position_m, test.position_uncertainty_m, 1, "stated");
   state(q.edge_m, test.edge_uncertainty_m, 1, "stated");
+}
+
+}  // namespace
+
+double spectral_standard(const TestRecord& test_record, const Sweep& sweep) {
+  BudgetQuestion q;
+  state_meters(q, test_record, sweep);
+  return q.spectral.value;
+}
+
+BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
+                               const SweepViews& views) {
+  BudgetQuestion q;
+  q.layout = &view.layout;
+  q.ppfd = view.ppfd;
+  q.context = figure_context(test_record, sweep, {});
+  state_meters(q, test_record, sweep);
   ExpectedLight expected = expected_light(view.layout, view.ppfd);
-  q.repeatability = repeatability_term(view.layout, view.ppfd, expected, repeats_of(sweep, view), q.position_m.value);
+  ObservedScatter scatter = observed_scatter(view.layout, expected, repeats_of(sweep, view), q.position_m);
+  q.repeatability = std::move(scatter.repeatability), q.position_m = std::move(scatter.position_m);
   q.expected_ppfd = std::move(expected.ppfd);
-  q.drift = drift_term(view.drift, q.repeatability.value);
+  q.drift = drift_term(view.drift, scatter_at(q, reference_station(view.layout)));
   find_height_slope(q, test_record, sweep, view, views);
   q.walked = walked(test_record, view);
   return q;

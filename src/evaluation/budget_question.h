@@ -10,4 +10,7 @@ namespace sunbreak::evaluation {
 BudgetQuestion budget_question(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
                                const SweepViews& views);
 
+/// What the sensor's spectral response is taken to be off by, as stated or usual: a relative standard uncertainty.
+double spectral_standard(const TestRecord& test_record, const Sweep& sweep);
+
 }  // namespace sunbreak::evaluation

@@ -42,6 +42,7 @@ EvidenceFacts evidence_facts(const TestRecord& test_record, const Sweep& sweep, 
   f.lattice = view.layout.is_lattice() && view.layout.kind != GridKind::Spots;
   f.stations = static_cast<int>(view.states.size());
   f.unread = f.stations - view.read();
+  f.read_share = read_share(view.layout, view.ppfd);
   f.area_m2 = view.layout.measured.area_m2();
   f.by_lux = sweep.lux_k && !sweep.lux_fitted_here;
   f.stabilization = walk.kind == WalkedState::Stabilized      ? EvidenceFacts::Stabilized

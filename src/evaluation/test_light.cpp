@@ -58,7 +58,8 @@ TestLight::TestLight(const TestRecord& test_record, const SweepViews& views, con
     : question_(light_question(test_record, views, question)),
       found_(whole_light(question_.fit, stop)),
       shared_light_(shared_part(budget, "mean_ppfd")),
-      shared_efficacy_(shared_part(budget, "canopy_efficacy_umol_j")) {
+      shared_efficacy_(shared_part(budget, "canopy_efficacy_umol_j")),
+      shared_power_(shared_part(budget, "power_w")) {
   std::map<double, double> light, power;
   for (std::size_t s = 0; s < question_.settings.size() && s < found_.setting_factors.size(); ++s) {
     const LightSetting& setting = question_.settings[s];
@@ -111,7 +112,9 @@ FoundValue TestLight::efficacy_umol_j() const {
   if (!found_.fits || question_.settings.empty() || !question_.settings.front().power_w) return {};
   const double watts = *question_.settings.front().power_w;
   if (!(watts > 0)) return {};
-  return with_shared({found_.ppf_umol_s.value / watts, found_.ppf_umol_s.expanded / watts}, shared_efficacy_);
+  // The footprint's edges, which a canopy's efficacy goes with, have no part in it.
+  return with_shared({found_.ppf_umol_s.value / watts, found_.ppf_umol_s.expanded / watts},
+                     std::hypot(shared_light_, shared_power_));
 }
 
 const std::vector<double>* TestLight::residuals(Id sweep_id) const {

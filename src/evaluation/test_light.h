@@ -135,7 +135,7 @@ class TestLight {
   mutable std::mutex inner_making_;
   mutable std::atomic<bool> inner_there_ = false;
   mutable std::unique_ptr<const Inner> inner_;
-  double shared_light_ = 0, shared_efficacy_ = 0;  ///< relative, k = 2
+  double shared_light_ = 0, shared_efficacy_ = 0, shared_power_ = 0;  ///< relative, k = 2
   std::optional<MonotoneCubic> light_curve_, power_curve_;
 };
 

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/figures/figure_table.h"
+#include "evaluation/part_read.h"
 
 namespace sunbreak::evaluation {
 
@@ -13,13 +14,20 @@ std::vector<ToldFigure> told_figures(const Evaluation& evaluation, Id sweep_id, 
   const SweepFigures* of = evaluation.figures(sweep_id);
   const Budget* budget = evaluation.budget(sweep_id);
   if (!view || !of || !budget) return told;
+  const bool part = is_read_in_part(evaluation, sweep_id);
   const FigureSource source(view->layout, view->ppfd, *of);
   for (const std::string_view id : ids) {
     const Figure& f = figure(id);
-    const double value = f.value ? f.value(source) : unread;
+    double value = f.value ? f.value(source) : unread, expanded = budget->expanded(f.id);
     if (!std::isfinite(value)) continue;
-    Told shown = shown_told(f, value, budget->expanded(f.id), units);
-    told.push_back({f.id, f.label, shown_unit(f, units), shown.value, shown.sure()});
+    std::string label(f.label);
+    if (part && f.id != "power_w") {
+      const auto whole = budget->whole(f.id);
+      if (!whole) continue;
+      value = whole->value, expanded = whole->expanded, label += ", estimated";
+    }
+    Told shown = shown_told(f, value, expanded, units);
+    told.push_back({f.id, std::move(label), shown_unit(f, units), shown.value, shown.sure()});
   }
   return told;
 }

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "evaluation/part_read.h"
 #include "evaluation/read_sweeps.h"
 #include "evaluation/told_figures.h"
 #include "paper/still_frame.h"
@@ -29,6 +30,7 @@ void draw_sweep(Canvas& c, const StillFrame& frame, const Evaluation& evaluation
   const record::TestRecord& b = evaluation.record();
   std::string below = evaluation::sweep_name(b, sweep, units);
   if (sweep.power_w) below += fmt::format(", {:.0f} W", *sweep.power_w);
+  if (const std::string part = evaluation::part_read_words(evaluation, sweep.id); !part.empty()) below += ", " + part;
   const double top = draw_still_heading(c, frame, b.fixture.name, below);
   const double bottom = still_height - still_foot - 8, scale_height = 13;
   const auto told = still_figures(evaluation, sweep.id, units);

@@ -9,6 +9,7 @@
 #include "core/quantity/daily_light.h"
 #include "core/quantity/number.h"
 #include "core/quantity/uncertain_text.h"
+#include "evaluation/part_read.h"
 #include "evaluation/read_sweeps.h"
 #include "report/page_figures.h"
 #include "report/picture_section.h"
@@ -158,13 +159,10 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     s.set("power", f.power_w ? shown("power_w") : "not stated");
     s.set("efficacy", shown("canopy_efficacy_umol_j"));
     s.set("in_band", f.coverage ? shown("coverage") + " %" : "–");
-    s.set("state", fmt::format("{} of {} stations read. {}.", f.stations - f.missing, f.stations,
-                               grid_words(view.layout, units)));
+    s.set("state",
+          fmt::format("{}. {}.", read_words(f.stations - f.missing, f.stations), grid_words(view.layout, units)));
     List notices;
-    if (f.missing > 0)
-      notices.push_back(data(fmt::format(
-          "{} stations were not read: the figures hold for the {} of the measured area that the read ones stand for.",
-          f.missing, share_text(f.read_share))));
+    if (f.missing > 0) notices.push_back(data(evaluation::part_read_notice(evaluation, sweep->id, &budget, units)));
     if (view.layout.kind == GridKind::Spots) notices.push_back(data("Spot check: a quick look, not a survey."));
     if (view.drift.significant())
       notices.push_back(

@@ -37,9 +37,7 @@ TEST(PatternTest, FitsIsFromEndToEnd) {
   EXPECT_FALSE(thousands.fits("50,000 h"));
 }
 
-TEST(PatternTest, WhatWouldTakeForeverDoesNotFit) {
-  EXPECT_FALSE(Pattern("(a+)+[bc]").fits(std::string(60, 'a')));
-}
+TEST(PatternTest, WhatWouldTakeForeverDoesNotFit) { EXPECT_FALSE(Pattern("(a+)+[bc]").fits(std::string(60, 'a'))); }
 
 TEST(PatternTest, WhatIsNoExpressionIsRefused) { EXPECT_THROW(Pattern("(cm"), std::invalid_argument); }
 

@@ -1,18 +1,20 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <functional>
 #include <random>
 
 #include "core/figures/figure_table.h"
 #include "core/sweep/field.h"
+#include "core/sweep/reduction.h"
 #include "core/uncertainty/budget.h"
 #include "core/uncertainty/budget_words.h"
 #include "core/uncertainty/grid_sampling.h"
 #include "core/uncertainty/height_slope.h"
 #include "core/uncertainty/observed_terms.h"
-#include "core/uncertainty/repeatability.h"
 #include "core/uncertainty/station_slopes.h"
 #include "core/uncertainty/symmetric_light.h"
+#include "core/uncertainty/unread_light.h"
 
 using namespace sunbreak;
 
@@ -148,29 +150,62 @@ TEST(Budget, OfARatioLeavesOutWhatIsShared) {
   EXPECT_NEAR(ratio_uncertainty(b, b, "mean_ppfd"), 2 * 0.01 * std::sqrt(2), 1e-9);
 }
 
-TEST(Repeatability, PoolsStationsAndWeighsFewAgainstTheUsual) {
-  // Deviations of ± 1 % and ± 2 % about their stations' means: squares 2e-4 and 8e-4, one degree of freedom each.
-  const std::vector<RepeatedStation> two{{{99, 101}}, {{392, 408}}};
-  const auto r = repeatability(two, 0.01);
-  ASSERT_TRUE(r);
-  EXPECT_EQ(r->degrees_of_freedom, 2);
-  EXPECT_NEAR(r->relative_sd, std::sqrt((2e-4 + 8e-4 + 4 * 1e-4) / 6), 1e-9);
-  EXPECT_FALSE(repeatability(std::vector<RepeatedStation>{{{100}}}, 0.01));
+/// 500 µmol/m²/s whatever the place, with 2 % of noise, and read again at some stations.
+struct NoisyFlat {
+  Layout layout;
+  std::vector<double> ppfd;
+  std::vector<Repeats> repeats;
+  NoisyFlat(int side, int again, double noise_sd) : layout(lattice(GridKind::Cells, side, side)) {
+    std::mt19937_64 random(5);
+    std::normal_distribution<double> noise(0, noise_sd);
+    for (std::size_t i = 0; i < layout.stations.size(); ++i) ppfd.push_back(500 * (1 + noise(random)));
+    for (int i = 0; i < again; ++i)
+      repeats.push_back({i, {ppfd[static_cast<std::size_t>(i)], 500 * (1 + noise(random))}});
+  }
+  ObservedScatter found() const { return observed_scatter(layout, expected_light(layout, ppfd), repeats, {0.005}); }
+};
+
+TEST(ObservedTerms, FindTheNoiseOfRepeatsAndOfAllReadings) {
+  const NoisyFlat many(8, 64, 0.02), none(12, 0, 0.006), quiet(12, 0, 0.001);
+  EXPECT_EQ(many.found().repeatability.origin, Origin::Measured);
+  EXPECT_NEAR(many.found().repeatability.value, 0.02, 0.003);
+  EXPECT_GT(many.found().repeatability.freedom, 60);
+  EXPECT_NEAR(none.found().repeatability.value, 0.006, 0.001) << "144 readings outweigh what is usual";
+  EXPECT_LT(quiet.found().repeatability.value, 0.0015);
+  EXPECT_EQ(none.found().position_m.origin, Origin::Assumed) << "flat light tells nothing of places";
+  EXPECT_EQ(none.found().position_m.value, 0.005);
 }
 
-TEST(ObservedTerms, FindTheNoiseOfRepeats) {
-  const Layout layout = lattice(GridKind::Cells, 8, 8);
-  const std::vector<double> flat(64, 500);
-  std::mt19937_64 random(5);
-  std::normal_distribution<double> noise(0, 0.02);
-  std::vector<Repeats> repeats;
-  for (int i = 0; i < 64; ++i) repeats.push_back({i, {{500 * (1 + noise(random)), 500 * (1 + noise(random))}}});
-  const InputQuantity t = repeatability_term(layout, flat, expected_light(layout, flat), repeats, 0.005);
-  EXPECT_EQ(t.origin, Origin::Measured);
-  EXPECT_NEAR(t.value, 0.02, 0.003);
-  const InputQuantity without = repeatability_term(lattice(GridKind::Cells, 3, 3), std::vector<double>(9, 400),
-                                                   {std::vector<double>(9, 400), unread}, {}, 0.005);
-  EXPECT_EQ(without.origin, Origin::Assumed);
+TEST(ObservedTerms, OneRepeatThatShowsNoDifferenceRaisesNothing) {
+  NoisyFlat sweep(12, 0, 0.003);
+  const double without = sweep.found().repeatability.value;
+  sweep.repeats.push_back({70, {sweep.ppfd[70], sweep.ppfd[70]}});
+  EXPECT_LE(sweep.found().repeatability.value, without);
+  NoisyFlat two_by_two(2, 0, 0.003);
+  EXPECT_EQ(two_by_two.found().repeatability.origin, Origin::Assumed);
+  EXPECT_NEAR(two_by_two.found().repeatability.freedom, 4, 1e-9);
+  two_by_two.repeats.push_back({0, {500, 500}});
+  EXPECT_LT(two_by_two.found().repeatability.value, 0.01);
+  EXPECT_GT(two_by_two.found().repeatability.value, 0.006) << "one repeat turns nothing over";
+}
+
+/// Light that falls steeply to one side: what places make of it is told from noise by the stations where it is flat.
+TEST(ObservedTerms, TellPlacesFromNoise) {
+  const Layout layout = lattice(GridKind::Cells, 14, 14);
+  std::mt19937_64 random(11);
+  std::normal_distribution<double> normal;
+  for (const double place_m : {0.0, 0.012}) {
+    std::vector<double> ppfd;
+    for (const Station& s : layout.stations) {
+      const double x = s.x_m + place_m * normal(random);
+      ppfd.push_back(900 * std::exp(-3 * x * x) * (1 + 0.003 * normal(random)));
+    }
+    const ObservedScatter found = observed_scatter(layout, expected_light(layout, ppfd), {}, {0.005});
+    EXPECT_NEAR(found.repeatability.value, 0.003, 0.004) << place_m;
+    EXPECT_NEAR(found.position_m.value, place_m, place_m > 0 ? 0.003 : 0.002) << place_m;
+    const InputQuantity stated{0.005, Origin::Stated, "stated"};
+    EXPECT_EQ(observed_scatter(layout, expected_light(layout, ppfd), {}, stated).position_m.value, 0.005);
+  }
 }
 
 TEST(ObservedTerms, OfDriftSayWhatTheReferenceLeaves) {
@@ -183,23 +218,89 @@ TEST(ObservedTerms, OfDriftSayWhatTheReferenceLeaves) {
   EXPECT_GT(drift_term(quiet, 0.01).value, 0.003);
 }
 
-TEST(HeightSlope, OfAnExponentialIsExact) {
-  const auto at = [](double h) { return RungLight{h, {1000 * std::exp(-1.7 * h), 300 * std::exp(-0.4 * h)}}; };
-  const std::vector<RungLight> three{at(0.3), at(0.45), at(0.75)};
-  for (const double h : {0.3, 0.45, 0.75}) {
-    const auto slope = height_slope(three, h);
-    ASSERT_EQ(slope.size(), 2u);
-    EXPECT_NEAR(slope[0], -1.7, 1e-9);
-    EXPECT_NEAR(slope[1], -0.4, 1e-9);
-  }
-  EXPECT_TRUE(height_slope(std::vector<RungLight>{at(0.3)}, 0.3).empty());
-  EXPECT_TRUE(height_slope(three, 0.5).empty());
+/// Light that is alike at all stations, so that only the height counts.
+std::vector<double> slopes_of(const std::function<double(double)>& light, const std::vector<double>& heights_m,
+                              double at_m) {
+  const Layout layout = lattice(GridKind::Cells, 3, 3);
+  std::vector<RungLight> rungs;
+  for (const double h : heights_m) rungs.push_back({h, std::vector<double>(9, light(h))});
+  return height_slope(layout, rungs, at_m);
 }
 
-TEST(HeightSlope, InTheMiddleFollowsAParabola) {
-  const auto at = [](double h) { return RungLight{h, {std::exp(5 - 2 * h + 3 * h * h)}}; };
-  const std::vector<RungLight> uneven{at(0.2), at(0.5), at(0.6)};
-  EXPECT_NEAR(height_slope(uneven, 0.5)[0], -2 + 6 * 0.5, 1e-9);
+TEST(HeightSlope, OfAPowerThatChangesIsExactFromThreeRungs) {
+  const auto light = [](double h) { return std::exp(5 - 1.1 * std::log(h) - 0.4 * std::log(h) * std::log(h)); };
+  for (const double h : {0.3, 0.45, 0.75})
+    for (const double slope : slopes_of(light, {0.3, 0.45, 0.75}, h))
+      EXPECT_NEAR(slope, (-1.1 - 0.8 * std::log(h)) / h, 1e-9) << "at the outer rungs, too";
+  EXPECT_TRUE(slopes_of(light, {0.3}, 0.3).empty());
+  EXPECT_TRUE(slopes_of(light, {0.3, 0.45}, 0.5).empty());
+}
+
+TEST(HeightSlope, OfAGlowingDiscIsExactFromTwoRungs) {
+  const auto light = [](double h) { return 100 / (h * h + 0.36); };
+  for (const double h : {0.3, 0.6})
+    EXPECT_NEAR(slopes_of(light, {0.3, 0.6}, h)[0], -2 * h / (h * h + 0.36), 0.04 * 2 * h / (h * h + 0.36));
+}
+
+/// A small lamp without walls: E = h / (r² + h²)^1.5, told by the pattern at one height.
+TEST(HeightSlope, ASmallLampsPatternGrowsWithTheHeight) {
+  const Layout layout = lattice(GridKind::Cells, 12, 12);
+  const double h = 0.5;
+  std::vector<double> ppfd;
+  for (const Station& s : layout.stations)
+    ppfd.push_back(h / std::pow(std::pow(s.x_m - 0.6, 2) + std::pow(s.y_m - 0.6, 2) + h * h, 1.5));
+  const std::vector<double> power = growing_power(layout, ppfd);
+  const auto true_power = [&](std::size_t i) {
+    const Station& s = layout.stations[i];
+    const double r2 = std::pow(s.x_m - 0.6, 2) + std::pow(s.y_m - 0.6, 2);
+    return 1 - 3 * h * h / (r2 + h * h);
+  };
+  const std::size_t corner = 0, middle = 5 * 12 + 5;
+  EXPECT_NEAR(power[corner] - power[middle], true_power(corner) - true_power(middle), 0.05);
+}
+
+/// A dome of which a third was not read: its mean of what was read is off, and says so; the light that is likely there
+/// is the dome's.
+TEST(UnreadLight, IsToldByWhatWasRead) {
+  const Layout layout = lattice(GridKind::Cells, 12, 12);
+  const std::vector<double> whole = dome(layout);
+  for (const bool broken_off : {true, false}) {
+    std::vector<double> ppfd = whole;
+    for (std::size_t i = 0; i < ppfd.size(); ++i) {
+      const Station& s = layout.stations[i];
+      if (broken_off ? s.row >= 8 : s.column + s.row >= 15) ppfd[i] = unread;
+    }
+    const UnreadLight light(layout, ppfd, std::vector<double>(144, 0.005));
+    ASSERT_TRUE(light.exists());
+    const std::vector<double> filled = light.filled();
+    for (std::size_t i = 0; i < ppfd.size(); ++i) EXPECT_NEAR(filled[i] / whole[i], 1, 0.05) << i;
+    BudgetQuestion q = sure(layout, ppfd);
+    q.repeatability.value = 0.005;
+    const Budget b = uncertainty_budget(q);
+    for (const char* id : {"mean_ppfd", "lowest_ppfd", "lowest_over_mean", "canopy_efficacy_umol_j", "cv"}) {
+      const auto k = static_cast<std::size_t>(figure_index(id));
+      q.ppfd = whole;
+      const double truth = uncertainty_budget(q).values[k];
+      EXPECT_LE(std::abs(b.values[k] - truth), b.expanded(id)) << id;
+      EXPECT_GT(part(b, "unread").standard[k], 0) << id;
+      q.ppfd = ppfd;
+    }
+  }
+  EXPECT_FALSE(UnreadLight(layout, whole, std::vector<double>(144, 0.005)).exists());
+  EXPECT_FALSE(UnreadLight(layout, std::vector<double>(144, unread), std::vector<double>(144, 0.005)).exists());
+}
+
+/// Cells that are means of what was read in them stand for their whole area.
+TEST(GridSampling, AveragesAreNoPointSamples) {
+  const Layout fine = lattice(GridKind::Cells, 16, 16), coarse = lattice(GridKind::Cells, 4, 4);
+  const std::vector<double> ppfd = dome(fine, 0.1);
+  const auto averaged = reduce(fine, ppfd, 4, 4);
+  ASSERT_TRUE(averaged);
+  BudgetQuestion q = sure(fine, ppfd), less = sure(coarse, averaged.value().ppfd);
+  less.averaged = sampling_of_mean(q);
+  EXPECT_NEAR(uncertainty_budget(less).expanded("mean_ppfd"), uncertainty_budget(q).expanded("mean_ppfd"), 0.01);
+  less.averaged.reset();
+  EXPECT_GT(uncertainty_budget(less).expanded("mean_ppfd"), 5 * uncertainty_budget(q).expanded("mean_ppfd"));
 }
 
 TEST(GridSampling, HalfGridsPartTheReadings) {
@@ -230,6 +331,14 @@ TEST(GridSampling, TheEdgeTermOfAParabolaIsExact) {
     EXPECT_NEAR(edge_term(layout, ppfd) * plain, exact - mean, 1e-9);
   }
   EXPECT_EQ(edge_term(lattice(GridKind::Cells, 2, 2), std::vector<double>(4, 5)), 0);
+}
+
+TEST(StationSlopes, OfLightThatFallsBySharesAreExactInItsLogarithm) {
+  const Layout layout = lattice(GridKind::Cells, 6, 6);
+  std::vector<double> ppfd;
+  for (const Station& s : layout.stations) ppfd.push_back(900 * std::exp(-3 * s.x_m * s.x_m));
+  const auto slopes = relative_slopes(layout, ppfd);
+  for (std::size_t i = 0; i < ppfd.size(); ++i) EXPECT_NEAR(slopes[i].x, -6 * layout.stations[i].x_m, 1e-8);
 }
 
 TEST(StationSlopes, AreExactForAParabola) {

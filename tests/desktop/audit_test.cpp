@@ -192,7 +192,7 @@ TEST_F(AuditTest, AClaimIsChangedAndTakenAway) {
   ASSERT_TRUE(wait([&] { return claim("power_w") && claim("power_w")->claim.unit == "kW"; }));
   EXPECT_DOUBLE_EQ(*claim("power_w")->claim.value, 230);
   EXPECT_EQ(claim("power_w")->judgement.verdict, Verdict::Confirmed);
-  EXPECT_EQ(claim("power_w")->measured_words, "0.228 ± 0.005 kW");
+  EXPECT_EQ(claim("power_w")->measured_words, "0.2280 ± 0.0046 kW");
   key(Qt::Key_Delete);
   ASSERT_TRUE(wait([&] { return claims()->count() == 3; }));
   desk().edits().undo();

@@ -7,6 +7,7 @@
 #include "evaluation/lineup/own_index.h"
 #include "evaluation/lineup/shared_sources.h"
 #include "evaluation/lineup/simulated_members.h"
+#include "evaluation/shared_parts.h"
 #include "gathering/entry_bytes.h"
 #include "gathering/line_up_request.h"
 #include "record/configurations.h"

@@ -85,6 +85,25 @@ TEST(Verification, ASoundPackageAgrees) {
   EXPECT_GT(v.values, 100u);
 }
 
+/// A package of the method before has other ± than this version: that is told, and accuses nobody. Its figures are
+/// held.
+TEST(Verification, OneOfAnEarlierMethodIsHeldToItsFigures) {
+  Archive a = sound();
+  std::mt19937_64 random(4);
+  auto descriptor = record::json_of(a.at("datapackage.json"));
+  descriptor["sunbreak_method"] = 3;
+  a["datapackage.json"] = record::json_text(descriptor, 2);
+  ASSERT_TRUE(change_number(a["figures.csv"], "expanded_k2", random));
+  state_sums_anew(a);
+  const record::TestRecord record = read_package(a).value();
+  const Verification earlier = verify_package(a, record);
+  EXPECT_TRUE(earlier.differences.empty()) << earlier.differences.front().sentence;
+  EXPECT_TRUE(std::ranges::any_of(earlier.notes, [](const auto& n) { return n.starts_with("written by method 3"); }));
+  ASSERT_TRUE(change_number(a["figures.csv"], "value", random));
+  state_sums_anew(a);
+  EXPECT_EQ(verify_package(a, record).differences.size(), 1u);
+}
+
 /// 300 packages altered by one of ten hands, with and without new check sums: each is told, by the file it is in.
 TEST(Verification, ThreeHundredAlteredOnesAreNamed) {
   std::mt19937_64 random(20270301);

@@ -225,7 +225,7 @@ def listen_to_page(voices, test, surface, text):
 def listen_to_sentence(voices, test, surface, sentence):
     sentence = plain(sentence)
     mean = re.search(rf"mean of ({NUMBER}) ± ({NUMBER}) µmol/m²/s to .* at {HEIGHT} and ({NUMBER}) %, for ({NUMBER}) W", sentence)
-    if mean:
+    if mean and "estimated" not in sentence:
         key = sweep_key(float(mean[3]) * METERS[mean[4]], float(mean[5]))
         voices.told(("sweep", test, key, "Mean PPFD"), surface + ", in words", mean[1], mean[2])
     whole = re.search(rf"gives ({NUMBER}) ± ({NUMBER}) µmol per joule at the wall, ({NUMBER}) ± ({NUMBER}) µmol/s", sentence)
@@ -514,8 +514,9 @@ def listen_to_alt_texts(voices, test, text):
         place = re.search(rf": .* at {HEIGHT}, ({NUMBER}) %: map of PPFD", plain(line))
         if place:
             key = sweep_key(float(place[1]) * METERS[place[2]], float(place[3]))
-            for label, value, sure in re.findall(rf"([A-Za-z][^.:]*?)(?:, [^:,]+)?: ({NUMBER})(?: ± ({NUMBER}))?\. ", plain(line) + " "):
-                voices.told(("sweep", test, key, plain(label)), "stills", value, sure)
+            for label, value, sure in re.findall(rf"([A-Za-z][^.:]*?(?:, estimated)?)(?:, (?!estimated)[^:,]+)?: ({NUMBER})(?: ± ({NUMBER}))?\. ", plain(line) + " "):
+                subject = ("estimated", plain(label).removesuffix(", estimated")) if ", estimated" in label else ("sweep", plain(label))
+                voices.told((subject[0], test, key, subject[1]), "stills", value, sure)
 
 
 def sheets_of(bytes_):

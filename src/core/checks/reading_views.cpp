@@ -28,7 +28,7 @@ double robust_spread(std::vector<double> sizes) {
   int count = 0;
   for (const double size : sizes)
     if (size <= bound) squares += size * size, ++count;
-  return std::max(count > 0 ? std::sqrt(squares / count) / normal_within_three : 0.0, floor_of_noise);
+  return count > 0 ? std::sqrt(squares / count) / normal_within_three : 0;
 }
 
 /// The view of a whole sweep that its readings scatter least about; nothing where none judges enough of them.
@@ -36,7 +36,7 @@ std::optional<ReadingView> best_view(const Layout& layout, std::span<const doubl
   constexpr int fewest_compared = 20;
   std::optional<ReadingView> best;
   for (ReadingView& view : reading_views(layout, ppfd, std::vector<char>(ppfd.size(), 0)))
-    if (view.judged() >= fewest_compared && (!best || view.spread() < best->spread())) best = std::move(view);
+    if (view.judged() >= fewest_compared && (!best || view.scatter() < best->scatter())) best = std::move(view);
   return best;
 }
 
@@ -50,7 +50,8 @@ ReadingView::ReadingView(std::vector<SurfaceResidual> residuals, std::span<const
     if (!std::isnan(residuals_[i].log_ratio) && !left_out[i])
       sizes.push_back(std::abs(residuals_[i].log_ratio) / unit(i));
   judged_ = static_cast<int>(sizes.size());
-  spread_ = robust_spread(std::move(sizes));
+  scatter_ = robust_spread(std::move(sizes));
+  if (judged_ > 0) spread_ = std::max(scatter_, floor_of_noise);
 }
 
 double ReadingView::unit(std::size_t station) const {
@@ -81,8 +82,9 @@ double reading_noise(const Layout& layout, std::span<const double> ppfd) {
 
 ExpectedLight expected_light(const Layout& layout, std::span<const double> ppfd) {
   const auto best = best_view(layout, ppfd);
-  ExpectedLight light{{ppfd.begin(), ppfd.end()}, best ? best->spread() : unread};
+  ExpectedLight light{{ppfd.begin(), ppfd.end()}, best ? best->spread() : unread, {}};
   if (!best) return light;
+  for (std::size_t i = 0; i < ppfd.size(); ++i) light.residuals.push_back(best->residual(i));
   // A residual is about the surface without the reading; with it, the surface lies nearer by its leverage.
   for (std::size_t i = 0; i < light.ppfd.size(); ++i)
     if (const SurfaceResidual& r = best->residual(i); !std::isnan(r.log_ratio))

@@ -17,6 +17,8 @@ class ReadingView {
 
   /// Relative standard deviation of a usual reading; 0 where no reading can be judged.
   double spread() const { return spread_; }
+  /// The same as it is, where spread() is that of a usual sensor at least.
+  double scatter() const { return scatter_; }
   /// Readings that can be judged and are not left out.
   int judged() const { return judged_; }
   const SurfaceResidual& residual(std::size_t station) const { return residuals_[station]; }
@@ -31,7 +33,7 @@ class ReadingView {
 
   std::vector<SurfaceResidual> residuals_;
   std::vector<double> noise_shares_;
-  double spread_ = 0;
+  double spread_ = 0, scatter_ = 0;
   int judged_ = 0;
 };
 
@@ -48,7 +50,8 @@ double reading_noise(const Layout& layout, std::span<const double> ppfd);
 /// The light that the readings are taken to scatter about: the surface they fit best, without any reading's own noise.
 struct ExpectedLight {
   std::vector<double> ppfd;  ///< the readings themselves where too few have a surface, NaN where nothing was read
-  double noise = 0;          ///< reading_noise() of them
+  double noise = 0;          ///< reading_noise() of them; NaN where too few have a surface
+  std::vector<SurfaceResidual> residuals;  ///< about that surface, one a reading; empty where too few have one
 };
 ExpectedLight expected_light(const Layout& layout, std::span<const double> ppfd);
 

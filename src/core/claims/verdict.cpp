@@ -6,11 +6,10 @@
 #include <numbers>
 
 #include "core/checks/plausibility.h"
+#include "core/quantity/normal_quantile.h"
 
 namespace sunbreak {
 namespace {
-
-double normal_share_below(double deviations) { return 0.5 * std::erfc(-deviations / std::numbers::sqrt2); }
 
 /// The chance that a true value is at least so much.
 double chance_at_least(double claimed, const FoundValue& measured) {

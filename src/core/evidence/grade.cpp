@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/figures/sweep_figures.h"
+
 namespace sunbreak {
 namespace {
 
@@ -106,8 +108,12 @@ Evidence grade(const EvidenceFacts& f) {
   Evidence e;
   const auto add = [&](Condition c) { e.conditions.push_back(std::move(c)); };
   add(grid_condition(f));
-  add({"complete", f.unread == 0, fmt::format("{} of {} stations read", f.stations - f.unread, f.stations),
-       f.unread == 0 ? "" : "read the stations that are open", Condition::Walk});
+  add({"complete", f.unread == 0, read_words(f.stations - f.unread, f.stations),
+       f.unread == 0 ? ""
+       : f.read_share >= least_read
+           ? "read the stations that are open"
+           : "read the stations that are open: under nine tenths of the area it is a spot check",
+       Condition::Walk});
   add(stabilized_condition(f));
   add(drift_condition(f));
   add(watts_condition(f));
@@ -130,7 +136,7 @@ Evidence grade(const EvidenceFacts& f) {
                           : fmt::format("{} open {}", f.open_checks, f.open_checks == 1 ? "check" : "checks"),
        f.open_checks == 0 ? "" : "read again what looks wrong, or set it aside with a reason", Condition::Walk});
   const int missing = e.missing();
-  if (f.lattice && !f.by_lux)
+  if (f.lattice && !f.by_lux && f.read_share >= least_read)
     e.grade = missing == 0 ? Grade::Benchmark : missing <= most_missing_for_working ? Grade::Working : Grade::Spot;
   return e;
 }

@@ -18,7 +18,8 @@ std::string_view name(Grade grade);
 struct EvidenceFacts {
   bool lattice = false;  ///< a regular grid; false for spots
   int stations = 0, unread = 0;
-  double area_m2 = 0;  ///< measured
+  double read_share = 1;  ///< of the area
+  double area_m2 = 0;     ///< measured
   bool by_lux = false;
   enum { StabilizationNotKnown, NotStabilized, Stabilized } stabilization = StabilizationNotKnown;
   std::string stabilization_words;
@@ -55,7 +56,8 @@ struct Evidence {
 };
 
 /// Grades a sweep: benchmark where every condition is met, working where one or two are not, otherwise spot. Spot
-/// checks and lux-based sweeps are spot whatever else is met. The conditions are those of docs/method.md.
+/// checks, lux-based sweeps and those of which under least_read of the area was read are spot whatever else is met. The
+/// conditions are those of docs/method.md.
 Evidence grade(const EvidenceFacts& facts);
 
 }  // namespace sunbreak

@@ -59,16 +59,23 @@ Balance balance(const Layout& layout, std::span<const double> ppfd) {
   return result;
 }
 
-double center_ppfd(const Layout& layout, std::span<const double> ppfd) {
+std::vector<int> middle_stations(const Layout& layout) {
   const double x = layout.footprint.width_m / 2, y = layout.footprint.depth_m / 2;
   const auto squared_distance = [&](const Station& s) { return (s.x_m - x) * (s.x_m - x) + (s.y_m - y) * (s.y_m - y); };
   double nearest = std::numeric_limits<double>::infinity();
   for (const Station& s : layout.stations) nearest = std::min(nearest, squared_distance(s));
   const double reach = std::sqrt(nearest) + 1e-6;
+  std::vector<int> middle;
+  for (std::size_t i = 0; i < layout.stations.size(); ++i)
+    if (squared_distance(layout.stations[i]) < reach * reach) middle.push_back(static_cast<int>(i));
+  return middle;
+}
+
+double center_ppfd(const Layout& layout, std::span<const double> ppfd) {
   double sum = 0;
   int read = 0;
-  for (std::size_t i = 0; i < ppfd.size(); ++i)
-    if (!std::isnan(ppfd[i]) && squared_distance(layout.stations[i]) < reach * reach) sum += ppfd[i], ++read;
+  for (const int i : middle_stations(layout))
+    if (const double e = ppfd[static_cast<std::size_t>(i)]; !std::isnan(e)) sum += e, ++read;
   return read > 0 ? sum / read : unread;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <span>
+#include <vector>
 
 #include "core/bench/grid.h"
 
@@ -19,6 +20,9 @@ struct Balance {
 
 /// Balance of the stations read; NaN where a half has none.
 Balance balance(const Layout& layout, std::span<const double> ppfd);
+
+/// The one, two or four stations nearest the middle.
+std::vector<int> middle_stations(const Layout& layout);
 
 /// Mean of the 1, 2 or 4 stations nearest the middle of the measured area; NaN where none of them was read.
 double center_ppfd(const Layout& layout, std::span<const double> ppfd);

@@ -33,6 +33,20 @@ std::string place(Source s, int station, UnitSystem units) {
                      symbol(unit));
 }
 
+/// Which of the middle stations the center is of, where some were not read.
+std::string middle_read(Source s, UnitSystem units) {
+  std::string names;
+  int read = 0;
+  const std::vector<int> middle = middle_stations(s.layout);
+  for (const int i : middle)
+    if (!std::isnan(s.ppfd[static_cast<std::size_t>(i)])) {
+      names += (names.empty() ? "" : "; ") + place(s, i, units);
+      ++read;
+    }
+  const auto all = static_cast<int>(middle.size());
+  return read == all || read == 0 ? std::string() : fmt::format("of {} of the {} in the middle, {}", read, all, names);
+}
+
 double of_power(Source s, double Efficacy::*member) { return s.sweep.efficacy ? (*s.sweep.efficacy).*member : unread; }
 
 constexpr std::string_view needs_watts = "needs watts";
@@ -94,7 +108,8 @@ constexpr Figure table[] = {
      .formula = "plain mean",
      .depends_on = "one, two or four readings",
      .lacks = "not read",
-     .value = [](Source s) { return s.sweep.center_ppfd; }},
+     .value = [](Source s) { return s.sweep.center_ppfd; },
+     .where = middle_read},
     {.id = "edge_ppfd",
      .label = "Edge",
      .symbol = "Ee",

@@ -1,5 +1,7 @@
 #include "core/figures/sweep_figures.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -42,6 +44,8 @@ double read_share(const Layout& layout, std::span<const double> ppfd) {
       share += layout.stations[i].weight;
   return all ? 1 : share;
 }
+
+std::string read_words(int read, int stations) { return fmt::format("{} of {} stations read", read, stations); }
 
 double area_mean(const Layout& layout, std::span<const double> ppfd) {
   return weighted_mean(ppfd, mean_weights(layout, ppfd));

@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <span>
+#include <string>
 #include <vector>
 
 #include "core/bench/grid.h"
@@ -61,6 +62,9 @@ double read_share(const Layout& layout, std::span<const double> ppfd);
 
 /// From less of it no sweep stands for its whole area.
 inline constexpr double least_read = 0.9;
+
+/// "59 of 144 stations read".
+std::string read_words(int read, int stations);
 
 /// The area-weighted mean of the stations read; NaN where none is. The Simpson rule of nine spots takes all nine or
 /// none: with some missing the mean is plain.

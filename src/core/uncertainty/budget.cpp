@@ -9,10 +9,12 @@
 #include "core/checks/reading_views.h"
 #include "core/figures/figure_table.h"
 #include "core/quantity/normal_deviates.h"
+#include "core/quantity/student.h"
 #include "core/sweep/field.h"
 #include "core/uncertainty/grid_sampling.h"
 #include "core/uncertainty/station_slopes.h"
 #include "core/uncertainty/symmetric_light.h"
+#include "core/uncertainty/unread_light.h"
 
 namespace sunbreak {
 namespace {
@@ -21,6 +23,7 @@ constexpr double usual_coverage_factor = 2;
 /// Draws of the random parts: what they spread a figure by is then known to 5 % of itself, and to 7 % of a sweep so
 /// dense that these parts are the lesser ones.
 constexpr int draws_of_most = 200, draws_of_dense = 100;
+constexpr int draws_of_unread = 100;
 constexpr std::size_t dense_stations = 1000;
 constexpr int draws_together = 4;  ///< of so many one is drawn apart too: it only tells the two parts' shares
 constexpr double coverage_step_m = 0.02;
@@ -151,31 +154,52 @@ struct RandomParts {
   Values repeatability, position, bias;
 };
 
-/// The light that noise is drawn about: of a symmetric fixture where the readings allow it, otherwise a smooth surface.
-std::vector<double> noiseless(const BudgetQuestion& q) {
-  std::vector<double> light = q.expected_ppfd.empty() ? expected_light(*q.layout, q.ppfd).ppfd : q.expected_ppfd;
+/// What each reading scatters by, relative to it.
+std::vector<double> scatter_of(const BudgetQuestion& q, std::span<const StationSlope> slopes) {
   std::vector<double> scatter;
-  const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
-  for (std::size_t i = 0; i < light.size(); ++i)
-    scatter.push_back(std::hypot(q.repeatability.value, q.position_m.value * slope[i].x / light[i],
-                                 q.position_m.value * slope[i].y / light[i]));
-  return symmetric_light(*q.layout, q.ppfd, scatter).value_or(std::move(light));
+  for (const StationSlope& s : slopes)
+    scatter.push_back(std::hypot(q.repeatability.value, q.position_m.value * s.x, q.position_m.value * s.y));
+  return scatter;
 }
 
-RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure) {
+/// The light that noise is drawn about: of a symmetric fixture where the readings allow it, otherwise a smooth surface.
+std::vector<double> noiseless(const BudgetQuestion& q, std::vector<double> expected) {
+  const std::vector<double> scatter = scatter_of(q, relative_slopes(*q.layout, expected));
+  return symmetric_light(*q.layout, q.ppfd, scatter).value_or(std::move(expected));
+}
+
+/// What was not read does to each figure: what it would be with all of it, less what it is, in the mean; and the
+/// spread.
+struct UnreadPart {
+  Values bias, spread;
+};
+
+UnreadPart unread_part(const BudgetQuestion& q, const Refigure& refigure, const Values& values,
+                       const UnreadLight& unread_light) {
+  UnreadPart part{Values(values.size(), 0), Values(values.size(), 0)};
+  if (!unread_light.exists()) return part;
+  DrawnSpread all(values.size());
+  for (int draw = 0; draw < draws_of_unread && !q.stop.stop_requested(); ++draw)
+    all.add(refigure(unread_light.drawn(draw)), values);
+  for (std::size_t k = 0; k < values.size(); ++k)
+    if (std::isfinite(values[k])) part.bias[k] = all.mean(k), part.spread[k] = all.sd(k);
+  return part;
+}
+
+RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure, const std::vector<double>& expected) {
   if (q.repeatability.value == 0 && q.position_m.value == 0) {
     const Values none(figures().size(), 0);
     return {none, none, none};
   }
-  const std::vector<double> light = noiseless(q);
-  const std::vector<StationSlope> slope = station_slopes(*q.layout, light);
+  const std::vector<double> light = noiseless(q, expected);
+  const std::vector<StationSlope> slope = relative_slopes(*q.layout, light);
   const Values base = refigure(light);
   DrawnSpread both(base.size()), noise = both, place = both;
   // A place that is off along both axes at once moves the reading as one deviate along the slope does.
   std::vector<double> noise_size, place_size;
   for (std::size_t i = 0; i < light.size(); ++i) {
     noise_size.push_back(light[i] * q.repeatability.value);
-    place_size.push_back(q.position_m.value * std::hypot(slope[i].x, slope[i].y));
+    place_size.push_back(light[i] * q.position_m.value * std::hypot(slope[i].x, slope[i].y));
   }
   std::vector<double> drawn(light.size());
   const int draws = light.size() > dense_stations ? draws_of_dense : draws_of_most;
@@ -221,13 +245,13 @@ Values grid_sampling(const BudgetQuestion& q, const Refigure& refigure, const Va
     return std::sqrt(std::max(0.0, size * size - noise[k] * noise[k]));
   };
   const auto mean = static_cast<std::size_t>(figure_index("mean_ppfd"));
-  const double of_mean = beyond_noise(difference[mean], mean) / values[mean];
+  const double of_mean = q.averaged ? q.averaged->standard : beyond_noise(difference[mean], mean) / values[mean];
   const double of_share = std::abs(refigure.in_band_share(filled(layout, halves.first)) -
                                    refigure.in_band_share(filled(layout, halves.second))) /
                           2;
   for (std::size_t k = 0; k < values.size(); ++k) {
     const Figure& f = figures()[k];
-    if (f.sampling == Figure::Sampling::HalfGrids) result[k] = beyond_noise(difference[k], k);
+    if (f.sampling == Figure::Sampling::HalfGrids && !q.averaged) result[k] = beyond_noise(difference[k], k);
     if (power_of_the_mean(f) != 0 && std::isfinite(values[k])) result[k] = of_mean * std::abs(values[k]);
     if (f.sampling == Figure::Sampling::Field && std::isfinite(of_share)) result[k] = beyond_noise(of_share, k);
   }
@@ -250,13 +274,28 @@ Values of_power(const BudgetQuestion& q, const Refigure& refigure) {
                        refigure.with_power(q.ppfd, *q.context.power_w * (1 - q.power.value)));
 }
 
+/// Student's factors by the effective degrees of freedom (Welch and Satterthwaite).
+void find_factors(Budget& budget) {
+  constexpr double many = 1000;
+  for (std::size_t k = 0; k < budget.standard.size(); ++k) {
+    double unsure = 0;
+    for (const Contribution& c : budget.contributions) unsure += std::pow(c.standard[k], 4) / c.term.freedom;
+    const double freedom = unsure > 0 ? std::pow(budget.standard[k], 4) / unsure : many;
+    budget.factor.push_back(freedom < many ? coverage_factor(freedom) : usual_coverage_factor);
+  }
+}
+
 }  // namespace
 
 Budget uncertainty_budget(const BudgetQuestion& q) {
   const Refigure refigure(q);
   Budget budget;
   budget.values = refigure(q.ppfd);
-  const RandomParts random = random_parts(q, refigure);
+  const std::vector<double> expected =
+      q.expected_ppfd.empty() ? expected_light(*q.layout, q.ppfd).ppfd : q.expected_ppfd;
+  const RandomParts random = random_parts(q, refigure, expected);
+  const UnreadLight unread_light(*q.layout, q.ppfd, scatter_of(q, relative_slopes(*q.layout, expected)));
+  const UnreadPart not_read = unread_part(q, refigure, budget.values, unread_light);
   const std::vector<double> oblique = obliqueness(*q.layout);
   const auto at = [](const std::vector<double>& list, std::size_t i) {
     return i < list.size() && std::isfinite(list[i]) ? list[i] : 0;
@@ -283,6 +322,9 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
     noise.push_back(std::hypot(random.repeatability[k], random.position[k]));
   add("grid", "Grid sampling", {0, Origin::Measured, "difference between the full grid and its two half grids"}, false,
       grid_sampling(q, refigure, budget.values, noise));
+  if (unread_light.exists())
+    add("unread", "What was not read", {0, Origin::Measured, "the light that the readings leave possible there"}, false,
+        not_read.spread);
   if (q.level.value > 0) add("level", "Prediction of all light", q.level, false, whole(q.level));
   if (q.pattern.value > 0)
     add("pattern", "Prediction of its pattern", q.pattern, false,
@@ -290,7 +332,7 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   add("power", "Power meter", q.power, true, of_power(q, refigure));
   add("edges", "Footprint edges", q.edge_m, true, edges(q, budget.values), true);
   budget.bias = random.bias;
-  const double mean_bias = -edge_term(*q.layout, q.ppfd);
+  const double mean_bias = q.averaged ? q.averaged->bias : -edge_term(*q.layout, q.ppfd);
   for (std::size_t k = 0; k < budget.values.size(); ++k)
     if (std::isfinite(budget.values[k]))
       budget.bias[k] += power_of_the_mean(figures()[k]) * mean_bias * budget.values[k];
@@ -298,14 +340,46 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
     double squares = 0;
     for (const Contribution& c : budget.contributions) squares += c.standard[k] * c.standard[k];
     budget.standard.push_back(std::sqrt(squares));
+    budget.bias[k] += not_read.bias[k];
   }
+  if (unread_light.exists()) budget.unread_shift = not_read.bias;
+  find_factors(budget);
   return budget;
+}
+
+MeanSampling sampling_of_mean(const BudgetQuestion& q) {
+  const Layout& layout = *q.layout;
+  MeanSampling found{0, -edge_term(layout, q.ppfd)};
+  if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return found;
+  const HalfGrids halves = half_grids(layout, q.ppfd);
+  const double mean = area_mean(layout, q.ppfd),
+               difference = std::abs(area_mean(layout, halves.first) - area_mean(layout, halves.second)) / 2 / mean;
+  double noise = 0, weights = 0;
+  const std::vector<double> scatter = scatter_of(
+      q, relative_slopes(layout, q.expected_ppfd.empty() ? q.ppfd : std::span<const double>(q.expected_ppfd)));
+  for (std::size_t i = 0; i < q.ppfd.size(); ++i)
+    if (!std::isnan(q.ppfd[i])) {
+      noise += std::pow(layout.stations[i].weight * q.ppfd[i] * scatter[i], 2);
+      weights += layout.stations[i].weight;
+    }
+  found.standard = std::sqrt(std::max(0.0, difference * difference - noise / (weights * weights) / (mean * mean)));
+  return found;
+}
+
+double scatter_at(const BudgetQuestion& q, int station) {
+  return scatter_of(q, relative_slopes(*q.layout, q.expected_ppfd))[static_cast<std::size_t>(station)];
 }
 
 double Budget::expanded(std::string_view id) const {
   const int k = figure_index(id);
   if (k < 0 || !std::isfinite(values[k])) return unread;
-  return usual_coverage_factor * standard[k] + std::abs(bias[k]);
+  return factor[k] * standard[k] + std::abs(bias[k]);
+}
+
+std::optional<EstimatedFigure> Budget::whole(std::string_view id) const {
+  const int k = figure_index(id);
+  if (k < 0 || unread_shift.empty() || !std::isfinite(values[k])) return {};
+  return EstimatedFigure{values[k] + unread_shift[k], factor[k] * standard[k] + std::abs(bias[k] - unread_shift[k])};
 }
 
 double Budget::relative(std::string_view id) const {
@@ -324,22 +398,30 @@ const Contribution* Budget::largest(std::string_view id) const {
 
 double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id) {
   return ratio_uncertainty(a, b, id, [&](std::string_view contribution) {
-    return std::ranges::any_of(a.contributions,
-                               [&](const Contribution& c) { return c.id == contribution && c.shared; });
+    return std::ranges::any_of(a.contributions, [&](const Contribution& c) { return c.id == contribution && c.shared; })
+               ? 1.0
+               : 0.0;
   });
 }
 
 double ratio_uncertainty(const Budget& a, const Budget& b, std::string_view id,
-                         const std::function<bool(std::string_view contribution)>& shared) {
+                         const std::function<double(std::string_view contribution)>& shared) {
   const int k = figure_index(id);
   if (k < 0) return unread;
+  const auto relative = [k](const Budget& of, std::string_view contribution) {
+    const auto found = std::ranges::find(of.contributions, contribution, &Contribution::id);
+    return found == of.contributions.end() ? 0 : found->standard[k] / std::abs(of.values[k]);
+  };
   double squares = 0;
-  for (std::size_t i = 0; i < a.contributions.size(); ++i) {
-    const double ra = a.contributions[i].standard[k] / std::abs(a.values[k]),
-                 rb = b.contributions[i].standard[k] / std::abs(b.values[k]);
-    squares += shared(a.contributions[i].id) ? (ra - rb) * (ra - rb) : ra * ra + rb * rb;
+  for (const Contribution& c : a.contributions) {
+    const double ra = relative(a, c.id), rb = relative(b, c.id);
+    squares += ra * ra + rb * rb - 2 * shared(c.id) * ra * rb;
   }
-  return usual_coverage_factor * std::sqrt(squares) + std::abs(a.bias[k] / a.values[k] - b.bias[k] / b.values[k]);
+  for (const Contribution& c : b.contributions)
+    if (std::ranges::find(a.contributions, c.id, &Contribution::id) == a.contributions.end())
+      squares += std::pow(relative(b, c.id), 2);
+  return std::max(a.factor[k], b.factor[k]) * std::sqrt(squares) +
+         std::abs(a.bias[k] / a.values[k] - b.bias[k] / b.values[k]);
 }
 
 }  // namespace sunbreak

@@ -7,22 +7,29 @@
 #include "core/checks/reading_views.h"
 #include "core/sweep/drift.h"
 #include "core/uncertainty/budget.h"
-#include "core/uncertainty/repeatability.h"
 
 namespace sunbreak {
 
 /// A station that was read again.
 struct Repeats {
   int station = 0;
-  RepeatedStation values;  ///< its own and the repeats, corrected alike
+  std::vector<double> ppfd;  ///< its own and the repeats, corrected alike
 };
 
-/// How far one reading scatters: from repeats, or without them from how all readings scatter about a smooth surface, or
-/// as `usual` where there are too few for that. A sensor set down again is never in quite the same place; what places
-/// unsure by `position_m` explain of the scatter is taken out, since the budget counts it apart.
+/// What readings scatter by, in two parts: what one scatters by wherever it is taken, and what a place that is not
+/// quite the station's makes of the light's slope there.
+struct ObservedScatter {
+  InputQuantity repeatability, position_m;
+};
+
+/// Both parts from all that shows them: the squares of repeats about their stations' means and of readings about a
+/// smooth surface are a² + p² s², with s the light's relative slope there. What is usual counts like a few such
+/// squares, so that one repeat does not turn it over and 144 readings do. A place that was stated stays as stated; one
+/// that is assumed follows what the steep stations show beside the flat ones. The most likely pair by Fisher's scoring,
+/// with its degrees of freedom by the information there is of it (Patterson and Thompson, Biometrika 58 (1971)).
 /// `expected` is expected_light() of the readings.
-InputQuantity repeatability_term(const Layout& layout, std::span<const double> ppfd, const ExpectedLight& expected,
-                                 std::span<const Repeats> repeats, double position_m, double usual = 0.01);
+ObservedScatter observed_scatter(const Layout& layout, const ExpectedLight& expected, std::span<const Repeats> repeats,
+                                 const InputQuantity& position_m, double usual = 0.01);
 
 /// What of the light's drift is left in a sweep: the noise of the reference where the sweep was scaled by it; otherwise
 /// what drift the reference leaves possible beside `usual`; `unseen` where the reference was not read again. `noise`

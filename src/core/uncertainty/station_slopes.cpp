@@ -21,20 +21,26 @@ double parabola_slope(const std::vector<double>& places, int first, double at, V
 
 }  // namespace
 
-std::vector<StationSlope> station_slopes(const Layout& layout, std::span<const double> ppfd) {
-  std::vector<StationSlope> slopes(ppfd.size());
+std::vector<StationSlope> station_slopes(const Layout& layout, std::span<const double> values) {
+  std::vector<StationSlope> slopes(values.size());
   if (!layout.is_lattice()) return slopes;
   const auto along = [](int here, const std::vector<double>& places, auto value) {
     const int last = static_cast<int>(places.size()) - 1;
     if (last < 2) return last < 1 ? 0.0 : known((value(1) - value(0)) / (places[1] - places[0]));
     return parabola_slope(places, std::clamp(here - 1, 0, last - 2), places[here], value);
   };
-  for (std::size_t i = 0; i < ppfd.size(); ++i) {
+  for (std::size_t i = 0; i < values.size(); ++i) {
     const Station& s = layout.stations[i];
-    slopes[i] = {along(s.column, layout.xs_m, [&](int c) { return ppfd[layout.index(c, s.row)]; }),
-                 along(s.row, layout.ys_m, [&](int r) { return ppfd[layout.index(s.column, r)]; })};
+    slopes[i] = {along(s.column, layout.xs_m, [&](int c) { return values[layout.index(c, s.row)]; }),
+                 along(s.row, layout.ys_m, [&](int r) { return values[layout.index(s.column, r)]; })};
   }
   return slopes;
+}
+
+std::vector<StationSlope> relative_slopes(const Layout& layout, std::span<const double> ppfd) {
+  std::vector<double> logs;
+  for (const double e : ppfd) logs.push_back(e > 0 ? std::log(e) : NAN);
+  return station_slopes(layout, logs);
 }
 
 }  // namespace sunbreak

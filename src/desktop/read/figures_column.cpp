@@ -18,6 +18,7 @@
 #include "desktop/widgets/form.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/part_read.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -258,6 +259,7 @@ void FiguresColumn::refresh() {
 void FiguresColumn::show_judgement() {
   if (!desk_.figures()) return;
   show_uncertainty(*desk_.figures());
+  show_warnings(*desk_.figures());
   show_grade();
 }
 
@@ -306,6 +308,22 @@ void FiguresColumn::show_uncertainty(const SweepFigures& f) {
   assumed_->setVisible(!assumed.empty());
 }
 
+void FiguresColumn::show_warnings(const SweepFigures& f) {
+  QStringList warnings;
+  if (f.missing > 0)
+    warnings << text_of(evaluation::part_read_notice(*desk_.worked_out().evaluation(), desk_.sweep()->id,
+                                                     desk_.worked_out().budget(), desk_.units()));
+  for (const Finding& finding : desk_.worked_out().findings())
+    warnings << text_of(finding.saw + "; " + finding.remedy + ".");
+  if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
+  if (desk_.view()->layout.kind == GridKind::Inset)
+    warnings << tr("Mean and PPF hold inside the outer stations, %1; nothing is said about the margin.")
+                    .arg(text_of(size_text(desk_.view()->layout.measured.width_m, desk_.view()->layout.measured.depth_m,
+                                           desk_.units())));
+  warning_->setText(warnings.isEmpty() ? QString() : marked_attention(warnings.join(QStringLiteral("\n◣ "))));
+  warning_->setVisible(!warnings.isEmpty());
+}
+
 void FiguresColumn::show_grade() {
   const Evidence* evidence = desk_.worked_out().evidence_of(desk_.sweep() ? desk_.sweep()->id : 0);
   grade_->setVisible(evidence != nullptr);
@@ -331,21 +349,7 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
     show_value(*figure, *row, source, shown_told(*figure, figure->value(source), unread, desk_.units()));
   }
 
-  QStringList warnings;
-  if (f.missing > 0)
-    warnings << tr("%1 of %2 stations are not read: the figures hold for %3 of the measured area.")
-                    .arg(f.missing)
-                    .arg(f.stations)
-                    .arg(text_of(share_text(f.read_share)));
-  for (const Finding& finding : desk_.worked_out().findings())
-    warnings << text_of(finding.saw + "; " + finding.remedy + ".");
-  if (desk_.view()->layout.kind == GridKind::Spots) warnings << tr("Spot check: a quick look, not a survey.");
-  if (desk_.view()->layout.kind == GridKind::Inset)
-    warnings << tr("Mean and PPF hold inside the outer stations, %1; nothing is said about the margin.")
-                    .arg(text_of(size_text(desk_.view()->layout.measured.width_m, desk_.view()->layout.measured.depth_m,
-                                           desk_.units())));
-  warning_->setText(warnings.isEmpty() ? QString() : marked_attention(warnings.join(QStringLiteral("\n◣ "))));
-  warning_->setVisible(!warnings.isEmpty());
+  show_warnings(f);
 
   rings_box_->setVisible(!f.rings.empty());
   rings_unit_->setText(tr("%1 from the wall; µmol/m²/s; in %2 h mol/m²/d")

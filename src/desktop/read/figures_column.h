@@ -52,6 +52,7 @@ class FiguresColumn : public QWidget {
   void add_nominal_row();
   void show_uncertainty(const SweepFigures& f);
   void show_value(const Figure& figure, FigureRow& row, const FigureSource& source, const Told& shown);
+  void show_warnings(const SweepFigures& figures);
   void show_grade();
   void show_reduced();
 

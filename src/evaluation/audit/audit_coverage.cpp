@@ -167,8 +167,12 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
   const ServedArea served = served_area(*floor, test.rule(), stage->band, size, g.setting);
   a.measured = served.scale * a.claimed, a.expanded = served.expanded * a.claimed;
   const LengthUnit unit = surface_unit(test.units());
-  a.measured_words = served.scale > 0
-                         ? fmt::format("{} × {}", told(from_m(served.scale * size.width_m, unit), a.expanded, 0).value,
+  const bool all_there_is = served.scale * size.width_m > floor->area().width_m * (1 - 1e-6) ||
+                            served.scale * size.depth_m > floor->area().depth_m * (1 - 1e-6);
+  a.measured_words =
+      served.scale > 0 && all_there_is
+          ? "all that can be told, " + size_text(served.scale * size.width_m, served.scale * size.depth_m, test.units())
+      : served.scale > 0 ? fmt::format("{} × {}", told(from_m(served.scale * size.width_m, unit), a.expanded, 0).value,
                                        uncertain_text(from_m(served.scale * size.depth_m, unit), a.expanded, 0, a.unit))
                          : "no area";
   a.judgement.difference_pct = 100 * (served.scale - 1);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/quantity/normal_quantile.h"
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/light_words.h"
 #include "evaluation/stair_records.h"
@@ -15,6 +16,8 @@ namespace {
 constexpr double dial_reading = 1;
 /// Of a light factor that the stair tells, k = 2, relative.
 constexpr double factor_expanded = 0.01;
+/// A range that holds with less of a chance is not what was claimed.
+constexpr double least_that_may_hold = 0.025;
 
 /// A setting of the stair with what it makes of light and watts, in % of full; NaN where not read.
 struct DimmedTo {
@@ -32,6 +35,12 @@ std::string dimmed_words(const DimmedTo& d) {
   if (!std::isnan(d.watts_pct))
     words += fmt::format("{} {:.0f} % of the watts", std::isnan(d.light_pct) ? "" : " and", d.watts_pct);
   return words;
+}
+
+/// The chance that what was read at a setting, `pct` of full, is on the right side of a bound, which it is off by so
+/// much.
+double chance_to_reach(double margin_pct, double pct) {
+  return normal_share_below(margin_pct / (factor_expanded / 2 * pct));
 }
 
 /// The stair at a setting that it was read at; nothing where it does not know what full is.
@@ -77,7 +86,7 @@ void audit_dimming_range(const AuditedTest& test, AuditedClaim& a) {
   if ((claims_low && !at_low) || (boosts && !at_high))
     return not_testable(a, "The stair was not read at the ends that are claimed.",
                         fmt::format("read the stair at {:.0f} %, and at 100 %", claims_low && !at_low ? low : high));
-  Judgement worst{Verdict::Confirmed, unread, 1};
+  double chance = 1;
   a.measured = a.claimed, a.measured_to = a.claimed_to;
   if (at_low) {
     const DimmedTo d = dimmed_to(*at_low);
@@ -86,18 +95,18 @@ void audit_dimming_range(const AuditedTest& test, AuditedClaim& a) {
     if (std::isnan(d.least()))
       return not_testable(a, "Neither light nor watts were read there.",
                           fmt::format("read the stair at {:.0f} %", low));
-    if (d.least() > low + dial_reading + telling_share * low) worst = {Verdict::Contradicted, unread, 0};
+    chance = std::min(chance, chance_to_reach(low + dial_reading + telling_share * low - d.least(), d.least()));
   }
   if (at_high) {
     const DimmedTo d = dimmed_to(*at_high);
     const double most = std::fmax(d.light_pct, d.watts_pct);
     a.measured_to = most;
     a.reason += fmt::format("{}The stair has {}.", a.reason.empty() ? "" : " ", dimmed_words(d));
-    if (!(most > 100 + 100 * factor_expanded)) worst = {Verdict::Contradicted, unread, 0};
+    chance = std::min(chance, chance_to_reach(most - 100 - 100 * factor_expanded, most));
   }
-  a.judgement = worst;
+  a.judgement = judge_condition(chance, chance > least_that_may_hold);
   a.measured_words = fmt::format("{:.0f} to {:.0f} %", a.measured, a.measured_to);
-  if (worst.verdict == Verdict::Contradicted) a.reason += " That is not the range claimed.";
+  if (a.judgement.verdict == Verdict::Contradicted) a.reason += " That is not the range claimed.";
 }
 
 void audit_boost(const AuditedTest& test, AuditedClaim& a) {

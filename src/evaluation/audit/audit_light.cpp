@@ -8,6 +8,7 @@
 #include "evaluation/audit/audited_test.h"
 #include "evaluation/crop_targets.h"
 #include "evaluation/light_words.h"
+#include "evaluation/part_read.h"
 #include "record/claim_kinds.h"
 
 namespace sunbreak::evaluation {
@@ -52,13 +53,17 @@ std::string efficacy_times_watts(const AuditedTest& test, double percent) {
       short_number(*efficacy->value, 3), watts->value, *efficacy->value * watts->value);
 }
 
+bool stands_for_its_area(const AuditedTest& test, const Sweep& sweep) {
+  return test.evaluation().figures(sweep.id) && !is_read_in_part(test.evaluation(), sweep.id);
+}
+
 /// The measured sweep that a claim's height and setting name; null where none was walked there.
 const Sweep* walked_at(const AuditedTest& test, double height_m, double percent) {
   for (const Sweep& sweep : test.record().sweeps) {
     const Rung* rung = test.record().rung(sweep.rung_id);
     const Stop* stop = test.record().stop(sweep.stop_id);
     if (rung && stop && !sweep.confirms && std::abs(rung->height_m - height_m) < same_height_m &&
-        std::abs(stop->percent - percent) < same_dial && test.evaluation().figures(sweep.id))
+        std::abs(stop->percent - percent) < same_dial && stands_for_its_area(test, sweep))
       return &sweep;
   }
   return nullptr;
@@ -79,7 +84,7 @@ const Sweep* most_even_walked(const AuditedTest& test, const std::string& id, bo
   const Sweep* best = nullptr;
   double most = -INFINITY;
   for (const Sweep& sweep : test.record().sweeps) {
-    if (sweep.confirms || !test.evaluation().figures(sweep.id)) continue;
+    if (sweep.confirms || !stands_for_its_area(test, sweep)) continue;
     const double value = figure_of(test, sweep.id, id).value, worth = less_is_better ? -value : value;
     if (worth > most) most = worth, best = &sweep;
   }

@@ -10,6 +10,7 @@
 #include "evaluation/crop_targets.h"
 #include "evaluation/heat_by_state.h"
 #include "evaluation/light_words.h"
+#include "evaluation/part_read.h"
 #include "evaluation/settle_field.h"
 #include "record/claim_kinds.h"
 #include "record/utc.h"
@@ -112,7 +113,11 @@ std::optional<ShownSweep> shown_sweep(const AuditedTest& test) {
     const Rung* rung = test.record().rung(sweep.rung_id);
     const Stop* stop = test.record().stop(sweep.stop_id);
     if (!f || !rung || !stop || sweep.confirms) continue;
-    const double in_band = f->coverage ? f->coverage->in_band_share : 0, draws = sweep.power_w.value_or(stop->percent);
+    const bool part = is_read_in_part(test.evaluation(), sweep.id);
+    const double in_band = part          ? -0.5
+                           : f->coverage ? f->coverage->in_band_share
+                                         : 0,
+                 draws = sweep.power_w.value_or(stop->percent);
     constexpr double alike = 0.005;
     if (in_band > most + alike || (in_band > most - alike && draws < watts))
       most = std::max(most, in_band), watts = draws, best = ShownSweep{&sweep, rung->height_m, stop->percent};
@@ -128,9 +133,16 @@ void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
   if (!budget) return;
   const SweepView& view = *test.evaluation().view(shown->sweep->id);
   const Rectangle& area = view.layout.measured;
+  const bool part = is_read_in_part(test.evaluation(), shown->sweep->id);
+  if (part && !budget->whole("mean_ppfd")) return;
+  const auto of = [&](const char* id, double value) {
+    if (!part) return FoundValue{value, budget->expanded(id)};
+    const EstimatedFigure whole = *budget->whole(id);
+    return FoundValue{whole.value, whole.expanded};
+  };
   Sentence light("light", VerdictWords::Light);
   light.say("It brings a mean of ")
-      .number("mean_ppfd", {f.mean_ppfd, budget->expanded("mean_ppfd")}, 0, "µmol/m²/s")
+      .number("mean_ppfd", of("mean_ppfd", f.mean_ppfd), 0, "µmol/m²/s")
       .say(" to ")
       .size("measured_area", area.width_m, area.depth_m, test.units())
       .say(" at ")
@@ -138,9 +150,10 @@ void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
       .say(" and ")
       .percent("dimmer", shown->percent);
   if (shown->sweep->power_w) light.say(", for ").number("power_w", *shown->sweep->power_w, 0, "W");
+  if (part) light.say(", estimated: " + part_read_words(test.evaluation(), shown->sweep->id));
   words.push_back(light.say(".").done());
 
-  const double even = f.evenness.lowest_over_mean, uncertain = budget->expanded("lowest_over_mean");
+  const auto [even, uncertain] = of("lowest_over_mean", f.evenness.lowest_over_mean);
   if (even >= even_from || even < uneven_under) {
     Sentence s("evenness", even >= even_from ? VerdictWords::Strength : VerdictWords::Weakness);
     s.say("At ")
@@ -150,7 +163,7 @@ void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
         .tied();
     words.push_back(s.say(".").done());
   }
-  if (const double hot = f.highest.ppfd / f.mean_ppfd; hot >= hot_spot_from) {
+  if (const double hot = f.highest.ppfd / f.mean_ppfd; hot >= hot_spot_from && !part) {
     Sentence s("hot_spot", VerdictWords::Watch);
     s.say("Mind the brightest place: at ")
         .length("height", shown->height_m, test.units())

@@ -9,6 +9,7 @@
 #include "core/lineup/standing.h"
 #include "core/power/running_cost.h"
 #include "core/settle/settle_solver.h"
+#include "evaluation/budget_question.h"
 #include "evaluation/lineup/lineup_figures.h"
 #include "evaluation/lineup/shared_sources.h"
 #include "evaluation/lineup/way_light.h"
@@ -31,18 +32,29 @@ class EntryMaker {
   /// All that a sweep's budget tells. What was dimmed to watts takes the wall meter's share along the dimmer's curve.
   void take_budget(const Budget& budget, const WayLight& light) {
     const auto all = lineup_figures();
+    const SweepFigures of_light = *spread_figures(light.layout, light.ppfd);
+    const bool part = of_light.read_share < least_read;
+    const std::string read = read_words(of_light.stations - of_light.missing, of_light.stations);
+    if (part) entry_.changes.push_back(read + ": its figures are estimated for all of them.");
     for (std::size_t i = 0; i < all.size(); ++i) {
       if (!all[i].table) continue;
       const auto k = static_cast<std::size_t>(all[i].table - figures().data());
       EntryFigure& f = entry_.figures[i];
-      f.value = budget.values[k];
+      f.value = budget.values[k], f.bias = budget.bias[k];
+      if (part && all[i].id != "power_w" && std::isfinite(f.value)) {
+        const auto estimate = budget.whole(all[i].table->id);
+        if (!estimate) {
+          lacks(all[i].id, read + ", and what the rest would give cannot be told");
+          continue;
+        }
+        f.value = estimate->value, f.bias -= budget.unread_shift[k];
+      }
       if (std::isnan(f.value)) continue;
-      f.bias = budget.bias[k];
       for (const Contribution& c : budget.contributions) {
         double standard = c.standard[k];
         if (c.id == "power" && light.light_per_watt != 0 && goes_with_light(*all[i].table))
           standard = std::hypot(standard, light.light_per_watt * c.term.value * f.value);
-        add(f, standard, source(c.id, *light.sweep));
+        add_part(f, c.id, standard * budget.factor[k] / 2, *light.sweep);
         if (c.id == "power" && c.term.value > 0)
           f.between_variance += std::pow(c.standard[k] / c.term.value * watts_repeat, 2);
       }
@@ -102,7 +114,7 @@ class EntryMaker {
     const double own = std::hypot(errors.together, errors.radial, setting.light_sd) * watts_per_light * watts.value;
     watts.own_variance = own * own;
     for (const char* part : {"calibration", "spectral", "cosine"})
-      add(watts, relative(part, "mean_ppfd") * watts_per_light * watts.value, source(part, *light.sweep));
+      add_part(watts, part, relative(part, "mean_ppfd") * watts_per_light * watts.value, *light.sweep);
     add(watts, relative("power", "power_w") * watts.value, source("power", *light.sweep));
     at(id) = watts;
   }
@@ -142,6 +154,19 @@ class EntryMaker {
     return found->second;
   }
 
+  /// What a sensor's spectral response does is alike under lamps of one kind but for what sets their spectra apart.
+  void add_part(EntryFigure& f, std::string_view contribution, double standard, const Sweep& sweep) {
+    const int at = source(contribution, sweep);
+    if (contribution != "spectral" || at < 0) return add(f, standard, at);
+    if (!spectral_apart_share_) {
+      const double whole = spectral_standard(evaluation_.record(), sweep);
+      spectral_apart_share_ = whole > 0 ? std::min(1.0, spectral_apart(evaluation_.record(), sweep) / whole) : 1;
+    }
+    const double apart = *spectral_apart_share_;
+    add(f, standard * std::sqrt(1 - apart * apart), at);
+    add(f, standard * apart, source("spectrum", sweep));
+  }
+
   static void add(EntryFigure& f, double standard, int source) {
     if (!(standard > 0)) return;
     if (source < 0)
@@ -159,7 +184,7 @@ class EntryMaker {
 
   void add_meters(EntryFigure& f, const WayLight& light, std::initializer_list<const char*> parts,
                   std::string_view as_in) {
-    for (const char* part : parts) add(f, relative(part, as_in) * f.value, source(part, *light.sweep));
+    for (const char* part : parts) add_part(f, part, relative(part, as_in) * f.value, *light.sweep);
   }
 
   /// The light's setting beside the first one of the whole light.
@@ -185,6 +210,7 @@ class EntryMaker {
   const EntryQuestion& question_;
   const std::string& owner_;
   LineUpEntry& entry_;
+  std::optional<double> spectral_apart_share_;  ///< of the spectral response's standard uncertainty
   const Budget* budget_ = nullptr;
   bool by_lamp_ = false;
   std::map<std::string, int, std::less<>> sources_;

@@ -4,10 +4,9 @@
 
 #include <algorithm>
 #include <iterator>
-#include <map>
 #include <utility>
 
-#include "core/quantity/lower_case.h"
+#include "evaluation/shared_parts.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -17,25 +16,6 @@ std::string meter_words(const Meter* meter, const std::string& owner) {
 }
 
 }  // namespace
-
-std::string kind_of_light(const Fixture& fixture) {
-  static const std::map<std::string, std::string, std::less<>> kinds{
-      {"sodium", "sodium"}, {"hps", "sodium"}, {"halide", "metal halide"},    {"ceramic", "metal halide"},
-      {"led", "LED"},       {"diode", "LED"},  {"fluorescent", "fluorescent"}};
-  const std::string text = lower_case(fixture.kind + " " + fixture.emitters + " " + fixture.name);
-  std::string word;
-  for (const char c : text + " ") {
-    if (c >= 'a' && c <= 'z') {
-      word += c;
-      continue;
-    }
-    if (const auto kind = kinds.find(word.ends_with('s') && word != "hps" ? word.substr(0, word.size() - 1) : word);
-        kind != kinds.end())
-      return kind->second;
-    word.clear();
-  }
-  return {};
-}
 
 std::string shared_source(std::string_view contribution, const TestRecord& record, const Sweep& sweep,
                           const std::string& owner) {
@@ -50,6 +30,7 @@ std::string shared_source(std::string_view contribution, const TestRecord& recor
     }
   }
   const std::string wall = meter_words(record.meter(record.test.wall_meter_id), owner);
+  if (contribution == "spectrum") return "spectrum|" + record.fixture.name;
   if (contribution == "power" && !wall.empty()) return "power|" + wall;
   if (contribution == "edges")
     return fmt::format("edges|{}|{}|{}|{}", owner, record.bench.name, record.bench.width_m, record.bench.depth_m);
@@ -61,6 +42,7 @@ std::string_view source_words(std::string_view source) {
       {"calibration", "the sensor's calibration"},
       {"cosine", "its response at low angles"},
       {"spectral", "its response to this kind of light"},
+      {"spectrum", "the lamp's spectrum"},
       {"power", "the wall meter"},
       {"edges", "the bench's edges"}};
   const std::string_view kind = source.substr(0, source.find('|'));

@@ -164,6 +164,8 @@ std::optional<Problem> average_into(WayLight& light, int columns, int rows) {
   // The same cells, told from the corner of what was measured.
   Layout layout = lay_out(footprint, grid).value();
   BudgetQuestion& q = light.budget;
+  q.layout = &light.layout, q.ppfd = light.ppfd;
+  q.averaged = sampling_of_mean(q);
   const double readings = static_cast<double>(light.layout.stations.size()) / (columns * rows);
   q.repeatability.value /= std::sqrt(readings), q.position_m.value /= std::sqrt(readings);
   carry_lists(q, light.layout, layout, measured.left_m, measured.front_m);

@@ -6,6 +6,7 @@
 #include <map>
 #include <stdexcept>
 
+#include "core/method_version.h"
 #include "exchange/files/digest.h"
 #include "exchange/package/cell_values.h"
 #include "exchange/package/derived_tables.h"
@@ -277,6 +278,7 @@ Archive make_package(const TestRecord& record, const Evaluations& evaluations, c
       {"title", b.test.name},
       {"description", "PPFD readings of one fixture on one bench, complete enough to recompute every figure."},
       {"sunbreak_format", package_format()},
+      {"sunbreak_method", method_version},
       {"resources", resources}};
   archive["datapackage.json"] = record::json_text(descriptor, 2) + "\n";
   return archive;

@@ -9,6 +9,7 @@
 #include <span>
 #include <stdexcept>
 
+#include "core/method_version.h"
 #include "core/quantity/number.h"
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
@@ -109,12 +110,17 @@ std::string told_key(const StatedTable& table, const HeldCells& here) {
   return words;
 }
 
+/// Packages name their method from the fourth on.
+constexpr std::int64_t last_unnamed_method = 3;
+
 class Verifier {
  public:
   explicit Verifier(const Archive& archive)
       : archive_(archive),
         descriptor_(record::json_of(archive.at("datapackage.json"))),
-        format_(descriptor_["sunbreak_format"].whole()) {}
+        format_(descriptor_["sunbreak_format"].whole()),
+        method_(descriptor_["sunbreak_method"].is_whole() ? descriptor_["sunbreak_method"].whole()
+                                                          : last_unnamed_method) {}
 
   void hold_resources();
   /// Without the uncertainties where they were not worked out.
@@ -126,6 +132,8 @@ class Verifier {
  private:
   void differ(Difference d) { result_.differences.push_back(std::move(d)); }
   void differ(const std::string& file, const std::string& sentence) { differ({file, 0, file, "", "", sentence}); }
+  /// Whether a difference is one of method: a ± or a verdict that an earlier one came to otherwise. Told once.
+  bool is_of_earlier_method(const StatedTable& table, std::string_view column);
   /// Whether it is a verdict that this version, without the writer's lab book beside it, cannot come to.
   bool takes_the_lab_book(const StatedTable& table, const HeldCells& here, const HeldCells& own,
                           std::size_t own_row) const;
@@ -134,7 +142,8 @@ class Verifier {
 
   const Archive& archive_;
   const record::Json descriptor_;
-  const std::int64_t format_;
+  const std::int64_t format_, method_;
+  bool told_of_method_ = false;
   Verification result_;
 };
 
@@ -191,6 +200,7 @@ void Verifier::hold_row(const StatedTable& table, const HeldCells& here, const H
     } else if (stated == found) {
       continue;
     }
+    if (is_of_earlier_method(table, column)) continue;
     const std::string key = told_key(table, here);
     if (h.as == As::Note) {
       note(fmt::format("{}, row {}: {} of {} is worded otherwise by this version", file, cells.row(), column, key));
@@ -200,6 +210,20 @@ void Verifier::hold_row(const StatedTable& table, const HeldCells& here, const H
             fmt::format("{}, row {}: {} of {} is stated as {} where {} comes out of the readings", file, cells.row(),
                         column, key, shown(stated), shown(found))});
   }
+}
+
+bool Verifier::is_of_earlier_method(const StatedTable& table, std::string_view column) {
+  if (method_ >= method_version) return false;
+  const std::string_view name = table.name;
+  if (column != "expanded_k2" && name != "audit" && name != "verdict" && name != "whole_light") return false;
+  if (!told_of_method_)
+    note(fmt::format(
+        "written by method {} of working out uncertainties, where this version has {}: ± and what follows "
+        "from them (whole light, claims, verdicts) differ by that and are not held against it; readings and "
+        "figures are",
+        method_, static_cast<int>(method_version)));
+  told_of_method_ = true;
+  return true;
 }
 
 bool Verifier::takes_the_lab_book(const StatedTable& table, const HeldCells& here, const HeldCells& own,
