@@ -33,18 +33,29 @@ std::string place(Source s, int station, UnitSystem units) {
                      symbol(unit));
 }
 
-/// Which of the middle stations the center is of, where some were not read.
-std::string middle_read(Source s, UnitSystem units) {
-  std::string names;
-  int read = 0;
+/// Which of the middle stations the center is of, where some were not read: "1 of 4: front left".
+std::string middle_read(Source s, UnitSystem) {
   const std::vector<int> middle = middle_stations(s.layout);
+  const auto station = [&](int i) -> const Station& { return s.layout.stations[static_cast<std::size_t>(i)]; };
+  const auto is_read = [&](int i) { return !std::isnan(s.ppfd[static_cast<std::size_t>(i)]); };
+  const auto read = std::ranges::count_if(middle, is_read);
+  if (read == 0 || read == std::ssize(middle)) return {};
+  double x_m = 0, y_m = 0;
   for (const int i : middle)
-    if (!std::isnan(s.ppfd[static_cast<std::size_t>(i)])) {
-      names += (names.empty() ? "" : "; ") + place(s, i, units);
-      ++read;
-    }
-  const auto all = static_cast<int>(middle.size());
-  return read == all || read == 0 ? std::string() : fmt::format("of {} of the {} in the middle, {}", read, all, names);
+    x_m += station(i).x_m / static_cast<double>(middle.size()),
+        y_m += station(i).y_m / static_cast<double>(middle.size());
+  const auto side = [](double off_m, const char* less, const char* more) {
+    constexpr double in_line_m = 1e-6;
+    return std::abs(off_m) < in_line_m ? "" : off_m < 0 ? less : more;
+  };
+  std::string names;
+  for (const int i : middle) {
+    if (!is_read(i)) continue;
+    const std::string depth = side(station(i).y_m - y_m, "front", "far"),
+                      width = side(station(i).x_m - x_m, "left", "right");
+    names += (names.empty() ? "" : ", ") + depth + (depth.empty() || width.empty() ? "" : " ") + width;
+  }
+  return fmt::format("{} of {}: {}", read, middle.size(), names);
 }
 
 double of_power(Source s, double Efficacy::*member) { return s.sweep.efficacy ? (*s.sweep.efficacy).*member : unread; }
