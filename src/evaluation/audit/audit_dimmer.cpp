@@ -102,7 +102,9 @@ void audit_dimming_range(const AuditedTest& test, AuditedClaim& a) {
     const double most = std::fmax(d.light_pct, d.watts_pct);
     a.measured_to = most;
     a.reason += fmt::format("{}The stair has {}.", a.reason.empty() ? "" : " ", dimmed_words(d));
-    chance = std::min(chance, chance_to_reach(most - 100 - 100 * factor_expanded, most));
+    // A boost that its ± does not set apart from full is none.
+    const double over = most - 100 - 100 * factor_expanded;
+    chance = std::min(chance, over > 0 ? chance_to_reach(most - 100, most) : 0);
   }
   a.judgement = judge_condition(chance, chance > least_that_may_hold);
   a.measured_words = fmt::format("{:.0f} to {:.0f} %", a.measured, a.measured_to);
