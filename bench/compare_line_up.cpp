@@ -30,7 +30,8 @@ void add_table(bench::ArrayFile& arrays, const std::vector<Standing>& standings)
     for (const SharedPart& p : s.shared) sources = std::max(sources, p.source + 1);
   std::vector<double> value, own, bias, shared(standings.size() * sources, 0);
   for (std::size_t i = 0; i < standings.size(); ++i) {
-    value.push_back(standings[i].value), own.push_back(standings[i].own_variance + standings[i].between_variance), bias.push_back(standings[i].bias);
+    value.push_back(standings[i].value), own.push_back(standings[i].own_variance + standings[i].between_variance),
+        bias.push_back(standings[i].bias);
     for (const SharedPart& p : standings[i].shared) shared[i * sources + p.source] = p.standard;
   }
   arrays.add("value", value, {value.size()});

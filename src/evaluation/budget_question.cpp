@@ -99,10 +99,6 @@ std::vector<double> walked(const TestRecord& test_record, const SweepView& view)
   return share;
 }
 
-}  // namespace
-
-namespace {
-
 /// What the meters' makers and the tester say, or what is usual.
 void state_meters(BudgetQuestion& q, const TestRecord& test_record, const Sweep& sweep) {
   const Test& test = test_record.test;

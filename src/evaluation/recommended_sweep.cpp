@@ -2,7 +2,10 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <limits>
+
+#include "evaluation/part_read.h"
 
 namespace sunbreak::evaluation {
 
@@ -14,9 +17,11 @@ RecommendedSweep recommended_sweep(const Evaluation& evaluation, const ReadSweep
   std::vector<TargetFit> fits;
   std::vector<double> watts;
   ReadSweeps fitted;
+  const auto in_part = [&](const auto& of) { return is_read_in_part(evaluation, of.first->id); };
+  const bool all_in_part = std::ranges::all_of(among, in_part);
   for (const auto& of : among) {
     const SweepFigures* figures = evaluation.figures(of.first->id);
-    if (!figures) continue;
+    if (!figures || (in_part(of) && !all_in_part)) continue;
     if (figures->mean_ppfd > most_ppfd) most_ppfd = figures->mean_ppfd, brightest = {of.first, of.second, {}};
     const auto fit = evaluation.target_fits(of.first->id, std::span(&band, 1));
     if (fit.empty()) continue;

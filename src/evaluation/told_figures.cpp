@@ -21,7 +21,7 @@ std::vector<ToldFigure> told_figures(const Evaluation& evaluation, Id sweep_id, 
     double value = f.value ? f.value(source) : unread, expanded = budget->expanded(f.id);
     if (!std::isfinite(value)) continue;
     std::string label(f.label);
-    if (part && f.id != "power_w") {
+    if (part && !f.of_watts_alone) {
       const auto whole = budget->whole(f.id);
       if (!whole) continue;
       value = whole->value, expanded = whole->expanded, label += ", estimated";

@@ -327,6 +327,14 @@ TEST_F(AuditOfATest, DimmerAndBoostAreHeldAgainstTheStair) {
   };
   range.value = 25;
   EXPECT_EQ(audited(range, stays_bright).judgement.verdict, Contradicted);
+  // 25 and a tenth of it and a reading of the dial are 28.5 %: what reads just that holds with even odds.
+  const auto at_the_bound = [](TestRecord& r) {
+    for (StairReading& s : r.stair_readings)
+      if (s.stair_stop_id == 4) s.raw = 0.285 * 400;
+    r.stair_stops[3].power_w = 0.285 * *r.stair_stops[0].power_w;
+  };
+  EXPECT_EQ(audited(range, at_the_bound).judgement.verdict, NotToldApart);
+  EXPECT_NEAR(audited(range, at_the_bound).judgement.chance, 0.5, 0.01);
   const auto checked_narrower = [](TestRecord& r) {
     r.box_facts.push_back({20, 1, "dimming_low_pct", "checked", 40, ""});
   };

@@ -89,6 +89,11 @@ TEST(EvidenceGrade, SpotsAndLuxAreSpotWhateverElseIsMet) {
   f = everything();
   f.lattice = false;
   EXPECT_EQ(grade(f).grade, Grade::Spot);
+  f = everything();
+  f.unread = 10, f.read_share = 0.93;
+  EXPECT_EQ(grade(f).grade, Grade::Working);
+  f.read_share = 0.89;
+  EXPECT_EQ(grade(f).grade, Grade::Spot) << "it stands for no whole area";
   EXPECT_EQ(name(Grade::Spot), "Spot");
 }
 

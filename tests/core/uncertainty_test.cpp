@@ -259,6 +259,20 @@ TEST(HeightSlope, ASmallLampsPatternGrowsWithTheHeight) {
   EXPECT_NEAR(power[corner] - power[middle], true_power(corner) - true_power(middle), 0.05);
 }
 
+TEST(FigureTable, SaysWhichOfTheMiddleStationsACenterIsOf) {
+  const Layout layout = lattice(GridKind::Cells, 4, 4);
+  std::vector<double> ppfd(16, 500);
+  const auto where = [&] {
+    const SweepFigures f = *sweep_figures(layout, ppfd, {});
+    return figure("centre_ppfd").where(FigureSource(layout, ppfd, f), UnitSystem::Metric);
+  };
+  EXPECT_EQ(where(), "");
+  ppfd[5] = ppfd[10] = unread;
+  EXPECT_EQ(where(), "2 of 4: front right, far left");
+  ppfd[6] = unread;
+  EXPECT_EQ(where(), "1 of 4: far left");
+}
+
 /// A dome of which a third was not read: its mean of what was read is off, and says so; the light that is likely there
 /// is the dome's.
 TEST(UnreadLight, IsToldByWhatWasRead) {

@@ -1,6 +1,10 @@
 #include "evaluation/recommended_sweep.h"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
+
+#include "evaluation/part_read.h"
+#include "evaluation/told_figures.h"
 
 namespace sunbreak::evaluation {
 namespace {
@@ -47,6 +51,34 @@ TEST(RecommendedSweep, ServesTheTargetWithTheFewestWatts) {
   EXPECT_EQ(r.why,
             "60 cm, 100 %: of all walked settings this one has the most of its area in the band of the target (leafy, "
             "400 to 600 µmol/m²/s), 100 %.");
+}
+
+TEST(RecommendedSweep, IsNoneThatWasReadInPartWhereOthersWereReadWhole) {
+  TestRecord b = even_sweeps({{300, 90}, {500, 120}});
+  std::erase_if(b.placements, [](const Placement& p) { return p.sweep_id == 2 && p.station >= 8; });
+  EXPECT_EQ(recommended(b).sweep->id, 1) << "half a sweep is no headline";
+  std::erase_if(b.placements, [](const Placement& p) { return p.sweep_id == 1 && p.station >= 8; });
+  EXPECT_EQ(recommended(b).sweep->id, 2) << "but where all are";
+}
+
+/// What stands in the place of a figure that most of a sweep is missing of is called so.
+TEST(ToldFigures, OfASweepReadInPartAreEstimated) {
+  TestRecord b = even_sweeps({{500, 120}});
+  for (Reading& r : b.readings) r.raw = 500 + 40 * (r.station / 4);
+  std::erase_if(b.placements, [](const Placement& p) { return p.station >= 8; });
+  const auto evaluation = evaluate(b);
+  EXPECT_EQ(part_read_words(*evaluation, 1), "8 of 16 stations read");
+  constexpr std::string_view ids[] = {"mean_ppfd", "power_w"};
+  const auto told = told_figures(*evaluation, 1, ids, UnitSystem::Metric);
+  ASSERT_EQ(told.size(), 2u);
+  EXPECT_EQ(told[0].label, "Mean PPFD, estimated");
+  EXPECT_EQ(told[1].label, "Wall power") << "watts were read whole";
+  const Budget& budget = *evaluation->budget(1);
+  EXPECT_EQ(told[0].value, fmt::format("{:.0f}", budget.whole("mean_ppfd")->value));
+  EXPECT_NE(part_read_notice(*evaluation, 1, &budget, UnitSystem::Metric).find("mean PPFD " + told[0].value),
+            std::string::npos)
+      << "the same number wherever it is told";
+  EXPECT_EQ(evaluation->evidence(1)->grade, Grade::Spot);
 }
 
 TEST(RecommendedSweep, IsTheBrightestWhereNoneIsInTheBand) {

@@ -1,6 +1,8 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <set>
+#include <string>
 #include <utility>
 
 #include "evaluation/lineup/lineup.h"
@@ -116,6 +118,54 @@ TEST(WaysTest, AsMeasuredIsWhatReadHas) {
       << "of two tests by one meter: watts repeat to their last digit only";
   EXPECT_NEAR(value(e, "heat_btu_h"), 682.4, 0.01);
   EXPECT_TRUE(e.changes.empty());
+}
+
+/// Of a dome of which the far third was not read a line-up has what all of it would give, and says so.
+TEST(WaysTest, ReadInPartIsEstimated) {
+  MadeTest made;
+  made.columns = made.rows = 9;
+  made.light = [](double x_m, double y_m, double) {
+    return 700 * std::exp(-0.9 * (std::pow(x_m - 0.6, 2) + std::pow(y_m - 0.6, 2)));
+  };
+  const LineUpEntry whole = entry(made.record(), "as-measured");
+  TestRecord record = made.record();
+  std::erase_if(record.placements, [](const record::Placement& p) { return p.station >= 54; });
+  const LineUpEntry part = entry(record, "as-measured");
+  const auto evaluation = evaluation::evaluate(record);
+  const Budget& budget = *evaluation->budget(1);
+  const double read = budget.values[static_cast<std::size_t>(figure_index("mean_ppfd"))];
+  EXPECT_GT(std::abs(read / value(whole, "mean_ppfd") - 1), 0.02) << "what was read is another mean";
+  EXPECT_NEAR(value(part, "mean_ppfd") / value(whole, "mean_ppfd"), 1, 0.01);
+  EXPECT_NEAR(value(part, "mean_ppfd"), budget.whole("mean_ppfd")->value, 1e-9);
+  EXPECT_NEAR(expanded(part, "mean_ppfd"), budget.whole("mean_ppfd")->expanded, 1e-6);
+  EXPECT_EQ(value(part, "power_w"), value(whole, "power_w"));
+  ASSERT_EQ(part.changes.size(), 1u);
+  EXPECT_EQ(part.changes.front(), "54 of 81 stations read: its figures are estimated for all of them.");
+}
+
+/// Two lamps of one kind read by one sensor: ¾ % of its spectral response stays between them; of one lamp nothing does.
+TEST(WaysTest, SpectraOfTwoLampsOfAKindStayApart) {
+  MadeTest made;
+  made.name = "LED bar";
+  MadeTest other = made;
+  other.name = "LED board";
+  const auto spectral = [](const LineUpEntry& a, const LineUpEntry& b) {
+    const auto k = static_cast<std::size_t>(evaluation::lineup_figure_index("mean_ppfd"));
+    double squares = 0;
+    const auto part = [&](const LineUpEntry& e, const std::string& source) {
+      for (const auto& [at, standard] : e.figures[k].shared)
+        if (e.sources[static_cast<std::size_t>(at)] == source) return standard;
+      return 0.0;
+    };
+    std::set<std::string> sources(a.sources.begin(), a.sources.end());
+    sources.insert(b.sources.begin(), b.sources.end());
+    for (const std::string& source : sources)
+      if (source.starts_with("spectr")) squares += std::pow(part(a, source) - part(b, source), 2);
+    return std::sqrt(squares) / 500;
+  };
+  const LineUpEntry bar = entry(made.record(), "as-measured"), board = entry(other.record(), "as-measured");
+  EXPECT_NEAR(spectral(bar, board), 0.0075, 1e-6);
+  EXPECT_NEAR(spectral(bar, entry(made.record(), "as-measured")), 0, 1e-12);
 }
 
 /// Of a plane 300 + 200 x + 100 y over 120 × 120 cm the middle 60 × 60 cm has the mean in its middle, too, and runs

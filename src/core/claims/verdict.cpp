@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <cmath>
-#include <numbers>
 
 #include "core/checks/plausibility.h"
 #include "core/quantity/normal_quantile.h"

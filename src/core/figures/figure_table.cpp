@@ -348,7 +348,8 @@ constexpr Figure table[] = {
      .formula = "as read",
      .depends_on = "wall meter, mains voltage, warm-up",
      .lacks = "not read",
-     .value = [](Source s) { return s.sweep.power_w.value_or(unread); }},
+     .value = [](Source s) { return s.sweep.power_w.value_or(unread); },
+     .of_watts_alone = true},
     {.id = "canopy_efficacy_umol_j",
      .label = "Canopy efficacy",
      .symbol = "Φ/P",
@@ -405,7 +406,8 @@ constexpr Figure table[] = {
                                                  s.sweep.area_m2, s.sweep.efficacy->power_density_w_m2)
                                    : std::string();
          },
-     .goes_with_area = true},
+     .goes_with_area = true,
+     .of_watts_alone = true},
     {.id = "dli_mean_mol_m2_d",
      .label = "Daily light (DLI)",
      .symbol = "DLI",

@@ -53,6 +53,7 @@ struct Figure {
   std::string (*where)(const FigureSource& s, UnitSystem units) = nullptr;
   Sampling sampling = Sampling::None;
   bool goes_with_area = false;  ///< proportional to the footprint's area or its inverse
+  bool of_watts_alone = false;  ///< whatever was read of the light
 };
 
 /// All of them, in the order they are shown.

@@ -33,7 +33,7 @@ struct Ranking::Pairs {
 
 Ranking::Ranking(std::vector<Standing> standings, Better better, Sure sure, const Comparability* comparable)
     : standings_(std::move(standings)), better_(better), comparable_(comparable) {
-  for (const Standing& s : standings_) variance_.push_back(s.variance());
+  for (const Standing& s : standings_) variance_.push_back(s.variance_between());
   for (std::size_t i = 0; i < standings_.size(); ++i)
     if (std::isfinite(standings_[i].value) && std::isfinite(variance_[i])) order_.push_back(static_cast<int>(i));
   std::ranges::stable_sort(order_, [&](int a, int b) {

@@ -7,14 +7,12 @@
 namespace sunbreak {
 
 double Standing::variance() const {
-  double sum = own_variance + between_variance;
+  double sum = own_variance;
   for (const SharedPart& p : shared) sum += p.standard * p.standard;
   return sum;
 }
 
-double Standing::expanded() const {
-  return 2 * std::sqrt(std::max(0.0, variance() - between_variance)) + std::abs(bias);
-}
+double Standing::expanded() const { return 2 * std::sqrt(variance()) + std::abs(bias); }
 
 StandingDifference difference(const Standing& a, const Standing& b) {
   double variance = a.own_variance + a.between_variance + b.own_variance + b.between_variance;

@@ -25,8 +25,10 @@ struct Standing {
   double own_variance = 0, between_variance = 0, bias = 0;
   std::vector<SharedPart> shared;  ///< by source, ascending, each source once
 
-  /// Of all that counts between entries, shared or not.
+  /// Of the value itself, shared or not.
   double variance() const;
+  /// The same with what one more test would differ by: of all that counts between entries.
+  double variance_between() const { return variance() + between_variance; }
   /// U = 2 u + |bias| (k = 2) of the value itself, as wherever else it is told.
   double expanded() const;
 };
@@ -37,7 +39,8 @@ struct StandingDifference {
   bool beyond() const { return (value < 0 ? -value : value) > expanded; }
 };
 
-/// `a` less `b`. What both take from one source cancels as far as it is alike: u² = own + between, of both, + Σ (aₛ − bₛ)².
+/// `a` less `b`. What both take from one source cancels as far as it is alike: u² = own + between, of both, + Σ (aₛ −
+/// bₛ)².
 StandingDifference difference(const Standing& a, const Standing& b);
 
 /// A value that others make, with the slope on each of them: their parts go along by their slopes, those of one source

@@ -162,16 +162,21 @@ std::vector<double> scatter_of(const BudgetQuestion& q, std::span<const StationS
   return scatter;
 }
 
+/// The readings without their noise.
+std::vector<double> expected_of(const BudgetQuestion& q) {
+  return q.expected_ppfd.empty() ? expected_light(*q.layout, q.ppfd).ppfd : q.expected_ppfd;
+}
+
 /// The light that noise is drawn about: of a symmetric fixture where the readings allow it, otherwise a smooth surface.
 std::vector<double> noiseless(const BudgetQuestion& q, std::vector<double> expected) {
   const std::vector<double> scatter = scatter_of(q, relative_slopes(*q.layout, expected));
   return symmetric_light(*q.layout, q.ppfd, scatter).value_or(std::move(expected));
 }
 
-/// What was not read does to each figure: what it would be with all of it, less what it is, in the mean; and the
-/// spread.
+/// What the stations that were not read do to each figure: what it would be with all of them, less what it is, in the
+/// mean; and the spread of that.
 struct UnreadPart {
-  Values bias, spread;
+  Values shift, spread;
 };
 
 UnreadPart unread_part(const BudgetQuestion& q, const Refigure& refigure, const Values& values,
@@ -182,7 +187,7 @@ UnreadPart unread_part(const BudgetQuestion& q, const Refigure& refigure, const 
   for (int draw = 0; draw < draws_of_unread && !q.stop.stop_requested(); ++draw)
     all.add(refigure(unread_light.drawn(draw)), values);
   for (std::size_t k = 0; k < values.size(); ++k)
-    if (std::isfinite(values[k])) part.bias[k] = all.mean(k), part.spread[k] = all.sd(k);
+    if (std::isfinite(values[k])) part.shift[k] = all.mean(k), part.spread[k] = all.sd(k);
   return part;
 }
 
@@ -228,34 +233,57 @@ RandomParts random_parts(const BudgetQuestion& q, const Refigure& refigure, cons
   return parts;
 }
 
+/// Whether a lattice is dense enough for its two halves to tell what lies between stations.
+bool has_half_grids(const Layout& layout) { return layout.is_lattice() && layout.columns >= 4 && layout.rows >= 4; }
+
 /// To which power a figure goes with the area mean; 0: it does not.
 int power_of_the_mean(const Figure& f) {
   return f.sampling == Figure::Sampling::WithMean ? 1 : f.sampling == Figure::Sampling::AgainstMean ? -1 : 0;
 }
 
 /// What the spacing of the stations leaves open, with the noise that the half grids show anyway taken out. Lowest,
-/// highest and the center are of stations and have none; their ratios to the mean take the mean's.
-Values grid_sampling(const BudgetQuestion& q, const Refigure& refigure, const Values& values, const Values& noise) {
+/// highest and the center are of stations and have none; their ratios to the mean take the mean's. `light` is the
+/// readings, with what is likely where none are.
+Values grid_sampling(const BudgetQuestion& q, const Refigure& refigure, std::span<const double> light,
+                     const Values& values, const Values& noise, double of_mean) {
   Values result(values.size(), 0);
   const Layout& layout = *q.layout;
-  if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return result;
-  const HalfGrids halves = half_grids(layout, q.ppfd);
-  const Values difference = half_distance(refigure(halves.first), refigure(halves.second));
+  if (!has_half_grids(layout)) return result;
+  const HalfGrids halves = half_grids(layout, light);
+  const Values difference = q.averaged ? result : half_distance(refigure(halves.first), refigure(halves.second));
   const auto beyond_noise = [&](double size, std::size_t k) {
     return std::sqrt(std::max(0.0, size * size - noise[k] * noise[k]));
   };
-  const auto mean = static_cast<std::size_t>(figure_index("mean_ppfd"));
-  const double of_mean = q.averaged ? q.averaged->standard : beyond_noise(difference[mean], mean) / values[mean];
   const double of_share = std::abs(refigure.in_band_share(filled(layout, halves.first)) -
                                    refigure.in_band_share(filled(layout, halves.second))) /
                           2;
   for (std::size_t k = 0; k < values.size(); ++k) {
     const Figure& f = figures()[k];
-    if (f.sampling == Figure::Sampling::HalfGrids && !q.averaged) result[k] = beyond_noise(difference[k], k);
+    if (f.sampling == Figure::Sampling::HalfGrids) result[k] = beyond_noise(difference[k], k);
     if (power_of_the_mean(f) != 0 && std::isfinite(values[k])) result[k] = of_mean * std::abs(values[k]);
     if (f.sampling == Figure::Sampling::Field && std::isfinite(of_share)) result[k] = beyond_noise(of_share, k);
   }
   return result;
+}
+
+/// Of light at all stations, or of the readings among them.
+MeanSampling sampling_of_mean(const BudgetQuestion& q, std::span<const double> light,
+                              std::span<const double> expected) {
+  const Layout& layout = *q.layout;
+  MeanSampling found{0, -edge_term(layout, light)};
+  if (!has_half_grids(layout)) return found;
+  const HalfGrids halves = half_grids(layout, light);
+  const double mean = area_mean(layout, light),
+               difference = std::abs(area_mean(layout, halves.first) - area_mean(layout, halves.second)) / 2 / mean;
+  const std::vector<double> scatter = scatter_of(q, relative_slopes(layout, expected));
+  double noise = 0, weights = 0;
+  for (std::size_t i = 0; i < q.ppfd.size(); ++i)
+    if (!std::isnan(q.ppfd[i])) {
+      noise += std::pow(layout.stations[i].weight * q.ppfd[i] * scatter[i], 2);
+      weights += layout.stations[i].weight;
+    }
+  found.standard = std::sqrt(std::max(0.0, difference * difference - noise / (weights * weights) / (mean * mean)));
+  return found;
 }
 
 /// The footprint's sides are known to `edge_m` each: so is its area, and what is worked out with it.
@@ -291,11 +319,13 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   const Refigure refigure(q);
   Budget budget;
   budget.values = refigure(q.ppfd);
-  const std::vector<double> expected =
-      q.expected_ppfd.empty() ? expected_light(*q.layout, q.ppfd).ppfd : q.expected_ppfd;
+  const std::vector<double> expected = expected_of(q);
   const RandomParts random = random_parts(q, refigure, expected);
   const UnreadLight unread_light(*q.layout, q.ppfd, scatter_of(q, relative_slopes(*q.layout, expected)));
   const UnreadPart not_read = unread_part(q, refigure, budget.values, unread_light);
+  const std::vector<double> light =
+      unread_light.exists() ? unread_light.filled() : Values(q.ppfd.begin(), q.ppfd.end());
+  const MeanSampling of_mean = q.averaged ? *q.averaged : sampling_of_mean(q, light, expected);
   const std::vector<double> oblique = obliqueness(*q.layout);
   const auto at = [](const std::vector<double>& list, std::size_t i) {
     return i < list.size() && std::isfinite(list[i]) ? list[i] : 0;
@@ -321,7 +351,7 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   for (std::size_t k = 0; k < budget.values.size(); ++k)
     noise.push_back(std::hypot(random.repeatability[k], random.position[k]));
   add("grid", "Grid sampling", {0, Origin::Measured, "difference between the full grid and its two half grids"}, false,
-      grid_sampling(q, refigure, budget.values, noise));
+      grid_sampling(q, refigure, light, budget.values, noise, of_mean.standard));
   if (unread_light.exists())
     add("unread", "What was not read", {0, Origin::Measured, "the light that the readings leave possible there"}, false,
         not_read.spread);
@@ -332,42 +362,24 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   add("power", "Power meter", q.power, true, of_power(q, refigure));
   add("edges", "Footprint edges", q.edge_m, true, edges(q, budget.values), true);
   budget.bias = random.bias;
-  const double mean_bias = q.averaged ? q.averaged->bias : -edge_term(*q.layout, q.ppfd);
   for (std::size_t k = 0; k < budget.values.size(); ++k)
     if (std::isfinite(budget.values[k]))
-      budget.bias[k] += power_of_the_mean(figures()[k]) * mean_bias * budget.values[k];
+      budget.bias[k] += power_of_the_mean(figures()[k]) * of_mean.bias * budget.values[k];
   for (std::size_t k = 0; k < budget.values.size(); ++k) {
     double squares = 0;
     for (const Contribution& c : budget.contributions) squares += c.standard[k] * c.standard[k];
     budget.standard.push_back(std::sqrt(squares));
-    budget.bias[k] += not_read.bias[k];
+    budget.bias[k] -= not_read.shift[k];
   }
-  if (unread_light.exists()) budget.unread_shift = not_read.bias;
+  if (unread_light.exists()) budget.unread_shift = not_read.shift;
   find_factors(budget);
   return budget;
 }
 
-MeanSampling sampling_of_mean(const BudgetQuestion& q) {
-  const Layout& layout = *q.layout;
-  MeanSampling found{0, -edge_term(layout, q.ppfd)};
-  if (!layout.is_lattice() || layout.columns < 4 || layout.rows < 4) return found;
-  const HalfGrids halves = half_grids(layout, q.ppfd);
-  const double mean = area_mean(layout, q.ppfd),
-               difference = std::abs(area_mean(layout, halves.first) - area_mean(layout, halves.second)) / 2 / mean;
-  double noise = 0, weights = 0;
-  const std::vector<double> scatter = scatter_of(
-      q, relative_slopes(layout, q.expected_ppfd.empty() ? q.ppfd : std::span<const double>(q.expected_ppfd)));
-  for (std::size_t i = 0; i < q.ppfd.size(); ++i)
-    if (!std::isnan(q.ppfd[i])) {
-      noise += std::pow(layout.stations[i].weight * q.ppfd[i] * scatter[i], 2);
-      weights += layout.stations[i].weight;
-    }
-  found.standard = std::sqrt(std::max(0.0, difference * difference - noise / (weights * weights) / (mean * mean)));
-  return found;
-}
+MeanSampling sampling_of_mean(const BudgetQuestion& q) { return sampling_of_mean(q, q.ppfd, expected_of(q)); }
 
 double scatter_at(const BudgetQuestion& q, int station) {
-  return scatter_of(q, relative_slopes(*q.layout, q.expected_ppfd))[static_cast<std::size_t>(station)];
+  return scatter_of(q, relative_slopes(*q.layout, expected_of(q)))[static_cast<std::size_t>(station)];
 }
 
 double Budget::expanded(std::string_view id) const {
@@ -379,7 +391,7 @@ double Budget::expanded(std::string_view id) const {
 std::optional<EstimatedFigure> Budget::whole(std::string_view id) const {
   const int k = figure_index(id);
   if (k < 0 || unread_shift.empty() || !std::isfinite(values[k])) return {};
-  return EstimatedFigure{values[k] + unread_shift[k], factor[k] * standard[k] + std::abs(bias[k] - unread_shift[k])};
+  return EstimatedFigure{values[k] + unread_shift[k], factor[k] * standard[k] + std::abs(bias[k] + unread_shift[k])};
 }
 
 double Budget::relative(std::string_view id) const {

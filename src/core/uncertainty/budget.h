@@ -77,9 +77,10 @@ struct EstimatedFigure {
 /// (JCGM 100, F.2.4.5), with k = 2 where the parts are known well, and Student's by their effective degrees of freedom
 /// where one is known from few readings (JCGM 100, G.4). All lists are in the order of figures().
 struct Budget {
-  std::vector<double> values, standard, bias, factor;  ///< factor: k
-  /// Of a sweep read in part: what each figure would be with all of it, less what it is; NaN where that is not known.
-  /// Empty where all was read. It is part of the bias.
+  /// bias: what pulls the figure, as it is found less as it would be; factor: k.
+  std::vector<double> values, standard, bias, factor;
+  /// Of a sweep read in part: what each figure would be with all of it, less what it is. Empty where all was read, and
+  /// where what was read does not tell. The bias has it with the other sign.
   std::vector<double> unread_shift;
   std::vector<Contribution> contributions;
 

@@ -17,8 +17,8 @@ struct RungLight {
 /// height that itself changes: from the rung there and the two next to it by the parabola of ln E in ln h, at the outer
 /// rungs too; from two by the step between them, and how the power changes along it from what is known of lamps: the
 /// patterns at both ends grow with the height as a small lamp's do (growing_power()), and the mean falls as under a
-/// glowing disc, E ~ 1 / (h² + R²). A station without another rung's
-/// light takes the others' mean power. Empty where there is no rung at that height or no other one.
+/// glowing disc, E ~ 1 / (h² + R²). A station without another rung's light takes the others' mean power. Empty where
+/// there is no rung at that height or no other one.
 std::vector<double> height_slope(const Layout& layout, std::span<const RungLight> rungs, double height_m);
 
 /// The same where no other height was walked: the mean with the inverse of the height, which is the most that it falls

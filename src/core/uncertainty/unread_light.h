@@ -1,5 +1,6 @@
 #pragma once
 
+#include <memory>
 #include <span>
 #include <vector>
 
@@ -20,24 +21,16 @@ class UnreadLight {
   UnreadLight(const Layout& layout, std::span<const double> ppfd, std::span<const double> relative_sd);
 
   /// Some stations are unread, and enough were read to tell of them.
-  bool exists() const { return !ways_.empty(); }
+  bool exists() const { return field_ != nullptr; }
   /// The readings, with the middle of what is likely in place of those that are missing.
   std::vector<double> filled() const;
   /// The same with one of the lights that are likely: the n-th of many, the same each time.
   std::vector<double> drawn(int n) const;
 
  private:
-  /// One way of how rough, strong and symmetric the field is.
-  struct Way {
-    double share = 0;            ///< of its likelihood among all
-    std::vector<double> middle;  ///< of ln PPFD, one an unread station
-    std::vector<double> spread;  ///< unread stations × deviates, row by row
-  };
-
+  struct Field;
   std::vector<double> readings_;
-  std::vector<std::size_t> unread_;
-  std::vector<Way> ways_;
-  std::size_t deviates_ = 0;
+  std::shared_ptr<const Field> field_;
 };
 
 }  // namespace sunbreak

@@ -349,8 +349,6 @@ void FiguresColumn::show_figures(const SweepFigures& f) {
     show_value(*figure, *row, source, shown_told(*figure, figure->value(source), unread, desk_.units()));
   }
 
-  show_warnings(f);
-
   rings_box_->setVisible(!f.rings.empty());
   rings_unit_->setText(tr("%1 from the wall; µmol/m²/s; in %2 h mol/m²/d")
                            .arg(text_of(symbol(surface_unit(desk_.units()))), show_number(f.photoperiod_h, 1)));

@@ -165,16 +165,20 @@ void audit_coverage(const AuditedTest& test, AuditedClaim& a) {
                          figures_words(test.rule(), way.figures), chance_text(way.chance));
   // How large an area of these proportions is served: on the bench, at the claim's height and setting where given.
   const ServedArea served = served_area(*floor, test.rule(), stage->band, size, g.setting);
-  a.measured = served.scale * a.claimed, a.expanded = served.expanded * a.claimed;
+  a.measured = served.scale * a.claimed;
+  if (served.scale > 0) a.expanded = served.expanded * a.claimed;
   const LengthUnit unit = surface_unit(test.units());
-  const bool all_there_is = served.scale * size.width_m > floor->area().width_m * (1 - 1e-6) ||
-                            served.scale * size.depth_m > floor->area().depth_m * (1 - 1e-6);
-  a.measured_words =
-      served.scale > 0 && all_there_is
-          ? "all that can be told, " + size_text(served.scale * size.width_m, served.scale * size.depth_m, test.units())
-      : served.scale > 0 ? fmt::format("{} × {}", told(from_m(served.scale * size.width_m, unit), a.expanded, 0).value,
-                                       uncertain_text(from_m(served.scale * size.depth_m, unit), a.expanded, 0, a.unit))
-                         : "no area";
+  const double width_m = served.scale * size.width_m, depth_m = served.scale * size.depth_m;
+  // Beyond the area that light is known of nothing is told.
+  constexpr double to_the_end_m = 1e-6;
+  const Rectangle& known = floor->area();
+  if (served.scale == 0)
+    a.measured_words = "no area";
+  else if (width_m > known.width_m - to_the_end_m || depth_m > known.depth_m - to_the_end_m)
+    a.measured_words = "at least " + size_text(width_m, depth_m, test.units());
+  else
+    a.measured_words = fmt::format("{} × {}", told(from_m(width_m, unit), a.expanded, 0).value,
+                                   uncertain_text(from_m(depth_m, unit), a.expanded, 0, a.unit));
   a.judgement.difference_pct = 100 * (served.scale - 1);
   lift_condition(test, a, way);
 }

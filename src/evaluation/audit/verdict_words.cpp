@@ -11,6 +11,7 @@
 #include "evaluation/heat_by_state.h"
 #include "evaluation/light_words.h"
 #include "evaluation/part_read.h"
+#include "evaluation/recommended_sweep.h"
 #include "evaluation/settle_field.h"
 #include "record/claim_kinds.h"
 #include "record/utc.h"
@@ -98,42 +99,19 @@ class Sentence {
   VerdictWords words_;
 };
 
-/// The walked sweep that says most of a fixture: the most of its area in the test's target, of those alike the fewest
-/// watts.
-struct ShownSweep {
-  const Sweep* sweep = nullptr;
-  double height_m = 0, percent = 100;
-};
-
-std::optional<ShownSweep> shown_sweep(const AuditedTest& test) {
-  std::optional<ShownSweep> best;
-  double most = -1, watts = INFINITY;
-  for (const Sweep& sweep : test.record().sweeps) {
-    const SweepFigures* f = test.evaluation().figures(sweep.id);
-    const Rung* rung = test.record().rung(sweep.rung_id);
-    const Stop* stop = test.record().stop(sweep.stop_id);
-    if (!f || !rung || !stop || sweep.confirms) continue;
-    const bool part = is_read_in_part(test.evaluation(), sweep.id);
-    const double in_band = part          ? -0.5
-                           : f->coverage ? f->coverage->in_band_share
-                                         : 0,
-                 draws = sweep.power_w.value_or(stop->percent);
-    constexpr double alike = 0.005;
-    if (in_band > most + alike || (in_band > most - alike && draws < watts))
-      most = std::max(most, in_band), watts = draws, best = ShownSweep{&sweep, rung->height_m, stop->percent};
-  }
-  return best;
-}
-
 void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
-  const auto shown = shown_sweep(test);
-  if (!shown) return;
-  const SweepFigures& f = *test.evaluation().figures(shown->sweep->id);
-  const Budget* budget = test.evaluation().budget(shown->sweep->id, test.stop());
+  // The one that the page begins with.
+  const RecommendedSweep shown = recommended_sweep(test.evaluation(), read_sweeps(test.evaluation()), test.units());
+  if (!shown.sweep) return;
+  const Rung* rung = test.record().rung(shown.sweep->rung_id);
+  const Stop* stop = test.record().stop(shown.sweep->stop_id);
+  if (!rung || !stop) return;
+  const SweepFigures& f = *test.evaluation().figures(shown.sweep->id);
+  const Budget* budget = test.evaluation().budget(shown.sweep->id, test.stop());
   if (!budget) return;
-  const SweepView& view = *test.evaluation().view(shown->sweep->id);
+  const SweepView& view = *test.evaluation().view(shown.sweep->id);
   const Rectangle& area = view.layout.measured;
-  const bool part = is_read_in_part(test.evaluation(), shown->sweep->id);
+  const bool part = is_read_in_part(test.evaluation(), shown.sweep->id);
   if (part && !budget->whole("mean_ppfd")) return;
   const auto of = [&](const char* id, double value) {
     if (!part) return FoundValue{value, budget->expanded(id)};
@@ -146,18 +124,18 @@ void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
       .say(" to ")
       .size("measured_area", area.width_m, area.depth_m, test.units())
       .say(" at ")
-      .length("height", shown->height_m, test.units())
+      .length("height", rung->height_m, test.units())
       .say(" and ")
-      .percent("dimmer", shown->percent);
-  if (shown->sweep->power_w) light.say(", for ").number("power_w", *shown->sweep->power_w, 0, "W");
-  if (part) light.say(", estimated: " + part_read_words(test.evaluation(), shown->sweep->id));
+      .percent("dimmer", stop->percent);
+  if (shown.sweep->power_w) light.say(", for ").number("power_w", *shown.sweep->power_w, 0, "W");
+  if (part) light.say(", estimated: " + part_read_words(test.evaluation(), shown.sweep->id));
   words.push_back(light.say(".").done());
 
   const auto [even, uncertain] = of("lowest_over_mean", f.evenness.lowest_over_mean);
   if (even >= even_from || even < uneven_under) {
     Sentence s("evenness", even >= even_from ? VerdictWords::Strength : VerdictWords::Weakness);
     s.say("At ")
-        .length("height", shown->height_m, test.units())
+        .length("height", rung->height_m, test.units())
         .say(even >= even_from ? " its light is even: lowest ÷ mean is " : " its light is uneven: lowest ÷ mean is ")
         .number("lowest_over_mean", {even, uncertain}, 2, "")
         .tied();
@@ -166,7 +144,7 @@ void say_light(const AuditedTest& test, std::vector<VerdictWords>& words) {
   if (const double hot = f.highest.ppfd / f.mean_ppfd; hot >= hot_spot_from && !part) {
     Sentence s("hot_spot", VerdictWords::Watch);
     s.say("Mind the brightest place: at ")
-        .length("height", shown->height_m, test.units())
+        .length("height", rung->height_m, test.units())
         .say(" it reads ")
         .number("highest_ppfd", f.highest.ppfd, 0, "µmol/m²/s")
         .tied()

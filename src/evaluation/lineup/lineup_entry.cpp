@@ -32,22 +32,22 @@ class EntryMaker {
   /// All that a sweep's budget tells. What was dimmed to watts takes the wall meter's share along the dimmer's curve.
   void take_budget(const Budget& budget, const WayLight& light) {
     const auto all = lineup_figures();
-    const SweepFigures of_light = *spread_figures(light.layout, light.ppfd);
-    const bool part = of_light.read_share < least_read;
-    const std::string read = read_words(of_light.stations - of_light.missing, of_light.stations);
+    const bool part = read_share(light.layout, light.ppfd) < least_read;
+    const auto known = std::ranges::count_if(light.ppfd, [](double e) { return !std::isnan(e); });
+    const std::string read = read_words(static_cast<int>(known), static_cast<int>(light.ppfd.size()));
     if (part) entry_.changes.push_back(read + ": its figures are estimated for all of them.");
     for (std::size_t i = 0; i < all.size(); ++i) {
       if (!all[i].table) continue;
       const auto k = static_cast<std::size_t>(all[i].table - figures().data());
       EntryFigure& f = entry_.figures[i];
       f.value = budget.values[k], f.bias = budget.bias[k];
-      if (part && all[i].id != "power_w" && std::isfinite(f.value)) {
+      if (part && !all[i].table->of_watts_alone && std::isfinite(f.value)) {
         const auto estimate = budget.whole(all[i].table->id);
         if (!estimate) {
           lacks(all[i].id, read + ", and what the rest would give cannot be told");
           continue;
         }
-        f.value = estimate->value, f.bias -= budget.unread_shift[k];
+        f.value = estimate->value, f.bias += budget.unread_shift[k];
       }
       if (std::isnan(f.value)) continue;
       for (const Contribution& c : budget.contributions) {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <set>
 
 #include "core/bench/edge_shape.h"
@@ -25,7 +26,8 @@ std::vector<double> edge_beside_middle(const Layout& layout) {
 
 /// Predicted light has none of what reading at stations adds.
 void without_reading(BudgetQuestion& q) {
-  q.repeatability.value = q.position_m.value = q.height_m.value = q.drift.value = 0;
+  for (InputQuantity* part : {&q.repeatability, &q.position_m, &q.height_m, &q.drift})
+    part->value = 0, part->freedom = std::numeric_limits<double>::infinity();
   q.slope_per_m.clear(), q.walked.clear(), q.expected_ppfd.clear();
 }
 

@@ -24,13 +24,14 @@ std::string shared_source(std::string_view contribution, const TestRecord& recor
     if (contribution == "cosine") return "cosine|" + sensor;
     if (contribution == "calibration")
       return fmt::format("calibration|{}|{}|{}", sensor, sweep.calibration_factor, sweep.moved_factor);
+    if (contribution == "spectrum")
+      return fmt::format("spectrum|{}|{}|{}", sensor, sweep.spectral_factor, record.fixture.name);
     if (contribution == "spectral") {
       const std::string light = kind_of_light(record.fixture);
       return light.empty() ? std::string() : fmt::format("spectral|{}|{}|{}", sensor, sweep.spectral_factor, light);
     }
   }
   const std::string wall = meter_words(record.meter(record.test.wall_meter_id), owner);
-  if (contribution == "spectrum") return "spectrum|" + record.fixture.name;
   if (contribution == "power" && !wall.empty()) return "power|" + wall;
   if (contribution == "edges")
     return fmt::format("edges|{}|{}|{}|{}", owner, record.bench.name, record.bench.width_m, record.bench.depth_m);
