@@ -54,7 +54,7 @@ void add_trust(data& sweep, const Budget& b, const Evidence& evidence, std::stri
   budget.push_back(budget_row(
       "± with k = 2", "",
       each(evenness_lead, [&](std::size_t k) { return share_words(b.expanded(figures()[k].id), b.values[k]); }),
-      "twice the quadratic sum, plus the pull"));
+      std::string(expanded_words)));
   sweep.set("evenness_name", std::string(sunbreak::figure(evenness_lead).label));
   sweep.set("budget", data(budget));
   const Contribution* largest = b.largest("mean_ppfd");

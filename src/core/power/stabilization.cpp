@@ -10,8 +10,11 @@
 namespace sunbreak {
 namespace {
 
-/// How much a fit says is still to come, in percent.
+/// How much a fit says is still to come, in percent. Below a tenth no log is read so well that its fit would tell:
+/// lamps wander by more.
 std::string to_come(const DecayFit& fit) {
+  constexpr double least_told = 0.001;
+  if (std::abs(fit.remaining_share) + 2 * fit.remaining_sd < least_told) return "under 0.1";
   return uncertain_text(100 * std::abs(fit.remaining_share), 200 * fit.remaining_sd, 1);
 }
 

@@ -267,8 +267,7 @@ Values grid_sampling(const BudgetQuestion& q, const Refigure& refigure, std::spa
 }
 
 /// Of light at all stations, or of the readings among them.
-MeanSampling sampling_of_mean(const BudgetQuestion& q, std::span<const double> light,
-                              std::span<const double> expected) {
+MeanSampling mean_sampling(const BudgetQuestion& q, std::span<const double> light, std::span<const double> expected) {
   const Layout& layout = *q.layout;
   MeanSampling found{0, -edge_term(layout, light)};
   if (!has_half_grids(layout)) return found;
@@ -325,7 +324,7 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   const UnreadPart not_read = unread_part(q, refigure, budget.values, unread_light);
   const std::vector<double> light =
       unread_light.exists() ? unread_light.filled() : Values(q.ppfd.begin(), q.ppfd.end());
-  const MeanSampling of_mean = q.averaged ? *q.averaged : sampling_of_mean(q, light, expected);
+  const MeanSampling of_mean = q.averaged ? *q.averaged : mean_sampling(q, light, expected);
   const std::vector<double> oblique = obliqueness(*q.layout);
   const auto at = [](const std::vector<double>& list, std::size_t i) {
     return i < list.size() && std::isfinite(list[i]) ? list[i] : 0;
@@ -376,7 +375,7 @@ Budget uncertainty_budget(const BudgetQuestion& q) {
   return budget;
 }
 
-MeanSampling sampling_of_mean(const BudgetQuestion& q) { return sampling_of_mean(q, q.ppfd, expected_of(q)); }
+MeanSampling sampling_of_mean(const BudgetQuestion& q) { return mean_sampling(q, q.ppfd, expected_of(q)); }
 
 double scatter_at(const BudgetQuestion& q, int station) {
   return scatter_of(q, relative_slopes(*q.layout, expected_of(q)))[static_cast<std::size_t>(station)];

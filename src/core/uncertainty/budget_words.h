@@ -29,4 +29,8 @@ std::string assumed_words(const Budget& budget);
 /// A part of a figure in percent of it; a dash where the figure is unknown or 0.
 std::string share_words(double part, double figure);
 
+/// What an expanded uncertainty is made of, for the last line of a table of its parts.
+inline constexpr std::string_view expanded_words =
+    "twice the quadratic sum, more where a part is known from few readings, plus the pull";
+
 }  // namespace sunbreak

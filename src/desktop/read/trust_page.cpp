@@ -255,9 +255,9 @@ void TrustPage::show_budget() {
   show_origin();
   const Contribution* largest = budget->largest("mean_ppfd");
   budget_words_->setText(
-      tr("Standard uncertainties as a share of each figure; the last line is twice their quadratic sum plus what pulls "
-         "one way. ◣ marks the largest part%1.")
-          .arg(largest ? tr(": of the mean, %1").arg(text_of(largest->label).toLower()) : QString()));
+      tr("Standard uncertainties as a share of each figure; the last line is %1. ◣ marks the largest part%2.")
+          .arg(text_of(expanded_words),
+               largest ? tr(": of the mean, %1").arg(text_of(largest->label).toLower()) : QString()));
 }
 
 }  // namespace sunbreak::desktop

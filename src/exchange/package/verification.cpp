@@ -113,6 +113,14 @@ std::string told_key(const StatedTable& table, const HeldCells& here) {
 /// Packages name their method from the fourth on.
 constexpr std::int64_t last_unnamed_method = 3;
 
+/// The ± that a row of a table has; 0 where it has none.
+double expanded_in(const StatedTable& table, const HeldCells& cells, std::size_t row) {
+  for (std::size_t k = 0; k < table.held.size(); ++k)
+    if (std::string_view(table.held[k].column) == "expanded_k2")
+      return parse_number(cells.cells.cell_of(row, cells.held[k])).value_or(0);
+  return 0;
+}
+
 class Verifier {
  public:
   explicit Verifier(const Archive& archive)
@@ -132,9 +140,10 @@ class Verifier {
  private:
   void differ(Difference d) { result_.differences.push_back(std::move(d)); }
   void differ(const std::string& file, const std::string& sentence) { differ({file, 0, file, "", "", sentence}); }
-  /// Whether a difference is one of method: a ±, or what an earlier one made of it. Told once.
-  bool is_of_earlier_method(const StatedTable& table, std::string_view column, const std::string& stated,
-                            const std::string& found);
+  /// Whether a difference is one of method: a ±, or what an earlier one made of it: what is fitted to readings, which
+  /// weigh by their ±, moves within its own, `expanded`. Told once.
+  bool is_of_earlier_method(const StatedTable& table, const Held& held, const std::string& stated,
+                            const std::string& found, double expanded);
   /// Whether it is a verdict that this version, without the writer's lab book beside it, cannot come to.
   bool takes_the_lab_book(const StatedTable& table, const HeldCells& here, const HeldCells& own,
                           std::size_t own_row) const;
@@ -201,7 +210,7 @@ void Verifier::hold_row(const StatedTable& table, const HeldCells& here, const H
     } else if (stated == found) {
       continue;
     }
-    if (is_of_earlier_method(table, column, stated, found)) continue;
+    if (is_of_earlier_method(table, h, stated, found, expanded_in(table, own, own_row))) continue;
     const std::string key = told_key(table, here);
     if (h.as == As::Note) {
       note(fmt::format("{}, row {}: {} of {} is worded otherwise by this version", file, cells.row(), column, key));
@@ -213,18 +222,16 @@ void Verifier::hold_row(const StatedTable& table, const HeldCells& here, const H
   }
 }
 
-bool Verifier::is_of_earlier_method(const StatedTable& table, std::string_view column, const std::string& stated,
-                                    const std::string& found) {
+bool Verifier::is_of_earlier_method(const StatedTable& table, const Held& held, const std::string& stated,
+                                    const std::string& found, double expanded) {
   if (method_ >= method_version) return false;
-  // What readings weigh goes by their ±: what is fitted to them moves with it, but not far.
-  constexpr double most_moved = 0.02;
-  const bool fitted = column.starts_with("value") || column.starts_with("measured");
-  const auto a = parse_number(stated), b = parse_number(found);
-  const bool near = a && b && std::abs(*a - *b) <= most_moved * std::abs(*b);
-  const bool of_fit = &table == &audit_table || &table == &whole_light;
+  // A sentence of the verdict is drafted by the method, and so is a reason; their figures stand in other tables, too.
+  const std::string_view column = held.column;
   constexpr std::string_view judged[] = {"expanded_k2", "difference_pct", "chance", "verdict"};
-  // A sentence of the verdict is drafted by the method; its figures stand in other tables, too.
-  if (&table != &verdict_table && std::ranges::find(judged, column) == std::end(judged) && !(of_fit && fitted && near))
+  const auto a = parse_number(stated), b = parse_number(found);
+  const bool of_fit = &table == &audit_table || &table == &whole_light, moved = a && b && std::abs(*a - *b) <= expanded;
+  if (&table != &verdict_table && held.as != As::Note && std::ranges::find(judged, column) == std::end(judged) &&
+      !(of_fit && moved))
     return false;
   if (!told_of_method_)
     note(fmt::format(
