@@ -17,6 +17,7 @@
 #include "core/uncertainty/budget_words.h"
 #include "evaluation/heat_by_state.h"
 #include "evaluation/measured_spectra.h"
+#include "evaluation/part_read.h"
 #include "exchange/meters/spectrum_json.h"
 #include "record/configurations.h"
 #include "record/json.h"
@@ -58,6 +59,15 @@ Json uncertainty_json(const Budget& budget) {
              {"largest", largest ? Json(largest->id) : Json()},
              {"contributions", parts}};
   }
+  return j;
+}
+
+/// What the figures are estimated to be over the whole measured area, where a part of it was not read.
+Json whole_json(const Budget& budget) {
+  Json j = Json::object();
+  for (const Figure& figure : figures())
+    if (const auto whole = budget.whole(figure.id))
+      j[figure.id] = {{"value", whole->value}, {"expanded_k2", whole->expanded}};
   return j;
 }
 
@@ -114,6 +124,9 @@ void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& 
     fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown.value, shown.sure(), shown_unit(f, UnitSystem::Metric),
                largest ? fmt::format("largest part: {}", largest->label) : "");
   }
+  if (const std::string part = evaluation::part_read_notice(evaluation, sweep.id, &budget, UnitSystem::Metric);
+      !part.empty())
+    fmt::print("  {}\n", part);
   if (const std::string assumed = assumed_words(budget); !assumed.empty())
     fmt::print("  ± assumes, where nothing is stated or measured: {}\n", assumed);
   fmt::print("  Evidence: {} grade\n", name(evidence.grade));
@@ -150,6 +163,7 @@ Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& s
          {"uncertainty", uncertainty_json(*evaluation.budget(sweep.id))},
          {"evidence", evidence_json(*evaluation.evidence(sweep.id))},
          {"targets", targets_json(evaluation, sweep.id, targets)}};
+  if (evaluation.figures(sweep.id)->missing > 0) j["estimated_whole"] = whole_json(*evaluation.budget(sweep.id));
   if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
   return j;
 }

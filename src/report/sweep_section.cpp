@@ -99,6 +99,28 @@ List nominal_rows(const SweepFigures& f, UnitSystem units) {
   return rows;
 }
 
+/// A sweep's row of the table of all; of one read in part what is estimated of its whole area.
+void add_glance(data& row, const evaluation::Evaluation& evaluation, record::Id sweep, const Figure& lead,
+                UnitSystem units) {
+  const std::string_view ids[] = {"mean_ppfd", lead.id, "ppf_umol_s", "power_w", "canopy_efficacy_umol_j", "coverage"};
+  const std::vector<evaluation::ToldFigure> told = evaluation::told_figures(evaluation, sweep, ids, units);
+  const auto value = [&](std::string_view id, const char* without, bool unit = false) {
+    const auto found = std::ranges::find(told, id, &evaluation::ToldFigure::id);
+    return found == told.end() ? std::string(without) : unit ? found->value_with_unit() : found->value;
+  };
+  const SweepFigures& f = *evaluation.figures(sweep);
+  row.set("stations", fmt::format("{}/{}{}", f.stations - f.missing, f.stations,
+                                  evaluation::is_read_in_part(evaluation, sweep) ? ", estimated" : ""));
+  row.set("mean", value("mean_ppfd", "–"));
+  row.set("mean_sure", told.empty() || told.front().id != "mean_ppfd" ? std::string() : told.front().sure);
+  // As with their ±, for which there is no room.
+  row.set("evenness", value(lead.id, "–", true));
+  row.set("ppf", value("ppf_umol_s", "–"));
+  row.set("power", value("power_w", "not stated"));
+  row.set("efficacy", value("canopy_efficacy_umol_j", "–"));
+  row.set("in_band", value("coverage", "–", true));
+}
+
 }  // namespace
 
 std::string grid_words(const Layout& layout, UnitSystem units) {
@@ -144,21 +166,8 @@ void add_sweeps(data& page, const evaluation::Evaluation& evaluation, const Prin
     s.set("sweep_anchor", fmt::format("sweep-{}", sweep->id));
     s.set("height", length_text(b.rung(sweep->rung_id)->height_m, units));
     s.set("dimmer", short_number(b.stop(sweep->stop_id)->percent, 1) + " %");
-    s.set("stations", fmt::format("{}/{}", f.stations - f.missing, f.stations));
-    const Told mean = shown_told(figure("mean_ppfd"), f.mean_ppfd, budget.expanded("mean_ppfd"), units);
-    s.set("mean", mean.value);
-    s.set("mean_sure", mean.sure());
     const FigureSource source(view.layout, view.ppfd, f);
-    // As with its ±, for which there is no room.
-    const auto shown = [&](std::string_view id) {
-      return shown_told(figure(id), figure(id).value(source), budget.expanded(id), units).value;
-    };
-    const std::string lead_unit = shown_unit(lead, units);
-    s.set("evenness", shown(lead.id) + (lead_unit.empty() ? "" : " " + lead_unit));
-    s.set("ppf", shown("ppf_umol_s"));
-    s.set("power", f.power_w ? shown("power_w") : "not stated");
-    s.set("efficacy", shown("canopy_efficacy_umol_j"));
-    s.set("in_band", f.coverage ? shown("coverage") + " %" : "–");
+    add_glance(s, evaluation, sweep->id, lead, units);
     s.set("state",
           fmt::format("{}. {}.", read_words(f.stations - f.missing, f.stations), grid_words(view.layout, units)));
     List notices;

@@ -1,15 +1,18 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/figures/figure_table.h"
 #include "core/quantity/daily_light.h"
+#include "evaluation/part_read.h"
 #include "workbook/sheets.h"
 
 namespace sunbreak::workbook {
 namespace {
 
-constexpr int title_row = 0, words_row = 1, head_row = 3, watts_row = 4, hours_row = 5, area_row = 6, first_figure = 8;
+constexpr int title_row = 0, words_row = 1, head_row = 3, watts_row = 4, hours_row = 5, area_row = 6, read_row = 7,
+              first_figure = 9;
 constexpr double alike = 1e-9, label_width = 26, value_width = 13;
 
 /// What a figure is as a formula, and what that gives.
@@ -61,6 +64,32 @@ class Column {
   double sum_ = 0, count_ = 0, weighted_ = 0, weight_ = 0, lowest_ = INFINITY, highest_ = -INFINITY;
 };
 
+/// Below the figures: of sweeps that were read in part what is estimated of their whole area. Gives the row after.
+int add_estimates(BookWriter& book, lxw_worksheet* sheet, const evaluation::Evaluation& evaluation,
+                  const std::vector<SweepSheet>& sweeps, int top, UnitSystem units) {
+  const auto part = [&](const SweepSheet& of) { return evaluation::is_read_in_part(evaluation, of.sweep->id); };
+  if (std::ranges::none_of(sweeps, part)) return top;
+  book.text(sheet, top, 0, "Over the whole measured area, estimated by what was read", Look::Head);
+  int row = top + 1;
+  for (const Figure& f : figures()) {
+    bool any = false;
+    for (std::size_t s = 0; s < sweeps.size(); ++s) {
+      const Budget* budget = part(sweeps[s]) ? evaluation.budget(sweeps[s].sweep->id) : nullptr;
+      const auto whole = budget ? budget->whole(f.id) : std::nullopt;
+      if (!whole) continue;
+      any = true;
+      const int column = 2 + 2 * static_cast<int>(s);
+      const double per = shown_per_stored(f, units);
+      book.number(sheet, row, column, whole->value * per, f.decimals);
+      book.number(sheet, row, column + 1, whole->expanded * per, f.decimals + 1, Look::Quiet);
+    }
+    if (!any) continue;
+    book.text(sheet, row, 0, fmt::format("{}, estimated", f.label));
+    book.text(sheet, row++, 1, shown_unit(f, units), Look::Quiet);
+  }
+  return row + 1;
+}
+
 /// A small table of the sweeps' means, which the chart beside it is of.
 void add_means_chart(BookWriter& book, lxw_worksheet* sheet, const std::vector<SweepSheet>& sweeps, int mean_row,
                      int top, const std::vector<double>& means) {
@@ -108,6 +137,7 @@ void fill_figures_sheet(BookWriter& book, lxw_worksheet* sheet, const evaluation
   book.text(sheet, hours_row, 1, "h", Look::Quiet);
   book.text(sheet, area_row, 0, "Measured area");
   book.text(sheet, area_row, 1, "m²", Look::Quiet);
+  book.text(sheet, read_row, 0, "Stations");
   int mean_row = -1;
   int row = first_figure;
   for (const Figure& f : figures()) {
@@ -128,6 +158,7 @@ void fill_figures_sheet(BookWriter& book, lxw_worksheet* sheet, const evaluation
     book.number(sheet, watts_row, column, of.sweep->power_w.value_or(unread), 1, Look::Input);
     book.number(sheet, hours_row, column, b.test.photoperiod_h, 1, Look::Input);
     book.number(sheet, area_row, column, figures_of->area_m2, 4);
+    book.text(sheet, read_row, column, read_words(figures_of->stations - figures_of->missing, figures_of->stations));
     const Budget* budget = evaluation.budget(of.sweep->id);
     const FigureSource source(of.view->layout, of.view->ppfd, *figures_of);
     const Column formulas(of, *figures_of, b.test.photoperiod_h, column, mean_row);
@@ -148,7 +179,8 @@ void fill_figures_sheet(BookWriter& book, lxw_worksheet* sheet, const evaluation
     }
   }
   worksheet_freeze_panes(sheet, head_row + 1, 2);
-  add_means_chart(book, sheet, sweeps, mean_row, row + 2, means);
+  row = add_estimates(book, sheet, evaluation, sweeps, row + 1, units);
+  add_means_chart(book, sheet, sweeps, mean_row, row + 1, means);
 }
 
 }  // namespace sunbreak::workbook

@@ -170,3 +170,16 @@ TEST(Nominal, EdgeAndInsideOfARamp) {
   EXPECT_FALSE(found[0].passes);
   EXPECT_TRUE(nominal_footprints(layout, light, sizes, Band{500, 1000}, {ServingRule::Kind::Share, 0.9})[0].passes);
 }
+
+TEST(Field, ALineOfStationsBesideAHoleIsKnownWhateverTheLastBitOfAPlace) {
+  const Layout layout = grid(GridKind::Cells, 12, 12);
+  std::vector<double> ppfd = plane(layout, 500, 40, 0);
+  for (std::size_t i = 0; i < ppfd.size(); ++i)
+    if (layout.stations[i].column == 5) ppfd[i] = unread;
+  const Field field(layout, ppfd);
+  for (const int column : {4, 6})
+    for (const double off_m : {-1e-13, 0.0, 1e-13})
+      EXPECT_NEAR(field.at(layout.xs_m[static_cast<std::size_t>(column)] + off_m, 0.6),
+                  500 + 40 * layout.xs_m[static_cast<std::size_t>(column)], 1e-6)
+          << column << " " << off_m;
+}

@@ -49,6 +49,7 @@ LuxTrial lux_trial(int fits, std::uint64_t seed) {
     const LuxFactor& told = fitted.value();
     if (kind < 2) {
       trial.k.count(std::fabs(told.k - k) <= told.k_expanded);
+      trial.k_of_scatter[scatter].count(std::fabs(told.k - k) <= told.k_expanded);
       trial.plain_holds.count(told.holds());
     }
     if (kind <= 2) {

@@ -14,6 +14,7 @@ struct Share {
 /// Lux fits with planted slope, intercept, curvature and noise.
 struct LuxTrial {
   Share k, slope, intercept, bend;     ///< intervals that held the truth
+  Share k_of_scatter[3];               ///< of k: relative scatter alone, the same at all levels, both
   Share plain_holds;                   ///< fits through the origin that were said to hold
   Share intercept_found, curve_found;  ///< planted ones of over three times what the scatter could make of nothing
   Share wrong_spectrum_refused, same_spectrum_taken;

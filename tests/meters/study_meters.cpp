@@ -21,6 +21,9 @@ int main() {
     const LuxTrial lux = lux_trial(300 * times, seed);
     fmt::print("Lux fits: {}\n", 300 * times);
     line("k through the origin held", lux.k, 0.93, 0.98);
+    line("... where scatter is a share of the light", lux.k_of_scatter[0], 0.92, 0.98);
+    line("... where it is even at all levels", lux.k_of_scatter[1], 0.92, 0.98);
+    line("... where it is both", lux.k_of_scatter[2], 0.92, 0.98);
     line("intercept held", lux.intercept, 0.93, 0.98);
     line("slope beside an intercept held", lux.slope, 0.93, 0.98);
     line("bend held", lux.bend, 0.93, 0.98);

@@ -51,6 +51,16 @@ TEST(DecayFit, KnowsThatAShortLogSaysLittleOfASlowLamp) {
   EXPECT_LT(later->chance_of_much, 0.01);
 }
 
+TEST(DecayFit, IsAsSureAsItIsRightWhereALampTakesOverAnHour) {
+  for (const double tau_min : {61.0, 75.0, 93.0, 120.0, 160.0})
+    for (const double minutes : {120.0, 200.0}) {
+      const auto fit = fit_decay(decaying(0.06, tau_min, minutes, 0));
+      ASSERT_TRUE(fit);
+      EXPECT_LE(std::abs(fit->remaining_share - 0.06 * std::exp(-minutes / tau_min)), 2 * fit->remaining_sd)
+          << tau_min << " " << minutes;
+    }
+}
+
 TEST(DecayFit, AStepIsFoundByItsMoment) {
   const auto fit = fit_decay(decaying(0.05, 8, 90, 0.002, 60, -0.015));
   ASSERT_TRUE(fit);

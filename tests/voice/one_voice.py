@@ -252,8 +252,9 @@ def listen_to_table(voices, test, surface, section, classes, rows, place):
                 if label.startswith("In band"):
                     label = "In band"
                 found = re.match(rf"({NUMBER})(?: ± ({NUMBER}))?", plain(cell[1]))
+                about = "estimated" if "estimated" in row[2][1] and label != "Wall power" else "sweep"
                 if found:
-                    voices.told(("sweep", test, key, label), surface + ", at a glance", found[1], found[2])
+                    voices.told((about, test, key, label), surface + ", at a glance", found[1], found[2])
     elif section == "targets" and head[:1] == ["Height"]:
         names = [plain(cell[1].split("\n")[0]) for cell in rows[0]]
         for row in rows[1:]:
@@ -471,6 +472,10 @@ def listen_to_read_json(voices, test, labels, units, read):
                 expanded = (sweep.get("uncertainty", {}).get(figure) or {}).get("expanded_k2")
                 voices.number(("sweep", test, key, label), "JSON", shown(figure, number, units),
                               shown(figure, expanded, units))
+        for figure, whole in sweep.get("estimated_whole", {}).items():
+            if labels.get(figure):
+                voices.number(("estimated", test, key, labels[figure]), "JSON", shown(figure, whole["value"], units),
+                              shown(figure, whole["expanded_k2"], units))
         voices.words(("grade", test, key), "JSON", sweep["evidence"]["grade"])
 
 
@@ -567,7 +572,9 @@ def listen_to_figures_sheet(voices, test, labels, rows):
         return
     ids = {label: figure for figure, label in labels.items() if label}
     for row in rows[rows.index(heads) + 1 :] if heads else []:
-        label = row.get("A")
+        label = row.get("A") or ""
+        about = "estimated" if label.endswith(", estimated") else "sweep"
+        label = label.removesuffix(", estimated")
         if label not in ids:
             continue
         scale = 100 if ids[label] in PERCENT and row.get("B") != "%" else 1
@@ -577,7 +584,7 @@ def listen_to_figures_sheet(voices, test, labels, rows):
                 number, expanded = float(row[column]), float(row[beside]) if beside in row else None
             except (KeyError, ValueError):
                 continue
-            voices.number(("sweep", test, place, label), "workbook", scale * number,
+            voices.number((about, test, place, label), "workbook", scale * number,
                           scale * expanded if expanded is not None else None)
 
 

@@ -6,6 +6,7 @@
 #include <map>
 
 #include "core/sweep/field.h"
+#include "core/sweep/line_bracket.h"
 
 namespace sunbreak {
 namespace {
@@ -20,23 +21,9 @@ struct Bracket {
   double share;  ///< of `high`
 };
 
-/// Between which lines a place lies; the outer one's value holds beyond it.
-Bracket bracket(const std::vector<double>& lines, double place) {
-  const std::size_t last = lines.size() - 1;
-  if (place <= lines.front() + same_m) return {0, 0, 0};
-  if (place >= lines[last] - same_m) return {last, last, 0};
-  const auto high = static_cast<std::size_t>(std::upper_bound(lines.begin(), lines.end(), place) - lines.begin());
-  const double share = (place - lines[high - 1]) / (lines[high] - lines[high - 1]);
-  // A place on a line does not depend on its neighbors, which may be unread.
-  constexpr double on_it = 1e-9;
-  if (share < on_it) return {high - 1, high - 1, 0};
-  if (share > 1 - on_it) return {high, high, 0};
-  return {high - 1, high, share};
-}
-
 LineWeights at_place(const std::vector<double>& lines, double place) {
   LineWeights weights(lines.size());
-  const Bracket b = bracket(lines, place);
+  const LineBracket b = bracket_between(lines, place);
   weights[b.low] += 1 - b.share;
   weights[b.high] += b.share;
   return weights;
@@ -52,7 +39,7 @@ LineWeights along(const std::vector<double>& lines, double from, double to) {
   for (std::size_t i = 1; i < knots.size(); ++i) {
     const double half = (knots[i] - knots[i - 1]) / 2;
     for (const double end : {knots[i - 1], knots[i]}) {
-      const Bracket b = bracket(lines, end);
+      const LineBracket b = bracket_between(lines, end);
       weights[b.low] += half * (1 - b.share);
       weights[b.high] += half * b.share;
     }

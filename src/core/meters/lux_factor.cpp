@@ -23,7 +23,7 @@ constexpr std::size_t fewest_pairs = 3, enough_pairs = 5;
 constexpr double enough_span = 2, most_scatter = 0.10, test_chance = 0.01, beyond_range = 0.1;
 
 /// The likelihoods of a dozen residuals hardly differ; taken to this power, the intervals of k hold what they say.
-constexpr double sharpness = 2;
+constexpr double sharpness = 3;
 
 /// Shares of the scatter's variance that are alike at all levels, tried.
 constexpr std::array<double, 9> level_shares{0, 0.003, 0.01, 0.03, 0.1, 0.25, 0.5, 0.8, 1};

@@ -13,16 +13,18 @@ namespace sunbreak {
 namespace {
 
 constexpr double block_s = 60, shortest_s = 15 * 60, shortest_restart_s = 30 * 60, change_window_s = 30 * 60,
-                 shortest_tau_s = 90, longest_tau_s = 3 * 3600, usual_tau_s = 90 * 60;
+                 shortest_tau_s = 90, longest_tau_s = 6 * 3600, usual_tau_s = 90 * 60;
 constexpr double step_chance = 0.1, surely_stepped = 0.9, usual_step_share = 0.015;
-constexpr int taus = 72, fewest_blocks = 6;
+constexpr int taus = 72, fewest_blocks = 6, most_finer = 3;
 constexpr std::size_t most_steps_tried = 240;
 constexpr double restart_step_s = 300, most_restarts = 40;
 constexpr double disturbed = 1.4;  ///< largest run of residuals, over what noise and wander make of as many
 constexpr double much_share = 0.01;
 constexpr double least_noise_share = 2e-5;
 constexpr double least_step_share = 2.5e-3;     ///< smaller ones do not begin the wait anew
+constexpr double by_chance = 1.7;               ///< of a correlation of residuals, times the root of their number
 constexpr double nothing_beside_the_best = 40;  ///< a likelihood's logarithm: 4e-18
+constexpr double hardly_possible = 12;          ///< the same: 6e-6
 constexpr double wander_share =
     3e-3;  ///< what mains and room add to a minute's mean in the long run: no disturbance yet
 
@@ -39,11 +41,30 @@ struct Curve {
   }
 };
 
+/// Time constants that are tried, in equal steps of their logarithm.
+struct TauRange {
+  double shortest_s = shortest_tau_s, longest_s = longest_tau_s;
+  double at(int i) const { return shortest_s * std::pow(longest_s / shortest_s, i / (taus - 1.0)); }
+
+  /// The part of it that the data leave possible, with a step more on either side.
+  TauRange possible(const std::vector<Curve>& curves, double best_squares, double variance) const {
+    const double step = std::pow(longest_s / shortest_s, 1 / (taus - 1.0));
+    TauRange part{longest_s, shortest_s};
+    for (const Curve& c : curves)
+      if ((c.squares - best_squares) / (2 * variance) < hardly_possible)
+        part = {std::min(part.shortest_s, c.tau_s), std::max(part.longest_s, c.tau_s)};
+    return {std::max(part.shortest_s / step, shortest_s), std::min(part.longest_s * step, longest_s)};
+  }
+  bool much_narrower_than(const TauRange& other) const {
+    return std::log(longest_s / shortest_s) < 0.5 * std::log(other.longest_s / other.shortest_s);
+  }
+};
+
 /// All curves of one stretch of a log, by running sums: a step at any moment then costs no more than one solution of
 /// three equations.
 class Stretch {
  public:
-  Stretch(std::span<const Block> blocks, double end_s) : blocks_(blocks), end_s_(end_s) {
+  Stretch(std::span<const Block> blocks, double end_s, const TauRange& range) : blocks_(blocks), end_s_(end_s) {
     for (const Block& b : blocks) middle_ += b.mean / static_cast<double>(blocks.size());
     values_.push_back(0);
     for (const Block& b : blocks) {
@@ -52,7 +73,7 @@ class Stretch {
       squares_ += y * y;
     }
     for (int i = 0; i < taus; ++i) {
-      const double tau_s = shortest_tau_s * std::pow(longest_tau_s / shortest_tau_s, i / (taus - 1.0));
+      const double tau_s = range.at(i);
       OfTau& t = of_tau_[i];
       t.tau_s = tau_s;
       t.shape.push_back(0);
@@ -137,9 +158,11 @@ double correlation_factor(std::span<const Block> blocks, const Curve& curve) {
     if (i > 0) products += rest * before;
     before = rest;
   }
-  // What chance alone makes of so few residuals is no correlation yet.
-  const double by_chance = 1 / std::sqrt(static_cast<double>(blocks.size()));
-  const double correlation = squares > 0 ? std::clamp(products / squares - by_chance, 0.0, 0.85) : 0;
+  if (!(squares > 0)) return 1;
+  // What chance alone makes of so few residuals is no correlation yet; what is one, a fit leaves too little of.
+  const double n = static_cast<double>(blocks.size()), seen = products / squares;
+  const double correlation =
+      std::clamp(seen * n < by_chance * std::sqrt(n) ? seen - 1 / std::sqrt(n) : seen + (1 + 3 * seen) / n, 0.0, 0.85);
   return (1 + correlation) / (1 - correlation);
 }
 
@@ -158,14 +181,19 @@ const Curve& best_of(const std::vector<Curve>& curves) {
                            [](const Curve& a, const Curve& b) { return a.squares < b.squares; });
 }
 
+/// What a mean scatters by about the best curve, as independent ones would that tell as much.
+double variance_about(std::span<const Block> blocks, const Curve& best, double noise_variance) {
+  const double scatter = best.squares / std::max(static_cast<double>(blocks.size()) - 3, 1.0);
+  return correlation_factor(blocks, best) *
+         std::max({scatter, noise_variance, std::pow(least_noise_share * best.end_value, 2)});
+}
+
 /// Every τ counts by its likelihood; what is still to come and its spread are those of the mixture.
 std::optional<DecayFit> mixture_of(std::span<const Block> blocks, double end_s, const std::vector<Curve>& curves,
                                    double noise_variance) {
   const Curve& best = best_of(curves);
   if (!std::isfinite(best.squares) || !(best.end_value > 0)) return {};
-  const double scatter = best.squares / std::max(static_cast<double>(blocks.size()) - 3, 1.0);
-  const double variance = correlation_factor(blocks, best) *
-                          std::max({scatter, noise_variance, std::pow(least_noise_share * best.end_value, 2)});
+  const double variance = variance_about(blocks, best, noise_variance);
   const double moments = std::max(1.0, static_cast<double>(curves.size()) / taus - 1);
   double weights = 0, change = 0, rest = 0, rest_squares = 0, tau_log = 0, end_value = 0, amplitude = 0, much = 0,
          stepped = 0;
@@ -173,7 +201,7 @@ std::optional<DecayFit> mixture_of(std::span<const Block> blocks, double end_s, 
     if (!(c.end_value > 0) || !std::isfinite(c.squares)) continue;
     const double less_likely = (c.squares - best.squares) / (2 * variance);
     if (less_likely > nothing_beside_the_best) continue;
-    double weight = std::pow(std::min(usual_tau_s / c.tau_s, 1.0), 2) * std::exp(-less_likely);
+    double weight = std::pow(std::min(usual_tau_s / c.tau_s, 1.0), 2.6) * std::exp(-less_likely);
     if (std::isfinite(c.step_at_s))
       weight *= step_chance / moments *
                 std::min(1.0, std::sqrt(c.variance_of_step * variance) / (usual_step_share * c.end_value));
@@ -232,11 +260,25 @@ std::optional<DecayFit> fit_decay(std::span<const TimedValue> log) {
                  disturbed * std::sqrt(static_cast<double>(blocks.size()) *
                                        (noise_variance + std::pow(wander_share * c.end_value, 2)));
     };
-    const Stretch stretch(blocks, end_s);
-    std::vector<Curve> curves = stretch.curves();
-    if (start_s == all.front().time_s) {
-      const std::vector<Curve> with_a_step = stretch.curves_with_a_step();
-      curves.insert(curves.end(), with_a_step.begin(), with_a_step.end());
+    const auto curves_over = [&](const TauRange& range) {
+      const Stretch stretch(blocks, end_s, range);
+      std::vector<Curve> curves = stretch.curves();
+      if (start_s == all.front().time_s) {
+        const std::vector<Curve> with_a_step = stretch.curves_with_a_step();
+        curves.insert(curves.end(), with_a_step.begin(), with_a_step.end());
+      }
+      return curves;
+    };
+    // A quiet log leaves less than the first steps of τ apart: then once more, in finer ones.
+    TauRange range;
+    std::vector<Curve> curves = curves_over(range);
+    for (int finer = 0; finer < most_finer; ++finer) {
+      const Curve& best = best_of(curves);
+      if (!std::isfinite(best.squares)) break;
+      const TauRange part = range.possible(curves, best.squares, variance_about(blocks, best, noise_variance));
+      if (!part.much_narrower_than(range)) break;
+      range = part;
+      curves = curves_over(range);
     }
     latest = mixture_of(blocks, end_s, curves, noise_variance);
     if (latest && plain(best_of(curves))) return latest;

@@ -12,20 +12,9 @@ Field::Field(const Layout& layout, std::span<const double> ppfd)
       ys_(layout.ys_m),
       values_(ppfd.begin(), ppfd.end()) {}
 
-RasterPlan::Between RasterPlan::bracket(const std::vector<double>& places, double place) {
-  const int last = static_cast<int>(places.size()) - 1;
-  if (place <= places.front()) return {0, 0, 0};
-  if (place >= places.back()) return {last, last, 0};
-  const int high = static_cast<int>(std::upper_bound(places.begin(), places.end(), place) - places.begin());
-  const double share = (place - places[high - 1]) / (places[high] - places[high - 1]);
-  // A place on a station's own line does not depend on the next line, which may be unread.
-  if (share == 0) return {high - 1, high - 1, 0};
-  return {high - 1, high, share};
-}
-
 double Field::at(double x_m, double y_m) const {
   if (!exists()) return unread;
-  const auto x = RasterPlan::bracket(xs_, x_m), y = RasterPlan::bracket(ys_, y_m);
+  const auto x = bracket_between(xs_, x_m), y = bracket_between(ys_, y_m);
   const double* low = values_.data() + static_cast<std::size_t>(y.low) * columns_;
   const double* high = values_.data() + static_cast<std::size_t>(y.high) * columns_;
   const double front = low[x.low] + x.share * (low[x.high] - low[x.low]);
@@ -45,22 +34,22 @@ RasterPlan::RasterPlan(const Layout& layout, const Rectangle& area, double step_
   const int columns = count(area.width_m), rows = count(area.depth_m);
   const double step_x_m = area.width_m / columns, step_y_m = area.depth_m / rows;
   for (int i = 0; i < columns; ++i) {
-    across_.push_back(bracket(layout.xs_m, area.left_m + (i + 0.5) * step_x_m));
+    across_.push_back(bracket_between(layout.xs_m, area.left_m + (i + 0.5) * step_x_m));
     share_.push_back(across_.back().share);
     if (i == 0 || across_[i].low != across_[i - 1].low || across_[i].high != across_[i - 1].high) begins_.push_back(i);
   }
   begins_.push_back(columns);
-  for (int j = 0; j < rows; ++j) along_.push_back(bracket(layout.ys_m, area.front_m + (j + 0.5) * step_y_m));
+  for (int j = 0; j < rows; ++j) along_.push_back(bracket_between(layout.ys_m, area.front_m + (j + 0.5) * step_y_m));
 }
 
 void RasterPlan::sample_row(std::span<const double> ppfd, int row, std::span<double> line,
                             std::span<double> samples) const {
-  const Between& y = along_[row];
+  const LineBracket& y = along_[row];
   const double* low = ppfd.data() + static_cast<std::size_t>(y.low) * station_columns_;
   const double* high = ppfd.data() + static_cast<std::size_t>(y.high) * station_columns_;
   for (int i = 0; i < station_columns_; ++i) line[i] = low[i] + y.share * (high[i] - low[i]);
   for (std::size_t run = 0; run + 1 < begins_.size(); ++run) {
-    const Between& x = across_[begins_[run]];
+    const LineBracket& x = across_[begins_[run]];
     const double from = line[x.low], rise = line[x.high] - from;
     for (int i = begins_[run]; i < begins_[run + 1]; ++i) samples[i] = from + share_[i] * rise;
   }

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/bench/grid.h"
+#include "core/sweep/line_bracket.h"
 
 namespace sunbreak {
 
@@ -39,14 +40,8 @@ class RasterPlan {
   int station_columns() const { return station_columns_; }
 
  private:
-  struct Between {
-    int low, high;
-    double share;  ///< of `high`
-  };
-  friend class Field;
-  static Between bracket(const std::vector<double>& places, double place);
   int station_columns_ = 0;
-  std::vector<Between> across_, along_;
+  std::vector<LineBracket> across_, along_;
   std::vector<double> share_;  ///< of the samples of a row, as across_ has them
   std::vector<int> begins_;    ///< the first sample of each run between the same two station columns
 };

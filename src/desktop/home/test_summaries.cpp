@@ -10,6 +10,8 @@
 #include "desktop/widgets/text.h"
 #include "drawing/light_scale.h"
 #include "evaluation/configurations.h"
+#include "evaluation/part_read.h"
+#include "evaluation/told_figures.h"
 
 namespace sunbreak::desktop {
 
@@ -33,6 +35,12 @@ QString evenness_of(const evaluation::Evaluation& evaluation, Id sweep_id) {
   const SweepFigures* f = view ? evaluation.figures(sweep_id) : nullptr;
   if (!f) return {};
   const Figure& lead = figure(evaluation.record().test.evenness_lead);
+  if (evaluation::is_read_in_part(evaluation, sweep_id)) {
+    const std::string_view ids[] = {lead.id};
+    const auto told = evaluation::told_figures(evaluation, sweep_id, ids, UnitSystem::Metric);
+    return text_of(told.empty() ? evaluation::part_read_words(evaluation, sweep_id)
+                                : told.front().label + " " + told.front().value_with_unit());
+  }
   const double value = lead.value(FigureSource(view->layout, view->ppfd, *f));
   return text_of(std::string(lead.label) + " " + shown_with_unit(lead, value, UnitSystem::Metric));
 }
