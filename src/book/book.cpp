@@ -20,6 +20,7 @@
 #include "book/trouble.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "exchange/files/targets.h"
 #include "record/faults.h"
 #include "record/plan_grid.h"
 
@@ -145,7 +146,12 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
     return Problem{fmt::format("there is no lab book at {}", file.string()), "", "check the path"};
   if (exists && fs::is_directory(file, error)) return cannot_open(file, EISDIR);
   if (exists && ::access(file.c_str(), R_OK) != 0) return cannot_open(file, errno);
+  if (exists && mode == Mode::ReadOnly && fs::is_regular_file(file, error) && fs::file_size(file, error) == 0)
+    return Problem{fmt::format("{} is empty", file.string()), "whatever made it was ended before it wrote a lab book",
+                   "remove it, and open another"};
+  exchange::note_source(file);
   if (!exists) {
+    if (auto problem = exchange::refused_as_target(file)) return *problem;
     fs::create_directories(file.parent_path(), error);
     if (error) return exchange::cannot_write(file, error.value());
     if (::access(file.parent_path().c_str(), W_OK) != 0) return exchange::cannot_write(file, errno);

@@ -3,14 +3,13 @@
 #include <SQLiteCpp/Statement.h>
 #include <fmt/format.h>
 
-#include <fstream>
-#include <iterator>
 #include <set>
 #include <stdexcept>
 
 #include "book/backup.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "exchange/files/read_file.h"
 #include "record/picture_files.h"
 
 namespace sunbreak::book {
@@ -56,7 +55,7 @@ void back_up_pictures(const SQLite::Database& db, const fs::path& file, std::siz
     const auto bytes = stored_picture(db, digest);
     if (!bytes) continue;
     fs::create_directories(folder);
-    if (const auto problem = exchange::write_new_file(folder / digest, *bytes, exchange::Existing::Replace))
+    if (const auto problem = exchange::write_companion(folder / digest, *bytes))
       throw std::runtime_error(problem->seen);
     written += bytes->size();
   }
@@ -71,9 +70,8 @@ void bring_back_pictures(SQLite::Database& db, const fs::path& folder) {
   }
   for (const std::string& digest : missing) {
     if (!record::is_digest(digest)) continue;
-    std::ifstream in(folder / digest, std::ios::binary);
-    const std::string bytes((std::istreambuf_iterator<char>(in)), {});
-    if (exchange::sha256_digits(bytes) == digest) store_picture(db, digest, bytes);
+    const auto bytes = exchange::read_file(folder / digest);
+    if (bytes && exchange::sha256_digits(bytes.value()) == digest) store_picture(db, digest, bytes.value());
   }
 }
 

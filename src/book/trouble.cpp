@@ -5,6 +5,7 @@
 #include <sqlite3.h>
 
 #include <cerrno>
+#include <cstdint>
 #include <cstring>
 
 #include "book/book.h"
@@ -12,6 +13,18 @@
 
 namespace sunbreak::book {
 namespace fs = std::filesystem;
+
+namespace {
+
+/// Whether the disk that a lab book is on has no room for a page: what SQLite then tells is a failure of the disk.
+bool no_room_beside(const fs::path& file) {
+  constexpr std::uintmax_t a_page = 64 << 10;
+  std::error_code error;
+  const fs::space_info space = fs::space(file.parent_path(), error);
+  return !error && space.available < a_page;
+}
+
+}  // namespace
 
 Problem damaged(const fs::path& file, const std::string& detail) {
   const auto backup = Book::newest_backup(file);
@@ -69,6 +82,9 @@ Problem trouble_with(const fs::path& file, const std::exception& error) {
       return {fmt::format("there is no memory left to work on {}", book), "the last change is not kept",
               "close other programs, then try again"};
     case SQLITE_IOERR:
+      if (no_room_beside(file))
+        return {fmt::format("{} cannot be read or written: the disk is full", book),
+                "what was kept before is safe; the last change is not kept", "free some space, then try again"};
       return {fmt::format("the disk failed while {} was read or written ({})", book, detail),
               "what was kept before may still be whole; the last change is not kept",
               "check the disk and its free space, then open it again"};

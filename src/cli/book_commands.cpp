@@ -25,10 +25,8 @@ int fail(const Problem& problem) {
   return input_error;
 }
 
-/// Writes what a command made, never over its source, and over another file only where that was asked for.
-int write(const std::string& out, const std::string& source, std::string_view content, bool force) {
-  if (exchange::same_file(out, source))
-    return fail({out + " is what is read from", "it was left as it is", "name another file to write"});
+/// Writes what a command made; over a file that is there only where that was asked for.
+int write(const std::string& out, std::string_view content, bool force) {
   const auto problem =
       exchange::write_new_file(out, content, force ? exchange::Existing::Replace : exchange::Existing::Keep);
   return problem ? fail(*problem) : 0;
@@ -67,7 +65,7 @@ int write_form(const std::string& file, const std::string& test, const char* for
   if (!test_record) return fail(test_record.problem());
   const auto parts =
       publishing::form_named(form)->make(source_publication(file, std::move(test_record.value()), units));
-  return parts ? write(out, file, parts.value().front().content, force) : fail(parts.problem());
+  return parts ? write(out, parts.value().front().content, force) : fail(parts.problem());
 }
 
 int import_test(const std::string& file, const std::string& package, bool as_altered) {

@@ -4,7 +4,6 @@
 
 #include <cmath>
 #include <cstdio>
-#include <fstream>
 #include <iostream>
 #include <memory>
 
@@ -13,6 +12,7 @@
 #include "core/figures/figure_table.h"
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
+#include "exchange/files/read_file.h"
 #include "exchange/tables/split_sweeps.h"
 #include "exchange/tables/sweep_table.h"
 #include "record/faults.h"
@@ -130,10 +130,9 @@ int run_figures(const FiguresArguments& a) {
     return fail(usage_error,
                 {fmt::format("a photoperiod of {} h does not fit a day", a.photoperiod_h), "", "give 0 to 24 h"});
 
-  std::ifstream in(a.file, std::ios::binary);
-  if (!in || std::filesystem::is_directory(a.file))
-    return fail(input_error, {fmt::format("{} cannot be read", a.file), "", "check the path and its rights"});
-  std::string bytes((std::istreambuf_iterator<char>(in)), {});
+  auto read = exchange::read_file(a.file);
+  if (!read) return fail(input_error, read.problem());
+  std::string bytes = std::move(read.value());
   if (auto problem = choose_sweep(a, bytes)) return fail(usage_error, *problem);
   choose_corrected(bytes, options);
   auto draft = exchange::read_sweep_table(bytes, context, options);

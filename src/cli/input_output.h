@@ -1,6 +1,5 @@
 #pragma once
 
-#include <fstream>
 #include <iostream>
 #include <optional>
 #include <string>
@@ -9,17 +8,10 @@
 
 #include "cli/figures_command.h"
 #include "core/result.h"
+#include "exchange/files/read_file.h"
 #include "exchange/tables/sweep_table.h"
 
 namespace sunbreak::cli {
-
-/// A whole file; a problem where it cannot be read.
-inline Result<std::string> text_of_file(const std::string& path) {
-  std::ifstream in(path, std::ios::binary);
-  std::string text((std::istreambuf_iterator<char>(in)), {});
-  if (!in.good() && text.empty()) return Problem{path + " cannot be read", "", "check the path and its rights"};
-  return text;
-}
 
 /// Says why an input was refused; returns the command's status.
 inline int refuse(Problem problem, const std::string& file = {}) {
@@ -43,7 +35,7 @@ inline Problem in_file(const std::string& file, Problem problem) {
 /// What a reader of tables made of a file, with what it noticed said; a problem that names the file.
 template <typename Draft>
 Result<Draft> draft_of(const std::string& file, Result<Draft> (*read)(std::string_view)) {
-  const auto text = text_of_file(file);
+  const auto text = exchange::read_file(file);
   if (!text) return text.problem();
   auto draft = read(text.value());
   if (!draft) return in_file(file, draft.problem());

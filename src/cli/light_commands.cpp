@@ -12,6 +12,7 @@
 #include "evaluation/evaluation.h"
 #include "evaluation/light_words.h"
 #include "evaluation/test_light.h"
+#include "exchange/files/read_file.h"
 #include "exchange/scene/scene_file.h"
 #include "exchange/whole_light/light_json.h"
 #include "record/json.h"
@@ -133,7 +134,7 @@ Result<Room> room_named(const LightArguments& a, const TestLight& light) {
   const Footprint footprint{bench.width_m, bench.depth_m};
   if (a.room == "open-floor") return open_floor(footprint);
   if (a.room == "white-tent") return white_tent(footprint);
-  const auto text = text_of_file(a.room);
+  const auto text = exchange::read_file(a.room);
   if (!text)
     return Problem{"'" + a.room + "' is neither open-floor, white-tent nor a file that can be read", "",
                    "name one of the two, or a room as JSON (docs/formats.md)"};

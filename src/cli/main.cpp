@@ -1,6 +1,7 @@
 #include <iostream>
 
 #include "cli/figures_command.h"
+#include "exchange/files/targets.h"
 
 int main(int argc, char** argv) {
   CLI::App app{"Sunbreak without a screen: figures, reports and data packages of grow light tests"};
@@ -19,6 +20,7 @@ int main(int argc, char** argv) {
   sunbreak::cli::add_book_commands(app, status);
   sunbreak::cli::add_publish_command(app, status);
   sunbreak::cli::add_site_command(app, status);
+  sunbreak::exchange::hold_sources();
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {

@@ -11,6 +11,7 @@
 #include "core/quantity/uncertain_text.h"
 #include "evaluation/check_lamps.h"
 #include "exchange/files/new_file.h"
+#include "exchange/files/targets.h"
 #include "exchange/meters/meters_json.h"
 #include "exchange/tables/meter_tables.h"
 #include "record/json.h"
@@ -62,7 +63,7 @@ int agree(const std::string& file, bool json, double first_pct, double second_pc
 
 /// The check lamps of a lab book, or of a table.
 Result<evaluation::LampBoard> lamp_board_of(const std::string& file) {
-  if (is_lab_book(file)) {
+  if (exchange::is_lab_book(file)) {
     auto opened = book::Book::open(file, book::Book::Mode::ReadOnly);
     if (!opened) return opened.problem();
     const auto rows = opened.value()->all<record::CheckLampReading>("ORDER BY taken_at");

@@ -6,6 +6,7 @@
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "core/optics/room_light.h"
+#include "exchange/files/read_file.h"
 #include "exchange/scene/scene_file.h"
 #include "record/json.h"
 
@@ -13,7 +14,7 @@ namespace sunbreak::cli {
 namespace {
 
 int predict(const std::string& file, bool json) {
-  const auto text = text_of_file(file);
+  const auto text = exchange::read_file(file);
   if (!text) return refuse(text.problem());
   const auto scene = exchange::read_scene(text.value());
   if (!scene) return refuse(scene.problem(), file);

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <filesystem>
-#include <fstream>
 #include <iostream>
 
 #include "book/test_rows.h"
@@ -34,13 +33,6 @@ Result<record::TestRecord> find_test(const Book& book, const std::string& wanted
 bool is_package(const std::string& file) { return std::filesystem::path(file).extension() == ".zip"; }
 
 }  // namespace
-
-bool is_lab_book(const std::string& file) {
-  constexpr std::string_view head("SQLite format 3\0", 16);
-  std::ifstream in(file, std::ios::binary);
-  std::string bytes(head.size(), ' ');
-  return in.read(bytes.data(), static_cast<std::streamsize>(bytes.size())) && bytes == head;
-}
 
 Result<record::TestRecord> whole_test(const std::string& file, const std::string& test) {
   if (is_package(file)) return exchange::read_package_file(file);

@@ -39,7 +39,4 @@ publishing::Publication source_publication(const std::string& file, record::Test
 /// The crop targets on that lab book's shelf; for a data package those that ship.
 std::vector<record::CropTarget> source_targets(const std::string& file);
 
-/// Whether a file is a lab book, by its first bytes.
-bool is_lab_book(const std::string& file);
-
 }  // namespace sunbreak::cli

@@ -8,6 +8,7 @@
 #include "core/spectrum/spectral_mix.h"
 #include "core/spectrum/spectrum_figures.h"
 #include "evaluation/spectrum_words.h"
+#include "exchange/files/read_file.h"
 #include "exchange/meters/spectrum_json.h"
 #include "exchange/spectra/spectrum_file.h"
 #include "record/json.h"
@@ -25,7 +26,7 @@ struct SpectrumRequest {
 };
 
 Result<SpectralCurve> curve_of(const std::string& path, const SpectrumRequest& request) {
-  const auto bytes = text_of_file(path);
+  const auto bytes = exchange::read_file(path);
   if (!bytes) return bytes.problem();
   exchange::SpectrumOptions options;
   if (!request.unit.empty()) options.scale = request.unit == "photons" ? SpectralScale::Photons : SpectralScale::Power;

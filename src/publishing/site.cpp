@@ -3,13 +3,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <fstream>
-#include <sstream>
 
 #include "core/markup.h"
 #include "core/visible.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
+#include "exchange/files/read_file.h"
 #include "record/json.h"
 #include "record/kinds.h"
 
@@ -23,8 +22,8 @@ constexpr const char* kept_name = "site.json";
 std::string escaped(const std::string& words) { return markup_text(visible(words)); }
 
 record::Json kept_beside(const fs::path& folder) {
-  std::ifstream in(folder / kept_name);
-  return record::json_of(std::string(std::istreambuf_iterator<char>(in), {}));
+  const auto text = exchange::read_file(folder / kept_name);
+  return record::json_of(text ? text.value() : std::string());
 }
 
 /// Check sums of what was written last, by path; empty where there is none that can be read.

@@ -4,11 +4,10 @@
 
 #include <cmath>
 #include <cstdlib>
-#include <fstream>
-#include <sstream>
 
 #include "core/quantity/lower_case.h"
 #include "core/visible.h"
+#include "exchange/files/read_file.h"
 
 namespace sunbreak::workbook {
 namespace {
@@ -154,13 +153,11 @@ Result<std::string> written_book(const std::string& title, const std::function<v
   fill(writer);
   workbook_set_properties(book, &properties);
   const lxw_error closed = workbook_close(book);
-  std::ifstream in(file, std::ios::binary);
-  std::ostringstream bytes;
-  bytes << in.rdbuf();
-  const bool read = closed == LXW_NO_ERROR && in && bytes;
+  auto bytes = exchange::read_file(file, exchange::most_package_bytes);
+  const bool read = closed == LXW_NO_ERROR && bytes;
   fs::remove_all(folder, error);
   if (!read) return refused(closed == LXW_NO_ERROR ? "it could not be read back" : lxw_strerror(closed));
-  return bytes.str();
+  return std::move(bytes.value());
 }
 
 }  // namespace sunbreak::workbook

@@ -21,7 +21,7 @@ may_include = {
     "report": ["core", "pictures", "record", "evaluation", "exchange", "drawing"],
     "fonts": [],
     "paper": ["core", "pictures", "record", "evaluation", "drawing", "fonts"],
-    "workbook": ["core", "record", "evaluation", "drawing"],
+    "workbook": ["core", "record", "evaluation", "exchange", "drawing"],
     "publishing": ["core", "record", "evaluation", "exchange", "report", "workbook", "paper"],
     "instruments": ["core"],
     "desktop": ["core", "pictures", "record", "evaluation", "exchange", "book", "gathering", "drawing", "report", "workbook", "paper", "publishing", "instruments"],

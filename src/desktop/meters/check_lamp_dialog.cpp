@@ -2,7 +2,6 @@
 
 #include <QApplication>
 #include <QComboBox>
-#include <QFile>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -25,6 +24,7 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "drawing/control_chart.h"
+#include "exchange/files/read_file.h"
 #include "exchange/tables/meter_tables.h"
 #include "record/spectrum_samples.h"
 #include "record/utc.h"
@@ -326,10 +326,9 @@ void CheckLampDialog::bring_in() {
       file_to_open(this, tr("Bring in readings of a check lamp"), {}, tr("Tables (*.csv *.txt *.tsv);;All files (*)"));
   if (path.isEmpty()) return;
   const auto refuse = [&](const QString& words) { problem_->setText(words), problem_->show(); };
-  QFile file(path);
-  if (!file.open(QIODevice::ReadOnly))
-    return refuse(tr("%1 cannot be read: %2. Check its rights.").arg(QFileInfo(path).fileName(), file.errorString()));
-  const auto draft = exchange::read_check_readings(file.readAll().toStdString());
+  const auto bytes = exchange::read_file(text_of(path));
+  if (!bytes) return refuse(text_of(bytes.problem().sentence()));
+  const auto draft = exchange::read_check_readings(bytes.value());
   if (!draft) return refuse(text_of(draft.problem().sentence()));
   const record::Id usual = meter_->currentData().toLongLong();
   const auto meters = desk_.book().all<record::Meter>("WHERE removed = 0");

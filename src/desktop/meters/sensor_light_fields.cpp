@@ -1,12 +1,12 @@
 #include "desktop/meters/sensor_light_fields.h"
 
-#include <QFile>
 #include <QFileInfo>
 
 #include "core/spectrum/spectral_response.h"
 #include "core/spectrum/tungsten_lamp.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/question.h"
+#include "exchange/files/read_file.h"
 #include "exchange/spectra/spectrum_file.h"
 #include "record/spectrum_samples.h"
 
@@ -24,18 +24,17 @@ std::optional<FileOfLight> file_of_light(Desk& desk, QWidget* window, const QStr
   const QString path =
       file_to_open(window, title, {}, QObject::tr("Spectra (*.csv *.txt *.tsv *.xml *.spdx *.sp);;All files (*)"));
   if (path.isEmpty()) return {};
-  QFile file(path);
-  const QString name = QFileInfo(path).fileName();
-  if (!file.open(QIODevice::ReadOnly)) {
-    desk.warn(QObject::tr("%1 cannot be read: %2. Check its rights.").arg(name, file.errorString()));
+  const auto bytes = exchange::read_file(text_of(path));
+  if (!bytes) {
+    desk.warn(text_of(bytes.problem().sentence()));
     return {};
   }
-  auto read = exchange::read_spectra(file.readAll().toStdString(), options);
+  auto read = exchange::read_spectra(bytes.value(), options);
   if (!read) {
     desk.warn(text_of(read.problem().sentence()));
     return {};
   }
-  return FileOfLight{name, std::move(read.value())};
+  return FileOfLight{QFileInfo(path).fileName(), std::move(read.value())};
 }
 
 void bring_response(Desk& desk, record::Id id, QWidget* window) {

@@ -4,7 +4,6 @@
 #include <QBuffer>
 #include <QClipboard>
 #include <QComboBox>
-#include <QFile>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -20,6 +19,7 @@
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
+#include "exchange/files/read_file.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -142,24 +142,19 @@ void AttachDialog::attach() {
 }
 
 bool is_picture_file(const QString& path) {
-  QFile file(path);
-  if (!file.open(QIODevice::ReadOnly)) return false;
-  const QByteArray first = file.peek(4);
-  return first.startsWith("\x89PNG") || first.startsWith("\xFF\xD8\xFF");
+  const std::string first = exchange::first_bytes(text_of(path), 4);
+  return first.starts_with("\x89PNG") || first.starts_with("\xFF\xD8\xFF");
 }
 
 bool attach_files(Desk& desk, const QStringList& paths, const PictureOf& of, QWidget* parent) {
   bool any = false;
   for (const QString& path : paths) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) {
-      desk.warn(QObject::tr("%1 cannot be opened (%2). Check that it is there and may be read.")
-                    .arg(path, file.errorString()));
+    const auto bytes = exchange::read_file(text_of(path), pictures::largest_bytes);
+    if (!bytes) {
+      desk.warn(text_of(bytes.problem().sentence()));
       continue;
     }
-    // One byte more than may be is enough to be refused.
-    const QByteArray bytes = file.read(static_cast<qint64>(pictures::largest_bytes) + 1);
-    any = attach_bytes(desk, bytes.toStdString(), QFileInfo(path).fileName(), of, parent) || any;
+    any = attach_bytes(desk, bytes.value(), QFileInfo(path).fileName(), of, parent) || any;
   }
   return any;
 }

@@ -1,5 +1,6 @@
 #include "desktop/read/save_picture.h"
 
+#include <QBuffer>
 #include <QComboBox>
 #include <QDir>
 #include <QGridLayout>
@@ -13,6 +14,8 @@
 #include "desktop/theme/theme.h"
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/labels.h"
+#include "desktop/widgets/text.h"
+#include "exchange/files/new_file.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -20,6 +23,19 @@ namespace {
 constexpr int least_px = 200, most_px = 12000;
 /// Pictures are laid out as the screen is and enlarged, so that figures grow with them.
 constexpr double layout_width = 720;
+
+void draw_svg(const DrawPicture& draw, const QSize& size, QIODevice& out) {
+  QSvgGenerator svg;
+  svg.setOutputDevice(&out);
+  svg.setSize(size);
+  const double scale = size.width() / layout_width;
+  svg.setViewBox(QRectF(0, 0, layout_width, size.height() / scale));
+  svg.setTitle(QObject::tr("Map of a sweep"));
+  QPainter p(&svg);
+  const QRectF room(0, 0, layout_width, size.height() / scale);
+  p.fillRect(room, theme().ground);
+  draw(p, room, true);
+}
 
 }  // namespace
 
@@ -33,22 +49,14 @@ QImage picture(const DrawPicture& draw, const QSize& size) {
   return image;
 }
 
-bool write_picture(const DrawPicture& draw, const QSize& size, const QString& file) {
-  if (!file.endsWith(".svg", Qt::CaseInsensitive)) return picture(draw, size).save(file, "PNG");
-  QFile out(file);
-  if (!out.open(QIODevice::WriteOnly)) return false;
-  QSvgGenerator svg;
-  svg.setOutputDevice(&out);
-  svg.setSize(size);
-  const double scale = size.width() / layout_width;
-  svg.setViewBox(QRectF(0, 0, layout_width, size.height() / scale));
-  svg.setTitle(QObject::tr("Map of a sweep"));
-  QPainter p(&svg);
-  const QRectF room(0, 0, layout_width, size.height() / scale);
-  p.fillRect(room, theme().ground);
-  draw(p, room, true);
-  p.end();
-  return out.flush() && out.error() == QFile::NoError;
+std::optional<Problem> write_picture(const DrawPicture& draw, const QSize& size, const QString& file) {
+  QBuffer out;
+  out.open(QIODevice::WriteOnly);
+  if (file.endsWith(".svg", Qt::CaseInsensitive))
+    draw_svg(draw, size, out);
+  else
+    picture(draw, size).save(&out, "PNG");
+  return exchange::write_new_file(text_of(file), out.data().toStdString(), exchange::Existing::Replace);
 }
 
 SavePicture::SavePicture(DrawPicture draw, const QString& name, QWidget* parent)
@@ -95,8 +103,7 @@ void SavePicture::save() {
   const QString file = file_to_save(this, windowTitle(), folder + "/" + name_ + "." + kind, "*." + kind);
   if (file.isEmpty()) return;
   const QString named = file.endsWith("." + kind, Qt::CaseInsensitive) ? file : file + "." + kind;
-  if (!write_picture(draw_, size, named))
-    return problem_->setText(tr("%1 cannot be written. Check the folder and its free space.").arg(named));
+  if (const auto problem = write_picture(draw_, size, named)) return problem_->setText(text_of(problem->sentence()));
   QSettings().setValue("picture/width", size.width());
   QSettings().setValue("picture/height", size.height());
   QSettings().setValue("picture/folder", QFileInfo(named).path());

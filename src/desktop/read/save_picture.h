@@ -2,6 +2,9 @@
 
 #include <QDialog>
 #include <functional>
+#include <optional>
+
+#include "core/result.h"
 
 class QComboBox;
 class QLabel;
@@ -16,8 +19,8 @@ using DrawPicture = std::function<void(QPainter&, const QRectF&, bool in_vectors
 /// A picture of so many pixels, on the ground of the look.
 QImage picture(const DrawPicture& draw, const QSize& size);
 
-/// Writes it as PNG or SVG, by the file's ending; false where it cannot be written.
-bool write_picture(const DrawPicture& draw, const QSize& size, const QString& file);
+/// Writes it as PNG or SVG, by the file's ending; a Problem where it cannot be written.
+std::optional<Problem> write_picture(const DrawPicture& draw, const QSize& size, const QString& file);
 
 /// Asks for kind and size of a picture, then for the file.
 class SavePicture : public QDialog {

@@ -2,7 +2,6 @@
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFile>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -26,6 +25,7 @@
 #include "desktop/widgets/text.h"
 #include "evaluation/sensor_spectrum.h"
 #include "evaluation/spectrum_words.h"
+#include "exchange/files/read_file.h"
 #include "record/configurations.h"
 #include "record/spectrum_samples.h"
 
@@ -425,11 +425,9 @@ void SpectrumPage::choose_file() {
   const QString path = file_to_open(this, tr("Bring in a spectrum"), {},
                                     tr("Spectra (*.csv *.txt *.tsv *.xml *.spdx *.sp);;All files (*)"));
   if (path.isEmpty()) return;
-  QFile file(path);
-  if (!file.open(QIODevice::ReadOnly))
-    return desk_.say(
-        tr("%1 cannot be read: %2. Check its rights.").arg(QFileInfo(path).fileName(), file.errorString()));
-  bring_in(file.readAll().toStdString(), QFileInfo(path).fileName(), "file");
+  const auto bytes = exchange::read_file(text_of(path));
+  if (!bytes) return desk_.warn(text_of(bytes.problem().sentence()));
+  bring_in(bytes.value(), QFileInfo(path).fileName(), "file");
 }
 
 void SpectrumPage::bring_in(const std::string& bytes, const QString& origin, const std::string& source) {

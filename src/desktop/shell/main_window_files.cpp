@@ -1,5 +1,4 @@
 #include <QDir>
-#include <QFile>
 #include <QFileInfo>
 #include <QSettings>
 
@@ -12,14 +11,15 @@
 #include "desktop/widgets/file_dialogs.h"
 #include "desktop/widgets/question.h"
 #include "desktop/widgets/text.h"
+#include "exchange/files/read_file.h"
 #include "exchange/package/data_package.h"
 #include "exchange/tables/split_sweeps.h"
 
 /// Files and tables that are brought in.
 namespace sunbreak::desktop {
 namespace {
-constexpr qint64 largest_table = 32 << 20;
-}
+bool is_zip_file(const QString& path) { return exchange::first_bytes(text_of(path), 2) == "PK"; }
+}  // namespace
 
 void MainWindow::choose_file() {
   const QStringList paths = files_to_open(
@@ -42,24 +42,17 @@ void MainWindow::bring_in_files(const QStringList& paths) {
     return desk_->say(tr("Open the test that the readings belong to, then bring the tables in again."));
   std::vector<TableFile> files;
   for (const QString& path : paths) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly) || file.size() > largest_table || file.peek(2) == "PK") {
-      desk_->warn(tr("%1 cannot be brought in together with others (%2). Bring it in alone; nothing was taken.")
-                      .arg(path, file.isOpen() ? tr("it is a package, or too large") : file.errorString()));
-      return;
-    }
-    files.push_back({QFileInfo(path).fileName(), file.readAll().toStdString()});
+    if (is_zip_file(path)) return desk_->warn(tr("%1 is a package. Bring it in alone; nothing was taken.").arg(path));
+    auto bytes = exchange::read_file(text_of(path));
+    if (!bytes) return desk_->warn(text_of(bytes.problem().sentence()));
+    files.push_back({QFileInfo(path).fileName(), std::move(bytes.value())});
   }
   TablesDialog dialog(*desk_, std::move(files), this);
   if (dialog.exec() == QDialog::Accepted) show_stage(Stage::Read);
 }
 
 void MainWindow::bring_in_file(const QString& path) {
-  QFile file(path);
-  if (!file.open(QIODevice::ReadOnly))
-    return desk_->warn(
-        tr("%1 cannot be opened (%2). Check that it is there and may be read.").arg(path, file.errorString()));
-  if (file.peek(2) == "PK") {
+  if (is_zip_file(path)) {
     std::vector<std::string> altered;
     record::PictureFiles pictures;
     auto test_record = exchange::read_package_file(text_of(path), &altered, &pictures);
@@ -76,13 +69,9 @@ void MainWindow::bring_in_file(const QString& path) {
           tr("%1 is in the lab book. Ctrl+Z takes it out again.").arg(text_of(record::title_of(*desk_->test()))));
     });
   }
-  if (file.size() > largest_table)
-    return desk_->warn(
-        tr("%1 has %2 MB, more than a table of readings can have; nothing was taken. Check that it is the right file.")
-            .arg(path)
-            .arg(file.size() >> 20));
-  const QByteArray bytes = file.readAll();
-  bring_in_table(bytes.toStdString(), QFileInfo(path).fileName(), "file");
+  const auto bytes = exchange::read_file(text_of(path));
+  if (!bytes) return desk_->warn(text_of(bytes.problem().sentence()));
+  bring_in_table(bytes.value(), QFileInfo(path).fileName(), "file");
 }
 
 /// Lists what in a package is not as its writer left it, and asks whether it is to be taken so.

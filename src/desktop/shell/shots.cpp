@@ -1,6 +1,7 @@
 #include "desktop/shell/shots.h"
 
 #include <QApplication>
+#include <QBuffer>
 #include <QCursor>
 #include <QElapsedTimer>
 #include <QEventLoop>
@@ -23,9 +24,18 @@
 #include "desktop/walk/checks_page.h"
 #include "desktop/walk/walk_view.h"
 #include "desktop/widgets/text.h"
+#include "exchange/files/new_file.h"
 
 namespace sunbreak::desktop {
 namespace {
+
+/// A window's picture as a PNG; false where it cannot be written.
+bool keep(QWidget& window, const std::filesystem::path& file) {
+  QBuffer png;
+  png.open(QIODevice::WriteOnly);
+  window.grab().save(&png, "PNG");
+  return !exchange::write_new_file(file, png.data().toStdString(), exchange::Existing::Replace);
+}
 
 record::Id test_named(MainWindow& window, const std::string& fixture) {
   for (const record::Test& test : window.desk().book().all<record::Test>("WHERE removed = 0 ORDER BY id"))
@@ -137,7 +147,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
     emit window.desk().changed();
     window.resize(size);
     for (int i = 0; i < 5; ++i) QApplication::processEvents();
-    all = window.grab().save(text_of((folder / name).string())) && all;
+    all = keep(window, folder / name) && all;
   };
   const record::Id ostler = test_named(window, "Ostler Six-Bar"), marrow = test_named(window, "Marrow Row");
   window.show();
@@ -174,7 +184,7 @@ bool write_shots(MainWindow& window, const std::filesystem::path& folder) {
   checks.show();
   apply_look(*qApp, LookChoice::Paper);
   for (int i = 0; i < 5; ++i) QApplication::processEvents();
-  all = checks.grab().save(text_of((folder / "checks.png").string())) && all;
+  all = keep(checks, folder / "checks.png") && all;
   checks.close();
   shoot_read(window, ostler, shoot);
   shoot_light(window, marrow, shoot);

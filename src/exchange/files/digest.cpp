@@ -3,9 +3,9 @@
 #include <openssl/evp.h>
 
 #include <array>
-#include <fstream>
-#include <sstream>
 #include <stdexcept>
+
+#include "exchange/files/read_file.h"
 
 namespace sunbreak::exchange {
 
@@ -25,10 +25,8 @@ std::string sha256_digits(std::string_view bytes) {
 }
 
 std::string digest_of_file(const std::filesystem::path& file) {
-  std::ifstream in(file, std::ios::binary);
-  std::ostringstream bytes;
-  bytes << in.rdbuf();
-  return in && bytes ? sha256_digits(bytes.str()) : std::string();
+  const auto bytes = read_file(file, most_package_bytes);
+  return bytes ? sha256_digits(bytes.value()) : std::string();
 }
 
 }  // namespace sunbreak::exchange

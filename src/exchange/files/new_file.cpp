@@ -2,6 +2,7 @@
 
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <sys/file.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -9,6 +10,10 @@
 #include <cstdio>
 #include <cstring>
 #include <random>
+#include <string>
+#include <utility>
+
+#include "exchange/files/targets.h"
 
 namespace sunbreak::exchange {
 namespace {
@@ -19,25 +24,47 @@ constexpr mode_t for_all_to_read = 0644;
 
 fs::path folder_of(const fs::path& file) { return file.has_parent_path() ? file.parent_path() : fs::path("."); }
 
+constexpr std::string_view partial_ending = ".partial";
+constexpr std::size_t partial_length = 1 + 16 + partial_ending.size();
+
 std::string unpredictable() {
   std::random_device random;
-  return fmt::format(".{:08x}{:08x}.partial", random(), random());
+  return fmt::format(".{:08x}{:08x}{}", random(), random(), partial_ending);
 }
 
-/// A file under way: gone at the end, unless it took its final name.
+/// Takes away what writers left under names of their own that were ended before they were done: nobody holds it.
+void clear_left_overs(const fs::path& folder) {
+  std::error_code error;
+  for (const auto& entry : fs::directory_iterator(folder, error)) {
+    const std::string name = entry.path().filename().string();
+    if (name.size() != partial_length || name.front() != '.' || !name.ends_with(partial_ending)) continue;
+    const int fd = ::open(entry.path().c_str(), O_RDONLY | O_NOFOLLOW | O_CLOEXEC | O_NONBLOCK);
+    if (fd < 0) continue;
+    if (::flock(fd, LOCK_EX | LOCK_NB) == 0) ::unlink(entry.path().c_str());
+    ::close(fd);
+  }
+}
+
+/// A file under way. It has no name until it is whole, where the file system can do that; else one of its own, under
+/// which nothing is left.
 class Partial {
  public:
-  explicit Partial(const fs::path& folder) {
+  explicit Partial(const fs::path& folder) : folder_(folder) {
+    fd_ = ::open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, for_all_to_read);
+    if (fd_ >= 0 || (errno != EOPNOTSUPP && errno != EISDIR && errno != EINVAL)) return;
     for (int i = 0; i < tries && fd_ < 0; ++i) {
-      path_ = folder / unpredictable();
-      fd_ = ::open(path_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, for_all_to_read);
+      name_ = folder / unpredictable();
+      fd_ = ::open(name_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, for_all_to_read);
       if (fd_ < 0 && errno != EEXIST) break;
     }
-    if (fd_ < 0) path_.clear();
+    if (fd_ < 0)
+      name_.clear();
+    else
+      ::flock(fd_, LOCK_EX | LOCK_NB);
   }
   ~Partial() {
+    if (!name_.empty()) ::unlink(name_.c_str());
     if (fd_ >= 0) ::close(fd_);
-    if (!path_.empty()) ::unlink(path_.c_str());
   }
   Partial(const Partial&) = delete;
   Partial& operator=(const Partial&) = delete;
@@ -56,24 +83,32 @@ class Partial {
   }
 
   int take_name(const fs::path& file, Existing existing) {
-    const int fd = std::exchange(fd_, -1);
-    if (::close(fd) != 0) return errno;
-    if (existing == Existing::Replace) {
-      if (::rename(path_.c_str(), file.c_str()) != 0) return errno;
-      path_.clear();
-      return 0;
+    if (existing == Existing::Keep && name_.empty()) return link_as(file);
+    if (name_.empty()) {
+      const fs::path own = folder_ / unpredictable();
+      ::flock(fd_, LOCK_EX | LOCK_NB);
+      if (const int error = link_as(own); error != 0) return error;
+      name_ = own;
     }
-    if (::renameat2(AT_FDCWD, path_.c_str(), AT_FDCWD, file.c_str(), RENAME_NOREPLACE) == 0) {
-      path_.clear();
-      return 0;
-    }
+    if (existing == Existing::Replace) return named(::rename(name_.c_str(), file.c_str()));
+    if (named(::renameat2(AT_FDCWD, name_.c_str(), AT_FDCWD, file.c_str(), RENAME_NOREPLACE)) == 0) return 0;
     if (errno != EINVAL && errno != ENOSYS) return errno;
     // A file system that cannot tell: a second name is refused where there is a first.
-    return ::link(path_.c_str(), file.c_str()) == 0 ? 0 : errno;
+    return ::link(name_.c_str(), file.c_str()) == 0 ? 0 : errno;
   }
 
  private:
-  fs::path path_;
+  int link_as(const fs::path& file) {
+    const std::string self = fmt::format("/proc/self/fd/{}", fd_);
+    return ::linkat(AT_FDCWD, self.c_str(), AT_FDCWD, file.c_str(), AT_SYMLINK_FOLLOW) == 0 ? 0 : errno;
+  }
+  int named(int result) {
+    if (result != 0) return errno;
+    name_.clear();
+    return 0;
+  }
+
+  fs::path folder_, name_;
   int fd_ = -1;
 };
 
@@ -114,15 +149,13 @@ Problem cannot_write(const fs::path& file, int error) {
   }
 }
 
-bool same_file(const fs::path& a, const fs::path& b) {
-  std::error_code error;
-  return fs::equivalent(a, b, error) && !error;
-}
+namespace {
 
-std::optional<Problem> write_new_file(const fs::path& file, std::string_view content, Existing existing) {
+std::optional<Problem> write_whole(const fs::path& file, std::string_view content, Existing existing) {
   struct stat there {};
   if (existing == Existing::Keep && ::lstat(file.c_str(), &there) == 0) return cannot_write(file, EEXIST);
   const fs::path folder = folder_of(file);
+  clear_left_overs(folder);
   Partial partial(folder);
   if (!partial.is_open()) return cannot_write(file, errno);
   int error = partial.write(content);
@@ -130,6 +163,17 @@ std::optional<Problem> write_new_file(const fs::path& file, std::string_view con
   if (error != 0) return cannot_write(file, error);
   keep_folder(folder);
   return {};
+}
+
+}  // namespace
+
+std::optional<Problem> write_new_file(const fs::path& file, std::string_view content, Existing existing) {
+  if (auto problem = refused_as_target(file)) return problem;
+  return write_whole(file, content, existing);
+}
+
+std::optional<Problem> write_companion(const fs::path& file, std::string_view content) {
+  return write_whole(file, content, Existing::Replace);
 }
 
 }  // namespace sunbreak::exchange

@@ -7,6 +7,9 @@
 #include <optional>
 #include <stdexcept>
 
+#include "exchange/files/read_file.h"
+#include "exchange/files/targets.h"
+
 namespace sunbreak::exchange {
 namespace {
 
@@ -75,10 +78,13 @@ Result<Archive> read_zip(const std::filesystem::path& file, const std::set<std::
     return Problem{fmt::format("{} is not a whole data package ({})", file.string(), why), "nothing was taken from it",
                    "fetch the file again"};
   };
+  if (first_bytes(file, 2) != "PK")
+    return refused(std::filesystem::exists(file) ? "it is no zip file" : "there is no such file");
+  note_source(file);
   int code = 0;
   const std::unique_ptr<zip_t, void (*)(zip_t*)> zip(zip_open(file.c_str(), ZIP_RDONLY | ZIP_CHECKCONS, &code),
                                                      zip_discard);
-  if (!zip) return refused(code == ZIP_ER_NOENT ? "there is no such file" : "it is no zip file");
+  if (!zip) return refused("it is no zip file");
   Archive archive;
   zip_uint64_t in_all = 0, beside_in_all = 0;
   const zip_int64_t count = zip_get_num_entries(zip.get(), 0);
