@@ -7,6 +7,7 @@
 #include "book/test_rows.h"
 #include "cli/figures_command.h"
 #include "cli/source_test.h"
+#include "core/visible.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
@@ -69,11 +70,11 @@ int write_form(const std::string& file, const std::string& test, const char* for
 }
 
 int import_test(const std::string& file, const std::string& package, bool as_altered) {
-  std::vector<std::string> altered;
   record::PictureFiles pictures;
-  const auto test_record = exchange::read_package_file(package, &altered, &pictures);
+  const auto test_record = exchange::read_package_file(package, &pictures);
   if (!test_record) return fail(test_record.problem());
-  for (const std::string& words : altered) std::cerr << "altered: " << words << "\n";
+  const std::string& altered = test_record.value().test.altered;
+  if (!altered.empty()) std::cerr << "altered: " << visible(altered) << "\n";
   if (!altered.empty() && !as_altered)
     return fail({package + " is not as its writer left it", "nothing was added",
                  "ask for the file again, or take it as it is with --as-altered"});

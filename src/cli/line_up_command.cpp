@@ -8,6 +8,7 @@
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "cli/source_test.h"
+#include "core/visible.h"
 #include "evaluation/light_words.h"
 #include "exchange/files/new_file.h"
 #include "gathering/line_up_json.h"
@@ -70,8 +71,8 @@ Result<std::vector<LineUpSource>> line_up_sources(const std::vector<std::string>
     std::cerr << "left out: " << r.file.string() << ": " << r.problem.sentence() << "\n";
   LineUpSource& guest_source = sources.emplace_back();
   for (gathering::Guests::One& one : guests.tests) {
-    for (const std::string& differs : one.differs)
-      std::cerr << "note: " << one.entrants.front().guest << ": " << differs << "\n";
+    if (const Entrant& first = one.entrants.front(); !first.altered.empty())
+      std::cerr << "altered: " << first.guest << ": " << visible(first.altered) << "\n";
     for (Entrant& e : one.entrants) guest_source.entrants.push_back(std::move(e));
   }
   if (std::ranges::all_of(sources, [](const LineUpSource& s) { return s.entrants.empty(); }))

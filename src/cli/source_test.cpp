@@ -6,6 +6,7 @@
 #include <iostream>
 
 #include "book/test_rows.h"
+#include "evaluation/provenance.h"
 #include "exchange/package/data_package.h"
 #include "gathering/standing_line_up.h"
 #include "record/configurations.h"
@@ -35,7 +36,12 @@ bool is_package(const std::string& file) { return std::filesystem::path(file).ex
 }  // namespace
 
 Result<record::TestRecord> whole_test(const std::string& file, const std::string& test) {
-  if (is_package(file)) return exchange::read_package_file(file);
+  if (is_package(file)) {
+    auto read = exchange::read_package_file(file);
+    if (read && !read.value().test.altered.empty())
+      std::cerr << "note: " << evaluation::altered_words(read.value().test) << "\n";
+    return read;
+  }
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return opened.problem();
   auto found = find_test(*opened.value(), test);
@@ -63,7 +69,7 @@ Result<record::TestRecord> source_test(const std::string& file, const std::strin
 record::PictureSource source_pictures(const std::string& file) {
   if (is_package(file)) {
     auto files = std::make_shared<record::PictureFiles>();
-    if (!exchange::read_package_file(file, nullptr, files.get())) return {};
+    if (!exchange::read_package_file(file, files.get())) return {};
     return [files](const std::string& digest) {
       const auto found = files->find(digest);
       return found == files->end() ? std::nullopt : std::optional(found->second);

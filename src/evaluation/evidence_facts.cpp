@@ -45,6 +45,7 @@ EvidenceFacts evidence_facts(const TestRecord& test_record, const Sweep& sweep, 
   f.read_share = read_share(view.layout, view.ppfd);
   f.area_m2 = view.layout.measured.area_m2();
   f.by_lux = sweep.lux_k && !sweep.lux_fitted_here;
+  f.altered = !test.altered.empty();
   f.stabilization = walk.kind == WalkedState::Stabilized      ? EvidenceFacts::Stabilized
                     : walk.kind == WalkedState::NotStabilized ? EvidenceFacts::NotStabilized
                                                               : EvidenceFacts::StabilizationNotKnown;

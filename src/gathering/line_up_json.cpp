@@ -4,7 +4,7 @@
 
 #include <cmath>
 
-#include "evaluation/lineup/simulated_members.h"
+#include "evaluation/lineup/members_provenance.h"
 #include "exchange/package/csv_writer.h"
 
 namespace sunbreak::gathering {
@@ -129,7 +129,7 @@ std::string line_up_table(const LineUp& lineup, const ReadyLineUp& ready, UnitSy
                         e.tested_on, known ? fmt::format("{:.6g}", s.value * per) : lineup.why_none(m),
                         known ? fmt::format("{:.3g}", s.expanded() * per) : "", dominated);
   }
-  if (const std::string words = evaluation::simulated_words(lineup); !words.empty()) text += words + "\n";
+  if (const std::string words = evaluation::provenance_words(lineup); !words.empty()) text += words + "\n";
   return text;
 }
 

@@ -160,14 +160,13 @@ Guests guests_from(const std::vector<fs::path>& files_and_folders, std::stop_tok
   Guests guests;
   for (const fs::path& file : package_files(files_and_folders, guests.refused)) {
     if (stop.stop_requested()) break;
-    std::vector<std::string> differs;
-    auto record = exchange::read_package_file(file, &differs);
+    auto record = exchange::read_package_file(file);
     if (!record) {
       guests.refused.push_back({file, record.problem()});
       continue;
     }
     const std::string digest = exchange::digest_of_file(file);
-    Guests::One one{{}, some_of(record.value().readings), std::move(differs)};
+    Guests::One one{{}, some_of(record.value().readings)};
     for (const Id configuration : configurations_of(record.value())) {
       Entrant& e = one.entrants.emplace_back(evaluation::entrant_of(of_configuration(record.value(), configuration)));
       e.test_id = 0, e.configuration_id = configuration;
@@ -212,7 +211,7 @@ void leave_out_own(Guests& guests, const Book& book) {
 
 Result<TestRecord> record_of(const Entrant& entrant, const Book* book) {
   if (!entrant.guest.empty()) {
-    auto record = exchange::read_package_file(entrant.guest);
+    auto record = exchange::read_package_file(entrant.guest, nullptr, &entrant.altered);
     if (record) keep_configuration(record.value(), entrant.configuration_id);
     return record;
   }

@@ -21,12 +21,11 @@ struct RefusedGuest {
   Problem problem;
 };
 
-/// What other testers' packages bring, with what each states that does not come out of its readings.
+/// What other testers' packages bring.
 struct Guests {
   struct One {
     std::vector<evaluation::Entrant> entrants;  ///< one a configuration
     std::vector<record::Reading> some;          ///< a few of its readings that say when they were taken
-    std::vector<std::string> differs;           ///< what the package states and its readings do not give, in sentences
   };
   std::vector<One> tests;
   std::vector<RefusedGuest> refused;

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "drawing/interval_axis.h"
-#include "evaluation/lineup/simulated_members.h"
+#include "evaluation/lineup/members_provenance.h"
 #include "paper/still_frame.h"
 
 namespace sunbreak::paper {
@@ -121,12 +121,12 @@ Result<std::vector<Still>> line_up_stills(const LineUp& lineup, const std::strin
   for (const int m : group)
     alt += fmt::format("{}: {}, {}. ", LineUp::rank_words(lineup.ranking().rank(m)), title_of(lineup, m),
                        value_of(lineup, m, units));
-  const std::string simulated = evaluation::simulated_words(lineup);
+  const std::string simulated = evaluation::provenance_words(lineup);
   alt += simulated;
   std::string foot = group.size() > most_listed
                          ? fmt::format("± is k = 2; the first {} of {}", most_listed, group.size())
                          : "± is k = 2; ranks are intervals where fixtures are not told apart";
-  if (!simulated.empty()) foot = evaluation::simulated_count_words(lineup) + " · " + foot;
+  if (!simulated.empty()) foot = evaluation::provenance_count_words(lineup) + " · " + foot;
   auto strip = still(frame, palette, "line-up", std::move(alt), foot,
                      [&](Canvas& c) { draw_strip(c, frame, lineup, way, units); });
   if (!strip) return strip.problem();
@@ -137,7 +137,7 @@ Result<std::vector<Still>> line_up_stills(const LineUp& lineup, const std::strin
   const auto sentences = evaluation::pair_sentences(lineup, pair->first, pair->second, units);
   for (std::size_t i = 0; i < std::min(most_told, sentences.size()); ++i) words += sentences[i].words + " ";
   std::string below = "± is k = 2; both maps on one scale";
-  if (!simulated.empty()) words += simulated, below = evaluation::simulated_count_words(lineup) + " · " + below;
+  if (!simulated.empty()) words += simulated, below = evaluation::provenance_count_words(lineup) + " · " + below;
   auto beside = still(frame, palette, "side-by-side", std::move(words), below,
                       [&](Canvas& c) { draw_pair(c, frame, lineup, pair->first, pair->second, way, units); });
   if (!beside) return beside.problem();

@@ -7,7 +7,7 @@
 
 #include "drawing/map_drawing.h"
 #include "drawing/png.h"
-#include "evaluation/simulated_words.h"
+#include "evaluation/provenance.h"
 #include "paper/cairo_canvas.h"
 
 namespace sunbreak::paper {
@@ -62,6 +62,7 @@ Result<Still> still(const StillFrame& frame, const Palette& palette, std::string
 
 std::string still_foot_words(const record::TestRecord& b) {
   std::string words = b.test.simulated ? evaluation::not_measured : b.test.tested_by;
+  if (!b.test.altered.empty()) words = evaluation::altered_on_its_way + std::string(words.empty() ? "" : " · ") + words;
   if (!b.test.tested_on.empty()) words += (words.empty() ? "" : " · ") + b.test.tested_on;
   return words;
 }

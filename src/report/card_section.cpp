@@ -8,7 +8,7 @@
 #include "core/quantity/uncertain_text.h"
 #include "core/visible.h"
 #include "embedded/sunbreak_report.h"
-#include "evaluation/simulated_words.h"
+#include "evaluation/provenance.h"
 
 namespace sunbreak::report {
 namespace {

@@ -9,8 +9,8 @@
 #include "core/figures/figure_table.h"
 #include "core/visible.h"
 #include "embedded/sunbreak_report.h"
+#include "evaluation/provenance.h"
 #include "evaluation/retest.h"
-#include "evaluation/simulated_words.h"
 #include "record/configurations.h"
 #include "report/audit_section.h"
 #include "report/bench_section.h"
@@ -154,7 +154,7 @@ HtmlReport html_report(const evaluation::Evaluations& evaluations, const ReportO
   page.set("css", css_in(options.palette) + (options.figures_apart ? "" : std::string(embedded::web_css)));
   page.set("lead", fmt::format("{} on {} · measured {} by {}", stated(b.fixture.name), stated(b.bench.name),
                                stated(b.test.tested_on), stated(b.test.tested_by)));
-  page.set("simulated", evaluation::simulated_words(evaluations, units));
+  page.set("simulated", evaluation::provenance_words(evaluations, units));
   add_fixture_section(page, b, units);
   add_fixture_pictures(page, b, options);
   add_bench_section(page, b, units);

@@ -5,7 +5,7 @@
 #include "core/visible.h"
 #include "drawing/svg_canvas.h"
 #include "embedded/sunbreak_report.h"
-#include "evaluation/lineup/simulated_members.h"
+#include "evaluation/lineup/members_provenance.h"
 #include "report/page_figures.h"
 
 namespace sunbreak::report {
@@ -39,7 +39,7 @@ std::string line_up_page(const LineUp& lineup, const std::string& title, const s
   page.set("way", declared_way);
   page.set("sure", lineup.terms().sure == Sure::AllPairs ? "Ranks are sure for all pairs together (Holm)."
                                                          : "Ranks are sure for each pair by itself.");
-  set_unless_empty(page, "simulated", evaluation::simulated_words(lineup));
+  set_unless_empty(page, "simulated", evaluation::provenance_words(lineup));
   set_unless_empty(page, "feed", links.feed);
   page.set("files", static_cast<bool>(links.package));
   Rows groups;

@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "evaluation/lineup/simulated_members.h"
+#include "evaluation/lineup/members_provenance.h"
 #include "report/page_figures.h"
 
 namespace sunbreak::report {
@@ -61,7 +61,7 @@ void add_line_up_section(data& page, record::Id test, FigureSink& sink, const Re
   page.set("line_up_figure", std::string(f.label));
   page.set("line_up_better", f.better == Better::More ? "highest" : "lowest");
   page.set("line_up_way", options.standing.way);
-  if (const std::string words = evaluation::simulated_words(lineup); !words.empty())
+  if (const std::string words = evaluation::provenance_words(lineup); !words.empty())
     page.set("line_up_simulated", words);
   page.set("line_up_rows", data(rows));
   if (left_out > 0) page.set("line_up_more", fmt::format("{} more stand in it.", left_out));

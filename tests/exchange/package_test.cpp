@@ -5,6 +5,8 @@
 
 #include "book/demo/demo_book.h"
 #include "book/temporary_book.h"
+#include "book/test_rows.h"
+#include "evaluation/provenance.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/csv_writer.h"
 #include "exchange/package/data_package.h"
@@ -157,4 +159,31 @@ TEST(DataPackage, EveryColumnIsDocumented) {
       EXPECT_TRUE(column == "id" || formats.str().find("| " + column + " |") != std::string::npos)
           << name << ": " << column;
   }
+}
+
+/// What was altered once says so for ever: through every door, and whatever it is written as.
+TEST(DataPackage, AnAlteredOneStaysMarkedThroughExportAndImport) {
+  TemporaryBook book;
+  Archive archive = make_package(demo_record());
+  ASSERT_EQ(demo_record().test.altered, "");
+  std::string& readings = archive.at("figures.csv");
+  const std::size_t digit = readings.find_last_of("123456789");
+  readings[digit] = readings[digit] == '9' ? '8' : '9';
+  const auto file = book.folder() / "boast.zip";
+  ASSERT_FALSE(write_new_file(file, zip_bytes(archive)));
+  const auto read = read_package_file(file);
+  ASSERT_TRUE(read.ok()) << read.problem().sentence();
+  const std::string altered = read.value().test.altered;
+  EXPECT_NE(altered, "");
+  const auto again = book.folder() / "laundered.zip";
+  const Id id = add_test(*book, read.value(), "import");
+  ASSERT_FALSE(write_new_file(again, zip_bytes(make_package(book.test_record(id)))));
+  const auto back = read_package_file(again);
+  ASSERT_TRUE(back.ok());
+  EXPECT_EQ(back.value().test.altered, altered);
+  const Evaluations all = evaluate_all(back.value());
+  EXPECT_NE(provenance_words(all, UnitSystem::Metric).find(altered_on_its_way), std::string::npos);
+  EXPECT_EQ(weakest_grade(all), Grade::Spot);
+  EXPECT_EQ(provenance_words(evaluate_all(demo_record()), UnitSystem::Metric).find(altered_on_its_way),
+            std::string::npos);
 }

@@ -6,9 +6,9 @@
 #include <utility>
 
 #include "evaluation/lineup/lineup.h"
+#include "evaluation/lineup/members_provenance.h"
 #include "evaluation/lineup/own_index.h"
 #include "evaluation/lineup/shared_sources.h"
-#include "evaluation/lineup/simulated_members.h"
 #include "evaluation/shared_parts.h"
 #include "gathering/entry_bytes.h"
 #include "gathering/line_up_request.h"
@@ -414,15 +414,15 @@ TEST(WaysTest, OverlappingBarsAreToldApartByWhatCancels) {
   EXPECT_TRUE(beside_words(lineup, 0, 2, UnitSystem::Metric).ends_with(" µmol/m²/s, not told apart."))
       << "another lab's sensor: " << beside_words(lineup, 0, 2, UnitSystem::Metric);
   // What was computed says so, in the line-up and on all that is published of it.
-  const std::string words = simulated_words(lineup);
+  const std::string words = provenance_words(lineup);
   EXPECT_EQ(words,
             "Of these tests the readings were computed by a simulated bench, not measured: second. The others were "
             "measured.");
-  EXPECT_EQ(simulated_count_words(lineup), "1 of 3 computed by a simulated bench, not measured");
+  EXPECT_EQ(provenance_count_words(lineup), "1 of 3 computed by a simulated bench, not measured");
   EXPECT_NE(report::line_up_page(lineup, "three", "", UnitSystem::Metric).find(words), std::string::npos);
   for (LineUpMember& m : members) m.entrant.simulated = false;
   const LineUp measured(members, terms);
-  EXPECT_EQ(simulated_words(measured), "");
+  EXPECT_EQ(provenance_words(measured), "");
   EXPECT_EQ(report::line_up_page(measured, "three", "", UnitSystem::Metric).find("simulated"), std::string::npos);
 }
 

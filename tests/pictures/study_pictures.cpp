@@ -69,15 +69,14 @@ PackageTally try_packages() {
       if (damaged.empty()) break;
     }
     std::ofstream(path, std::ios::binary | std::ios::trunc) << damaged;
-    std::vector<std::string> altered;
     record::PictureFiles files;
-    const auto read = exchange::read_package_file(path, &altered, &files);
+    const auto read = exchange::read_package_file(path, &files);
     if (!read) {
       ++tally.refused;
       continue;
     }
     for (const auto& [digest, bytes] : files) tally.foreign_picture += bytes != file;
-    if (!altered.empty())
+    if (!read.value().test.altered.empty())
       ++tally.taken_as_told;
     else if (figures_of(read.value()) == figures)
       ++tally.taken_whole;

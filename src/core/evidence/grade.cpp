@@ -135,8 +135,11 @@ Evidence grade(const EvidenceFacts& f) {
        f.open_checks == 0 ? "nothing open"
                           : fmt::format("{} open {}", f.open_checks, f.open_checks == 1 ? "check" : "checks"),
        f.open_checks == 0 ? "" : "read again what looks wrong, or set it aside with a reason", Condition::Walk});
+  if (f.altered)
+    add({"altered", false, "it came by a package that was altered after it was written",
+         "ask for the package again from who measured", Condition::Rig});
   const int missing = e.missing();
-  if (f.lattice && !f.by_lux && f.read_share >= least_read)
+  if (f.lattice && !f.by_lux && !f.altered && f.read_share >= least_read)
     e.grade = missing == 0 ? Grade::Benchmark : missing <= most_missing_for_working ? Grade::Working : Grade::Spot;
   return e;
 }

@@ -21,6 +21,7 @@ struct EvidenceFacts {
   double read_share = 1;  ///< of the area
   double area_m2 = 0;     ///< measured
   bool by_lux = false;
+  bool altered = false;  ///< came by a package that was not as its writer left it
   enum { StabilizationNotKnown, NotStabilized, Stabilized } stabilization = StabilizationNotKnown;
   std::string stabilization_words;
   std::optional<double> drift;  ///< largest change at the reference, as a share; none where it was not read again
@@ -56,8 +57,8 @@ struct Evidence {
 };
 
 /// Grades a sweep: benchmark where every condition is met, working where one or two are not, otherwise spot. Spot
-/// checks, lux-based sweeps and those of which under least_read of the area was read are spot whatever else is met. The
-/// conditions are those of docs/method.md.
+/// checks, lux-based sweeps, those of an altered package and those of which under least_read of the area was read are
+/// spot whatever else is met. The conditions are those of docs/method.md.
 Evidence grade(const EvidenceFacts& facts);
 
 }  // namespace sunbreak

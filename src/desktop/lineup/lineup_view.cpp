@@ -34,7 +34,7 @@
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
 #include "evaluation/lineup/lamp_ways.h"
-#include "evaluation/lineup/simulated_members.h"
+#include "evaluation/lineup/members_provenance.h"
 #include "gathering/line_up_json.h"
 
 namespace sunbreak::desktop {
@@ -258,7 +258,7 @@ void LineUpView::show_state() {
     words << tr("none of which may be held against another");
   else if (groups.size() > 1)
     words << tr("in %1 groups that may not be held against each other").arg(groups.size());
-  if (const std::string simulated = evaluation::simulated_count_words(*shown->lineup); !simulated.empty())
+  if (const std::string simulated = evaluation::provenance_count_words(*shown->lineup); !simulated.empty())
     words << text_of(simulated);
   if (!shown->refused.empty()) {
     words << counted(std::ssize(shown->refused), tr("package left out"), tr("packages left out"));

@@ -92,10 +92,8 @@ void LineUpWork::follow() {
         // Which of them are the lab book's own changes with it.
         gathering::Guests guests = known->guests;
         gathering::leave_out_own(guests, *book);
-        for (const auto& one : guests.tests) {
+        for (const auto& one : guests.tests)
           for (const auto& e : one.entrants) entrants.push_back(e);
-          if (!one.differs.empty()) shown->differs[one.entrants.front().guest] = one.differs;
-        }
         shown->refused = guests.refused;
         shown->all = static_cast<int>(entrants.size());
         const auto filter = evaluation::EntrantFilter::parse(asked.filter);

@@ -20,8 +20,6 @@ struct ShownLineUp {
   int left_out = 0;                                  ///< by hand
   int all = 0;                                       ///< entrants there are
   std::vector<gathering::RefusedGuest> refused;
-  /// By package: what it states that does not come out of its readings.
-  std::map<std::string, std::vector<std::string>> differs;
   std::optional<Problem> problem;  ///< why there is no line-up
 };
 

@@ -4,12 +4,14 @@
 #include <QVBoxLayout>
 #include <ranges>
 
+#include "core/visible.h"
 #include "desktop/lineup/lineup_scene.h"
 #include "desktop/lineup/lineup_strip.h"
 #include "desktop/widgets/figures_table.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/scrolled.h"
 #include "desktop/widgets/text.h"
+#include "evaluation/provenance.h"
 
 namespace sunbreak::desktop {
 
@@ -101,10 +103,9 @@ void MemberDetail::show_scene(const LineUpScene& scene) {
     }
     lines.removeAll(QString());
   }
-  if (const auto differs = scene.shown->differs.find(here.entrant.guest); differs != scene.shown->differs.end()) {
-    lines << tr("Its package states what its readings do not give:");
-    for (const std::string& words : differs->second) lines << "· " + text_of(words);
-  }
+  if (!here.entrant.altered.empty())
+    lines
+        << tr("Its package was %1: %2").arg(tr(evaluation::altered_on_its_way), text_of(visible(here.entrant.altered)));
   words_->setText(lines.join("\n"));
   std::vector<std::vector<FigureCell>> rows;
   for (const LineUpFigure& f : evaluation::lineup_figures()) {

@@ -33,7 +33,7 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "evaluation/simulated_words.h"
+#include "evaluation/provenance.h"
 
 namespace sunbreak::desktop {
 namespace {
@@ -172,7 +172,14 @@ void ReadView::refresh() {
   state_->setText(predicted                                    ? tr("nobody walked it")
                   : settings_.quantity == Quantity::Difference ? difference_words()
                                                                : state_words());
-  simulated_->setVisible(desk_.view() && desk_.view()->simulated());
+  const bool computed = desk_.view() && desk_.view()->simulated();
+  const QString altered = desk_.test() ? text_of(evaluation::altered_words(desk_.test()->test)) : QString();
+  QStringList provenance;
+  if (!altered.isEmpty()) provenance << tr(evaluation::altered_on_its_way);
+  if (computed) provenance << tr(evaluation::not_measured);
+  simulated_->setText(marked_attention(provenance.join(QStringLiteral(" · "))));
+  simulated_->setToolTip(altered);
+  simulated_->setVisible(!provenance.isEmpty());
   figures_->refresh();
   map_->renew();
   show_cut();

@@ -56,7 +56,7 @@ class MainWindow : public QMainWindow {
   void build_menu();
   void add_key(const QKeySequence& keys, const std::function<void()>& act);
   void bring_in_table(std::string bytes, const QString& origin, const std::string& source);
-  bool taken_as_altered(const QString& path, const std::vector<std::string>& altered);
+  bool taken_as_altered(const QString& path, const std::string& altered);
   void choose_file();
   void open_book(const QString& path);
   void choose_book();

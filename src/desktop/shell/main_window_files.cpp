@@ -3,6 +3,7 @@
 #include <QSettings>
 
 #include "book/test_rows.h"
+#include "core/visible.h"
 #include "desktop/desk/stage_view.h"
 #include "desktop/import/import_dialog.h"
 #include "desktop/import/tables_dialog.h"
@@ -53,11 +54,12 @@ void MainWindow::bring_in_files(const QStringList& paths) {
 
 void MainWindow::bring_in_file(const QString& path) {
   if (is_zip_file(path)) {
-    std::vector<std::string> altered;
     record::PictureFiles pictures;
-    auto test_record = exchange::read_package_file(text_of(path), &altered, &pictures);
+    auto test_record = exchange::read_package_file(text_of(path), &pictures);
     if (!test_record) return desk_->warn(text_of(test_record.problem().sentence()));
-    if (!altered.empty() && !taken_as_altered(path, altered)) return;
+    if (const std::string& altered = test_record.value().test.altered;
+        !altered.empty() && !taken_as_altered(path, altered))
+      return;
     record::Id id = 0;
     const QString problem = desk_->edits().plan([&]() -> std::optional<Problem> {
       id = book::add_test(desk_->book(), test_record.value(), "bring in a data package", pictures);
@@ -75,9 +77,8 @@ void MainWindow::bring_in_file(const QString& path) {
 }
 
 /// Lists what in a package is not as its writer left it, and asks whether it is to be taken so.
-bool MainWindow::taken_as_altered(const QString& path, const std::vector<std::string>& altered) {
-  QStringList list;
-  for (const std::string& words : altered) list << text_of(words);
+bool MainWindow::taken_as_altered(const QString& path, const std::string& altered) {
+  const QStringList list{text_of(visible(altered))};
   const Question question{tr("Altered package"),
                           tr("%1 is not as its writer left it:").arg(QFileInfo(path).fileName()),
                           list,

@@ -26,7 +26,7 @@
 #include "desktop/widgets/flow_layout.h"
 #include "desktop/widgets/labels.h"
 #include "desktop/widgets/text.h"
-#include "evaluation/simulated_words.h"
+#include "evaluation/provenance.h"
 #include "exchange/tables/cell_numbers.h"
 
 namespace sunbreak::desktop {

@@ -67,7 +67,7 @@ Entrant entrant_of(const TestRecord& r) {
     if (!rung.extra) e.walked_heights_m.push_back(rung.height_m);
   e.target_name = r.test.target_name, e.target = {r.test.target_low_ppfd, r.test.target_high_ppfd};
   e.photoperiod_h = r.test.photoperiod_h;
-  e.simulated = r.test.simulated;
+  e.simulated = r.test.simulated, e.altered = r.test.altered;
   e.mark = r.test.mark, e.retest_of = r.test.retest_of, e.serial = r.fixture.serial;
   return e;
 }
@@ -102,10 +102,10 @@ Result<EntrantFilter> EntrantFilter::parse(const std::string& text) {
 
 bool EntrantFilter::words_found(const Entrant& e) const {
   if (words_.empty()) return true;
-  const std::string told =
-      lower_case(fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {}", e.facts, e.title, e.fixture, e.maker, e.kind,
-                             e.bench, e.walls, e.tester, e.tested_on, e.sensor, e.obtained,
-                             e.guest.empty() ? "own" : "guest " + e.guest, e.simulated ? "simulated" : "measured"));
+  const std::string told = lower_case(
+      fmt::format("{} {} {} {} {} {} {} {} {} {} {} {} {} {}", e.facts, e.title, e.fixture, e.maker, e.kind, e.bench,
+                  e.walls, e.tester, e.tested_on, e.sensor, e.obtained, e.guest.empty() ? "own" : "guest " + e.guest,
+                  e.simulated ? "simulated" : "measured", e.altered.empty() ? "" : "altered"));
   return std::ranges::all_of(words_, [&](const std::string& word) { return told.find(word) != std::string::npos; });
 }
 

@@ -28,6 +28,7 @@ struct Entrant {
   Band target;  ///< of the test
   double photoperiod_h = 12;
   bool simulated = false;
+  std::string altered;          ///< as the test has it
   std::string mark, retest_of;  ///< by which retests know each other
   std::string serial;
 };

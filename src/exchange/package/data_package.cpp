@@ -324,12 +324,18 @@ PictureFiles pictures_in(const Archive& archive, const TestRecord& record) {
   return files;
 }
 
-Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered,
-                                     PictureFiles* pictures) {
+Result<TestRecord> read_package_file(const std::filesystem::path& file, PictureFiles* pictures,
+                                     const std::string* known_altered) {
   const auto archive = read_zip(file, package_members(), picture_folder);
   if (!archive) return archive.problem();
   auto record = read_package(archive.value());
-  if (record && altered) *altered = alterations(archive.value(), record.value());
+  if (record && known_altered)
+    record.value().test.altered = *known_altered;
+  else if (record)
+    for (const std::string& words : alterations(archive.value(), record.value())) {
+      std::string& altered = record.value().test.altered;
+      if (altered.find(words) == std::string::npos) altered += (altered.empty() ? "" : "; ") + words;
+    }
   if (record && pictures) *pictures = pictures_in(archive.value(), record.value());
   return record;
 }

@@ -27,10 +27,11 @@ Archive make_package(const TestRecord& record, const PictureSource& pictures = {
 /// The test in a data package, its ids counted from 1. Refuses a newer format, missing tables and columns, unreadable
 /// cells, and what cannot be (record/faults.h), naming the place.
 Result<TestRecord> read_package(const Archive& archive);
-/// The same from a file, of which only package_members() and pictures are unpacked. `altered` takes what alterations()
-/// tells of it, `pictures` what pictures_in() finds.
-Result<TestRecord> read_package_file(const std::filesystem::path& file, std::vector<std::string>* altered = nullptr,
-                                     PictureFiles* pictures = nullptr);
+/// The same from a file, of which only package_members() and pictures are unpacked: the one gate that all packages come
+/// in by. What alterations() tells of it stands in the test from then on (Test::altered); it is looked for unless
+/// `known_altered` says what was found before. `pictures` takes what pictures_in() finds.
+Result<TestRecord> read_package_file(const std::filesystem::path& file, PictureFiles* pictures = nullptr,
+                                     const std::string* known_altered = nullptr);
 
 /// The files of a record's pictures in its package: those that are what their name says and tell nothing beside the
 /// picture.

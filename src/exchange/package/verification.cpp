@@ -14,6 +14,7 @@
 #include "evaluation/audit/audit.h"
 #include "evaluation/configurations.h"
 #include "evaluation/crop_targets.h"
+#include "evaluation/provenance.h"
 #include "exchange/files/digest.h"
 #include "exchange/package/derived_tables.h"
 #include "exchange/package/package_table.h"
@@ -315,6 +316,7 @@ std::string sha256_words(std::string_view bytes) { return "sha256:" + sha256_dig
 Verification verify_package(const Archive& archive, const record::TestRecord& record) {
   Verifier verifier(archive);
   verifier.hold_resources();
+  if (const std::string altered = evaluation::altered_words(record.test); !altered.empty()) verifier.note(altered);
   const evaluation::Evaluations all = evaluation::evaluate_all(record);
   std::vector<evaluation::Audit> audits;
   if (verifier.states("audit") || verifier.states("verdict")) {

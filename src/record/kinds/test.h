@@ -61,6 +61,8 @@ struct Test {
   std::string retest_unit;
   std::string light_class{};          ///< white, white with red, red and blue, other; empty: not stated
   std::optional<Id> lux_factor_id{};  ///< of the lux meter that it is walked by
+  /// Where the package that it came by was not as its writer left it: what differed. It goes wherever the test goes.
+  std::string altered{};
 };
 
 template <>
@@ -242,6 +244,10 @@ struct Described<Test> {
     columns.add("lux_factor_id", &Test::lux_factor_id, "the factor of the lux meter that it is walked by")
         .refers_to("lux_factor")
         .since(12);
+    columns
+        .add("altered", &Test::altered,
+             "what differed in the package that the test came by from what its writer left; empty where nothing did")
+        .since(16);
   }
 };
 

@@ -1,13 +1,17 @@
-#include "evaluation/simulated_words.h"
+#include "evaluation/provenance.h"
 
 #include <fmt/format.h>
 
 #include <vector>
 
 #include "core/quantity/length.h"
+#include "core/visible.h"
 
 namespace sunbreak::evaluation {
 
+namespace {
+
+/// Which sweeps were not measured, in a sentence; empty where all were.
 std::string simulated_words(const Evaluations& evaluations, UnitSystem units) {
   std::vector<std::string> names;
   std::size_t measured = 0;
@@ -28,6 +32,21 @@ std::string simulated_words(const Evaluations& evaluations, UnitSystem units) {
   if (measured == 0) return fmt::format("Sample data: these readings were {}.", not_measured);
   return fmt::format("Of these sweeps the readings were {}: {}. The others were measured.", not_measured,
                      fmt::join(names, ", "));
+}
+
+}  // namespace
+
+std::string altered_words(const record::Test& test) {
+  return test.altered.empty()
+             ? std::string()
+             : fmt::format("The package that this test came by was {}: {}", altered_on_its_way, visible(test.altered));
+}
+
+std::string provenance_words(const Evaluations& evaluations, UnitSystem units) {
+  std::string words = evaluations.empty() ? std::string() : altered_words(evaluations.front()->record().test);
+  const std::string simulated = simulated_words(evaluations, units);
+  if (!words.empty() && !simulated.empty()) words += " ";
+  return words + simulated;
 }
 
 }  // namespace sunbreak::evaluation
