@@ -291,7 +291,7 @@ TEST_F(StateTest, WhatIsNoPictureIsRefusedInWords) {
     EXPECT_TRUE(said.contains(words)) << said.toStdString();
   }
   EXPECT_FALSE(attach_files(desk(), {path("nowhere.jpg")}, PictureOf::test(), window_.get()));
-  EXPECT_TRUE(said.contains("cannot be opened"));
+  EXPECT_TRUE(said.contains("cannot be read"));
   EXPECT_TRUE(desk().test()->pictures.empty());
 }
 
