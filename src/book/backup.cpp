@@ -8,6 +8,7 @@
 
 #include "book/book.h"
 #include "book/picture_store.h"
+#include "exchange/files/companions.h"
 
 namespace sunbreak::book {
 namespace fs = std::filesystem;
@@ -17,7 +18,7 @@ namespace {
 std::vector<fs::path> backups(const fs::path& file) {
   std::vector<fs::path> found;
   std::error_code ignored;
-  for (const auto& entry : fs::directory_iterator(backup_folder(file), ignored))
+  for (const auto& entry : fs::directory_iterator(exchange::backups_beside(file), ignored))
     if (entry.path().extension() == ".sunbreak" && entry.path().stem().string().starts_with(file.stem().string()))
       found.push_back(entry.path());
   std::sort(found.begin(), found.end(), [](const fs::path& a, const fs::path& b) {
@@ -52,10 +53,8 @@ void copy_without_pictures(const fs::path& file, const fs::path& target) {
 
 }  // namespace
 
-fs::path backup_folder(const fs::path& file) { return file.parent_path() / (file.stem().string() + "-backups"); }
-
 void back_up(SQLite::Database& db, const fs::path& file, const std::string& tag, int kept) {
-  const fs::path folder = backup_folder(file);
+  const fs::path folder = exchange::backups_beside(file);
   const fs::path target = folder / (file.stem().string() + "-" + tag + ".sunbreak");
   if (fs::exists(target)) return;
   fs::create_directories(folder);

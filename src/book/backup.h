@@ -8,11 +8,8 @@
 
 namespace sunbreak::book {
 
-/// The folder beside a lab book's file that holds its backups.
-std::filesystem::path backup_folder(const std::filesystem::path& file);
-
-/// Copies the whole book to `<stem>-<tag>.sunbreak` in the backup folder, unless that is there, and removes the oldest
-/// beyond `kept`. The copy is whole or absent, never partial.
+/// Copies the whole book to `<stem>-<tag>.sunbreak` in backups_beside() it, unless that is there, and removes the
+/// oldest beyond `kept`. The copy is whole or absent, never partial.
 void back_up(SQLite::Database& db, const std::filesystem::path& file, const std::string& tag, int kept = 14);
 
 }  // namespace sunbreak::book

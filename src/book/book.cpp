@@ -18,6 +18,7 @@
 #include "book/picture_store.h"
 #include "book/schema.h"
 #include "book/trouble.h"
+#include "exchange/files/companions.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/files/targets.h"
@@ -50,7 +51,7 @@ struct Lock {
 /// Takes the writer's lock. The kernel lets go of it when this process ends; a file that a dead one left behind, of
 /// whatever user, holds nothing.
 Lock take_lock(const fs::path& file) {
-  const std::string name = file.string() + ".lock";
+  const fs::path name = exchange::lock_beside(file);
   int lock = ::open(name.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
   if (lock < 0) lock = ::open(name.c_str(), O_RDONLY | O_CLOEXEC);
   if (lock < 0)
@@ -213,7 +214,7 @@ void Book::back_up_today() {
     back_up_pictures(*db_, file_, most_pictures_at_opening);
   } catch (const std::exception& e) {
     notice_ = fmt::format("No backup of today could be written ({}): free some space, or check the rights of {}.",
-                          e.what(), backup_folder(file_).string());
+                          e.what(), exchange::backups_beside(file_).string());
   }
 }
 

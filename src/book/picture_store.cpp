@@ -7,6 +7,7 @@
 #include <stdexcept>
 
 #include "book/backup.h"
+#include "exchange/files/companions.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/files/read_file.h"
@@ -39,7 +40,7 @@ bool has_pictures(const SQLite::Database& db) {
   return db.tableExists("picture_file") && SQLite::Statement(db, "SELECT 1 FROM picture_file LIMIT 1").executeStep();
 }
 
-fs::path picture_folder(const fs::path& file) { return backup_folder(file) / "pictures"; }
+fs::path picture_folder(const fs::path& file) { return exchange::backups_beside(file) / "pictures"; }
 
 void back_up_pictures(const SQLite::Database& db, const fs::path& file, std::size_t most_bytes) {
   if (!has_pictures(db)) return;

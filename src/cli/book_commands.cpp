@@ -7,7 +7,7 @@
 #include "book/test_rows.h"
 #include "cli/figures_command.h"
 #include "cli/source_test.h"
-#include "core/visible.h"
+#include "evaluation/provenance.h"
 #include "exchange/files/digest.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
@@ -73,10 +73,10 @@ int import_test(const std::string& file, const std::string& package, bool as_alt
   record::PictureFiles pictures;
   const auto test_record = exchange::read_package_file(package, &pictures);
   if (!test_record) return fail(test_record.problem());
-  const std::string& altered = test_record.value().test.altered;
-  if (!altered.empty()) std::cerr << "altered: " << visible(altered) << "\n";
+  const std::string altered = evaluation::altered_words(test_record.value().test);
+  if (!altered.empty()) std::cerr << "note: " << altered << "\n";
   if (!altered.empty() && !as_altered)
-    return fail({package + " is not as its writer left it", "nothing was added",
+    return fail({package + " was " + evaluation::altered_on_its_way, "nothing was added",
                  "ask for the file again, or take it as it is with --as-altered"});
   auto opened = Book::open(file);
   if (!opened) return fail(opened.problem());

@@ -20,7 +20,7 @@ int main(int argc, char** argv) {
   sunbreak::cli::add_book_commands(app, status);
   sunbreak::cli::add_publish_command(app, status);
   sunbreak::cli::add_site_command(app, status);
-  sunbreak::exchange::hold_sources();
+  const sunbreak::exchange::HeldSources held;
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {

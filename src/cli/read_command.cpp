@@ -210,6 +210,7 @@ int run_read(const ReadArguments& a) {
   if (a.json) {
     std::cout << record::json_text(Json{{"test", title},
                                         {"grade", grade_name},
+                                        {"altered", whole.test.altered.empty() ? Json() : Json(whole.test.altered)},
                                         {"sweeps", sweeps},
                                         {"fixture", sheet_json(whole)},
                                         {"arrangement", arrangement_json(whole)},

@@ -35,19 +35,24 @@ bool is_package(const std::string& file) { return std::filesystem::path(file).ex
 
 }  // namespace
 
-Result<record::TestRecord> whole_test(const std::string& file, const std::string& test) {
-  if (is_package(file)) {
-    auto read = exchange::read_package_file(file);
-    if (read && !read.value().test.altered.empty())
-      std::cerr << "note: " << evaluation::altered_words(read.value().test) << "\n";
-    return read;
-  }
+namespace {
+
+Result<record::TestRecord> test_in_book(const std::string& file, const std::string& test) {
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return opened.problem();
   auto found = find_test(*opened.value(), test);
   if (!opened.value()->notice().empty()) std::cerr << opened.value()->notice() << "\n";
   if (found)
     for (const record::Fault& fault : found.value().faults) std::cerr << "set apart: " << fault.words() << "\n";
+  return found;
+}
+
+}  // namespace
+
+Result<record::TestRecord> whole_test(const std::string& file, const std::string& test) {
+  auto found = is_package(file) ? exchange::read_package_file(file) : test_in_book(file, test);
+  if (const std::string altered = found ? evaluation::altered_words(found.value().test) : ""; !altered.empty())
+    std::cerr << "note: " << altered << "\n";
   return found;
 }
 

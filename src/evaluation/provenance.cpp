@@ -1,7 +1,9 @@
 #include "evaluation/provenance.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
+#include <string_view>
 #include <vector>
 
 #include "core/quantity/length.h"
@@ -34,19 +36,32 @@ std::string simulated_words(const Evaluations& evaluations, UnitSystem units) {
                      fmt::join(names, ", "));
 }
 
+std::string together(const std::string& first, const std::string& second) {
+  return first.empty() || second.empty() ? first + second : first + " " + second;
+}
+
 }  // namespace
 
 std::string altered_words(const record::Test& test) {
   return test.altered.empty()
              ? std::string()
-             : fmt::format("The package that this test came by was {}: {}", altered_on_its_way, visible(test.altered));
+             : fmt::format("The package that this test came by was {}: {}.", altered_on_its_way, visible(test.altered));
+}
+
+std::string provenance_note(const record::Test& test, bool computed) {
+  std::vector<std::string_view> notes;
+  if (!test.altered.empty()) notes.push_back(altered_on_its_way);
+  if (computed) notes.push_back(not_measured);
+  return fmt::format("{}", fmt::join(notes, " · "));
+}
+
+std::string provenance_sentence(const record::Test& test) {
+  return together(altered_words(test), test.simulated ? fmt::format("Sample data: {}.", not_measured) : "");
 }
 
 std::string provenance_words(const Evaluations& evaluations, UnitSystem units) {
-  std::string words = evaluations.empty() ? std::string() : altered_words(evaluations.front()->record().test);
-  const std::string simulated = simulated_words(evaluations, units);
-  if (!words.empty() && !simulated.empty()) words += " ";
-  return words + simulated;
+  return together(evaluations.empty() ? "" : altered_words(evaluations.front()->record().test),
+                  simulated_words(evaluations, units));
 }
 
 }  // namespace sunbreak::evaluation

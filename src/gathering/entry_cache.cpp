@@ -11,13 +11,14 @@
 #include <vector>
 
 #include "core/method_version.h"
+#include "exchange/files/companions.h"
 
 namespace sunbreak::gathering {
 namespace {
 
 namespace fs = std::filesystem;
 
-constexpr int format = 3;
+constexpr int format = 4;
 constexpr int busy_ms = 200;
 
 /// Another method gives other figures: what it gave before is no use.
@@ -29,15 +30,10 @@ EntryCache::EntryCache() = default;
 EntryCache::~EntryCache() = default;
 EntryCache::EntryCache(EntryCache&&) noexcept = default;
 
-fs::path EntryCache::file_beside(const fs::path& book) {
-  fs::path file = book;
-  return file += ".cache";
-}
-
 EntryCache EntryCache::beside(const fs::path& book, std::int64_t most_bytes) {
   EntryCache cache;
   cache.most_bytes_ = most_bytes;
-  const fs::path file = file_beside(book);
+  const fs::path file = exchange::cache_beside(book);
   try {
     cache.open(file);
   } catch (const SQLite::Exception& e) {

@@ -20,14 +20,13 @@ namespace sunbreak::gathering {
 /// is as good as none. Asked by one thread at a time.
 class EntryCache {
  public:
-  /// The cache of a lab book; makes the file where there is none. Where that cannot be, it keeps nothing.
+  /// The cache of a lab book, in cache_beside() it; makes the file where there is none. Where that cannot be, it keeps
+  /// nothing.
   static EntryCache beside(const std::filesystem::path& book, std::int64_t most_bytes = std::int64_t{512} << 20);
   /// One that keeps nothing.
   EntryCache();
   ~EntryCache();
   EntryCache(EntryCache&&) noexcept;
-
-  static std::filesystem::path file_beside(const std::filesystem::path& book);
 
   /// Tells `take` of those of the keys that are kept: the place among them, and the bytes, which last as long as the
   /// call.

@@ -71,6 +71,7 @@ Json line_up_json(const LineUp& lineup, const ReadyLineUp& ready, UnitSystem uni
              {"tester", member.entrant.tester},
              {"tested_on", member.entrant.tested_on},
              {"simulated", member.entrant.simulated},
+             {"altered", member.entrant.altered.empty() ? Json() : Json(member.entrant.altered)},
              {"guest", member.entrant.guest.empty() ? Json() : Json(member.entrant.guest)},
              {"value", s.value},
              {"expanded_k2", std::isfinite(s.value) ? s.expanded() : unread},

@@ -61,8 +61,8 @@ Result<Still> still(const StillFrame& frame, const Palette& palette, std::string
 }
 
 std::string still_foot_words(const record::TestRecord& b) {
-  std::string words = b.test.simulated ? evaluation::not_measured : b.test.tested_by;
-  if (!b.test.altered.empty()) words = evaluation::altered_on_its_way + std::string(words.empty() ? "" : " · ") + words;
+  std::string words = evaluation::provenance_note(b.test, b.test.simulated);
+  if (!b.test.simulated && !b.test.tested_by.empty()) words += (words.empty() ? "" : " · ") + b.test.tested_by;
   if (!b.test.tested_on.empty()) words += (words.empty() ? "" : " · ") + b.test.tested_on;
   return words;
 }

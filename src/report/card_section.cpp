@@ -79,7 +79,7 @@ std::string settings_card_page(const evaluation::TestRecord& record, const evalu
   page.set("title", "Settings card: " + record::title_of(record));
   page.set("lead", fmt::format("{} on {}{}", record.fixture.name, record.bench.name,
                                record.test.tested_by.empty() ? "" : ", measured by " + record.test.tested_by));
-  page.set("simulated", record.test.simulated ? fmt::format("Sample data: {}.", evaluation::not_measured) : "");
+  page.set("simulated", evaluation::provenance_sentence(record.test));
   add_card_section(page, record, &card, units);
   page.set("part_card_table", std::string(embedded::card_table_mustache));
   kainjow::mustache::mustache own{std::string(embedded::settings_card_mustache)};

@@ -11,6 +11,7 @@ writing = (r"\bofstream\b|\bfstream\b|\bfopen\s*\(|\bfreopen\s*\(|\bO_(?:WRONLY|
            r"QSaveFile|QTemporaryFile|\bQFile\b|\bcreat\s*\(|\.save\s*\(\s*(?!&)(?:file|path|name|text_of)|"
            r"fs::(?:rename|copy|copy_file|resize_file|remove|remove_all|create_hard_link|create_symlink)\s*\(|"
            r"filesystem::(?:rename|copy|copy_file|resize_file|remove|remove_all)\s*\(|(?<!\w)::(?:rename|unlink|link|truncate)\s*\(|"
+           r"\.save\s*\(\s*[^&)][^)]*,\s*\"(?:PNG|JPG|JPEG|SVG)\"|grab\(\)\.save\s*\(\s*[^&]|"
            r"workbook_new|cairo_(?:pdf|svg|ps)_surface_create\s*\(|write_to_png\s*\(|zip_open\s*\(|SQLite::OPEN_(?:CREATE|READWRITE)|sqlite3_open")
 reading = r"\bifstream\b|\bstd::getline\s*\(\s*std::cin|\bfread\s*\(|(?<!\w)::open\s*\(|\bistreambuf_iterator\b"
 # The one writer and the one reader, and what SQLite, libzip, the system's devices and the demo of a bench do themselves.

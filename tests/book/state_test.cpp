@@ -6,7 +6,9 @@
 #include "book/picture_store.h"
 #include "book/temporary_book.h"
 #include "evaluation/configurations.h"
+#include "exchange/files/companions.h"
 #include "exchange/files/digest.h"
+#include "exchange/files/new_file.h"
 #include "record/configurations.h"
 
 using namespace sunbreak;
@@ -182,7 +184,9 @@ TEST(Pictures, BackupsLeaveThemOutAndHaveThemOnceBeside) {
   ASSERT_TRUE(backup);
   EXPECT_LT(fs::file_size(*backup), file.size());
   EXPECT_EQ(fs::file_size(sunbreak::book::picture_folder(book.file()) / digest), file.size());
-  EXPECT_LT(size_of_folder(backup_folder(book.file()), "pictures"), file.size());
+  EXPECT_LT(size_of_folder(exchange::backups_beside(book.file()), "pictures"), file.size());
+  EXPECT_TRUE(exchange::write_new_file(*backup, "a page", exchange::Existing::Replace)) << "a backup is a lab book";
+  EXPECT_TRUE(exchange::write_new_file(backup->parent_path() / "page.html", "a page"));
   // The lab book is lost: its copy from the backup has the pictures again, and all else.
   book.close();
   fs::remove(book.file());

@@ -599,3 +599,30 @@ TEST_F(Cli, LineUpByAnIndexPrintsItsWeights) {
   EXPECT_EQ(wrong.status, 3);
   EXPECT_NE(wrong.err.find("there is no figure 'brightness' to weigh"), std::string::npos) << wrong.err;
 }
+
+TEST_F(Cli, NoCommandWritesOverWhatItReadsOrWhatBelongsToALabBook) {
+  const std::string book = sample_book(), package = (folder_ / "package.zip").string();
+  ASSERT_EQ(run("export " + book + " --test 1 -o " + package).status, 0);
+  const std::string before = text(book), packed = text(package);
+  fs::create_directories(folder_ / "book-backups");
+  for (const std::string& arguments :
+       {"factor-card " + book + " --output " + book + " --force",
+        "line-up " + book + " --workbook " + book + " --force", "export " + book + " --test 1 -o " + book + " --force",
+        "export " + package + " -o " + package + " --force", "export " + book + " --test 1 -o " + book + "-journal",
+        "export " + book + " --test 1 -o " + book + ".lock --force",
+        "export " + book + " --test 1 -o " + (folder_ / "book-backups/page.zip").string(),
+        "demo " + book + "-journal"}) {
+    const Outcome o = run(arguments);
+    EXPECT_NE(o.status, 0) << arguments;
+    EXPECT_NE(o.err.find("it was left as it is"), std::string::npos) << arguments << ": " << o.err;
+  }
+  EXPECT_EQ(text(book), before);
+  EXPECT_EQ(text(package), packed);
+}
+
+TEST_F(Cli, AnEndlessOrEmptySourceIsToldAsThat) {
+  for (const char* command : {"spectrum", "predict", "lux-factor", "figures --footprint 120x120cm"})
+    EXPECT_NE(run(std::string(command) + " /dev/zero").err.find("larger than 64 MB"), std::string::npos) << command;
+  const std::string empty = file("empty.sunbreak", "").string();
+  EXPECT_NE(run("list " + empty).err.find("is empty"), std::string::npos);
+}

@@ -346,7 +346,7 @@ TEST_F(FirstHourTest, OneSimulatedReadingMarksItsSweepAlone) {
   QTest::qWait(20);
   EXPECT_TRUE(mark->isVisible() && mark->text().contains("computed by a simulated bench, not measured"));
   window_->show_stage(Stage::Read);
-  const auto* read = find<QLabel>("readSimulated");
+  const auto* read = find<QLabel>("readProvenance");
   EXPECT_TRUE(read->isVisible() && read->text() == mark->text()) << "Read says the same";
   window_->show_stage(Stage::Walk);
   desk().step_rung(-1);

@@ -9,6 +9,7 @@
 #include <fstream>
 #include <string>
 
+#include "exchange/files/companions.h"
 #include "exchange/files/new_file.h"
 #include "exchange/files/read_file.h"
 #include "exchange/files/targets.h"
@@ -40,7 +41,8 @@ class Files : public testing::Test {
     return static_cast<std::size_t>(std::distance(fs::directory_iterator(folder_), fs::directory_iterator()));
   }
 
-  fs::path folder_ = fs::path(testing::TempDir()) / ("files with blanks\nand lines " + std::to_string(::getpid()));
+  fs::path folder_ = fs::path(testing::TempDir()) / ("files with blanks\nand lines " + std::to_string(::getpid()) +
+                                                     testing::UnitTest::GetInstance()->current_test_info()->name());
 };
 
 TEST_F(Files, ALabBookAndWhatStandsBesideItAreNeverWrittenOver) {
@@ -54,20 +56,22 @@ TEST_F(Files, ALabBookAndWhatStandsBesideItAreNeverWrittenOver) {
       ASSERT_TRUE(refused) << target;
       EXPECT_EQ(refused->means, "it was left as it is");
     }
-  for (const char* ending : {"-wal", "-shm", "-journal", ".lock", ".cache", "-backups"}) {
-    const auto refused = write_new_file(book.string() + ending, "a page", Existing::Keep);
-    ASSERT_TRUE(refused) << ending;
+  for (const fs::path& beside :
+       {fs::path(book.string() + "-wal"), fs::path(book.string() + "-shm"), fs::path(book.string() + "-journal"),
+        lock_beside(book), cache_beside(book), backups_beside(book)}) {
+    const auto refused = write_new_file(beside, "a page", Existing::Keep);
+    ASSERT_TRUE(refused) << beside;
     EXPECT_NE(refused->seen.find("belongs to the lab book"), std::string::npos);
   }
-  fs::create_directories(book.string() + "-backups/pictures");
-  EXPECT_TRUE(write_new_file(book.string() + "-backups/pictures/new.html", "a page", Existing::Keep));
-  EXPECT_FALSE(write_companion(book.string() + "-backups/pictures/new.html", "a picture"));
+  fs::create_directories(backups_beside(book) / "pictures");
+  EXPECT_TRUE(write_new_file(backups_beside(book) / "pictures/new.html", "a page", Existing::Keep));
+  EXPECT_FALSE(write_companion(backups_beside(book) / "pictures/new.html", "a picture"));
   EXPECT_FALSE(write_new_file(folder_ / "no book.lock", "beside nothing", Existing::Keep));
   EXPECT_EQ(read_file(book).value(), before);
 }
 
 TEST_F(Files, WhatIsReadFromIsNotWrittenOverByAnyName) {
-  hold_sources();
+  const HeldSources held;
   const fs::path source = put("package.zip", "PK");
   ASSERT_TRUE(read_file(source));
   fs::create_hard_link(source, folder_ / "other name.zip");

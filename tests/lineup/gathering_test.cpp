@@ -7,6 +7,7 @@
 
 #include "book/temporary_book.h"
 #include "evaluation/crop_targets.h"
+#include "exchange/files/companions.h"
 #include "exchange/files/new_file.h"
 #include "exchange/package/data_package.h"
 #include "gathering/entry_cache.h"
@@ -117,7 +118,7 @@ TEST(EntryCacheTest, IsFilledOnceAndFollowsTheBook) {
   };
   EXPECT_NEAR(mean_of(*fill()[0]), 307.5, 1e-9);
   EXPECT_EQ(worked, 2);
-  ASSERT_TRUE(fs::exists(EntryCache::file_beside(book.file())));
+  ASSERT_TRUE(fs::exists(exchange::cache_beside(book.file())));
   EXPECT_NEAR(mean_of(*fill()[1]), 407.5, 1e-9);
   EXPECT_EQ(worked, 0) << "both were kept";
   book.read(book.test_record(test).sweeps.front().id, 0, 460);
@@ -125,17 +126,17 @@ TEST(EntryCacheTest, IsFilledOnceAndFollowsTheBook) {
   EXPECT_NEAR(mean_of(*fill()[0]), 317.5, 1e-9);
   EXPECT_EQ(worked, 1) << "the other stands";
   // Away, damaged, or a folder in its place: as good as none.
-  fs::remove(EntryCache::file_beside(book.file()));
+  fs::remove(exchange::cache_beside(book.file()));
   fill();
   EXPECT_EQ(worked, 2);
-  std::ofstream(EntryCache::file_beside(book.file())) << "no database";
+  std::ofstream(exchange::cache_beside(book.file())) << "no database";
   EXPECT_NEAR(mean_of(*fill()[0]), 317.5, 1e-9);
   EXPECT_EQ(worked, 2);
   fill();
   EXPECT_EQ(worked, 0) << "made anew";
-  for (const char* tail : {"", "-wal", "-shm"}) fs::remove(EntryCache::file_beside(book.file()).string() + tail);
-  fs::create_directory(EntryCache::file_beside(book.file()));
-  std::ofstream(EntryCache::file_beside(book.file()) / "full") << "x";
+  for (const char* tail : {"", "-wal", "-shm"}) fs::remove(exchange::cache_beside(book.file()).string() + tail);
+  fs::create_directory(exchange::cache_beside(book.file()));
+  std::ofstream(exchange::cache_beside(book.file()) / "full") << "x";
   EXPECT_NEAR(mean_of(*fill()[0]), 317.5, 1e-9);
   fill();
   EXPECT_EQ(worked, 2) << "nothing can be kept there";

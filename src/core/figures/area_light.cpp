@@ -16,11 +16,6 @@ constexpr double same_m = 1e-6;
 /// What the lines of a lattice count in something that is straight between them.
 using LineWeights = std::vector<double>;
 
-struct Bracket {
-  std::size_t low, high;
-  double share;  ///< of `high`
-};
-
 LineWeights at_place(const std::vector<double>& lines, double place) {
   LineWeights weights(lines.size());
   const LineBracket b = bracket_between(lines, place);

@@ -25,7 +25,7 @@ struct DecayFit {
 };
 
 /// The fit of the latest stretch of a log that one decay describes, perhaps with one step in it: of the whole log, or,
-/// where more disturbances spoil that, of what came after. τ from 1.5 min to 3 h and the step's moment run over every
+/// where more disturbances spoil that, of what came after. τ from 1.5 min to 6 h and the step's moment run over every
 /// value the data allow, each weighed by how well it fits; all other parameters by least squares (docs/method.md).
 /// Nothing for logs under 15 min or six minutes with a value. About 20 ms for a day at one value a second.
 std::optional<DecayFit> fit_decay(std::span<const TimedValue> log);

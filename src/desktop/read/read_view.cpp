@@ -74,12 +74,12 @@ QWidget* ReadView::make_middle() {
   state_ = new ElidedLabel(middle);
   head->addWidget(title_);
   head->addSpacing(16);
-  simulated_ = new QLabel(marked_attention(tr(evaluation::not_measured)), middle);
-  simulated_->setObjectName("readSimulated");
-  set_tone(simulated_, "attention");
+  provenance_ = new QLabel(middle);
+  provenance_->setObjectName("readProvenance");
+  set_tone(provenance_, "attention");
   head->addWidget(state_, 1);
   column->addLayout(head);
-  column->addWidget(simulated_);
+  column->addWidget(provenance_);
   // Where all of them do not fit beside each other they go on in a second line.
   auto* strip = new QWidget(middle);
   strip->setObjectName("ground");
@@ -173,13 +173,10 @@ void ReadView::refresh() {
                   : settings_.quantity == Quantity::Difference ? difference_words()
                                                                : state_words());
   const bool computed = desk_.view() && desk_.view()->simulated();
-  const QString altered = desk_.test() ? text_of(evaluation::altered_words(desk_.test()->test)) : QString();
-  QStringList provenance;
-  if (!altered.isEmpty()) provenance << tr(evaluation::altered_on_its_way);
-  if (computed) provenance << tr(evaluation::not_measured);
-  simulated_->setText(marked_attention(provenance.join(QStringLiteral(" · "))));
-  simulated_->setToolTip(altered);
-  simulated_->setVisible(!provenance.isEmpty());
+  const std::string note = desk_.test() ? evaluation::provenance_note(desk_.test()->test, computed) : std::string();
+  provenance_->setText(marked_attention(text_of(note)));
+  provenance_->setToolTip(desk_.test() ? text_of(evaluation::altered_words(desk_.test()->test)) : QString());
+  provenance_->setVisible(!note.empty());
   figures_->refresh();
   map_->renew();
   show_cut();
@@ -412,7 +409,9 @@ void ReadView::draw_picture(QPainter& p, const QRectF& room, bool in_vectors) co
   p.setFont(title_->font());
   QString words = text_of(record::title_of(*desk_.test()));
   if (!all) words += QStringLiteral(" · ") + title_->text();
-  if (desk_.view()->simulated()) words += QStringLiteral(" · ") + tr(evaluation::not_measured);
+  if (const std::string note = evaluation::provenance_note(desk_.test()->test, desk_.view()->simulated());
+      !note.empty())
+    words += QStringLiteral(" · ") + text_of(note);
   p.drawText(QRectF(room.left() + 48, room.top() + 8, room.width() - 64, 24), Qt::AlignLeft | Qt::AlignVCenter,
              shown_values(desk_, *desk_.view(), settings_).title + QStringLiteral(" · ") + words);
   const QRectF below = room.adjusted(0, 36, 0, 0);

@@ -71,7 +71,7 @@ class ReadView : public StageView {
   InstrumentHub& hub_;
   MapSettings settings_;
   record::Id test_id_ = 0;  ///< that the settings are for
-  QLabel *title_, *simulated_, *state_, *readout_;
+  QLabel *title_, *provenance_, *state_, *readout_;
   std::vector<QPushButton*> tabs_;
   QStackedWidget* pages_;
   ReadTools* tools_;

@@ -9,7 +9,9 @@
 #include <cerrno>
 #include <cstdio>
 #include <cstring>
+#include <mutex>
 #include <random>
+#include <set>
 #include <string>
 #include <utility>
 
@@ -32,9 +34,16 @@ std::string unpredictable() {
   return fmt::format(".{:08x}{:08x}{}", random(), random(), partial_ending);
 }
 
-/// Takes away what writers left under names of their own that were ended before they were done: nobody holds it.
+/// Takes away what writers left under names of their own that were ended before they were done: nobody holds it. Once
+/// a folder: what this process leaves it clears itself.
 void clear_left_overs(const fs::path& folder) {
+  static std::mutex alone;
+  static std::set<fs::path> cleared;
   std::error_code error;
+  {
+    const std::lock_guard lock(alone);
+    if (!cleared.insert(fs::absolute(folder, error)).second) return;
+  }
   for (const auto& entry : fs::directory_iterator(folder, error)) {
     const std::string name = entry.path().filename().string();
     if (name.size() != partial_length || name.front() != '.' || !name.ends_with(partial_ending)) continue;

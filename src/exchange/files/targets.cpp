@@ -3,27 +3,23 @@
 #include <fmt/format.h>
 #include <sys/stat.h>
 
-#include <array>
 #include <mutex>
 #include <set>
 #include <string>
-#include <string_view>
 #include <utility>
 
-#include "exchange/files/read_file.h"
+#include "exchange/files/companions.h"
 
 namespace sunbreak::exchange {
 namespace {
 
 namespace fs = std::filesystem;
 
-constexpr std::array<std::string_view, 6> companions{"-wal", "-shm", "-journal", ".lock", ".cache", "-backups"};
-
 using Inode = std::pair<dev_t, ino_t>;
 
 struct Sources {
   std::mutex alone;
-  bool held = false;
+  int holders = 0;
   std::set<Inode> read;
 };
 
@@ -38,30 +34,26 @@ std::optional<Inode> inode_of(const fs::path& file) {
   return Inode{there.st_dev, there.st_ino};
 }
 
-/// The lab book that a name stands beside as one of its companions.
-std::optional<fs::path> companion_of(const fs::path& name) {
-  const std::string text = name.string();
-  for (const std::string_view ending : companions)
-    if (text.size() > ending.size() && text.ends_with(ending))
-      if (const fs::path book = text.substr(0, text.size() - ending.size()); is_lab_book(book)) return book;
-  return {};
-}
-
 Problem left_as_it_is(std::string seen, const char* remedy = "name another file") {
   return {std::move(seen), "it was left as it is", remedy};
 }
 
 }  // namespace
 
-void hold_sources() {
+HeldSources::HeldSources() {
   const std::lock_guard lock(sources().alone);
-  sources().held = true;
+  ++sources().holders;
+}
+
+HeldSources::~HeldSources() {
+  const std::lock_guard lock(sources().alone);
+  if (--sources().holders == 0) sources().read.clear();
 }
 
 void note_source(const fs::path& file) {
   const auto inode = inode_of(file);
   const std::lock_guard lock(sources().alone);
-  if (inode && sources().held) sources().read.insert(*inode);
+  if (inode && sources().holders > 0) sources().read.insert(*inode);
 }
 
 std::optional<Problem> refused_as_target(const fs::path& file) {
@@ -70,7 +62,7 @@ std::optional<Problem> refused_as_target(const fs::path& file) {
   const fs::path folder = fs::weakly_canonical(whole.parent_path(), error);
   const fs::path name = error ? whole : folder / whole.filename();
   for (fs::path part = name; part.has_relative_path(); part = part.parent_path())
-    if (const auto book = companion_of(part))
+    if (const auto book = lab_book_of(part))
       return left_as_it_is(fmt::format("{} belongs to the lab book {}", file.string(), book->filename().string()));
   struct stat there {};
   if (::lstat(file.c_str(), &there) != 0) return {};
@@ -87,13 +79,6 @@ std::optional<Problem> refused_as_target(const fs::path& file) {
   }
   if (is_lab_book(file)) return left_as_it_is(fmt::format("{} is a lab book", file.string()));
   return {};
-}
-
-bool is_lab_book(const fs::path& file) {
-  // https://www.sqlite.org/fileformat.html: the application's mark stands at byte 68.
-  constexpr std::string_view head("SQLite format 3\0", 16), mark("SUNB");
-  const std::string first = first_bytes(file, 72);
-  return first.size() == 72 && first.starts_with(head) && std::string_view(first).substr(68) == mark;
 }
 
 }  // namespace sunbreak::exchange
