@@ -180,9 +180,11 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
     if (auto problem = examine(db, file)) return *problem;
     const int version = db.execAndGet("PRAGMA user_version").getInt();
     if (book->read_only_ && version < schema_version())
-      return Problem{fmt::format("the lab book {} is of an older schema and cannot be brought up to date read-only",
-                                 file.string()),
-                     "", "close the other window on it, or make the file writable, and open it again"};
+      return Problem{fmt::format("the lab book {} is of an older schema", file.string()),
+                     "to be read it has to be brought up to date, which was not done: " +
+                         (mode == Mode::ReadOnly ? "only the window does that" : book->why_read_only_),
+                     mode == Mode::ReadOnly ? "open it once in the window, which keeps a backup of it as it was"
+                                            : "then open it again"};
     db.exec("PRAGMA foreign_keys = ON");
     if (!book->read_only_) {
       db.execAndGet("PRAGMA journal_mode = WAL");

@@ -71,7 +71,7 @@ void bring_back_pictures(SQLite::Database& db, const fs::path& folder) {
   }
   for (const std::string& digest : missing) {
     if (!record::is_digest(digest)) continue;
-    const auto bytes = exchange::read_file(folder / digest);
+    const auto bytes = exchange::read_back(folder / digest);
     if (bytes && exchange::sha256_digits(bytes.value()) == digest) store_picture(db, digest, bytes.value());
   }
 }

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
-#include <string_view>
 #include <vector>
 
 #include "core/quantity/length.h"
@@ -49,8 +48,8 @@ std::string altered_words(const record::Test& test) {
 }
 
 std::string provenance_note(const record::Test& test, bool computed) {
-  std::vector<std::string_view> notes;
-  if (!test.altered.empty()) notes.push_back(altered_on_its_way);
+  std::vector<std::string> notes;
+  if (!test.altered.empty()) notes.push_back(fmt::format("its package was {}", altered_on_its_way));
   if (computed) notes.push_back(not_measured);
   return fmt::format("{}", fmt::join(notes, " · "));
 }

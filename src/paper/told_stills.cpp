@@ -90,7 +90,7 @@ std::vector<std::vector<std::string>> target_rows(const Evaluation& evaluation,
     }
     const TargetFit& fit = fits[t][static_cast<std::size_t>(best)];
     rows.push_back({targets[t].name, evaluation::sweep_name(b, *fitted[static_cast<std::size_t>(best)].first, units),
-                    share_text(fit.coverage.in_band_share), band});
+                    in_band_text(fit.coverage), band});
   }
   return rows;
 }

@@ -22,7 +22,7 @@ constexpr const char* kept_name = "site.json";
 std::string escaped(const std::string& words) { return markup_text(visible(words)); }
 
 record::Json kept_beside(const fs::path& folder) {
-  const auto text = exchange::read_file(folder / kept_name);
+  const auto text = exchange::read_back(folder / kept_name);
   return record::json_of(text ? text.value() : std::string());
 }
 

@@ -31,7 +31,7 @@ void add_targets_section(data& page, const evaluation::Evaluation& evaluation, c
     List cells;
     for (const TargetFit& fit : fits) {
       data cell;
-      cell.set("share", share_text(fit.coverage.in_band_share));
+      cell.set("share", in_band_text(fit.coverage));
       cell.set("tone", fit.passes ? "n" : "r");
       cells.push_back(cell);
     }

@@ -153,7 +153,7 @@ Result<std::string> written_book(const std::string& title, const std::function<v
   fill(writer);
   workbook_set_properties(book, &properties);
   const lxw_error closed = workbook_close(book);
-  auto bytes = exchange::read_file(file, exchange::most_package_bytes);
+  auto bytes = exchange::read_back(file, exchange::most_package_bytes);
   const bool read = closed == LXW_NO_ERROR && bytes;
   fs::remove_all(folder, error);
   if (!read) return refused(closed == LXW_NO_ERROR ? "it could not be read back" : lxw_strerror(closed));

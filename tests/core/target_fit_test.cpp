@@ -73,3 +73,20 @@ TEST(BestFit, HasTheLargestShareAndAmongAlikeTheFewestWatts) {
   const std::vector<double> unknown(3, std::numeric_limits<double>::infinity());
   EXPECT_EQ(best_fit(std::vector<TargetFit>{in_band(0.7), in_band(0.7), in_band(0.7)}, unknown), 0);
 }
+
+/// Two of five rows of an even field were read: whatever is asked, the whole of it is not known to be served.
+TEST(TargetFits, WhatWasReadInPartIsNotServed) {
+  Ramp even = ramp(500, 500);
+  for (std::size_t i = 10; i < even.ppfd.size(); ++i) even.ppfd[i] = unread;
+  using Kind = ServingRule::Kind;
+  for (const ServingRule& rule :
+       {ServingRule{Kind::Edge}, ServingRule{Kind::Every}, ServingRule{Kind::Share, 0.2}, ServingRule{Kind::Mean},
+        ServingRule{Kind::Corners, 0.9, 400}, ServingRule{Kind::Center, 0.9, 500}}) {
+    const TargetFit fit = target_fits(even.layout, even.ppfd, std::vector<Band>{{400, 600}}, rule)[0];
+    EXPECT_FALSE(fit.passes) << serving_rule_words(rule, {400, 600});
+    EXPECT_TRUE(in_band_text(fit.coverage).starts_with("at least ")) << in_band_text(fit.coverage);
+  }
+  const TargetFit fit = target_fits(even.layout, even.ppfd, std::vector<Band>{{400, 600}}, {Kind::Every})[0];
+  // The front line stands for an eighth of the square, the next for a quarter.
+  EXPECT_EQ(lacking_words({Kind::Every}, {400, 600}, fit.light), "only 38 % of it was read");
+}

@@ -76,14 +76,16 @@ class Voices:
         if number is not None:
             self.add(subject, Said(surface, number=number, expanded=expanded))
 
-    def share(self, subject, surface, share, served):
+    def share(self, subject, surface, share, served, in_part):
         """What a machine has of a target: words have to say it."""
 
         def allows(words):
-            told = re.fullmatch(r"(under |over )?(\d+) %(, served)?", words)
-            if not told or bool(told[3]) != served:
+            if in_part and words == "not known":
+                return not served and shows("0", 100 * share)
+            told = re.fullmatch(r"(under |over |at least )?(\d+) %(, served)?", words)
+            if not told or bool(told[3]) != served or (told[1] == "at least ") != in_part:
                 return False
-            if told[1]:
+            if told[1] and not in_part:
                 return share > 0 and share < 0.01 if told[1] == "under " else share < 1 and share > 0.99
             return shows(told[2], 100 * share)
 
@@ -488,7 +490,7 @@ def listen_to_targets_json(voices, test, read, lines):
         for target in [t for t in sweep["targets"] if t["set"] in lists]:
             subject = ("target", test, sweep_key(sweep["height_m"], sweep["dimmer_pct"]), target["name"])
             if subject in voices.said:
-                voices.share(subject, "JSON", target["in_band_share"], target["passes"])
+                voices.share(subject, "JSON", target["in_band_share"], target["passes"], target["unread_share"] > 0.1)
 
 
 def listen_to_audit_json(voices, test, audit, labels_of_claims):

@@ -154,6 +154,8 @@ AreaLight AreaPlan::light(std::span<const double> ppfd) const {
   AreaLight light;
   light.mean = mean(ppfd), light.edge = edge(ppfd), light.center = center(ppfd), light.corners = corners(ppfd);
   light.lowest = lowest(ppfd), light.highest = highest(ppfd);
+  for (const auto& [station, weight] : mean_)
+    if (std::isnan(ppfd[static_cast<std::size_t>(station)])) light.read_share -= weight;
   return light;
 }
 

@@ -14,6 +14,7 @@ struct AreaLight {
   double mean = 0, edge = 0, center = 0, corners = 0;
   double lowest = 0, highest = 0;  ///< of stations, never between them
   double in_band = 0, too_dim = 0, too_bright = 0;
+  double read_share = 1;  ///< of the area, by what each station counts in its mean
   double lowest_over_mean() const { return lowest / mean; }
 };
 

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <vector>
 
+#include "core/quantity/display.h"
+
 namespace sunbreak {
 namespace {
 
@@ -88,6 +90,12 @@ double largest_centered_circle(const Raster& raster, const Mask& inside) {
 }
 
 }  // namespace
+
+std::string in_band_text(const Coverage& coverage) {
+  const std::string share = share_text(coverage.in_band_share);
+  if (coverage.unread_share <= 1 - least_read) return share;
+  return share == share_text(0) ? "not known" : "at least " + share;
+}
 
 double in_band_share(const Raster& raster, const Band& band) {
   int count = 0;

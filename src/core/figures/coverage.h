@@ -1,6 +1,7 @@
 #pragma once
 
 #include <optional>
+#include <string>
 
 #include "core/sweep/field.h"
 
@@ -15,6 +16,9 @@ struct Band {
   bool operator==(const Band&) const = default;
 };
 
+/// From less of it no sweep stands for its whole area, and no area is served.
+inline constexpr double least_read = 0.9;
+
 /// Where the field lies in a band. Shares are of the measured area; those four add up to 1.
 struct Coverage {
   Band band;
@@ -24,6 +28,10 @@ struct Coverage {
   Rectangle largest_centered_rectangle;  ///< the same, its middle that of the measured area
   double largest_centered_circle_m = 0;  ///< diameter
 };
+
+/// The share in band: "84 %", or "at least 19 %" where less than least_read of the area was read,
+/// "not known" where that is next to nothing.
+std::string in_band_text(const Coverage& coverage);
 
 /// Share of the samples that lie in a band; unread ones do not.
 double in_band_share(const Raster& raster, const Band& band);

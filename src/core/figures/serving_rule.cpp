@@ -5,6 +5,8 @@
 #include <charconv>
 #include <cmath>
 
+#include "core/quantity/display.h"
+
 namespace sunbreak {
 namespace {
 
@@ -110,7 +112,8 @@ ServingMargins margins(const ServingRule& rule, const Band& band, const AreaLigh
 
 ServingVerdict judged(const ServingRule& rule, const Band& band, const AreaLight& f) {
   const ServingMargins m = margins(rule, band, f);
-  return {m.to_too_dim < 0, m.to_too_bright < 0};
+  return {m.to_too_dim < 0, m.to_too_bright < 0,
+          std::isnan(m.to_too_dim) || std::isnan(m.to_too_bright) || f.read_share < least_read};
 }
 
 namespace {
@@ -121,6 +124,9 @@ std::string short_by(double lacking) { return fmt::format("{:.0f}", std::max(1.0
 }  // namespace
 
 std::string lacking_words(const ServingRule& rule, const Band& band, const AreaLight& f) {
+  const ServingVerdict verdict = judged(rule, band, f);
+  if (verdict.unknown && !verdict.too_dim && !verdict.too_bright)
+    return fmt::format("only {} of it was read", share_text(f.read_share));
   const ServingMargins m = margins(rule, band, f);
   const auto both = [&](const char* dim, const char* bright) {
     std::string words;

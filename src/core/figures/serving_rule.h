@@ -43,10 +43,11 @@ struct ServingMargins {
 };
 ServingMargins margins(const ServingRule& rule, const Band& band, const AreaLight& figures);
 
-/// What a rule says of figures: too little light for it, too much, both where the light is too uneven, or neither.
+/// What a rule says of figures: too little light for it, too much, both where the light is too uneven, or neither. What
+/// was not read may be any of them: nothing is met that is not known.
 struct ServingVerdict {
-  bool too_dim = false, too_bright = false;
-  bool met() const { return !too_dim && !too_bright; }
+  bool too_dim = false, too_bright = false, unknown = false;
+  bool met() const { return !too_dim && !too_bright && !unknown; }
   bool operator==(const ServingVerdict&) const = default;
 };
 ServingVerdict judged(const ServingRule& rule, const Band& band, const AreaLight& figures);

@@ -60,9 +60,6 @@ struct FigureContext {
 /// The share of the measured area whose stations were read.
 double read_share(const Layout& layout, std::span<const double> ppfd);
 
-/// From less of it no sweep stands for its whole area.
-inline constexpr double least_read = 0.9;
-
 /// "59 of 144 stations read".
 std::string read_words(int read, int stations);
 

@@ -74,7 +74,7 @@ QWidget* ReadView::make_middle() {
   state_ = new ElidedLabel(middle);
   head->addWidget(title_);
   head->addSpacing(16);
-  provenance_ = new QLabel(middle);
+  provenance_ = wrapped_label({}, middle);
   provenance_->setObjectName("readProvenance");
   set_tone(provenance_, "attention");
   head->addWidget(state_, 1);

@@ -192,7 +192,7 @@ void TargetsPage::fill_table() {
       const bool known = t < std::ssize(rows_[r].fits), best = best_[t] == r;
       const bool serves = known && rows_[r].fits[t].passes;
       auto* item = new QTableWidgetItem(known ? (serves ? QStringLiteral("● ") : QString()) +
-                                                    in_percent(rows_[r].fits[t].coverage.in_band_share)
+                                                    text_of(in_band_text(rows_[r].fits[t].coverage))
                                               : tr("–"));
       item->setTextAlignment(Qt::AlignCenter);
       if (best) item->setFont(text_font(13, true));
@@ -231,7 +231,7 @@ void TargetsPage::describe() {
   QString words =
       tr("%1 at %2: %3 in band (%4), too dim %5, too bright %6; edge mean %7 µmol/m²/s")
           .arg(text_of(targets_[t].name), sweep_words(desk_, desk_.test()->sweep(rows_[r].rung, rows_[r].stop)->id),
-               in_percent(c.in_band_share), text_of(area_text(c.in_band_m2, units)), in_percent(c.too_dim_share),
+               text_of(in_band_text(c)), text_of(area_text(c.in_band_m2, units)), in_percent(c.too_dim_share),
                in_percent(c.too_bright_share), text_of(ppfd_text(fit.light.edge)));
   const ServingRule rule = evaluation::serving_rule_of(*desk_.test());
   words += fit.passes

@@ -197,8 +197,7 @@ void WalkView::refresh_live() {
   const auto live = live_reading(desk_, hub_);
   side_->value->setPlaceholderText(live ? QString::number(*live, 'f', 1) : QString());
   const bool computed = desk_.view() && desk_.view()->simulated();
-  const QString note = desk_.test() ? text_of(evaluation::provenance_note(desk_.test()->test, computed)) : QString();
-  simulated_->setText(!note.isEmpty()     ? marked_attention(note)
+  simulated_->setText(computed            ? marked_attention(tr(evaluation::not_measured))
                       : simulated_light() ? marked_attention(tr("the light is simulated"))
                                           : QString());
   simulated_->setVisible(!simulated_->text().isEmpty());

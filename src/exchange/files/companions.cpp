@@ -25,11 +25,8 @@ fs::path cache_beside(const fs::path& book) { return with_ending(book, cache_end
 fs::path backups_beside(const fs::path& book) { return with_ending(book.parent_path() / book.stem(), backups_ending); }
 
 bool is_lab_book(const fs::path& file) {
-  // https://www.sqlite.org/fileformat.html: the application's mark stands at byte 68.
-  constexpr std::string_view head("SQLite format 3\0", 16), mark("SUNB");
-  constexpr std::size_t mark_at = 68;
-  const std::string first = first_bytes(file, mark_at + mark.size());
-  return first.starts_with(head) && first.size() == mark_at + mark.size() && first.ends_with(mark);
+  constexpr std::string_view head("SQLite format 3\0", 16);
+  return first_bytes(file, head.size()) == head;
 }
 
 std::optional<fs::path> lab_book_of(const fs::path& companion) {

@@ -25,7 +25,7 @@ std::string sha256_digits(std::string_view bytes) {
 }
 
 std::string digest_of_file(const std::filesystem::path& file) {
-  const auto bytes = read_file(file, most_package_bytes);
+  const auto bytes = read_back(file, most_package_bytes);
   return bytes ? sha256_digits(bytes.value()) : std::string();
 }
 

@@ -63,6 +63,11 @@ Problem cannot_read(const fs::path& file, int error) {
 }  // namespace
 
 Result<std::string> read_file(const fs::path& file, std::size_t most_bytes) {
+  note_source(file);
+  return read_back(file, most_bytes);
+}
+
+Result<std::string> read_back(const fs::path& file, std::size_t most_bytes) {
   const auto too_large = [&] {
     return Problem{fmt::format("{} is larger than {} MB", file.string(), most_bytes >> 20),
                    "nothing of this kind is, and it was not read to its end", "check that it is the right file"};
@@ -71,7 +76,6 @@ Result<std::string> read_file(const fs::path& file, std::size_t most_bytes) {
   if (!open.is_open()) return cannot_read(file, errno);
   if (open.is_folder()) return Problem{fmt::format("{} is a folder", file.string()), "", "name a file in it"};
   if (open.size() > most_bytes) return too_large();
-  note_source(file);
   std::string bytes;
   bytes.reserve(open.size());
   if (const int error = open.read(bytes, most_bytes + 1); error != 0) return cannot_read(file, error);

@@ -77,7 +77,7 @@ std::optional<Problem> refused_as_target(const fs::path& file) {
     if (sources().read.contains({there.st_dev, there.st_ino}))
       return left_as_it_is(fmt::format("{} is what is read from", file.string()));
   }
-  if (is_lab_book(file)) return left_as_it_is(fmt::format("{} is a lab book", file.string()));
+  if (is_lab_book(file)) return left_as_it_is(fmt::format("{} is a database, as lab books are", file.string()));
   return {};
 }
 
