@@ -131,8 +131,9 @@ int main() {
   for (int i = 0; i < 5; ++i) {
     const Row& r = rows[i];
     const double rests_held = static_cast<double>(r.rests_held) / r.rests;  // none are asked of those with a step
-    fmt::print("{:<28}{:>9}{:>10}{:>10}{:>14.0f}{:>13}{:>12}{:>20.1f} %\n", names[i], r.count, r.too_soon, r.too_late,
-               r.latest_min, r.predictions, r.within, 100 * rests_held);
+    fmt::print("{:<28}{:>9}{:>10}{:>10}{:>14.0f}{:>13}{:>12}{:>22}\n", names[i], r.count, r.too_soon, r.too_late,
+               r.latest_min, r.predictions, r.within,
+               r.rests > 0 ? fmt::format("{:.1f} %", 100 * rests_held) : "not asked");
     held = held && r.too_soon == 0 && !(rests_held < rests_to_hold);
     // How a lamp is predicted that takes hours is not asked.
     if (i < 4) held = held && r.too_late == 0 && r.within == r.predictions;
