@@ -1,11 +1,12 @@
 #include <fmt/format.h>
 
-#include <iostream>
 #include <memory>
 
 #include "book/demo/demo_book.h"
 #include "book/test_rows.h"
 #include "cli/figures_command.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
 #include "evaluation/provenance.h"
 #include "exchange/files/digest.h"
@@ -22,7 +23,7 @@ namespace fs = std::filesystem;
 using book::Book;
 
 int fail(const Problem& problem) {
-  std::cerr << problem.sentence() << "\n";
+  warn("{}\n", problem.sentence());
   return input_error;
 }
 
@@ -52,9 +53,9 @@ int list(const std::string& file) {
     for (const record::Placement& p : test_record.placements) read += p.reading_id.has_value();
     const std::size_t configurations = test_record.configurations.size() + 1;
     record::keep_configuration(test_record, 0);
-    fmt::print("{}\t{}\t{} heights × {} settings{}\t{} readings\n", test.id, record::title_of(test_record),
-               test_record.rungs.size(), test_record.stops.size(),
-               configurations > 1 ? fmt::format(", {} configurations", configurations) : "", read);
+    say("{}\t{}\t{} heights × {} settings{}\t{} readings\n", test.id, record::title_of(test_record),
+        test_record.rungs.size(), test_record.stops.size(),
+        configurations > 1 ? fmt::format(", {} configurations", configurations) : "", read);
   }
   return 0;
 }
@@ -74,7 +75,7 @@ int import_test(const std::string& file, const std::string& package, bool as_alt
   const auto test_record = exchange::read_package_file(package, &pictures);
   if (!test_record) return fail(test_record.problem());
   const std::string altered = evaluation::altered_words(test_record.value().test);
-  if (!altered.empty()) std::cerr << "note: " << altered << "\n";
+  if (!altered.empty()) warn("note: {}\n", altered);
   if (!altered.empty() && !as_altered)
     return fail({package + " was " + evaluation::altered_on_its_way, "nothing was added",
                  "ask for the file again, or take it as it is with --as-altered"});
@@ -84,7 +85,7 @@ int import_test(const std::string& file, const std::string& package, bool as_alt
     return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added",
                  "close that window, or import there"});
   const record::Id id = book::add_test(*opened.value(), test_record.value(), "Import a data package", pictures);
-  fmt::print("{}\t{}\n", id, record::title_of(test_record.value()));
+  say("{}\t{}\n", id, record::title_of(test_record.value()));
   return 0;
 }
 
@@ -94,9 +95,7 @@ int verify(const std::string& package, bool as_json) {
   const auto archive = exchange::read_zip(package, {}, exchange::picture_folder);
   const auto record = archive ? exchange::read_package(archive.value()) : Result<record::TestRecord>(archive.problem());
   if (!record) {
-    if (as_json)
-      std::cout << record::json_text(record::Json{{"sound", nullptr}, {"problem", record.problem().sentence()}}, 2)
-                << "\n";
+    if (as_json) say_json(record::Json{{"sound", nullptr}, {"problem", record.problem().sentence()}});
     return fail(record.problem());
   }
   const exchange::Verification v = exchange::verify_package(archive.value(), record.value());
@@ -112,15 +111,15 @@ int verify(const std::string& package, bool as_json) {
                                   {"stated", d.stated},
                                   {"found", d.found},
                                   {"words", d.sentence}});
-    std::cout << record::json_text(j, 2) << "\n";
+    say_json(j);
   } else {
-    fmt::print("{}\nsha256:{}\n", record::title_of(record.value()), digest);
-    for (const exchange::Difference& d : v.differences) fmt::print("differs: {}\n", d.sentence);
-    for (const std::string& words : v.notes) fmt::print("note: {}\n", words);
+    say("{}\nsha256:{}\n", record::title_of(record.value()), digest);
+    for (const exchange::Difference& d : v.differences) say("differs: {}\n", d.sentence);
+    for (const std::string& words : v.notes) say("note: {}\n", words);
     if (v.differences.empty())
-      fmt::print("All {} stated values come out of its readings. That these were taken, no file can show.\n", v.values);
+      say("All {} stated values come out of its readings. That these were taken, no file can show.\n", v.values);
     else
-      fmt::print("{} of {} stated values do not come out of its readings.\n", v.differences.size(), v.values);
+      say("{} of {} stated values do not come out of its readings.\n", v.differences.size(), v.values);
   }
   return v.differences.empty() ? 0 : differs;
 }
@@ -135,7 +134,7 @@ void add_book_commands(CLI::App& app, int& status) {
   const auto a = std::make_shared<Arguments>();
   const auto with_book = [&](const char* name, const char* help, const char* book_help) {
     CLI::App* command = app.add_subcommand(name, help);
-    command->add_option("FILE", a->book, book_help)->required();
+    add_text(*command, "FILE", a->book, book_help)->required();
     return command;
   };
   with_book("demo", "Write the sample lab book", "the lab book to make")->callback([a, &status] {
@@ -145,8 +144,8 @@ void add_book_commands(CLI::App& app, int& status) {
   constexpr const char* either = "a lab book or a data package (.zip)";
 
   CLI::App* command = with_book("report", "Write a test's report as one HTML page", either);
-  command->add_option("--test", a->test, "the test's number or name");
-  command->add_option("-o,--out", a->out, "the page to write")->required();
+  add_text(*command, "--test", a->test, "the test's number or name");
+  add_text(*command, "-o,--out", a->out, "the page to write")->required();
   command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--imperial", a->imperial, "inches and square feet");
   command->callback([a, &status] {
@@ -155,8 +154,8 @@ void add_book_commands(CLI::App& app, int& status) {
   });
 
   command = with_book("export", "Write a test as a data package, or as one table for a spreadsheet", either);
-  command->add_option("--test", a->test, "the test's number or name");
-  command->add_option("-o,--out", a->out, "the file to write")->required();
+  add_text(*command, "--test", a->test, "the test's number or name");
+  add_text(*command, "-o,--out", a->out, "the file to write")->required();
   command->add_flag("--force", a->force, "replace a file that is there already");
   command->add_flag("--csv", a->csv, "one table of all stations for a spreadsheet");
   command->callback([a, &status] {
@@ -164,14 +163,14 @@ void add_book_commands(CLI::App& app, int& status) {
   });
 
   command = app.add_subcommand("verify", "Hold all that a data package states against what its own readings give");
-  command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();
+  add_text(*command, "PACKAGE", a->package, "the data package (.zip)")->required();
   command->add_flag("--json", a->json, "as JSON");
   command->footer("Status 0 where all agrees, 1 where something differs, 3 where it cannot be read.");
   command->callback([a, &status] { status = verify(a->package, a->json); });
 
   command =
       with_book("import", "Add the test in a data package to a lab book", "the lab book, made where there is none");
-  command->add_option("PACKAGE", a->package, "the data package (.zip)")->required();
+  add_text(*command, "PACKAGE", a->package, "the data package (.zip)")->required();
   command->add_flag("--as-altered", a->as_altered, "take it even where it is not as its writer left it");
   command->callback([a, &status] { status = import_test(a->book, a->package, a->as_altered); });
 }

@@ -3,19 +3,18 @@
 #include <fmt/format.h>
 
 #include <cmath>
-#include <cstdio>
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "core/figures/figure_table.h"
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
 #include "exchange/files/read_file.h"
 #include "exchange/tables/split_sweeps.h"
 #include "exchange/tables/sweep_table.h"
-#include "record/faults.h"
 #include "record/json.h"
 #include "record/kinds.h"
 
@@ -23,23 +22,24 @@ namespace sunbreak::cli {
 namespace {
 
 struct FiguresArguments {
-  std::string file, footprint, grid = "cells", margin, first_row, place_unit, reduce, form, separator, decimal_mark,
-                               sweep;
+  std::string file, grid = "cells", first_row, place_unit, form, separator, decimal_mark, sweep;
   std::optional<std::string> x_column, y_column, value_column;
-  std::optional<double> watts, target_low, target_high;
+  std::optional<Footprint> footprint;
+  std::optional<double> margin_m, watts, target_low, target_high;
+  std::optional<Cells> reduce;
   double photoperiod_h = 12;
   bool json = false;
 };
 
 void print_words(const SweepFigures& f, const Layout& layout, std::span<const double> ppfd) {
   const FigureSource source(layout, ppfd, f);
-  fmt::print("{} of {} stations read, {:.4g} m² measured{}\n", f.stations - f.missing, f.stations, f.area_m2,
-             f.missing ? fmt::format("; figures hold for {:.1f} % of it", 100 * f.read_share) : "");
+  say("{} of {} stations read, {:.4g} m² measured{}\n", f.stations - f.missing, f.stations, f.area_m2,
+      f.missing ? fmt::format("; figures hold for {:.1f} % of it", 100 * f.read_share) : "");
   for (const Figure& figure : figures()) {
     const double value = figure.value ? figure.value(source) : unread;
     if (std::isnan(value)) continue;
-    fmt::print("{:<24}{:>10}  {:<12}{}\n", figure.label, shown_value(figure, value, UnitSystem::Metric),
-               shown_unit(figure, UnitSystem::Metric), figure.where ? figure.where(source, UnitSystem::Metric) : "");
+    say("{:<24}{:>10}  {:<12}{}\n", figure.label, shown_value(figure, value, UnitSystem::Metric),
+        shown_unit(figure, UnitSystem::Metric), figure.where ? figure.where(source, UnitSystem::Metric) : "");
   }
 }
 
@@ -92,25 +92,14 @@ void choose_corrected(const std::string& bytes, exchange::TableOptions& options)
 
 int run_figures(const FiguresArguments& a) {
   const auto fail = [](int status, const Problem& problem) {
-    std::cerr << problem.sentence() << "\n";
+    warn("{}\n", problem.sentence());
     return status;
   };
   exchange::TableContext context;
   exchange::TableOptions options;
-  const auto footprint = parse_footprint(a.footprint);
-  if (!footprint) return fail(usage_error, footprint.problem());
-  context.footprint = footprint.value();
-  const record::Column& width = *record::kind_of<record::Bench>().column("width_m");
-  for (const double side : {context.footprint.width_m, context.footprint.depth_m})
-    if (const auto expected = record::value_fault(width, side))
-      return fail(usage_error, {fmt::format("--footprint {} has a side of {:.4g} m", a.footprint, side),
-                                "benches have sides of " + *expected, "check its unit"});
+  context.footprint = *a.footprint;
+  context.margin_m = a.margin_m;
   context.kind = parse_grid_kind(a.grid).value();
-  if (!a.margin.empty()) {
-    const auto margin = parse_length_m(a.margin);
-    if (!margin) return fail(usage_error, margin.problem());
-    context.margin_m = margin.value();
-  }
   if (!a.place_unit.empty()) {
     const auto unit = parse_length_unit(a.place_unit);
     if (!unit) return fail(usage_error, unit.problem());
@@ -123,12 +112,6 @@ int run_figures(const FiguresArguments& a) {
   options.x_column = a.x_column, options.y_column = a.y_column, options.value_column = a.value_column;
   if (a.target_low.has_value() != a.target_high.has_value() || (a.target_low && *a.target_low >= *a.target_high))
     return fail(usage_error, {"a target needs a low and a higher high end", "", "give --target-low and --target-high"});
-  if (a.watts && !(*a.watts > 0))
-    return fail(usage_error,
-                {fmt::format("--watts {} is not above 0", *a.watts), "", "give the watts at the wall plug"});
-  if (!(a.photoperiod_h > 0 && a.photoperiod_h <= 24))
-    return fail(usage_error,
-                {fmt::format("a photoperiod of {} h does not fit a day", a.photoperiod_h), "", "give 0 to 24 h"});
 
   auto read = exchange::read_file(a.file);
   if (!read) return fail(input_error, read.problem());
@@ -145,7 +128,7 @@ int run_figures(const FiguresArguments& a) {
   if (d.form == exchange::TableForm::Matrix && context.kind == GridKind::Inset && !context.margin_m)
     return fail(usage_error, {"an inset grid needs the distance of its outer stations from the walls",
                               "the measured area is not known without it", "give --margin, such as --margin 5cm"});
-  for (const exchange::Finding& finding : d.findings) std::cerr << "note: " << finding.words << "\n";
+  for (const exchange::Finding& finding : d.findings) warn("note: {}\n", finding.words);
 
   for (std::size_t i = 0; i < d.raw.size(); ++i) {
     const std::string place = fmt::format("row {}, column {}", d.sources[i].row, d.sources[i].column);
@@ -155,20 +138,16 @@ int run_figures(const FiguresArguments& a) {
                                                                   : "more light than there is under a lamp"),
                                 "no figure was worked out", "take the dark offset off first, or correct that cell"});
     if (d.raw[i] < 0)
-      std::cerr << fmt::format("note: {}: {} is less than no light; it counts as the lowest as it stands\n", place,
-                               short_number(d.raw[i], 3));
+      warn("note: {}: {} is less than no light; it counts as the lowest as it stands\n", place,
+           short_number(d.raw[i], 3));
   }
 
   FigureContext figure_context{a.watts, a.photoperiod_h, std::nullopt, {}};
   if (a.target_low) figure_context.target = Band{*a.target_low, *a.target_high};
   Layout layout = d.layout;
   std::vector<double> ppfd = d.raw;
-  if (!a.reduce.empty()) {
-    int columns = 0, rows = 0, end = 0;
-    if (std::sscanf(a.reduce.c_str(), "%dx%d%n", &columns, &rows, &end) != 2 || end != std::ssize(a.reduce))
-      return fail(usage_error,
-                  {fmt::format("--reduce {} is no size", a.reduce), "", "give columns x rows, such as 8x8"});
-    auto reduced = reduce(layout, ppfd, columns, rows);
+  if (a.reduce) {
+    auto reduced = reduce(layout, ppfd, a.reduce->columns, a.reduce->rows);
     if (!reduced) return fail(usage_error, reduced.problem());
     layout = std::move(reduced.value().layout);
     ppfd = std::move(reduced.value().ppfd);
@@ -176,9 +155,9 @@ int run_figures(const FiguresArguments& a) {
   const auto f = sweep_figures(layout, ppfd, figure_context);
   if (!f)
     return fail(input_error, {a.file + ": no station was read", "there is nothing to work figures out from",
-                              a.reduce.empty() ? "check the column of values" : "reduce to fewer cells"});
+                              a.reduce ? "reduce to fewer cells" : "check the column of values"});
   if (a.json)
-    std::cout << record::json_text(figures_json(*f, layout, ppfd), 2) << "\n";
+    say_json(figures_json(*f, layout, ppfd));
   else
     print_words(*f, layout, ppfd);
   return 0;
@@ -189,36 +168,39 @@ int run_figures(const FiguresArguments& a) {
 void add_figures_command(CLI::App& app, int& status) {
   auto a = std::make_shared<FiguresArguments>();
   CLI::App* command = app.add_subcommand("figures", "Work out the figures of one sweep from a table of PPFD readings");
-  command->add_option("FILE", a->file, "CSV or TSV: x, y, value rows, or a table that lies as the stations do")
+  add_text(*command, "FILE", a->file, "CSV or TSV: x, y, value rows, or a table that lies as the stations do")
       ->required();
-  command->add_option("--footprint", a->footprint, "width x depth with unit, such as 120x120cm or 4x4ft")->required();
-  command->add_option("--grid", a->grid, "cells, nodes, inset or spots")
+  add_size(*command, "--footprint", a->footprint, recorded<record::Bench>("width_m", "side of a bench"),
+           "width x depth with unit, such as 120x120cm or 4x4ft")
+      ->required();
+  add_text(*command, "--grid", a->grid, "cells, nodes, inset or spots")
       ->check(CLI::IsMember({"cells", "nodes", "inset", "spots"}))
       ->capture_default_str();
-  command->add_option("--margin", a->margin, "inset: distance of the outer stations from the walls, such as 5cm");
-  command
-      ->add_option("--first-row", a->first_row,
-                   "which row of stations a table's first line is (default: by its row labels, or else far)")
+  add_length(*command, "--margin", a->margin_m, recorded<record::Test>("margin_x_m", "margin"),
+             "inset: distance of the outer stations from the walls, such as 5cm");
+  add_text(*command, "--first-row", a->first_row,
+           "which row of stations a table's first line is (default: by its row labels, or else far)")
       ->check(CLI::IsMember({"far", "near"}));
-  command->add_option("--place-unit", a->place_unit, "unit of x and y where the header names none: m, cm, mm, in, ft");
-  command
-      ->add_option("--form", a->form,
-                   "long: a row a reading; matrix: the table lies as the stations do (default: worked out)")
+  add_text(*command, "--place-unit", a->place_unit, "unit of x and y where the header names none: m, cm, mm, in, ft");
+  add_text(*command, "--form", a->form,
+           "long: a row a reading; matrix: the table lies as the stations do (default: worked out)")
       ->check(CLI::IsMember({"long", "matrix"}));
-  command->add_option("--separator", a->separator, "what stands between cells (default: worked out)")
+  add_text(*command, "--separator", a->separator, "what stands between cells (default: worked out)")
       ->check(CLI::IsMember({"comma", "semicolon", "tab"}));
-  command->add_option("--decimal", a->decimal_mark, "the decimal mark (default: worked out)")
+  add_text(*command, "--decimal", a->decimal_mark, "the decimal mark (default: worked out)")
       ->check(CLI::IsMember({"point", "comma"}));
-  command->add_option("--x-column", a->x_column, "long: the column of x, by title or number from 1");
-  command->add_option("--y-column", a->y_column, "long: the column of y");
-  command->add_option("--value-column", a->value_column, "long: the column of PPFD");
-  command->add_option("--sweep", a->sweep, "of a table with several sweeps: which, by its number from 1");
-  command->add_option("--watts", a->watts, "power at the wall plug [W]");
-  command->add_option("--photoperiod", a->photoperiod_h, "hours of light a day")->capture_default_str();
-  command->add_option("--target-low", a->target_low, "low end of the target's PPFD band");
-  command->add_option("--target-high", a->target_high, "high end of the target's PPFD band");
-  command->add_option("--reduce", a->reduce,
-                      "average the readings into a coarser grid's cells first, such as 8x8, to compare evenness");
+  add_text(*command, "--x-column", a->x_column, "long: the column of x, by title or number from 1");
+  add_text(*command, "--y-column", a->y_column, "long: the column of y");
+  add_text(*command, "--value-column", a->value_column, "long: the column of PPFD");
+  add_text(*command, "--sweep", a->sweep, "of a table with several sweeps: which, by its number from 1");
+  add_number(*command, "--watts", a->watts, wall_watts(), "power at the wall plug [W]");
+  add_number(*command, "--photoperiod", a->photoperiod_h, photoperiod(), "hours of light a day; 12 by default");
+  add_number(*command, "--target-low", a->target_low, crop_ppfd("low end of a target"),
+             "low end of the target's PPFD band");
+  add_number(*command, "--target-high", a->target_high, crop_ppfd("high end of a target"),
+             "high end of the target's PPFD band");
+  add_cells(*command, "--reduce", a->reduce, {"number", "", 1, 100},
+            "average the readings into a coarser grid's cells first, such as 8x8, to compare evenness");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   command->callback([a, &status] { status = run_figures(*a); });
 }

@@ -1,12 +1,12 @@
 #pragma once
 
-#include <iostream>
 #include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
 
 #include "cli/figures_command.h"
+#include "cli/say.h"
 #include "core/result.h"
 #include "exchange/files/read_file.h"
 #include "exchange/tables/sweep_table.h"
@@ -16,14 +16,14 @@ namespace sunbreak::cli {
 /// Says why an input was refused; returns the command's status.
 inline int refuse(Problem problem, const std::string& file = {}) {
   if (!file.empty()) problem.seen = file + ": " + problem.seen;
-  std::cerr << problem.sentence() << "\n";
+  warn("{}\n", problem.sentence());
   return input_error;
 }
 
 /// Says what was noticed in a table, row by row.
 inline void say_findings(const std::vector<exchange::Finding>& findings) {
   for (const exchange::Finding& f : findings)
-    std::cerr << "note: " << (f.row > 0 ? "row " + std::to_string(f.row) + ": " : "") << f.words << "\n";
+    warn("note: {}{}\n", (f.row > 0 ? "row " + std::to_string(f.row) + ": " : ""), f.words);
 }
 
 /// A problem that names the file it is with.

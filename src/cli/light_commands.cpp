@@ -1,11 +1,12 @@
 #include <fmt/format.h>
 
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_command.h"
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
 #include "core/quantity/length.h"
 #include "core/whole_light/reference_rooms.h"
@@ -24,8 +25,10 @@ using evaluation::TestLight;
 using record::Json;
 
 struct LightArguments {
-  std::string file, test, configuration, height, room, units = "1x1", spacing;
-  double dimmer = NAN, at_ppfd = NAN;
+  std::string file, test, configuration, room;
+  std::optional<double> height_m, dimmer, at_ppfd;
+  std::optional<Cells> units;
+  std::optional<Footprint> spacing;
   bool json = false;
 };
 
@@ -47,34 +50,32 @@ Result<Source> source_light(const LightArguments& a) {
 }
 
 void print_whole_light(const TestLight& light) {
-  for (const std::string& sentence : evaluation::light_sentences(light, UnitSystem::Metric))
-    fmt::print("{}\n", sentence);
+  for (const std::string& sentence : evaluation::light_sentences(light, UnitSystem::Metric)) say("{}\n", sentence);
   for (const evaluation::LightEstimate& e : evaluation::light_estimates(light, UnitSystem::Metric))
-    fmt::print("  {:<28}{}\n", e.name, evaluation::found_text(e.value, e.decimals, e.unit));
+    say("  {:<28}{}\n", e.name, evaluation::found_text(e.value, e.decimals, e.unit));
   for (const LeftOutHeight& left : light.left_out())
     if (!std::isnan(left.rms))
-      fmt::print("  {:.1f} cm predicted from the others: off by {:.1f} % RMS, {} % in the mean\n", 100 * left.height_m,
-                 100 * left.rms, evaluation::plain_number(100 * left.mean, 1));
+      say("  {:.1f} cm predicted from the others: off by {:.1f} % RMS, {} % in the mean\n", 100 * left.height_m,
+          100 * left.rms, evaluation::plain_number(100 * left.mean, 1));
 }
 
 int run_whole_light(const LightArguments& a) {
   const auto source = source_light(a);
   if (!source) return refuse(source.problem());
   if (a.json)
-    std::cout << record::json_text(exchange::whole_light_json(*source.value().light), 2) << "\n";
+    say_json(exchange::whole_light_json(*source.value().light));
   else
     print_whole_light(*source.value().light);
   return 0;
 }
 
-Result<double> height_of(const LightArguments& a, const TestLight& light) {
-  if (!a.height.empty()) return parse_length_m(a.height);
+double height_of(const LightArguments& a, const TestLight& light) {
   const auto& sweeps = light.question().fit.sweeps;
-  return sweeps[sweeps.size() / 2].height_m;
+  return a.height_m.value_or(sweeps[sweeps.size() / 2].height_m);
 }
 
 double dimmer_of(const LightArguments& a, const TestLight& light) {
-  return std::isnan(a.dimmer) ? light.question().settings.front().percent : a.dimmer;
+  return a.dimmer.value_or(light.question().settings.front().percent);
 }
 
 Json predicted_json(const evaluation::PredictedFigures& p) {
@@ -105,8 +106,7 @@ void print_figures(const SweepFigures& f, const Layout& layout, std::span<const 
     const double value = figure.value ? figure.value(source) : unread;
     if (std::isnan(value)) continue;
     const Told shown = shown_told(figure, value, k < expanded.size() ? expanded[k] : unread, UnitSystem::Metric);
-    fmt::print("  {:<24}{:>9} {:<10}{}\n", figure.label, shown.value, shown.sure(),
-               shown_unit(figure, UnitSystem::Metric));
+    say("  {:<24}{:>9} {:<10}{}\n", figure.label, shown.value, shown.sure(), shown_unit(figure, UnitSystem::Metric));
   }
 }
 
@@ -114,17 +114,15 @@ int run_between(const LightArguments& a) {
   const auto source = source_light(a);
   if (!source) return refuse(source.problem());
   const TestLight& light = *source.value().light;
-  const auto height = height_of(a, light);
-  if (!height) return refuse(height.problem());
-  const auto predicted = light.between(height.value(), dimmer_of(a, light), source.value().use());
+  const auto predicted = light.between(height_of(a, light), dimmer_of(a, light), source.value().use());
   if (!predicted) return refuse(predicted.problem());
   const auto& p = predicted.value();
   if (a.json) {
-    std::cout << record::json_text(predicted_json(p), 2) << "\n";
+    say_json(predicted_json(p));
     return 0;
   }
-  fmt::print("Predicted, not measured: {:.1f} cm, {:.4g} %, by the {}\n", 100 * p.height_m, p.percent,
-             p.way == BetweenWay::Model ? "room model and what repeats of the residuals" : "monotone cubic of ln E");
+  say("Predicted, not measured: {:.1f} cm, {:.4g} %, by the {}\n", 100 * p.height_m, p.percent,
+      p.way == BetweenWay::Model ? "room model and what repeats of the residuals" : "monotone cubic of ln E");
   print_figures(p.figures, p.layout, p.ppfd, p.figure_expanded);
   return 0;
 }
@@ -141,27 +139,12 @@ Result<Room> room_named(const LightArguments& a, const TestLight& light) {
   return exchange::read_room(text.value());
 }
 
-/// "2x3" as columns and rows.
-Result<HangingPattern> pattern_of(const LightArguments& a, const TestLight& light) {
+HangingPattern pattern_of(const LightArguments& a, const TestLight& light) {
   HangingPattern pattern;
-  char rest = 0;
-  if (std::sscanf(a.units.c_str(), "%dx%d%c", &pattern.columns, &pattern.rows, &rest) != 2)
-    return Problem{"--units " + a.units + " does not name columns and rows", "", "give them as 2x3"};
+  if (a.units) pattern.columns = a.units->columns, pattern.rows = a.units->rows;
   const FixtureOutline& o = light.question().fit.outline;
-  pattern.column_spacing_m = whole_width_m(o);
-  pattern.row_spacing_m = o.depth_m;
-  if (a.spacing.empty()) return pattern;
-  // "80cm" both ways, or "80x60cm".
-  const auto cross = a.spacing.find('x');
-  const auto rows = parse_length_m(cross == std::string::npos ? a.spacing : a.spacing.substr(cross + 1));
-  if (!rows) return rows.problem();
-  pattern.column_spacing_m = pattern.row_spacing_m = rows.value();
-  if (cross != std::string::npos) {
-    const auto both = parse_footprint(a.spacing);
-    if (!both) return both.problem();
-    pattern.column_spacing_m = both.value().width_m;
-    pattern.row_spacing_m = both.value().depth_m;
-  }
+  const Footprint spacing = a.spacing.value_or(Footprint{whole_width_m(o), o.depth_m});
+  pattern.column_spacing_m = spacing.width_m, pattern.row_spacing_m = spacing.depth_m;
   return pattern;
 }
 
@@ -173,28 +156,25 @@ Json pattern_json(const HangingPattern& p) {
 }
 
 int run_fewest(const LightArguments& a, const TestLight& light, const Room& room) {
-  const auto answer = light.fewest_for(room, a.at_ppfd);
+  const auto answer = light.fewest_for(room, *a.at_ppfd);
   if (!answer) return refuse(answer.problem());
   const auto& r = answer.value();
   if (a.json) {
-    std::cout << record::json_text(Json{{"restated", true},
-                                        {"count", r.count()},
-                                        {"pattern", pattern_json(r.pattern)},
-                                        {"height_m", r.height_m},
-                                        {"dimmer_pct", r.percent},
-                                        {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
-                                        {"lowest_over_mean", r.lowest_over_mean},
-                                        {"power_w", r.power_w}},
-                                   2)
-              << "\n";
+    say_json(Json{{"restated", true},
+                  {"count", r.count()},
+                  {"pattern", pattern_json(r.pattern)},
+                  {"height_m", r.height_m},
+                  {"dimmer_pct", r.percent},
+                  {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                  {"lowest_over_mean", r.lowest_over_mean},
+                  {"power_w", r.power_w}});
     return 0;
   }
-  fmt::print(
-      "{} of them, {} across and {} deep, {:.0f} × {:.0f} cm apart, hung at {:.1f} cm and dimmed to {:.0f} %: {}",
+  say("{} of them, {} across and {} deep, {:.0f} × {:.0f} cm apart, hung at {:.1f} cm and dimmed to {:.0f} %: {}",
       r.count(), r.pattern.columns, r.pattern.rows, 100 * r.pattern.column_spacing_m, 100 * r.pattern.row_spacing_m,
       100 * r.height_m, r.percent, evaluation::found_text(r.mean_ppfd, 0, "µmol/m²/s"));
-  fmt::print(", lowest ÷ mean {:.2f}{}\n", r.lowest_over_mean,
-             r.power_w ? fmt::format(", {:.0f} W together", *r.power_w) : "");
+  say(", lowest ÷ mean {:.2f}{}\n", r.lowest_over_mean,
+      r.power_w ? fmt::format(", {:.0f} W together", *r.power_w) : "");
   return 0;
 }
 
@@ -204,45 +184,39 @@ int run_elsewhere(const LightArguments& a) {
   const TestLight& light = *source.value().light;
   const auto room = room_named(a, light);
   if (!room) return refuse(room.problem());
-  if (!std::isnan(a.at_ppfd)) return run_fewest(a, light, room.value());
-  const auto height = height_of(a, light);
-  if (!height) return refuse(height.problem());
-  const auto pattern = pattern_of(a, light);
-  if (!pattern) return refuse(pattern.problem());
-  const auto restated =
-      light.restated(room.value(), pattern.value(), height.value(), dimmer_of(a, light), source.value().use());
+  if (a.at_ppfd) return run_fewest(a, light, room.value());
+  const auto restated = light.restated(room.value(), pattern_of(a, light), height_of(a, light), dimmer_of(a, light),
+                                       source.value().use());
   if (!restated) return refuse(restated.problem());
   const auto& r = restated.value();
   if (!a.json) {
-    fmt::print("Restated, not measured: {:.0f} × {:.0f} cm, {} × {} at {:.1f} cm, {:.4g} %\n", 100 * r.room.width_m,
-               100 * r.room.depth_m, r.pattern.columns, r.pattern.rows, 100 * r.height_m, r.percent);
-    fmt::print("  Mean PPFD {}, efficacy {}\n", evaluation::found_text(r.mean_ppfd, 0, "µmol/m²/s"),
-               evaluation::found_text(r.efficacy_umol_j, 2, "µmol/J"));
+    say("Restated, not measured: {:.0f} × {:.0f} cm, {} × {} at {:.1f} cm, {:.4g} %\n", 100 * r.room.width_m,
+        100 * r.room.depth_m, r.pattern.columns, r.pattern.rows, 100 * r.height_m, r.percent);
+    say("  Mean PPFD {}, efficacy {}\n", evaluation::found_text(r.mean_ppfd, 0, "µmol/m²/s"),
+        evaluation::found_text(r.efficacy_umol_j, 2, "µmol/J"));
     print_figures(r.figures, r.layout, r.ppfd, {});
     return 0;
   }
   Json stations = Json::array();
   for (std::size_t i = 0; i < r.ppfd.size(); ++i)
     stations.push_back({{"x_m", r.layout.stations[i].x_m}, {"y_m", r.layout.stations[i].y_m}, {"ppfd", r.ppfd[i]}});
-  std::cout << record::json_text(Json{{"restated", true},
-                                      {"height_m", r.height_m},
-                                      {"dimmer_pct", r.percent},
-                                      {"pattern", pattern_json(r.pattern)},
-                                      {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
-                                      {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
-                                      {"figures", figures_json(r.figures, r.layout, r.ppfd)},
-                                      {"stations", stations}},
-                                 2)
-            << "\n";
+  say_json(Json{{"restated", true},
+                {"height_m", r.height_m},
+                {"dimmer_pct", r.percent},
+                {"pattern", pattern_json(r.pattern)},
+                {"mean_ppfd", exchange::found_json(r.mean_ppfd)},
+                {"efficacy_umol_j", exchange::found_json(r.efficacy_umol_j)},
+                {"figures", figures_json(r.figures, r.layout, r.ppfd)},
+                {"stations", stations}});
   return 0;
 }
 
 CLI::App* add_light_command(CLI::App& app, const std::string& name, const std::string& words,
                             const std::shared_ptr<LightArguments>& a) {
   CLI::App* command = app.add_subcommand(name, words);
-  command->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
-  command->add_option("--test", a->test, "the test's number or name");
-  command->add_option("--configuration", a->configuration, "its name; the fixture as it comes by default");
+  add_text(*command, "FILE", a->file, "a lab book or a data package (.zip)")->required();
+  add_text(*command, "--test", a->test, "the test's number or name");
+  add_text(*command, "--configuration", a->configuration, "its name; the fixture as it comes by default");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   return command;
 }
@@ -258,20 +232,22 @@ void add_light_commands(CLI::App& app, int& status) {
   {
     auto a = std::make_shared<LightArguments>();
     CLI::App* command = add_light_command(app, "between", "A sweep at a height or setting that nobody walked", a);
-    command->add_option("--height", a->height, "such as 40cm or 16in")->required();
-    command->add_option("--dimmer", a->dimmer, "setting in %; the one nearest 100 by default");
+    add_length(*command, "--height", a->height_m, hanging_height(), "such as 40cm or 16in")->required();
+    add_number(*command, "--dimmer", a->dimmer, dimmer_setting(), "setting in %; the one nearest 100 by default");
     command->callback([a, &status] { status = run_between(*a); });
   }
   {
     auto a = std::make_shared<LightArguments>();
     CLI::App* command = add_light_command(app, "elsewhere", "The same fixture in another room", a);
-    command->add_option("--room", a->room, "open-floor, white-tent (at the bench's footprint) or a room as JSON")
+    add_text(*command, "--room", a->room, "open-floor, white-tent (at the bench's footprint) or a room as JSON")
         ->required();
-    command->add_option("--height", a->height, "such as 40cm; a measured one by default");
-    command->add_option("--dimmer", a->dimmer, "setting in %");
-    command->add_option("--units", a->units, "several of the fixture, across x deep: 2x3");
-    command->add_option("--spacing", a->spacing, "middle to middle: 80cm, or 80x60cm across and deep");
-    command->add_option("--for-ppfd", a->at_ppfd, "how many the room wants for this mean PPFD");
+    add_length(*command, "--height", a->height_m, hanging_height(), "such as 40cm; a measured one by default");
+    add_number(*command, "--dimmer", a->dimmer, dimmer_setting(), "setting in %");
+    add_cells(*command, "--units", a->units, {"number", "", 1, 100}, "several of the fixture, across x deep: 2x3");
+    add_spacing(*command, "--spacing", a->spacing, {"distance between fixtures", "m", 0.01, room_side().most},
+                "middle to middle: 80cm, or 80x60cm across and deep");
+    add_number(*command, "--for-ppfd", a->at_ppfd, over_least(crop_ppfd("PPFD")),
+               "how many the room wants for this mean PPFD");
     command->callback([a, &status] { status = run_elsewhere(*a); });
   }
 }

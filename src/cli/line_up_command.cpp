@@ -2,13 +2,13 @@
 
 #include <algorithm>
 #include <filesystem>
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
-#include "core/visible.h"
 #include "evaluation/light_words.h"
 #include "exchange/files/new_file.h"
 #include "gathering/line_up_json.h"
@@ -31,7 +31,7 @@ struct LineUpArguments {
   std::vector<std::string> files;
   record::SavedLineUp asked;
   std::string target;
-  double low = NAN, high = NAN;
+  std::optional<double> low, high;
   int threads = 0;
   bool json = false, csv = false;
   std::string workbook, publish;
@@ -68,11 +68,11 @@ Result<std::vector<LineUpSource>> line_up_sources(const std::vector<std::string>
   gathering::Guests guests = gathering::guests_from(packages);
   for (const auto& book : books) gathering::leave_out_own(guests, *book);
   for (const gathering::RefusedGuest& r : guests.refused)
-    std::cerr << "left out: " << r.file.string() << ": " << r.problem.sentence() << "\n";
+    warn("left out: {}: {}\n", r.file.string(), r.problem.sentence());
   LineUpSource& guest_source = sources.emplace_back();
   for (gathering::Guests::One& one : guests.tests) {
     if (const Entrant& first = one.entrants.front(); !first.altered.empty())
-      std::cerr << "altered: " << first.guest << ": " << visible(first.altered) << "\n";
+      warn("altered: {}: {}\n", first.guest, first.altered);
     for (Entrant& e : one.entrants) guest_source.entrants.push_back(std::move(e));
   }
   if (std::ranges::all_of(sources, [](const LineUpSource& s) { return s.entrants.empty(); }))
@@ -104,9 +104,9 @@ Result<Gathered> gather(const LineUpArguments& a) {
     asked.target_name = band->first, asked.target_low_ppfd = band->second.low,
     asked.target_high_ppfd = band->second.high;
   }
-  if (std::isnan(a.low) != std::isnan(a.high))
+  if (a.low.has_value() != a.high.has_value())
     return Problem{"a target with one end", "a band has two", "give --target-low and --target-high"};
-  if (!std::isnan(a.low)) {
+  if (a.low) {
     asked.target_low_ppfd = a.low, asked.target_high_ppfd = a.high;
     asked.target_name = "the target";
   }
@@ -128,11 +128,11 @@ Result<Gathered> gather(const LineUpArguments& a) {
 
 void print_table(const LineUp& lineup, const gathering::ReadyLineUp& ready) {
   const auto& f = lineup.figure();
-  fmt::print("{}\n{} ({} first)\n\n", gathering::declared_way(ready, UnitSystem::Metric), f.label,
-             f.better == Better::More ? "highest" : "lowest");
+  say("{}\n{} ({} first)\n\n", gathering::declared_way(ready, UnitSystem::Metric), f.label,
+      f.better == Better::More ? "highest" : "lowest");
   const auto& members = lineup.members();
   for (const evaluation::LineUpBlock& block : lineup.blocks()) {
-    if (!block.heading.empty()) fmt::print("\n{}\n", block.heading);
+    if (!block.heading.empty()) say("\n{}\n", block.heading);
     for (const int m : block.members) {
       const auto i = static_cast<std::size_t>(m);
       const Standing& s = lineup.ranking().standings()[i];
@@ -140,15 +140,14 @@ void print_table(const LineUp& lineup, const gathering::ReadyLineUp& ready) {
       for (const int d : lineup.dominated()[i])
         dominated +=
             (dominated.empty() ? "  dominated by " : ", ") + members[static_cast<std::size_t>(d)].entrant.title;
-      fmt::print(
-          "{:>12}  {:>34}  {}{}\n", LineUp::rank_words(lineup.ranking().rank(m)),
+      say("{:>12}  {:>34}  {}{}\n", LineUp::rank_words(lineup.ranking().rank(m)),
           evaluation::shown_with_uncertainty(f, s.value, s.expanded(), UnitSystem::Metric, lineup.terms().currency),
           members[i].entrant.title, dominated);
     }
   }
   for (std::size_t i = 0; i < members.size(); ++i)
     if (const std::string why = lineup.why_none(static_cast<int>(i)); !why.empty())
-      fmt::print("{:>12}  {:>34}  {}: {}\n", "–", "–", members[i].entrant.title, why);
+      say("{:>12}  {:>34}  {}: {}\n", "–", "–", members[i].entrant.title, why);
 }
 
 /// Page, workbook, table and stills into a folder; the files are named on the error output, beside what is printed.
@@ -171,7 +170,7 @@ std::optional<Problem> publish_all(const LineUp& lineup, const gathering::ReadyL
   std::vector<fs::path> files;
   const auto problem = publishing::publish_line_up(
       p, a.publish, a.force ? exchange::Existing::Replace : exchange::Existing::Keep, files);
-  for (const fs::path& file : files) std::cerr << "written: " << file.string() << "\n";
+  for (const fs::path& file : files) warn("written: {}\n", file.string());
   return problem;
 }
 
@@ -192,36 +191,36 @@ int run_line_up(const LineUpArguments& a) {
     if (problem) return refuse(*problem);
   }
   if (a.json)
-    std::cout << record::json_text(gathering::line_up_json(lineup, g.ready, UnitSystem::Metric), 2) << "\n";
+    say_json(gathering::line_up_json(lineup, g.ready, UnitSystem::Metric));
   else if (a.csv)
-    std::cout << gathering::line_up_csv(lineup, g.ready, UnitSystem::Metric);
+    say_table(gathering::line_up_csv(lineup, g.ready, UnitSystem::Metric));
   else
     print_table(lineup, g.ready);
   return 0;
 }
 
+QuantityRange years_of_use() { return over_least(recorded<record::SavedLineUp>("years", "time of use in years")); }
+
+QuantityRange tariff() { return recorded<record::SavedLineUp>("tariff_per_kwh", "price of a kWh"); }
+
 struct SuitsArguments {
   std::vector<std::string> files;
-  std::string room, walls = "white", room_height = "2.4m", rule = "edge", budget, by = "cost", currency = "EUR", filter;
-  double low = NAN, high = NAN, hours = 12, years = 3, tariff = 0.3;
+  std::string walls = "white", rule = "edge", budget, by = "cost", currency = "EUR", filter;
+  std::optional<Footprint> room;
+  std::optional<double> room_height_m;
+  double low = 0, high = 0, hours = 12, years = 3, tariff = 0.3;
   int threads = 0;
   bool json = false;
 };
 
 Result<evaluation::SuitQuestion> suit_question(const SuitsArguments& a) {
   evaluation::SuitQuestion q;
-  const auto size = parse_footprint(a.room);
-  if (!size) return size.problem();
-  const auto height = parse_length_m(a.room_height);
-  if (!height) return height.problem();
-  if (height.value() < 0.3 || height.value() > 10)
-    return Problem{fmt::format("a room {} high", a.room_height), "", "give --room-height between 30 cm and 10 m"};
-  if (!(a.low > 0) || !(a.high > a.low))
+  if (!(a.high > a.low))
     return Problem{fmt::format("a target of {:.4g} to {:.4g}", a.low, a.high), "",
-                   "give both ends, the lower over zero and under the higher"};
+                   "give both ends, the lower under the higher"};
   const auto rule = parse_serving_rule(a.rule);
   if (!rule) return rule.problem();
-  q.room = evaluation::room_to_light(size.value(), height.value(), a.walls);
+  q.room = evaluation::room_to_light(*a.room, a.room_height_m.value_or(2.4), a.walls);
   q.band = {a.low, a.high};
   q.rule = rule.value();
   q.money = {a.years, a.hours, a.tariff, 0};
@@ -233,27 +232,26 @@ Result<evaluation::SuitQuestion> suit_question(const SuitsArguments& a) {
 void print_suits(const std::vector<Entrant>& entrants,
                  const std::vector<std::optional<evaluation::SuitAnswer>>& answers, const evaluation::SuitQuestion& q,
                  gathering::SuitOrder order) {
-  fmt::print("{}: {}\n", gathering::suit_room_words(q, UnitSystem::Metric), serving_rule_words(q.rule, q.band));
-  fmt::print("{:.4g} h a day over {:.4g} years at {:.4g} {} a kWh; by {}\n\n", q.money.hours_a_day, q.money.years,
-             q.money.tariff_per_kwh, q.currency, gathering::suit_order_words(order));
+  say("{}: {}\n", gathering::suit_room_words(q, UnitSystem::Metric), serving_rule_words(q.rule, q.band));
+  say("{:.4g} h a day over {:.4g} years at {:.4g} {} a kWh; by {}\n\n", q.money.hours_a_day, q.money.years,
+      q.money.tariff_per_kwh, q.currency, gathering::suit_order_words(order));
   const gathering::SortedSuits sorted = gathering::sorted_suits(answers, order);
   const auto print = [&](std::size_t i) {
     const evaluation::Suit& s = *answers[i]->suit;
-    fmt::print("{} × {}: {} × {} at {}, {:.0f} %: mean {} µmol/m²/s, lowest ÷ mean {:.2f}, {} W", s.count(),
-               entrants[i].title, s.pattern.columns, s.pattern.rows, length_text(s.height_m, UnitSystem::Metric),
-               s.percent, evaluation::found_text(s.mean_ppfd, 0, ""), s.lowest_over_mean,
-               evaluation::found_text(s.power_w, 0, ""));
-    if (s.price) fmt::print(", {} {} over the years", evaluation::found_text(s.cost, 0, ""), q.currency);
-    fmt::print(", {} sure\n", chance_text(s.chance));
+    say("{} × {}: {} × {} at {}, {:.0f} %: mean {} µmol/m²/s, lowest ÷ mean {:.2f}, {} W", s.count(), entrants[i].title,
+        s.pattern.columns, s.pattern.rows, length_text(s.height_m, UnitSystem::Metric), s.percent,
+        evaluation::found_text(s.mean_ppfd, 0, ""), s.lowest_over_mean, evaluation::found_text(s.power_w, 0, ""));
+    if (s.price) say(", {} {} over the years", evaluation::found_text(s.cost, 0, ""), q.currency);
+    say(", {} sure\n", chance_text(s.chance));
   };
   for (const std::size_t i : sorted.suit) print(i);
-  if (sorted.suit.empty()) fmt::print("None of them does.\n");
-  if (!sorted.almost.empty()) fmt::print("\nAlmost:\n");
+  if (sorted.suit.empty()) say("None of them does.\n");
+  if (!sorted.almost.empty()) say("\nAlmost:\n");
   for (const std::size_t i : sorted.almost) {
     print(i);
-    fmt::print("  {}\n", answers[i]->why_not);
+    say("  {}\n", answers[i]->why_not);
   }
-  for (const std::size_t i : sorted.unknown) fmt::print("{}: not known; {}\n", entrants[i].title, answers[i]->why_not);
+  for (const std::size_t i : sorted.unknown) say("{}: not known; {}\n", entrants[i].title, answers[i]->why_not);
 }
 
 int run_suits(const SuitsArguments& a) {
@@ -276,8 +274,7 @@ int run_suits(const SuitsArguments& a) {
     std::ranges::move(found, std::back_inserter(answers));
   }
   if (a.json)
-    std::cout << record::json_text(gathering::suits_json(entrants, answers, question.value(), order.value()), 2)
-              << "\n";
+    say_json(gathering::suits_json(entrants, answers, question.value(), order.value()));
   else
     print_suits(entrants, answers, question.value(), order.value());
   return 0;
@@ -286,23 +283,26 @@ int run_suits(const SuitsArguments& a) {
 void add_suits_command(CLI::App& app, int& status) {
   auto a = std::make_shared<SuitsArguments>();
   CLI::App* c = app.add_subcommand("suits", "Which of the fixtures on record light a room, how many, and how");
-  c->add_option("FILE", a->files, "lab books, data packages (.zip), folders of packages")->required();
-  c->add_option("--room", a->room, "its floor, as 3x4m")->required();
-  c->add_option("--room-height", a->room_height, "2.4m by default");
-  c->add_option("--walls", a->walls, "white (by default), reflective, dark or open")
+  add_text(*c, "FILE", a->files, "lab books, data packages (.zip), folders of packages")->required();
+  add_size(*c, "--room", a->room, room_side(), "its floor, as 3x4m")->required();
+  add_length(*c, "--room-height", a->room_height_m, {"height of a room", "m", 0.3, 10}, "2.4m by default");
+  add_text(*c, "--walls", a->walls, "white (by default), reflective, dark or open")
       ->check(CLI::IsMember({"white", "reflective", "dark", "open"}));
-  c->add_option("--target-low", a->low, "low end of the crop's band [µmol/m²/s]")->required();
-  c->add_option("--target-high", a->high, "its high end [µmol/m²/s]")->required();
-  c->add_option("--photoperiod", a->hours, "hours of light a day")->required()->check(CLI::Range(0.01, 24.0));
-  c->add_option("--rule", a->rule,
-                "when the target is met: edge (by default), every, share:90, mean, corners:600, center:800");
-  c->add_option("--budget", a->budget, "at most: 1200EUR to buy them, or 600W");
-  c->add_option("--years", a->years, "of use, for the cost")->check(CLI::Range(0.01, 100.0));
-  c->add_option("--tariff", a->tariff, "money for a kWh")->check(CLI::Range(0.0, 1e6));
-  c->add_option("--currency", a->currency, "money of prices, tariff and budget");
-  c->add_option("--by", a->by, "ordered by cost (by default), watts, count or evenness");
-  c->add_option("--filter", a->filter, "words to be found and bounds, such as \"LED price<200\"");
-  c->add_option("--threads", a->threads, "at work; all cores by default")->check(CLI::Range(1, 256));
+  add_number(*c, "--target-low", a->low, over_least(crop_ppfd("low end of a target")),
+             "low end of the crop's band [µmol/m²/s]")
+      ->required();
+  add_number(*c, "--target-high", a->high, over_least(crop_ppfd("high end of a target")), "its high end [µmol/m²/s]")
+      ->required();
+  add_number(*c, "--photoperiod", a->hours, photoperiod(), "hours of light a day")->required();
+  add_text(*c, "--rule", a->rule,
+           "when the target is met: edge (by default), every, share:90, mean, corners:600, center:800");
+  add_text(*c, "--budget", a->budget, "at most: 1200EUR to buy them, or 600W");
+  add_number(*c, "--years", a->years, years_of_use(), "of use, for the cost");
+  add_number(*c, "--tariff", a->tariff, tariff(), "money for a kWh");
+  add_text(*c, "--currency", a->currency, "money of prices, tariff and budget");
+  add_text(*c, "--by", a->by, "ordered by cost (by default), watts, count or evenness");
+  add_text(*c, "--filter", a->filter, "words to be found and bounds, such as \"LED price<200\"");
+  add_count(*c, "--threads", a->threads, threads(), "at work; all cores by default");
   c->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   c->callback([a, &status] { status = run_suits(*a); });
 }
@@ -312,32 +312,32 @@ void add_suits_command(CLI::App& app, int& status) {
 void add_line_up_commands(CLI::App& app, int& status) {
   auto a = std::make_shared<LineUpArguments>();
   CLI::App* c = app.add_subcommand("line-up", "Fixtures held against each other by one figure, in one declared way");
-  c->add_option("FILE", a->files, "lab books, data packages (.zip), folders of packages")->required();
-  c->add_option(
-      "--by", a->asked.figure,
+  add_text(*c, "FILE", a->files, "lab books, data packages (.zip), folders of packages")->required();
+  add_text(
+      *c, "--by", a->asked.figure,
       "the figure, by its id; canopy_efficacy_umol_j by default; or an index of your own: index:FIGURE=WEIGHT,...");
-  c->add_option(
-      "--way", a->asked.way,
-      "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, "
-      "open-floor, white-tent; several joined by +");
-  c->add_option("--filter", a->asked.filter, "words to be found and bounds, such as \"LED price<200\"");
+  add_text(*c, "--way", a->asked.way,
+           "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, "
+           "open-floor, white-tent; several joined by +");
+  add_text(*c, "--filter", a->asked.filter, "words to be found and bounds, such as \"LED price<200\"");
   c->add_flag("--all-pairs", a->asked.all_pairs, "ranks sure for all pairs together (Holm)");
-  c->add_option("--target", a->target, "the target that coverage and watts are for, by its name or as 555-925");
-  c->add_option("--target-low", a->low, "its low end [µmol/m²/s]");
-  c->add_option("--target-high", a->high, "its high end [µmol/m²/s]");
-  c->add_option("--rule", a->asked.rule, "when a target is met: edge, every, share:90, mean, corners:600, center:800");
-  c->add_option("--photoperiod", a->asked.photoperiod_h, "hours of light a day")->check(CLI::Range(0.01, 24.0));
-  c->add_option("--years", a->asked.years, "of use, for costs")->check(CLI::Range(0.01, 100.0));
-  c->add_option("--tariff", a->asked.tariff_per_kwh, "money for a kWh")->check(CLI::Range(0.0, 1e6));
-  c->add_option("--decay", a->asked.decay_pct_per_1000h, "light lost in 1,000 h [%]")->check(CLI::Range(0.0, 50.0));
-  c->add_option("--currency", a->asked.currency, "money of prices and tariff");
+  add_text(*c, "--target", a->target, "the target that coverage and watts are for, by its name or as 555-925");
+  add_number(*c, "--target-low", a->low, crop_ppfd("low end of a target"), "its low end [µmol/m²/s]");
+  add_number(*c, "--target-high", a->high, crop_ppfd("high end of a target"), "its high end [µmol/m²/s]");
+  add_text(*c, "--rule", a->asked.rule, "when a target is met: edge, every, share:90, mean, corners:600, center:800");
+  add_number(*c, "--photoperiod", a->asked.photoperiod_h, photoperiod(), "hours of light a day");
+  add_number(*c, "--years", a->asked.years, years_of_use(), "of use, for costs");
+  add_number(*c, "--tariff", a->asked.tariff_per_kwh, tariff(), "money for a kWh");
+  add_number(*c, "--decay", a->asked.decay_pct_per_1000h,
+             recorded<record::SavedLineUp>("decay_pct_per_1000h", "loss of light"), "light lost in 1,000 h [%]");
+  add_text(*c, "--currency", a->asked.currency, "money of prices and tariff");
   c->add_flag("--with-price", a->asked.price_counts, "dominance looks at the price too");
-  c->add_option("--threads", a->threads, "at work; all cores by default")->check(CLI::Range(1, 256));
+  add_count(*c, "--threads", a->threads, threads(), "at work; all cores by default");
   auto* json = c->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   c->add_flag("--csv", a->csv, "print CSV")->excludes(json);
-  c->add_option("--workbook", a->workbook, "also write a spreadsheet workbook (.xlsx)");
-  c->add_option("--publish", a->publish, "also write page, workbook, table and stills into this folder");
-  c->add_option("--pair", a->pair, "two tests by name that a still shows side by side; the first two by default")
+  add_text(*c, "--workbook", a->workbook, "also write a spreadsheet workbook (.xlsx)");
+  add_text(*c, "--publish", a->publish, "also write page, workbook, table and stills into this folder");
+  add_text(*c, "--pair", a->pair, "two tests by name that a still shows side by side; the first two by default")
       ->expected(2);
   c->add_flag("--force", a->force, "replace files that are there already");
   c->callback([a, &status] { status = run_line_up(*a); });

@@ -1,6 +1,5 @@
-#include <iostream>
-
 #include "cli/figures_command.h"
+#include "cli/say.h"
 #include "exchange/files/targets.h"
 
 int main(int argc, char** argv) {
@@ -24,9 +23,11 @@ int main(int argc, char** argv) {
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {
-    return app.exit(e) == 0 ? 0 : sunbreak::cli::usage_error;
+    if (e.get_exit_code() == 0) return app.exit(e);
+    sunbreak::cli::warn("{}\nRun with --help for more information.\n", e.what());
+    return sunbreak::cli::usage_error;
   } catch (const std::exception& e) {
-    std::cerr << e.what() << ".\n";
+    sunbreak::cli::warn("{}.\n", e.what());
     return sunbreak::cli::input_error;
   }
   return status;

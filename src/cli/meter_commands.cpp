@@ -1,12 +1,13 @@
 #include <fmt/format.h>
 
-#include <iostream>
 #include <limits>
 #include <memory>
 
 #include "book/book.h"
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
 #include "core/quantity/uncertain_text.h"
 #include "evaluation/check_lamps.h"
@@ -29,35 +30,32 @@ int lux_factor_of(const std::string& file, bool json) {
   if (!fitted) return refuse(fitted.problem(), file);
   const LuxFactor& f = fitted.value();
   if (json) {
-    std::cout << record::json_text(exchange::lux_factor_json(f), 2) << "\n";
+    say_json(exchange::lux_factor_json(f));
     return 0;
   }
-  std::cout << fmt::format("PPFD = k · lux with k = {} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n",
-                           uncertain_text(f.k, f.k_expanded, 5), f.inverse(), f.lowest_lux, f.highest_lux);
-  std::cout << fmt::format("{} pairs, scatter {:.2f} %, R² {:.5f}.\n", f.residuals.size(), 100 * f.scatter,
-                           f.r_squared);
-  if (f.holds()) std::cout << "It holds for this meter under this spectrum.\n";
-  for (const std::string& reason : f.reasons) std::cout << "It does not hold: " << reason << ".\n";
+  say("PPFD = k · lux with k = {} µmol/m²/s per lx (1/k = {:.2f}), {:.0f} to {:.0f} lx.\n",
+      uncertain_text(f.k, f.k_expanded, 5), f.inverse(), f.lowest_lux, f.highest_lux);
+  say("{} pairs, scatter {:.2f} %, R² {:.5f}.\n", f.residuals.size(), 100 * f.scatter, f.r_squared);
+  if (f.holds()) say("It holds for this meter under this spectrum.\n");
+  for (const std::string& reason : f.reasons) say("It does not hold: {}.\n", reason);
   return 0;
 }
 
 int agree(const std::string& file, bool json, double first_pct, double second_pct) {
   const auto draft = draft_of(file, exchange::read_sensor_pairs);
   if (!draft) return refuse(draft.problem());
-  std::cerr << fmt::format("understood: '{}' is the sensor that is trusted, '{}' the other\n", draft.value().first,
-                           draft.value().second);
+  warn("understood: '{}' is the sensor that is trusted, '{}' the other\n", draft.value().first, draft.value().second);
   const auto compared = agreement(draft.value().pairs, first_pct / 100, second_pct / 100);
   if (!compared) return refuse(compared.problem(), file);
   const Agreement& a = compared.value();
   if (json) {
-    std::cout << record::json_text(exchange::agreement_json(a), 2) << "\n";
+    say_json(exchange::agreement_json(a));
     return 0;
   }
-  std::cout << fmt::format(
-      "Ratio {:.4f} ({:.4f} to {:.4f}), mean difference {:+.2f} %, limits of agreement {:+.1f} to {:+.1f} %.\n",
+  say("Ratio {:.4f} ({:.4f} to {:.4f}), mean difference {:+.2f} %, limits of agreement {:+.1f} to {:+.1f} %.\n",
       a.ratio.value, a.ratio.low, a.ratio.high, a.mean_difference_pct.value, a.low_limit_pct.value,
       a.high_limit_pct.value);
-  std::cout << a.words << "\n";
+  say("{}\n", a.words);
   return 0;
 }
 
@@ -82,14 +80,14 @@ int check_lamp(const std::string& file, bool json) {
   if (!found) return refuse(found.problem());
   const evaluation::LampBoard& board = found.value();
   if (json) {
-    std::cout << record::json_text(exchange::check_lamp_json(board.readings, board.charts, board.days), 2) << "\n";
+    say_json(exchange::check_lamp_json(board.readings, board.charts, board.days));
     return 0;
   }
   for (const LampChart& c : board.charts)
-    std::cout << fmt::format("{}{}{}: {} readings, {:.2f} % from day to day.\n", c.lamp.empty() ? "Check lamp" : c.lamp,
-                             c.meter.empty() ? "" : " by ", c.meter, c.readings.size(), 100 * c.sd);
-  for (const LampFinding& f : board.findings) std::cout << f.words << "\n";
-  if (board.findings.empty()) std::cout << "Nothing has moved.\n";
+    say("{}{}{}: {} readings, {:.2f} % from day to day.\n", c.lamp.empty() ? "Check lamp" : c.lamp,
+        c.meter.empty() ? "" : " by ", c.meter, c.readings.size(), 100 * c.sd);
+  for (const LampFinding& f : board.findings) say("{}\n", f.words);
+  if (board.findings.empty()) say("Nothing has moved.\n");
   return 0;
 }
 
@@ -114,7 +112,7 @@ void add_meter_commands(CLI::App& app, int& status) {
     };
     auto request = std::make_shared<Request>();
     CLI::App* command = app.add_subcommand(name, does);
-    command->add_option(takes, request->file, what)->required();
+    add_text(*command, takes, request->file, what)->required();
     command->add_flag("--json", request->json, "as JSON");
     return std::pair{command, request};
   };
@@ -125,9 +123,9 @@ void add_meter_commands(CLI::App& app, int& status) {
       add("agree", "Hold two sensors against each other", "PAIRS",
           "a table with two columns of PPFD, the trusted sensor first; places beside them");
   auto first = std::make_shared<double>(unknown), second = std::make_shared<double>(unknown);
-  pairs->add_option("--trusted-pct", *first, "standard uncertainty of the trusted one's calibration, %")
-      ->check(CLI::Range(0.0, 50.0));
-  pairs->add_option("--other-pct", *second, "standard uncertainty of the other's, %")->check(CLI::Range(0.0, 50.0));
+  const QuantityRange uncertainty{"standard uncertainty", "%", 0, 50};
+  add_number(*pairs, "--trusted-pct", *first, uncertainty, "standard uncertainty of the trusted one's calibration, %");
+  add_number(*pairs, "--other-pct", *second, uncertainty, "standard uncertainty of the other's, %");
   pairs->callback([=, &status, r = pairs_request] { status = agree(r->file, r->json, *first, *second); });
   const auto [lamp, lamp_request] =
       add("check-lamp", "Watch a check lamp's readings for a sensor or a lamp that moves", "FILE",
@@ -139,8 +137,8 @@ void add_meter_commands(CLI::App& app, int& status) {
   };
   auto card = std::make_shared<CardRequest>();
   CLI::App* command = app.add_subcommand("factor-card", "Write the lux factors of a lab book as a page");
-  command->add_option("BOOK", card->book, "the lab book")->required();
-  command->add_option("--output", card->out, "the page, .html")->required();
+  add_text(*command, "BOOK", card->book, "the lab book")->required();
+  add_text(*command, "--output", card->out, "the page, .html")->required();
   command->add_flag("--force", card->force, "replace a file that is there");
   command->callback([&status, card] { status = factor_card_of(card->book, card->out, card->force); });
 }

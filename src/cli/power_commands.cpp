@@ -1,11 +1,12 @@
 #include <fmt/format.h>
 
 #include <cmath>
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "core/power/dimming_curve.h"
 #include "core/power/stabilization.h"
 #include "exchange/tables/log_table.h"
@@ -56,9 +57,9 @@ int settle_check(const std::string& file, bool json) {
     Json j{{"verdict", both.words}};
     j["light"] = of_light ? to_json(*of_light) : Json();
     j["watts"] = of_watts ? to_json(*of_watts) : Json();
-    std::cout << record::json_text(j, 2) << "\n";
+    say_json(j);
   } else {
-    std::cout << both.words << "\n";
+    say("{}\n", both.words);
   }
   return 0;
 }
@@ -92,22 +93,21 @@ int dimmer(const std::string& file, bool json) {
                             {"relative_efficacy", r.relative_efficacy},
                             {"off_linear", r.off_linear},
                             {"stations", r.stations}});
-    std::cout << record::json_text(j, 2) << "\n";
+    say_json(j);
     return 0;
   }
-  std::cout << fmt::format("{:>8}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", "dial, %", "light factor", "spread", "W", "PF",
-                           "relative efficacy", "off linear");
+  say("{:>8}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", "dial, %", "light factor", "spread", "W", "PF", "relative efficacy",
+      "off linear");
   for (const DimmingPoint& r : stair.rows) {
     const auto percent = [](std::optional<double> share) { return share ? std::optional(100 * *share) : share; };
-    std::cout << fmt::format("{:>8g}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", r.dial_pct,
-                             column(r.light_factor, "{:.3f}"), column(percent(r.spread), "{:.1f} %"),
-                             column(r.power_w, "{:.1f}"), column(r.power_factor, "{:.2f}"),
-                             column(r.relative_efficacy, "{:.3f}"), column(percent(r.off_linear), "{:+.1f} %"));
+    say("{:>8g}{:>14}{:>10}{:>10}{:>8}{:>20}{:>12}\n", r.dial_pct, column(r.light_factor, "{:.3f}"),
+        column(percent(r.spread), "{:.1f} %"), column(r.power_w, "{:.1f}"), column(r.power_factor, "{:.2f}"),
+        column(r.relative_efficacy, "{:.3f}"), column(percent(r.off_linear), "{:+.1f} %"));
   }
-  if (stair.standby_w) std::cout << fmt::format("Standby: {:.2f} W.\n", *stair.standby_w);
-  if (stair.lowest_pct) std::cout << fmt::format("Lowest stop with light: {:g} %.\n", *stair.lowest_pct);
+  if (stair.standby_w) say("Standby: {:.2f} W.\n", *stair.standby_w);
+  if (stair.lowest_pct) say("Lowest stop with light: {:g} %.\n", *stair.lowest_pct);
   for (const auto& note : {stair.full_is_guessed, stair.pattern_changes})
-    if (note) std::cout << *note << "\n";
+    if (note) say("{}\n", *note);
   return 0;
 }
 
@@ -118,7 +118,7 @@ void add_power_commands(CLI::App& app, int& status) {
     auto file = std::make_shared<std::string>();
     auto json = std::make_shared<bool>(false);
     CLI::App* command = app.add_subcommand(name, does);
-    command->add_option(takes, *file, what)->required();
+    add_text(*command, takes, *file, what)->required();
     command->add_flag("--json", *json, "as JSON");
     command->callback([=, &status] { status = run(*file, *json); });
   };

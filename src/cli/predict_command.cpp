@@ -1,10 +1,11 @@
 #include <fmt/format.h>
 
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "core/optics/room_light.h"
 #include "exchange/files/read_file.h"
 #include "exchange/scene/scene_file.h"
@@ -31,10 +32,10 @@ int predict(const std::string& file, bool json) {
                     {"direct_ppfd", p.direct[i]},
                     {"reflected_ppfd", p.reflected[i]}});
     if (!json)
-      fmt::print("x {:.3f}  y {:.3f}  z {:.3f} m   {:>8.2f} µmol/m²/s: direct {:.2f}, reflected {:.2f}\n", s.x, s.y,
-                 s.z, p.direct[i] + p.reflected[i], p.direct[i], p.reflected[i]);
+      say("x {:.3f}  y {:.3f}  z {:.3f} m   {:>8.2f} µmol/m²/s: direct {:.2f}, reflected {:.2f}\n", s.x, s.y, s.z,
+          p.direct[i] + p.reflected[i], p.direct[i], p.reflected[i]);
   }
-  if (json) std::cout << record::json_text(record::Json{{"stations", rows}}, 2) << "\n";
+  if (json) say_json(record::Json{{"stations", rows}});
   return 0;
 }
 
@@ -44,7 +45,7 @@ void add_predict_command(CLI::App& app, int& status) {
   auto file = std::make_shared<std::string>();
   auto json = std::make_shared<bool>(false);
   CLI::App* command = app.add_subcommand("predict", "Work out the PPFD that a scene's emitters give at its stations");
-  command->add_option("SCENE", *file, "the scene (JSON)")->required();
+  add_text(*command, "SCENE", *file, "the scene (JSON)")->required();
   command->add_flag("--json", *json, "as JSON");
   command->callback([file, json, &status] { status = predict(*file, *json); });
 }

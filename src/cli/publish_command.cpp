@@ -1,11 +1,12 @@
 #include <fmt/format.h>
 
 #include <filesystem>
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
 #include "publishing/publish.h"
 
@@ -57,9 +58,9 @@ int run_publish(const PublishArguments& a) {
   int status = 0;
   publishing::publish(p, wanted, a.out, a.force ? exchange::Existing::Replace : exchange::Existing::Keep,
                       [&](const publishing::Written& w) {
-                        for (const auto& file : w.files) fmt::print("{}\t{}\n", w.form->id, file.string());
+                        for (const auto& file : w.files) say("{}\t{}\n", w.form->id, file.string());
                         if (!w.problem) return;
-                        std::cerr << w.problem->sentence() << "\n";
+                        warn("{}\n", w.problem->sentence());
                         status = input_error;
                       });
   return status;
@@ -70,12 +71,12 @@ int run_publish(const PublishArguments& a) {
 void add_publish_command(CLI::App& app, int& status) {
   const auto a = std::make_shared<PublishArguments>();
   CLI::App* c = app.add_subcommand("publish", "Write a test in the forms that others read, into a folder");
-  c->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
-  c->add_option("--test", a->test, "the test's number or name");
+  add_text(*c, "FILE", a->file, "a lab book or a data package (.zip)")->required();
+  add_text(*c, "--test", a->test, "the test's number or name");
   auto* all = c->add_flag("--all", a->all, "every form, which is also what no --form means");
-  c->add_option("--form", a->forms, "one form, may be given several times: " + form_ids())->excludes(all);
-  c->add_option("--without", a->without, "a part that the page leaves out, may be given several times: " + part_ids());
-  c->add_option("-o,--out", a->out, "the folder to write into, made where there is none")->required();
+  add_text(*c, "--form", a->forms, "one form, may be given several times: " + form_ids())->excludes(all);
+  add_text(*c, "--without", a->without, "a part that the page leaves out, may be given several times: " + part_ids());
+  add_text(*c, "-o,--out", a->out, "the folder to write into, made where there is none")->required();
   c->add_flag("--force", a->force, "replace files that are there already");
   c->add_flag("--imperial", a->imperial, "inches and square feet");
   c->add_flag("--letter", a->letter, "Letter paper instead of A4");

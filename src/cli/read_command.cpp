@@ -1,14 +1,15 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <iostream>
 #include <memory>
 
 #include "book/target_shelf.h"
 #include "cli/figures_command.h"
 #include "cli/figures_json.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
 #include "cli/record_json.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
 #include "core/figures/figure_table.h"
 #include "core/quantity/length.h"
@@ -28,19 +29,10 @@ namespace {
 using record::Json;
 
 struct ReadArguments {
-  std::string file, test, cut;
+  std::string file, test;
+  std::optional<Line> cut;
   bool json = false;
 };
-
-/// The two ends of "x1,y1,x2,y2" in centimeters.
-Result<std::pair<Place, Place>> parse_cut(const std::string& text) {
-  double x1 = 0, y1 = 0, x2 = 0, y2 = 0;
-  char rest = 0;
-  if (std::sscanf(text.c_str(), "%lf,%lf,%lf,%lf%c", &x1, &y1, &x2, &y2, &rest) != 4)
-    return Problem{fmt::format("--cut {} does not name two places", text), "",
-                   "give x1,y1,x2,y2 in cm from the front left, such as 0,60,120,60"};
-  return std::pair{Place{x1 / 100, y1 / 100}, Place{x2 / 100, y2 / 100}};
-}
 
 Json uncertainty_json(const Budget& budget) {
   Json j = Json::object();
@@ -112,26 +104,25 @@ void print_sweep(const evaluation::Evaluation& evaluation, const record::Sweep& 
   const evaluation::SweepView& view = *evaluation.view(sweep.id);
   const Budget& budget = *evaluation.budget(sweep.id);
   const Evidence& evidence = *evaluation.evidence(sweep.id);
-  fmt::print("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * evaluation.record().rung(sweep.rung_id)->height_m,
-             evaluation.record().stop(sweep.stop_id)->percent, worked_out.stations - worked_out.missing,
-             worked_out.stations);
+  say("{:.1f} cm, {:.4g} %: {} of {} stations read\n", 100 * evaluation.record().rung(sweep.rung_id)->height_m,
+      evaluation.record().stop(sweep.stop_id)->percent, worked_out.stations - worked_out.missing, worked_out.stations);
   const FigureSource source(view.layout, view.ppfd, worked_out);
   for (const Figure& f : figures()) {
     const double value = f.value ? f.value(source) : unread;
     if (std::isnan(value)) continue;
     const Contribution* largest = budget.largest(f.id);
     const Told shown = shown_told(f, value, budget.expanded(f.id), UnitSystem::Metric);
-    fmt::print("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown.value, shown.sure(), shown_unit(f, UnitSystem::Metric),
-               largest ? fmt::format("largest part: {}", largest->label) : "");
+    say("  {:<24}{:>9} {:<10}{:<12}{}\n", f.label, shown.value, shown.sure(), shown_unit(f, UnitSystem::Metric),
+        largest ? fmt::format("largest part: {}", largest->label) : "");
   }
   if (const std::string part = evaluation::part_read_notice(evaluation, sweep.id, &budget, UnitSystem::Metric);
       !part.empty())
-    fmt::print("  {}\n", part);
+    say("  {}\n", part);
   if (const std::string assumed = assumed_words(budget); !assumed.empty())
-    fmt::print("  ± assumes, where nothing is stated or measured: {}\n", assumed);
-  fmt::print("  Evidence: {} grade\n", name(evidence.grade));
+    say("  ± assumes, where nothing is stated or measured: {}\n", assumed);
+  say("  Evidence: {} grade\n", name(evidence.grade));
   for (const Condition& c : evidence.conditions)
-    if (!c.met) fmt::print("    missing: {}; {}\n", c.saw, c.way);
+    if (!c.met) say("    missing: {}; {}\n", c.saw, c.way);
 }
 
 /// The spectra of a state, each with what it says.
@@ -149,11 +140,11 @@ Json spectra_json(const record::TestRecord& state) {
 }
 
 void print_heat(const record::TestRecord& test) {
-  for (const std::string& words : evaluation::heat_verdicts(test, UnitSystem::Metric)) fmt::print("  {}\n", words);
+  for (const std::string& words : evaluation::heat_verdicts(test, UnitSystem::Metric)) say("  {}\n", words);
 }
 
 Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& sweep, const std::string& configuration,
-                const std::vector<record::CropTarget>& targets, const std::optional<std::pair<Place, Place>>& line) {
+                const std::vector<record::CropTarget>& targets, const std::optional<Line>& line) {
   const evaluation::SweepView& view = *evaluation.view(sweep.id);
   Json j{{"configuration", configuration},
          {"height_m", evaluation.record().rung(sweep.rung_id)->height_m},
@@ -164,20 +155,11 @@ Json sweep_json(const evaluation::Evaluation& evaluation, const record::Sweep& s
          {"evidence", evidence_json(*evaluation.evidence(sweep.id))},
          {"targets", targets_json(evaluation, sweep.id, targets)}};
   if (evaluation.figures(sweep.id)->missing > 0) j["estimated_whole"] = whole_json(*evaluation.budget(sweep.id));
-  if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->first, line->second));
+  if (line) j["cut"] = cut_json(cut(Field(view.layout, view.ppfd), line->from, line->to));
   return j;
 }
 
 int run_read(const ReadArguments& a) {
-  std::optional<std::pair<Place, Place>> line;
-  if (!a.cut.empty()) {
-    const auto ends = parse_cut(a.cut);
-    if (!ends) {
-      std::cerr << ends.problem().sentence() << "\n";
-      return usage_error;
-    }
-    line = ends.value();
-  }
   const auto source = whole_test(a.file, a.test);
   if (!source) return refuse(source.problem());
   const record::TestRecord& whole = source.value();
@@ -189,11 +171,11 @@ int run_read(const ReadArguments& a) {
   for (const auto& evaluation : evaluations) {
     const record::TestRecord& state = evaluation->record();
     const std::string name = record::configuration_name(state, state.configuration_id);
-    if (!a.json && evaluations.size() > 1) fmt::print("Configuration: {}\n", name);
+    if (!a.json && evaluations.size() > 1) say("Configuration: {}\n", name);
     for (const record::Sweep& sweep : state.sweeps) {
       if (!evaluation->figures(sweep.id)) continue;
       if (a.json)
-        sweeps.push_back(sweep_json(*evaluation, sweep, name, targets, line));
+        sweeps.push_back(sweep_json(*evaluation, sweep, name, targets, a.cut));
       else
         print_sweep(*evaluation, sweep);
     }
@@ -208,25 +190,22 @@ int run_read(const ReadArguments& a) {
   if (const auto earlier = source_earlier(a.file, whole))
     retest = evaluation::retest_of(*evaluations.front(), *earlier);
   if (a.json) {
-    std::cout << record::json_text(Json{{"test", title},
-                                        {"grade", grade_name},
-                                        {"altered", whole.test.altered.empty() ? Json() : Json(whole.test.altered)},
-                                        {"sweeps", sweeps},
-                                        {"fixture", sheet_json(whole)},
-                                        {"arrangement", arrangement_json(whole)},
-                                        {"temperatures", temperatures},
-                                        {"spectra", spectra},
-                                        {"retest", retest ? retest_json(*retest) : Json()},
-                                        {"pictures", pictures_json(whole)},
-                                        {"notes", notes_json(whole)}},
-                                   2)
-              << "\n";
+    say_json(Json{{"test", title},
+                  {"grade", grade_name},
+                  {"altered", whole.test.altered.empty() ? Json() : Json(whole.test.altered)},
+                  {"sweeps", sweeps},
+                  {"fixture", sheet_json(whole)},
+                  {"arrangement", arrangement_json(whole)},
+                  {"temperatures", temperatures},
+                  {"spectra", spectra},
+                  {"retest", retest ? retest_json(*retest) : Json()},
+                  {"pictures", pictures_json(whole)},
+                  {"notes", notes_json(whole)}});
     return 0;
   }
   if (retest)
-    for (const std::string& words : evaluation::retest_sentences(*retest, UnitSystem::Metric))
-      fmt::print("{}\n", words);
-  fmt::print("{}: {} grade\n", title, grade_name);
+    for (const std::string& words : evaluation::retest_sentences(*retest, UnitSystem::Metric)) say("{}\n", words);
+  say("{}: {} grade\n", title, grade_name);
   return 0;
 }
 
@@ -236,9 +215,9 @@ void add_read_command(CLI::App& app, int& status) {
   auto a = std::make_shared<ReadArguments>();
   CLI::App* command = app.add_subcommand(
       "read", "Figures of every sweep of a test with their uncertainty, the evidence grade, and how targets are met");
-  command->add_option("FILE", a->file, "a lab book or a data package (.zip)")->required();
-  command->add_option("--test", a->test, "the test's number or name");
-  command->add_option("--cut", a->cut, "with --json: the profile along x1,y1,x2,y2 [cm from the front left]");
+  add_text(*command, "FILE", a->file, "a lab book or a data package (.zip)")->required();
+  add_text(*command, "--test", a->test, "the test's number or name");
+  add_line(*command, "--cut", a->cut, "with --json: the profile along x1,y1,x2,y2 [cm from the front left]");
   command->add_flag("--json", a->json, "print JSON (keys: docs/formats.md)");
   command->callback([a, &status] { status = run_read(*a); });
 }

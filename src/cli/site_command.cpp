@@ -1,13 +1,14 @@
 #include <fmt/format.h>
 
 #include <filesystem>
-#include <iostream>
 #include <memory>
 #include <set>
 
 #include "book/test_rows.h"
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "cli/source_test.h"
 #include "core/figures/figure_table.h"
 #include "evaluation/read_sweeps.h"
@@ -129,7 +130,7 @@ int run_site(const SiteArguments& a) {
   std::vector<publishing::FeedEntry> feed;
   std::map<record::Id, std::string> stem_of;
   for (SiteTest& test : tests) {
-    if (!test.problem.empty()) std::cerr << "left out: " << test.stem << ": " << test.problem << "\n";
+    if (!test.problem.empty()) warn("left out: {}: {}\n", test.stem, test.problem);
     if (test.page.empty() && !test.kept) continue;
     stem_of[test.id] = test.stem;
     if (test.kept) {
@@ -160,11 +161,11 @@ int run_site(const SiteArguments& a) {
   if (auto workbook = workbook::workbook_bytes(lineup, way, units)) files["line-up.xlsx"] = std::move(workbook.value());
 
   const publishing::SiteWritten written = publishing::write_site(files, a.out, kept, memory);
-  for (const std::string& path : written.written) fmt::print("written\t{}\n", path);
-  for (const std::string& path : written.removed) fmt::print("removed\t{}\n", path);
-  fmt::print("unchanged\t{}\n", written.unchanged);
+  for (const std::string& path : written.written) say("written\t{}\n", path);
+  for (const std::string& path : written.removed) say("removed\t{}\n", path);
+  say("unchanged\t{}\n", written.unchanged);
   for (const std::string& path : written.left_alone)
-    std::cerr << "left alone: " << path << " is not as it was written here; move it away to have it written\n";
+    warn("left alone: {} is not as it was written here; move it away to have it written\n", path);
   return written.problem ? refuse(*written.problem) : 0;
 }
 
@@ -173,12 +174,12 @@ int run_site(const SiteArguments& a) {
 void add_site_command(CLI::App& app, int& status) {
   const auto a = std::make_shared<SiteArguments>();
   CLI::App* c = app.add_subcommand("site", "Write a lab book as a folder of plain files for any web host");
-  c->add_option("FILE", a->file, "the lab book")->required();
-  c->add_option("-o,--out", a->out, "the folder; what has not changed in it is not touched")->required();
-  c->add_option("--title", a->title, "of its first page");
-  c->add_option("--address", a->address, "where it will be on the web (https://...), for the links of its feed");
-  c->add_option("--by", a->asked.figure, "the figure that its line-up is by, as line-up --by");
-  c->add_option("--way", a->asked.way, "the way of its line-up, as line-up --way");
+  add_text(*c, "FILE", a->file, "the lab book")->required();
+  add_text(*c, "-o,--out", a->out, "the folder; what has not changed in it is not touched")->required();
+  add_text(*c, "--title", a->title, "of its first page");
+  add_text(*c, "--address", a->address, "where it will be on the web (https://...), for the links of its feed");
+  add_text(*c, "--by", a->asked.figure, "the figure that its line-up is by, as line-up --by");
+  add_text(*c, "--way", a->asked.way, "the way of its line-up, as line-up --way");
   c->add_flag("--imperial", a->imperial, "inches and square feet");
   c->callback([a, &status] { status = run_site(*a); });
 }

@@ -1,9 +1,9 @@
 #include "cli/source_test.h"
+#include "cli/say.h"
 
 #include <fmt/format.h>
 
 #include <filesystem>
-#include <iostream>
 
 #include "book/test_rows.h"
 #include "evaluation/provenance.h"
@@ -41,9 +41,9 @@ Result<record::TestRecord> test_in_book(const std::string& file, const std::stri
   auto opened = Book::open(file, Book::Mode::ReadOnly);
   if (!opened) return opened.problem();
   auto found = find_test(*opened.value(), test);
-  if (!opened.value()->notice().empty()) std::cerr << opened.value()->notice() << "\n";
+  if (!opened.value()->notice().empty()) warn("{}\n", opened.value()->notice());
   if (found)
-    for (const record::Fault& fault : found.value().faults) std::cerr << "set apart: " << fault.words() << "\n";
+    for (const record::Fault& fault : found.value().faults) warn("set apart: {}\n", fault.words());
   return found;
 }
 
@@ -52,7 +52,7 @@ Result<record::TestRecord> test_in_book(const std::string& file, const std::stri
 Result<record::TestRecord> whole_test(const std::string& file, const std::string& test) {
   auto found = is_package(file) ? exchange::read_package_file(file) : test_in_book(file, test);
   if (const std::string altered = found ? evaluation::altered_words(found.value().test) : ""; !altered.empty())
-    std::cerr << "note: " << altered << "\n";
+    warn("note: {}\n", altered);
   return found;
 }
 

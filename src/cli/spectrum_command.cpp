@@ -1,10 +1,11 @@
 #include <fmt/format.h>
 
-#include <iostream>
 #include <memory>
 
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
+#include "cli/options.h"
+#include "cli/say.h"
 #include "core/spectrum/spectral_mix.h"
 #include "core/spectrum/spectrum_figures.h"
 #include "evaluation/spectrum_words.h"
@@ -36,19 +37,18 @@ Result<SpectralCurve> curve_of(const std::string& path, const SpectrumRequest& r
   if (file.value().scale_needed)
     return in_file(path, {"Nothing in the file says whether its values are photons or power",
                           "all figures depend on that", "say so with --unit photons or --unit power"});
-  for (const std::string& words : file.value().understood) std::cerr << "understood: " << words << "\n";
+  for (const std::string& words : file.value().understood) warn("understood: {}\n", words);
   const exchange::SpectrumDraft& taken = file.value().spectra.front();
   if (file.value().spectra.size() > 1)
-    std::cerr << fmt::format("note: the file holds {} spectra; column {} was taken, choose another with --column\n",
-                             file.value().spectra.size(), taken.column);
+    warn("note: the file holds {} spectra; column {} was taken, choose another with --column\n",
+         file.value().spectra.size(), taken.column);
   say_findings(taken.findings);
   return SpectralCurve(taken.spectrum);
 }
 
-void say(const SpectrumFigures& figures) {
-  for (const evaluation::SpectrumRow& row : evaluation::spectrum_rows(figures))
-    std::cout << fmt::format("{:<22}{}\n", row.label, row.value);
-  for (const std::string& note : figures.notes) std::cout << note << "\n";
+void say_figures(const SpectrumFigures& figures) {
+  for (const evaluation::SpectrumRow& row : evaluation::spectrum_rows(figures)) say("{:<22}{}\n", row.label, row.value);
+  for (const std::string& note : figures.notes) say("{}\n", note);
 }
 
 int spectrum(const SpectrumRequest& request) {
@@ -69,13 +69,12 @@ int spectrum(const SpectrumRequest& request) {
   }
   const SpectrumFigures figures = spectrum_figures(curve.value());
   if (request.json) {
-    std::cout << record::json_text(exchange::spectrum_json(figures, own), 2) << "\n";
+    say_json(exchange::spectrum_json(figures, own));
     return 0;
   }
-  say(figures);
+  say_figures(figures);
   for (const exchange::OwnBand& o : own)
-    std::cout << fmt::format(
-        "{:<22}{}\n", fmt::format("{:g} to {:g} nm", o.range.from_nm, o.range.to_nm),
+    say("{:<22}{}\n", fmt::format("{:g} to {:g} nm", o.range.from_nm, o.range.to_nm),
         o.share.any() ? fmt::format("{:.1f} %{}", 100 * o.share.share, o.share.whole ? "" : ", as far as measured")
                       : "not measured");
   return 0;
@@ -86,13 +85,13 @@ int spectrum(const SpectrumRequest& request) {
 void add_spectrum_commands(CLI::App& app, int& status) {
   auto request = std::make_shared<SpectrumRequest>();
   CLI::App* command = app.add_subcommand("spectrum", "Tell what the light of a spectrum is made of");
-  command->add_option("FILE", request->file, "a table, TM-27 XML or CGATS text (docs/formats.md)")->required();
-  command->add_option("--column", request->column, "which column of light, by title or number from 1");
-  command->add_option("--unit", request->unit, "what values are, where the file does not say")
+  add_text(*command, "FILE", request->file, "a table, TM-27 XML or CGATS text (docs/formats.md)")->required();
+  add_text(*command, "--column", request->column, "which column of light, by title or number from 1");
+  add_text(*command, "--unit", request->unit, "what values are, where the file does not say")
       ->check(CLI::IsMember({"photons", "power"}));
-  command->add_option("--with", request->with_file, "a second spectrum, mixed with the first");
-  command->add_option("--share", request->share, "the second's share of the PPFD, 0 to 1")->check(CLI::Range(0.0, 1.0));
-  command->add_option("--band", request->bands, "a band of one's own, such as 640-680; may be given again");
+  add_text(*command, "--with", request->with_file, "a second spectrum, mixed with the first");
+  add_number(*command, "--share", request->share, {"share", "", 0, 1}, "the second's share of the PPFD, 0 to 1");
+  add_text(*command, "--band", request->bands, "a band of one's own, such as 640-680; may be given again");
   command->add_flag("--json", request->json, "as JSON");
   command->callback([=, &status] { status = spectrum(*request); });
 }

@@ -43,9 +43,8 @@ std::string range_name(const std::string& sheet, int first_row, int first_column
 
 lxw_worksheet* BookWriter::sheet(std::string_view wanted) {
   std::string name;
-  for (const char c : wanted)
-    if (std::string_view("[]:*?/\\',").find(c) == std::string_view::npos && static_cast<unsigned char>(c) >= 0x20)
-      name += c;
+  for (const char c : visible_line(wanted))
+    if (std::string_view("[]:*?/\\',").find(c) == std::string_view::npos) name += c;
   if (name.empty()) name = "Sheet";
   const auto numbered = [&](int number) {
     const std::string tail = number == 0 ? "" : fmt::format(" {}", number + 1);

@@ -1,3 +1,4 @@
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <fstream>
@@ -108,8 +109,11 @@ TEST(DataPackage, ATornZipIsRefused) {
 }
 
 TEST(SpreadsheetCsv, FormulasAreDefused) {
-  for (const char* text : {"=1+1", "+1", "-1", "@x", "\t=1", "\r=1"})
-    EXPECT_EQ(spreadsheet_cell(text)[1], '\'') << text;
+  for (const char* sign : {"=1+1", "+1", "-1", "@x", "|x", "\uFF1D1+1", "\uFF0B1", "\uFF0D1", "\uFF20x"})
+    for (const char* unseen : {"", " ", "\u200B", "\uFEFF", "\u00A0\u2060", "\u3000"})
+      EXPECT_EQ(spreadsheet_cell(std::string(unseen) + sign), fmt::format("\"{}'{}\"", unseen, sign));
+  EXPECT_EQ(spreadsheet_cell("\u202E=1"), "\"'=1\"") << "a mark of direction is dropped, and what it hid defused";
+  EXPECT_EQ(spreadsheet_cell("a\r\n=1\tb\x1b\u009B"), "\"a\u240D\u240A=1\u2409b\u241B\uFFFD\"") << "one line, one cell";
   EXPECT_EQ(spreadsheet_cell("plain").find('\''), std::string::npos);
   EXPECT_EQ(spreadsheet_cell("a; =1+1"), "\"a; '=1+1\"") << "where semicolons part the cells";
   EXPECT_EQ(spreadsheet_cell("a-b, c+d"), "\"a-b, c+d\"");

@@ -14,7 +14,8 @@ inline const std::vector<std::string>& hostile_texts() {
                                               "\xE2\x80\xAE"
                                               "gnp.exe \xF0\x9F\x92\xA1",
                                               std::string(10'000, 'w'),
-                                              "../../etc/passwd\n\"'&"};
+                                              "../../etc/passwd\n\"'&",
+                                              "no \uFFFE\uFFFF character \u009B31m \x01\x1b[2J \u200B\uFF1D1+1"};
   return texts;
 }
 
