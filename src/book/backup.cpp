@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "book/book.h"
+#include "book/connection.h"
 #include "book/picture_store.h"
 #include "exchange/files/companions.h"
 
@@ -29,7 +30,8 @@ std::vector<fs::path> backups(const fs::path& file) {
 
 /// Copies all but the files of pictures, which are kept beside the backups, each once.
 void copy_without_pictures(const fs::path& file, const fs::path& target) {
-  SQLite::Database copy(target.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+  const auto connection = connect(target.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+  SQLite::Database& copy = *connection;
   SQLite::Statement attach(copy, "ATTACH ? AS book");
   attach.bind(1, file.string());
   attach.exec();

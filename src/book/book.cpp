@@ -15,7 +15,9 @@
 
 #include "book/backup.h"
 #include "book/changeset.h"
+#include "book/connection.h"
 #include "book/picture_store.h"
+#include "book/row_sum.h"
 #include "book/schema.h"
 #include "book/trouble.h"
 #include "exchange/files/companions.h"
@@ -81,7 +83,7 @@ std::int64_t readings_kept(const SQLite::Database& db) {
 /// writes.
 std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file) {
   const auto plain = [&] {
-    auto db = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY, busy_ms);
+    auto db = connect(file.string(), SQLite::OPEN_READONLY, busy_ms);
     db->execAndGet("SELECT count(*) FROM sqlite_master");
     return db;
   };
@@ -92,19 +94,18 @@ std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file) {
     return plain();
   } catch (const SQLite::Exception& e) {
     if (e.getErrorCode() != SQLITE_CANTOPEN && e.getErrorCode() != SQLITE_READONLY) throw;
-    return std::make_unique<SQLite::Database>(uri_of(file) + "?immutable=1", SQLite::OPEN_READONLY | SQLITE_OPEN_URI,
-                                              busy_ms);
+    return connect(uri_of(file) + "?immutable=1", SQLite::OPEN_READONLY | SQLITE_OPEN_URI, busy_ms);
   }
 }
 
 /// "ok", or what is wrong with the database. A damaged picture hurts nothing else, and to read them all takes seconds:
 /// where there are some, the other tables are looked at one by one.
 std::string verdict_of(SQLite::Database& db) {
-  if (!has_pictures(db)) return db.execAndGet("PRAGMA quick_check").getString();
+  if (!has_pictures(db)) return db.execAndGet("PRAGMA integrity_check").getString();
   SQLite::Statement tables(db, "SELECT name FROM sqlite_master WHERE type = 'table' AND name <> 'picture_file'");
   while (tables.executeStep())
     if (const std::string verdict =
-            db.execAndGet(fmt::format("PRAGMA quick_check('{}')", tables.getColumn(0).getString())).getString();
+            db.execAndGet(fmt::format("PRAGMA integrity_check('{}')", tables.getColumn(0).getString())).getString();
         verdict != "ok")
       return verdict;
   return "ok";
@@ -122,6 +123,11 @@ std::optional<Problem> examine(SQLite::Database& db, const fs::path& file) {
     return Problem{fmt::format("the lab book {} was written by a newer Sunbreak (schema {}, this one knows {})",
                                file.string(), version, schema_version()),
                    "it was left as it is", "install the newer version to open it"};
+  if (tables > 0)
+    if (const auto foreign = foreign_schema(db, version))
+      return Problem{fmt::format("{} is not as Sunbreak makes lab books: {}", file.string(), *foreign),
+                     "it was not opened, and nothing in it was run or changed",
+                     "ask whoever it is from for a data package of the test, or open a backup of it"};
   const std::string verdict = verdict_of(db);
   if (verdict != "ok") return damaged(file, verdict.substr(0, verdict.find('\n')));
   return {};
@@ -173,8 +179,7 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
                    "choose another folder"};
   try {
     book->db_ = book->read_only_ ? open_read_only(file)
-                                 : std::make_unique<SQLite::Database>(
-                                       file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, busy_ms);
+                                 : connect(file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, busy_ms);
     SQLite::Database& db = *book->db_;
     book->rows_ = std::make_unique<RowWriter>(db);
     if (auto problem = examine(db, file)) return *problem;
@@ -249,7 +254,7 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
   book->file_ = file;
   book->read_only_ = true;
   try {
-    book->db_ = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 2000);
+    book->db_ = connect(file.string(), SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, busy_ms);
     book->db_->exec("PRAGMA mmap_size = 268435456");
   } catch (const std::exception& e) {
     throw BookTrouble(::access(file.c_str(), R_OK) == 0 ? trouble_with(file, e) : cannot_open(file, errno));
@@ -318,7 +323,8 @@ void Edit::declare_missing(Id sweep_id, int station, const std::string& note) {
 }
 
 void Edit::clear_station(Id sweep_id, int station) {
-  for (const Placement& p : select<Placement>(db_, "WHERE sweep_id = ? AND station = ?", sweep_id, station))
+  DamagedRows damaged;
+  for (const Placement& p : select<Placement>(db_, damaged, "WHERE sweep_id = ? AND station = ?", sweep_id, station))
     erase<Placement>(p.id);
 }
 
@@ -333,10 +339,11 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
   const std::string changeset = record_changeset(*db_, [&] { change(edit); });
   if (changeset.empty()) return;
   db_->exec("DELETE FROM edit_log WHERE undone = 1");
-  SQLite::Statement log(*db_, "INSERT INTO edit_log(at, label, changeset) VALUES(?, ?, ?)");
+  SQLite::Statement log(*db_, "INSERT INTO edit_log(at, label, changeset, row_sum) VALUES(?, ?, ?, ?)");
   log.bind(1, utc_now());
   log.bind(2, label);
   log.bind(3, changeset.data(), static_cast<int>(changeset.size()));
+  log.bind(4, text_sum(changeset));
   log.exec();
   SQLite::Statement prune(*db_, "DELETE FROM edit_log WHERE id <= ?");
   prune.bind(1, static_cast<std::int64_t>(db_->getLastInsertRowid() - undo_steps_kept));
@@ -350,7 +357,7 @@ void Book::edit(const std::string& label, const std::function<void(Edit&)>& chan
 void Book::read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const {
   SQLite::Statement statement(*db_, select_text(kind) + condition);
   statement.bind(1, id);
-  read_rows(statement, kind, add);
+  read_rows(statement, kind, add, damaged_);
 }
 
 int Book::count(const Kind& kind, const std::string& condition, Id id) const {
@@ -413,12 +420,17 @@ void Book::forget_history() { db_->exec("DELETE FROM edit_log"); }
 bool Book::step_history(bool undoing) {
   if (read_only_) return false;
   SQLite::Transaction transaction(*db_);
-  SQLite::Statement query(*db_, undoing ? "SELECT id, changeset FROM edit_log WHERE undone = 0 ORDER BY id DESC LIMIT 1"
-                                        : "SELECT id, changeset FROM edit_log WHERE undone = 1 ORDER BY id LIMIT 1");
+  SQLite::Statement query(
+      *db_, undoing ? "SELECT id, changeset, row_sum FROM edit_log WHERE undone = 0 ORDER BY id DESC LIMIT 1"
+                    : "SELECT id, changeset, row_sum FROM edit_log WHERE undone = 1 ORDER BY id LIMIT 1");
   if (!query.executeStep()) return false;
   const Id id = query.getColumn(0).getInt64();
   const SQLite::Column blob = query.getColumn(1);
   const std::string changeset(static_cast<const char*>(blob.getBlob()), static_cast<std::size_t>(blob.getBytes()));
+  if (text_sum(changeset) != query.getColumn(2).getInt64())
+    throw BookTrouble({fmt::format("the history of the lab book {} is not as it was written", file_.string()),
+                       "that step was neither undone nor redone; nothing was changed",
+                       "go on by hand, and compare with a backup"});
   query.reset();
   apply_changeset(*db_, changeset, undoing);
   SQLite::Statement mark(*db_, "UPDATE edit_log SET undone = ? WHERE id = ?");

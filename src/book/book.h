@@ -90,16 +90,23 @@ class Book {
 
   template <typename Record>
   std::optional<Record> find(Id id) const {
-    auto rows = select<Record>(*db_, "WHERE id = ?", id);
+    auto rows = select<Record>(*db_, damaged_, "WHERE id = ?", id);
     return rows.empty() ? std::nullopt : std::optional(std::move(rows.front()));
   }
   template <typename Record, typename... Values>
   std::vector<Record> all(const std::string& condition = "ORDER BY id", const Values&... values) const {
-    return select<Record>(*db_, condition, values...);
+    return select<Record>(*db_, damaged_, condition, values...);
   }
 
   /// Reads the rows of a kind where `condition` holds, `id` bound to ?1, each into the record that `add` gives.
   void read(const Kind& kind, const std::string& condition, Id id, const std::function<void*()>& add) const;
+
+  /// Those of the rows read so far that are not as they were written.
+  const DamagedRows& damaged() const { return damaged_; }
+
+  /// Which of all its rows are not as they were written: the tests and things of the shelves that they are of, and the
+  /// newest backup, in words; empty where all are. A pass over the whole file.
+  std::string damage_words(const std::stop_token& stop = {}) const;
 
   /// How many rows of a kind there are where `condition` holds, `id` bound to ?1.
   int count(const Kind& kind, const std::string& condition, Id id) const;
@@ -166,6 +173,7 @@ class Book {
   std::filesystem::path file_;
   std::unique_ptr<SQLite::Database> db_;
   std::unique_ptr<RowWriter> rows_;  ///< gone before its database
+  mutable DamagedRows damaged_;
   int lock_ = -1;
   bool read_only_ = false;
   std::string why_read_only_, notice_;

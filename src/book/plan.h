@@ -26,8 +26,8 @@ std::optional<Problem> plan_grid(Book& book, const TestRecord& test, const Grid&
 /// readings.
 std::optional<Problem> resize_bench(Book& book, const TestRecord& test, const Footprint& footprint);
 
-/// Makes a test one of another fixture, before it has readings. What was known of the light of the one before, its class
-/// and the lux factor found under it, goes with it.
+/// Makes a test one of another fixture, before it has readings. What was known of the light of the one before, its
+/// class and the lux factor found under it, goes with it.
 void choose_fixture(Edit& edit, const TestRecord& test, Id fixture_id);
 
 /// Takes a meter as the light sensor of a test: of what is read from now on, and of all that was read. Its sweeps and

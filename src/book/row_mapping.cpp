@@ -2,8 +2,11 @@
 
 #include <SQLiteCpp/Column.h>
 
+#include <fmt/format.h>
+
 #include <limits>
 
+#include "book/row_sum.h"
 #include "record/faults.h"
 
 namespace sunbreak::book {
@@ -63,15 +66,64 @@ std::string insert_text(const Kind& kind) {
 }  // namespace
 
 std::string select_text(const Kind& kind) {
-  return "SELECT id, " + column_list(kind) + " FROM " + std::string(kind.name()) + " ";
+  return "SELECT id, " + column_list(kind) + ", " + row_sum_column + " FROM " + std::string(kind.name()) + " ";
 }
 
-void read_rows(SQLite::Statement& statement, const Kind& kind, const std::function<void*()>& add) {
+void read_rows(SQLite::Statement& statement, const Kind& kind, const std::function<void*()>& add,
+               DamagedRows& damaged) {
   while (statement.executeStep()) {
     void* row = add();
-    kind.id(row) = statement.getColumn(0).getInt64();
+    const Id id = statement.getColumn(0).getInt64();
+    kind.id(row) = id;
+    RowSum sum(kind, id);
     int at = 1;
-    for (const Column& column : kind.columns) column.set(row, value_of(statement.getColumn(at++), column.type));
+    for (const Column& column : kind.columns) {
+      const SQLite::Column cell = statement.getColumn(at++);
+      const Value value = value_of(cell, column.type);
+      sum.add(value);
+      column.set(row, value);
+    }
+    if (statement.getColumn(at).getInt64() != sum.value()) damaged.emplace(kind.name(), id);
+  }
+}
+
+namespace {
+
+/// Tells of each row its id, the sum of what it holds and the sum that stands beside it.
+void each_sum(const SQLite::Database& db, const Kind& kind, const std::stop_token& stop,
+              const std::function<void(Id id, std::int64_t found, std::int64_t kept)>& tell) {
+  SQLite::Statement statement(db, select_text(kind));
+  while (!stop.stop_requested() && statement.executeStep()) {
+    const Id id = statement.getColumn(0).getInt64();
+    RowSum sum(kind, id);
+    int at = 1;
+    for (const Column& column : kind.columns) sum.add(value_of(statement.getColumn(at++), column.type));
+    tell(id, sum.value(), statement.getColumn(at).getInt64());
+  }
+}
+
+}  // namespace
+
+DamagedRows damaged_rows(const SQLite::Database& db, const std::stop_token& stop) {
+  DamagedRows damaged;
+  for (const Kind& kind : kinds())
+    each_sum(db, kind, stop, [&](Id id, std::int64_t found, std::int64_t kept) {
+      if (found != kept) damaged.emplace(kind.name(), id);
+    });
+  return damaged;
+}
+
+void sum_all_rows(SQLite::Database& db) {
+  for (const Kind& kind : kinds()) {
+    std::vector<std::pair<Id, std::int64_t>> sums;
+    each_sum(db, kind, {}, [&](Id id, std::int64_t found, std::int64_t) { sums.emplace_back(id, found); });
+    SQLite::Statement keep(db, fmt::format("UPDATE {} SET {} = ? WHERE id = ?", kind.name(), row_sum_column));
+    for (const auto& [id, sum] : sums) {
+      keep.bind(1, sum);
+      keep.bind(2, id);
+      keep.exec();
+      keep.reset();
+    }
   }
 }
 
@@ -97,16 +149,29 @@ Id RowWriter::insert(const Kind& kind, const void* row) {
   bind_row(statement, kind, row, 2);
   statement.exec();
   statement.reset();
-  return db_.getLastInsertRowid();
+  const Id id = db_.getLastInsertRowid();
+  keep_sum(kind, row, id);
+  return id;
+}
+
+void RowWriter::keep_sum(const Kind& kind, const void* row, Id id) {
+  SQLite::Statement& statement =
+      prepared("UPDATE " + std::string(kind.name()) + " SET " + row_sum_column + " = ? WHERE id = ?");
+  statement.bind(1, row_sum(kind, row, id));
+  statement.bind(2, id);
+  statement.exec();
+  statement.reset();
 }
 
 void RowWriter::update(const Kind& kind, const void* row) {
   refuse_impossible(kind, row);
   SQLite::Statement& statement =
       prepared("UPDATE " + std::string(kind.name()) + " SET " + column_list(kind, " = ?") + " WHERE id = ?");
-  statement.bind(bind_row(statement, kind, row, 1), id_of(kind, row));
+  const Id id = id_of(kind, row);
+  statement.bind(bind_row(statement, kind, row, 1), id);
   statement.exec();
   statement.reset();
+  keep_sum(kind, row, id);
 }
 
 void RowWriter::erase(const Kind& kind, Id id) {
@@ -121,10 +186,13 @@ void RowWriter::put(const Kind& kind, const void* row, const std::string& unique
   std::string changes;
   for (const Column& column : kind.columns)
     changes += (changes.empty() ? "" : ", ") + column.name + " = excluded." + column.name;
-  SQLite::Statement& statement = prepared(insert_text(kind) + " ON CONFLICT(" + unique + ") DO UPDATE SET " + changes);
+  SQLite::Statement& statement =
+      prepared(insert_text(kind) + " ON CONFLICT(" + unique + ") DO UPDATE SET " + changes + " RETURNING id");
   bind_row(statement, kind, row, 2);
-  statement.exec();
+  statement.executeStep();
+  const Id id = statement.getColumn(0).getInt64();
   statement.reset();
+  keep_sum(kind, row, id);
 }
 
 }  // namespace sunbreak::book

@@ -9,6 +9,8 @@
 #include <algorithm>
 #include <iterator>
 
+#include "book/row_mapping.h"
+#include "book/row_sum.h"
 #include "evaluation/crop_targets.h"
 #include "record/kinds.h"
 
@@ -187,6 +189,9 @@ std::string column_sql(const record::Column& column) {
   return sql;
 }
 
+/// 16 -> 17: a sum beside each row and each step of the history, as it was written.
+constexpr int first_with_row_sums = 17;
+
 /// What a schema after the written steps brings, as the kinds of records say.
 void apply_described(SQLite::Database& db, int schema) {
   for (const record::Kind& kind : record::kinds()) {
@@ -194,6 +199,7 @@ void apply_described(SQLite::Database& db, int schema) {
       std::string columns = "id INTEGER PRIMARY KEY";
       for (const record::Column& c : kind.columns)
         if (c.since <= schema) columns += ", " + column_sql(c);
+      if (schema > first_with_row_sums) columns += fmt::format(", {} INTEGER NOT NULL DEFAULT 0", row_sum_column);
       db.exec(fmt::format("CREATE TABLE {}({})", kind.name(), columns));
       if (const record::Column* parent = kind.parent())
         db.exec(fmt::format("CREATE INDEX {0}_{1} ON {0}({2})", kind.name(), parent->refers_to, parent->name));
@@ -231,6 +237,15 @@ UPDATE lux_factor SET fixture_id = (SELECT max(id) FROM fixture f WHERE f.name =
   GROUP BY f.name HAVING count(*) = 1) WHERE fixture <> '';
 )sql";
 
+void add_row_sums(SQLite::Database& db) {
+  const auto add = [&](std::string_view table) {
+    db.exec(fmt::format("ALTER TABLE {} ADD COLUMN {} INTEGER NOT NULL DEFAULT 0", table, row_sum_column));
+  };
+  for (const record::Kind& kind : record::kinds())
+    if (kind.facts.since <= first_with_row_sums) add(kind.name());
+  add("edit_log");
+}
+
 constexpr int written_steps = static_cast<int>(std::size(steps));
 
 void take_steps(SQLite::Database& db, int from, int to) {
@@ -244,11 +259,13 @@ void take_steps(SQLite::Database& db, int from, int to) {
     if (version + 1 == first_with_arrangement) db.exec(to_first_with_arrangement);
     if (version + 1 == first_with_content) db.exec(to_first_with_content);
     if (version + 1 == first_with_factors_fixture) db.exec(to_first_with_factors_fixture);
+    if (version + 1 == first_with_row_sums) add_row_sums(db);
   }
   db.exec("PRAGMA user_version = " + std::to_string(to));
   db.exec("PRAGMA application_id = " + std::to_string(application_id));
   // Changesets name columns by position: undo does not reach back over a change of schema.
   if (from > 0 && from < to) db.exec("DELETE FROM edit_log");
+  if (from < to && to == schema_version()) sum_all_rows(db);
   transaction.commit();
 }
 
@@ -265,7 +282,7 @@ SQLite::Database& empty_book() {
 
 }  // namespace
 
-int schema_version() { return std::max(written_steps, record::newest_schema()); }
+int schema_version() { return std::max(first_with_row_sums, record::newest_schema()); }
 
 void migrate(SQLite::Database& db, int to) {
   const int from = db.execAndGet("PRAGMA user_version").getInt();

@@ -190,7 +190,7 @@ std::optional<TestRecord> load_test(const Book& book, Id test_id) {
   TestRecord record;
   for (TableRows& rows : tables_of(record)) read_all(rows, book, test_id);
   keep_own_fixture(record);
-  set_apart(record);
+  set_apart(record, book.damaged());
   return record;
 }
 
@@ -255,6 +255,7 @@ int readings_of(const Book& book, Id test_id) {
 
 bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
   const Id test_id = record.test.id;
+  const std::size_t damaged = book.damaged().size();
   // What this process writes was looked at when it was written: only what was found before can have gone.
   if (change.rows.size() > most_rows_one_by_one || !record.faults.empty()) {
     auto anew = load_test(book, test_id);
@@ -294,11 +295,16 @@ bool refresh_test(TestRecord& record, const Book& book, const Change& change) {
               [&]() -> void* { return &record.readings.emplace_back(); });
   }
   if (!std::ranges::is_sorted(record.readings, {}, &Reading::id)) std::ranges::sort(record.readings, {}, &Reading::id);
-  if (record.configuration_id != 0 && std::ranges::find(record.configurations, record.configuration_id,
-                                                        &Configuration::id) == record.configurations.end()) {
-    auto anew = load_test(book, test_id);  // what is left is of configurations that were not read
+  const bool configuration_went =
+      record.configuration_id != 0 && std::ranges::find(record.configurations, record.configuration_id,
+                                                        &Configuration::id) == record.configurations.end();
+  // What is left is of configurations that were not read; what is damaged is set apart with all of it in view.
+  if (configuration_went || book.damaged().size() > damaged) {
+    auto anew = load_test(book, test_id);
     if (!anew) return false;
+    if (!configuration_went) keep_configuration(*anew, record.configuration_id);
     record = std::move(*anew);
+    if (!configuration_went) return true;
   }
   keep_configuration(record, record.configuration_id);
   return true;

@@ -57,6 +57,7 @@ int list(const std::string& file) {
         test_record.rungs.size(), test_record.stops.size(),
         configurations > 1 ? fmt::format(", {} configurations", configurations) : "", read);
   }
+  if (const std::string damage = opened.value()->damage_words(); !damage.empty()) warn("{}\n", damage);
   return 0;
 }
 

@@ -10,6 +10,8 @@
 #include <memory>
 #include <vector>
 
+#include "book/connection.h"
+#include "book/connection.h"
 #include "core/method_version.h"
 #include "exchange/files/companions.h"
 
@@ -52,8 +54,7 @@ EntryCache EntryCache::beside(const fs::path& book, std::int64_t most_bytes) {
 }
 
 void EntryCache::open(const fs::path& file) {
-  db_ = std::make_unique<SQLite::Database>(
-      file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX, busy_ms);
+  db_ = book::connect(file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX, busy_ms);
   db_->exec("PRAGMA page_size = 16384");  // holds an entry
   db_->exec("PRAGMA mmap_size = 536870912");
   db_->exec("PRAGMA journal_mode = WAL");

@@ -53,9 +53,11 @@ bool is_date(std::string_view text) {
 /// Collects faults of one test's record.
 class Search {
  public:
-  Search(const TestRecord& record, std::size_t most) : record_(record), tables_(tables_of(record)), most_(most) {}
+  Search(const TestRecord& record, std::size_t most, const DamagedRows& damaged = {})
+      : record_(record), tables_(tables_of(record)), most_(most), damaged_(damaged) {}
 
   std::vector<Fault> run() {
+    if (!damaged_.empty()) damages();
     values();
     references();
     sweeps();
@@ -93,6 +95,17 @@ class Search {
 
   /// Dates and remarks enter no figure.
   static bool enters_figures(const Column& c) { return c.type != Type::Text || !c.words.empty(); }
+
+  void damages() {
+    for (const TableRows& rows : tables_) {
+      const Kind& kind = rows.kind();
+      for (std::size_t i = 0; i < rows.size(); ++i) {
+        if (!damaged_.contains({kind.name(), kind.id(const_cast<void*>(rows.at(i)))})) continue;
+        const auto [sweep, all] = reach(kind, rows.at(i));
+        add(kind.name(), i + 1, "", "", "", sweep, all || rows.single());
+      }
+    }
+  }
 
   void values() {
     for (const TableRows& rows : tables_) {
@@ -311,6 +324,7 @@ class Search {
   const TestRecord& record_;
   const std::vector<TableRows> tables_;
   std::size_t most_;
+  const DamagedRows damaged_;
   std::vector<Fault> faults_;
   std::set<Id> named_;
   bool names_all_ = false;
@@ -322,6 +336,9 @@ class Search {
 }  // namespace
 
 std::string Fault::words() const {
+  if (column.empty())
+    return fmt::format("{}{} is not as it was written: the file has changed by itself or by another program", table,
+                       row > 0 ? fmt::format(", row {},", row) : "");
   return fmt::format("{}{}, column {}: '{}'; expected {}", table, row > 0 ? fmt::format(", row {}", row) : "", column,
                      value, expected);
 }
@@ -397,13 +414,13 @@ void forget_lost(TestRecord& record, const std::set<std::string, std::less<>>& k
 
 }  // namespace
 
-void set_apart(TestRecord& record) {
+void set_apart(TestRecord& record, const DamagedRows& damaged) {
   record.faults.clear();
   std::set<std::string, std::less<>> lost;
   // What refers to a row that was left out goes with it.
   for (bool left_out = true; left_out;) {
     left_out = false;
-    Search search(record, faults_told);
+    Search search(record, faults_told, damaged);
     auto faults = search.run();
     if (record.faults.empty()) record.faults = std::move(faults);
     for (TableRows& rows : tables_of(record)) {

@@ -1,7 +1,9 @@
 #pragma once
 
 #include <optional>
+#include <set>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/limits/light_limits.h"
@@ -13,12 +15,15 @@ namespace sunbreak::record {
 
 struct TestRecord;
 
+/// Rows of a lab book that are not as they were written, by their kind and id.
+using DamagedRows = std::set<std::pair<std::string_view, Id>>;
+
 /// Something in a record that cannot be: a value out of its range or words, or a relation that does not hold. Told by
 /// its place.
 struct Fault {
-  std::string table;    ///< the kind
-  std::size_t row = 0;  ///< from 1, in the table's order
-  std::string column;
+  std::string table;     ///< the kind
+  std::size_t row = 0;   ///< from 1, in the table's order
+  std::string column;    ///< empty: the row as a whole, which is not as it was written
   std::string value;     ///< as it stands there
   std::string expected;  ///< in words
   Id sweep_id = 0;       ///< the sweep whose figures it would enter; 0: none, or all of them
@@ -53,10 +58,10 @@ std::optional<Fault> row_fault(const Kind& kind, const void* row);
 /// sweep that is not named yet. Costs a pass over all rows.
 std::vector<Fault> faults_of(const TestRecord& record, std::size_t most = faults_told);
 
-/// Finds the faults of a record read from a lab book and sees to it that none enters what is worked out: sweeps are set
-/// apart (TestRecord::apart), and rows of no sweep that hold one are left out of this copy of the record, with what
-/// names them.
-void set_apart(TestRecord& record);
+/// Finds the faults of a record read from a lab book, `damaged` rows among them, and sees to it that none enters what
+/// is worked out: sweeps are set apart (TestRecord::apart), and rows of no sweep that hold one are left out of this
+/// copy of the record, with what names them.
+void set_apart(TestRecord& record, const DamagedRows& damaged = {});
 
 /// What a door says of them: how many there are, and the first few by their place.
 Problem refusal(const std::vector<Fault>& faults, const std::string& what);

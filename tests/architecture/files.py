@@ -18,7 +18,8 @@ reading = r"\bifstream\b|\bstd::getline\s*\(\s*std::cin|\bfread\s*\(|(?<!\w)::op
 may = {
     "exchange/files/new_file.cpp": "writes files",
     "exchange/files/read_file.cpp": "reads files",
-    "book/book.cpp": "the lab book itself, by SQLite, and its lock",
+    "book/book.cpp": "how the lab book is opened, and its lock",
+    "book/connection.cpp": "a database in memory",
     "book/backup.cpp": "copies of the lab book, by SQLite, and the oldest ones taken away",
     "gathering/entry_cache.cpp": "what is kept beside a lab book, by SQLite",
     "exchange/package/zip_archive.cpp": "reads packages, by libzip",

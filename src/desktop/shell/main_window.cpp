@@ -70,6 +70,12 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   remember_book();
   show_notices();
   show_home();
+  file_check_.ask([file = desk_->book().file()](
+                      const std::stop_token& stop) { return book::Book::read_beside(file)->damage_words(stop); },
+                  [this](const std::string& words) {
+                    damage_ = words;
+                    show_notices();
+                  });
 }
 
 MainWindow::~MainWindow() {
@@ -261,6 +267,7 @@ void MainWindow::show_notices() {
   QStringList notices;
   if (desk_->read_only()) notices << tr("Read-only: %1.").arg(text_of(desk_->book().why_read_only()));
   if (!desk_->book().notice().empty()) notices << text_of(desk_->book().notice());
+  if (!damage_.empty()) notices << text_of(damage_);
   if (stage_ && desk_->test() && !desk_->test()->faults.empty()) {
     const auto& faults = desk_->test()->faults;
     notices << tr("This test holds what cannot be: %1%2. What this would enter is set apart and in no figure.")

@@ -5,6 +5,7 @@
 #include <optional>
 #include <vector>
 
+#include "desktop/desk/background.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/stage.h"
 
@@ -86,6 +87,8 @@ class MainWindow : public QMainWindow {
   HomeView* home_;
   std::vector<StageView*> views_;  ///< in the order of stages()
   std::optional<Stage> stage_;
+  std::string damage_;  ///< what in the lab book's file is not as it was written, once that was looked at
+  Background file_check_{this};
 };
 
 }  // namespace sunbreak::desktop

@@ -1,0 +1,22 @@
+#pragma once
+
+#include <SQLiteCpp/Database.h>
+
+#include <memory>
+#include <optional>
+#include <string>
+
+#include "core/result.h"
+
+namespace sunbreak::book {
+
+/// A connection to an SQLite file that runs nothing of what the file itself brings: no trigger, no view, no function
+/// called from its schema beyond harmless ones, no change of the schema behind SQLite's back. Throws SQLite::Exception.
+std::unique_ptr<SQLite::Database> connect(const std::string& name, int flags, int busy_ms = 0);
+
+/// What keeps a database from being a lab book of its `schema`: a trigger, a view or a table that is computed, which
+/// may act; a table or a column that is not there. Nothing where it is one. Tables that are no part of it are left
+/// alone.
+std::optional<std::string> foreign_schema(const SQLite::Database& db, int schema);
+
+}  // namespace sunbreak::book
