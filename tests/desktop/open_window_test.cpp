@@ -9,6 +9,7 @@
 #include <QTimer>
 #include <fstream>
 
+#include "book/connection.h"
 #include "desktop/window_fixture.h"
 
 namespace sunbreak::desktop {
@@ -89,6 +90,22 @@ TEST_F(OpenWindowTest, QuitLeavesEverythingAsItIs) {
   spoil();
   answer("leaveBook");
   EXPECT_EQ(open_window(QString::fromStdString(book_file())), nullptr);
+}
+
+TEST_F(OpenWindowTest, WhatChangedInTheFileIsToldOverAllThatIsShown) {
+  { auto again = book::Book::open(book_file()); }  // leaves a backup of today
+  book::connect(book_file(), SQLite::OPEN_READWRITE)->exec("UPDATE reading SET raw = 501");
+  open();
+  const auto notice = [&] {
+    for (const QLabel* label : window_->findChildren<QLabel*>())
+      if (label->isVisible() && label->text().contains("Not as it was written: test 1")) return label->text();
+    return QString();
+  };
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !notice().isEmpty(); }, 60000));
+  EXPECT_TRUE(notice().contains("newest backup is")) << notice().toStdString();
+  open_test(1, Stage::Read);
+  ASSERT_FALSE(desk().test()->faults.empty());
+  EXPECT_FALSE(desk().edits().accept(0, 510, "typed")) << "what is set apart is not written on";
 }
 
 }  // namespace sunbreak::desktop
