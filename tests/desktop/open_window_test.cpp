@@ -10,6 +10,7 @@
 #include <fstream>
 
 #include "book/connection.h"
+#include "desktop/shell/shots.h"
 #include "desktop/window_fixture.h"
 
 namespace sunbreak::desktop {
@@ -106,6 +107,29 @@ TEST_F(OpenWindowTest, WhatChangedInTheFileIsToldOverAllThatIsShown) {
   open_test(1, Stage::Read);
   ASSERT_FALSE(desk().test()->faults.empty());
   EXPECT_FALSE(desk().edits().accept(0, 510, "typed")) << "what is set apart is not written on";
+}
+
+/// Pictures of whatever lab book there is: of none of the sample's tests, of one with nothing read, of one half read.
+TEST_F(OpenWindowTest, PicturesOfAnyLabBookEnd) {
+  const QTemporaryDir folder;
+  const auto pictures_of = [&](const char* name) {
+    const std::filesystem::path into = folder.filePath(name).toStdString();
+    EXPECT_TRUE(write_shots(*window_, into));
+    return std::distance(std::filesystem::directory_iterator(into), {});
+  };
+  open();
+  EXPECT_EQ(desk().book().all<record::Test>().size(), 1u);
+  EXPECT_GT(pictures_of("one"), 12) << "one test, of which one station was read";
+  const record::Test test = desk().book().all<record::Test>().front();
+  desk().edits().make("away", [&](book::Edit& e) {
+    record::Test gone = test;
+    gone.removed = true;
+    e.save(gone);
+  });
+  EXPECT_EQ(pictures_of("none"), 1) << "of Home alone";
+  window_->show_home();
+  key(Qt::Key_N, Qt::ControlModifier);
+  EXPECT_GE(pictures_of("unread"), 5);
 }
 
 }  // namespace sunbreak::desktop
