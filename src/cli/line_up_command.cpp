@@ -7,6 +7,7 @@
 #include "cli/figures_command.h"
 #include "cli/input_output.h"
 #include "cli/options.h"
+#include "cli/progress.h"
 #include "cli/say.h"
 #include "cli/source_test.h"
 #include "evaluation/light_words.h"
@@ -114,9 +115,10 @@ Result<Gathered> gather(const LineUpArguments& a) {
   if (!ready) return ready.problem();
   g.ready = std::move(ready.value());
   gathering::EntryStore store;
+  Progress progress("tests");
   for (const LineUpSource& s : sources) {
-    const auto entries =
-        gathering::fill_entries(s.entrants, g.ready.question, s.book, store, UnitSystem::Metric, {}, {}, a.threads);
+    const auto entries = gathering::fill_entries(s.entrants, g.ready.question, s.book, store, UnitSystem::Metric, {},
+                                                 std::ref(progress), a.threads);
     for (std::size_t i = 0; i < s.entrants.size(); ++i)
       if (entries[i] && filter.value().lets(s.entrants[i], entries[i].get()))
         g.members.push_back({s.entrants[i], entries[i]});
@@ -265,11 +267,13 @@ int run_suits(const SuitsArguments& a) {
   if (!sources) return refuse(sources.problem());
   std::vector<Entrant> entrants;
   std::vector<std::optional<evaluation::SuitAnswer>> answers;
+  Progress progress("fixtures");
   for (const LineUpSource& s : sources.value()) {
     std::vector<Entrant> wanted;
     for (const Entrant& e : s.entrants)
       if (filter.value().lets(e, nullptr)) wanted.push_back(e);
-    auto found = gathering::suits_of(wanted, question.value(), s.book, UnitSystem::Metric, {}, {}, a.threads);
+    auto found =
+        gathering::suits_of(wanted, question.value(), s.book, UnitSystem::Metric, {}, std::ref(progress), a.threads);
     entrants.insert(entrants.end(), wanted.begin(), wanted.end());
     std::ranges::move(found, std::back_inserter(answers));
   }

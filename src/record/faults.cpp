@@ -57,7 +57,6 @@ class Search {
       : record_(record), tables_(tables_of(record)), most_(most), damaged_(damaged) {}
 
   std::vector<Fault> run() {
-    if (!damaged_.empty()) damages();
     values();
     references();
     sweeps();
@@ -66,6 +65,7 @@ class Search {
     sheet();
     claims();
     pictures();
+    if (!damaged_.empty()) damages();
     return std::move(faults_);
   }
 
@@ -96,11 +96,15 @@ class Search {
   /// Dates and remarks enter no figure.
   static bool enters_figures(const Column& c) { return c.type != Type::Text || !c.words.empty(); }
 
+  /// Rows that are not as they were written, but for those that tell so by a value that cannot be.
   void damages() {
+    std::set<std::pair<std::string_view, std::size_t>> told;
+    for (const Fault& fault : faults_) told.emplace(fault.table, fault.row);
     for (const TableRows& rows : tables_) {
       const Kind& kind = rows.kind();
       for (std::size_t i = 0; i < rows.size(); ++i) {
         if (!damaged_.contains({kind.name(), kind.id(const_cast<void*>(rows.at(i)))})) continue;
+        if (told.contains({kind.name(), i + 1})) continue;
         const auto [sweep, all] = reach(kind, rows.at(i));
         add(kind.name(), i + 1, "", "", "", sweep, all || rows.single());
       }

@@ -13,12 +13,12 @@ constexpr int disc_rings = 5;
 
 }  // namespace
 
-HungFixture::HungFixture(const FixtureOutline& outline) : outline_(outline) {
+HungFixture::HungFixture(const FixtureOutline& outline, int most) : outline_(outline) {
   const int units = units_of(outline);
-  constexpr int few_units = 4, most = 12, least = 3;
+  constexpr int few_units = 4, least = 3;
   const int most_a_side = units <= few_units ? most : std::max(least, static_cast<int>(2 * most / std::sqrt(units)));
   if (outline.round)
-    for (const Emitter& e : disc(0.5, disc_rings, 1))
+    for (const Emitter& e : disc(0.5, std::min(disc_rings, most / 2), 1))
       places_.push_back({e.place_m.x * outline.width_m, e.place_m.y * outline.depth_m, 0});
   else
     for (const Emitter& e : board(outline.width_m, outline.depth_m, std::clamp(outline.across, 1, most_a_side),

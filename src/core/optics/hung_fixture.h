@@ -26,7 +26,7 @@ class HungFixture {
  public:
   /// A dozen emitters along each side of a unit at most stand for all that the outline names; fewer where the units are
   /// many.
-  explicit HungFixture(const FixtureOutline& outline);
+  explicit HungFixture(const FixtureOutline& outline, int most_a_side = 12);
 
   int units() const { return units_of(outline_); }
   const FixtureOutline& outline() const { return outline_; }

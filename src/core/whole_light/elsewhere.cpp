@@ -10,6 +10,7 @@ namespace sunbreak {
 namespace {
 
 constexpr double span_step = 0.01;
+constexpr int rough_emitters = 4;  ///< along each side of a unit at most
 
 }  // namespace
 
@@ -19,11 +20,15 @@ struct Elsewhere::Parts {
   LobeRoom::Exchange exchange;
   Layout layout;
   FacingPlaces facing;
+  HungFixture rough_fixture;
   LobeRoom::Gathering gathering;
   Eigen::VectorXd weights;
 
   Parts(std::shared_ptr<const WholeLightModel> found, const Room& shape, Layout stations)
-      : model(std::move(found)), room(shape), layout(std::move(stations)) {
+      : model(std::move(found)),
+        room(shape),
+        layout(std::move(stations)),
+        rough_fixture(model->fixture().outline(), rough_emitters) {
     std::vector<Vec3> places;
     weights.resize(static_cast<Eigen::Index>(layout.stations.size()));
     for (std::size_t i = 0; i < layout.stations.size(); ++i) {
@@ -48,13 +53,14 @@ struct Elsewhere::Parts {
   }
 
   /// One unit number of all fixtures of a pattern as one list of sources.
-  std::vector<LobeSource> sources(const std::vector<Vec3>& middles, int unit, double height_m, double span) const {
+  std::vector<LobeSource> sources(const std::vector<Vec3>& middles, int unit, double height_m, double span,
+                                  bool rough = false) const {
     std::vector<LobeSource> all;
     Hang hang;
     hang.height_m = height_m;
     hang.span = span;
     for (const Vec3& middle : middles) {
-      const auto one = model->fixture().unit(unit, hang, middle);
+      const auto one = (rough ? rough_fixture : model->fixture()).unit(unit, hang, middle);
       all.insert(all.end(), one.begin(), one.end());
     }
     return all;
@@ -63,13 +69,14 @@ struct Elsewhere::Parts {
     const Eigen::Index k = model->parameters().find(FitParameter::Kind::Span);
     return k < 0 ? 1 : model->known.best.values(k);
   }
-  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now, bool rough = false) const {
+  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now, bool rough = false,
+                         bool few_emitters = false) const {
     const LobeFlux mix = mix_of(model->known.best.flux);
     Eigen::VectorXd light = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(facing.size()));
     Eigen::VectorXd received = Eigen::VectorXd::Zero(room.fine_patches());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
-      const auto lamp = sources(middles, unit, height_m, span_now);
+      const auto lamp = sources(middles, unit, height_m, span_now, few_emitters);
       const double part = model->parameters().share(model->known.best.values, unit) / units;
       light += part * direct_of_mix(lamp, mix, facing);
       received += part * room.received(lamp, mix, rough);
@@ -113,6 +120,11 @@ const Room& Elsewhere::room() const { return parts_->room.shape(); }
 
 std::vector<double> Elsewhere::ppfd_at(const HangingPattern& pattern, double height_m, double light_factor) const {
   const Eigen::VectorXd light = light_factor * parts_->of_mix(parts_->middles(pattern), height_m, parts_->span());
+  return {light.begin(), light.end()};
+}
+
+std::vector<double> Elsewhere::rough_ppfd_at(const HangingPattern& pattern, double height_m) const {
+  const Eigen::VectorXd light = parts_->of_mix(parts_->middles(pattern), height_m, parts_->span(), true, true);
   return {light.begin(), light.end()};
 }
 

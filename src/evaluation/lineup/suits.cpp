@@ -19,6 +19,8 @@ constexpr int most_in_a_room = 64, heights_tried = 5, chance_draws = 41;
 /// Past the fewest that do, so many more are tried: dimmed ones may take fewer watts.
 constexpr double more_tried = 1.5;
 constexpr double under_ceiling_m = 0.05;
+/// What the rough look may be off by, and how far over the band light is that no more fixtures bring back into it.
+constexpr double rough_error = 0.03, sure_over = 1.2;
 
 /// The light of a pattern at a height for the first setting, as a rule looks at it.
 struct Lit {
@@ -69,7 +71,8 @@ struct Tried {
   SettleSetting setting;
   bool met = false;
   double shortfall = INFINITY;  ///< a share of what the rule asks for
-  bool too_dim = false;
+  bool too_bright = false;
+  double margin = 0;  ///< of one that meets: how far light may be off, as a share of what the rule asks for
 };
 
 class Search {
@@ -92,31 +95,54 @@ class Search {
   bool has_heights() const { return !heights_.empty(); }
   bool priced() const { return price_.has_value(); }
 
-  /// The best of all ways that meet the rule, or the nearest to it.
+  /// The best of all ways that meet the rule, or the nearest to it: looked for roughly; those that may be it are then
+  /// looked at as they are.
   std::optional<Tried> best() {
-    std::optional<Tried> best, nearest;
-    const int fewest = fewest_by_flux();
+    std::vector<Tried> promising, others;
+    double least_effort = INFINITY;
     int last = most_in_a_room;
-    for (int count = fewest; count <= last && !stop_.stop_requested(); ++count)
+    for (int count = fewest_by_flux(); count <= last && !stop_.stop_requested(); ++count) {
+      if (least_effort_of(count) >= least_effort) break;
+      double dimmest = INFINITY;  // of the means at the least setting
+      bool all_too_bright = true;
       for (int columns = 1; columns <= count; ++columns) {
         if (count % columns != 0) continue;
         const HangingPattern pattern{columns, count / columns, question_.room.width_m / columns,
                                      question_.room.depth_m * columns / count};
         if (!fits(pattern)) continue;
-        fitted_ = true;
         for (const double height : heights_) {
-          const Tried tried = at(pattern, height);
-          if (tried.met) {
-            if (!best) last = std::min(last, static_cast<int>(std::ceil(more_tried * count)));
-            if (!best || effort_of(tried) < effort_of(*best)) best = tried;
-          } else if (!nearest || tried.shortfall < nearest->shortfall) {
-            nearest = tried;
+          Tried tried = at(pattern, height, elsewhere_.rough_ppfd_at(pattern, height));
+          dimmest = std::min(dimmest, tried.lit.full.mean * settings_.front().light_factor);
+          all_too_bright = all_too_bright && tried.too_bright;
+          if (tried.met && tried.margin >= rough_error) {
+            if (least_effort == INFINITY) last = std::min(last, static_cast<int>(std::ceil(more_tried * count)));
+            least_effort = std::min(least_effort, effort_of(tried));
           }
+          (tried.shortfall < rough_error ? promising : others).push_back(std::move(tried));
         }
       }
-    return best ? best : nearest;
+      // More of them are brighter yet.
+      if (all_too_bright && dimmest > sure_over * question_.band.high && dimmest < INFINITY) break;
+    }
+    std::ranges::stable_sort(promising, {}, [&](const Tried& t) { return effort_of(t); });
+    std::optional<Tried> best, nearest;
+    for (const Tried& rough : promising) {
+      if (stop_.stop_requested() || (best && effort_of(rough) > (1 + rough_error) * effort_of(*best))) break;
+      Tried tried = looked_at(rough.lit);
+      if (tried.met && (!best || effort_of(tried) < effort_of(*best)))
+        best = std::move(tried);
+      else if (!nearest || tried.shortfall < nearest->shortfall)
+        nearest = std::move(tried);
+    }
+    if (best) return best;
+    std::ranges::stable_sort(others, {}, &Tried::shortfall);
+    for (const Tried& rough : others) {
+      if (stop_.stop_requested() || (nearest && rough.shortfall > nearest->shortfall + rough_error)) break;
+      Tried tried = looked_at(rough.lit);
+      if (!nearest || tried.shortfall < nearest->shortfall) nearest = std::move(tried);
+    }
+    return nearest;
   }
-  bool any_fitted() const { return fitted_; }
 
   Suit suit(const Tried& tried) const {
     Suit s;
@@ -179,9 +205,14 @@ class Search {
     return p.column_spacing_m + touching_m >= whole_width_m(o) && p.row_spacing_m + touching_m >= whole_depth_m(o);
   }
 
-  Tried at(const HangingPattern& pattern, double height_m) const {
+  Tried looked_at(const Lit& rough) const {
+    return at(rough.pattern, rough.height_m, elsewhere_.ppfd_at(rough.pattern, rough.height_m));
+  }
+
+  /// The dimmest setting that does, of light that is known.
+  Tried at(const HangingPattern& pattern, double height_m, std::vector<double> ppfd) const {
     Tried t;
-    t.lit = {pattern, height_m, elsewhere_.ppfd_at(pattern, height_m), {}};
+    t.lit = {pattern, height_m, std::move(ppfd), {}};
     t.lit.full = figures_of(elsewhere_.layout(), t.lit.ppfd);
     const double low = std::max(1.0, question_.band.low);
     for (const SettleSetting& setting : settings_) {
@@ -193,9 +224,10 @@ class Search {
       if (met) {
         // The dimmest that does takes the fewest watts.
         t.setting = setting, t.met = true, t.shortfall = 0;
+        t.margin = std::min(m.to_too_dim, m.to_too_bright) / size;
         return t;
       }
-      if (shortfall < t.shortfall) t.setting = setting, t.shortfall = shortfall;
+      if (shortfall < t.shortfall) t.setting = setting, t.shortfall = shortfall, t.too_bright = m.to_too_bright < 0;
     }
     return t;
   }
@@ -208,6 +240,13 @@ class Search {
     return *price_ * count + question_.money.tariff_per_kwh * kwh_of_watt(question_.money) * watts;
   }
 
+  /// No way of so many costs less.
+  double least_effort_of(int count) const {
+    const SettleSetting& least = settings_.front();
+    const double watts = least.power_w.value_or(least.light_factor) * count;
+    return price_ ? *price_ * count + question_.money.tariff_per_kwh * kwh_of_watt(question_.money) * watts : watts;
+  }
+
   const TestLight& light_;
   const SuitQuestion& question_;
   std::stop_token stop_;
@@ -216,7 +255,6 @@ class Search {
   std::vector<double> heights_;
   std::optional<double> price_;
   double wall_sd_ = 0.01;
-  bool fitted_ = false;
 };
 
 }  // namespace
