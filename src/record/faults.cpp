@@ -210,7 +210,9 @@ class Search {
     const auto on_grid = [&](const char* table, std::size_t row, Id sweep_id, int station) {
       const auto count = stations_of_.find(sweep_id);
       if (count != stations_of_.end() && static_cast<std::size_t>(station) >= count->second)
-        add(table, row, "station", std::to_string(station), fmt::format("0 to {}, as its grid has", count->second - 1),
+        add(table, row, "station", std::to_string(station),
+            count->second == 0 ? "no station, since its grid has none"
+                               : fmt::format("0 to {}, as its grid has", count->second - 1),
             sweep_id);
     };
     const Column& raw_column = *kind_of<Reading>().column("raw");

@@ -10,7 +10,7 @@ namespace sunbreak {
 namespace {
 
 constexpr double span_step = 0.01;
-constexpr int rough_emitters = 4;  ///< along each side of a unit at most
+constexpr int rough_emitters = 6;  ///< along each side of a unit at most, for what sides send back
 
 }  // namespace
 
@@ -76,10 +76,12 @@ struct Elsewhere::Parts {
     Eigen::VectorXd received = Eigen::VectorXd::Zero(room.fine_patches());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
-      const auto lamp = sources(middles, unit, height_m, span_now, few_emitters);
+      const auto lamp = sources(middles, unit, height_m, span_now);
       const double part = model->parameters().share(model->known.best.values, unit) / units;
       light += part * direct_of_mix(lamp, mix, facing);
-      received += part * room.received(lamp, mix, rough);
+      if (!room.reflects()) continue;
+      received +=
+          part * room.received(few_emitters ? sources(middles, unit, height_m, span_now, true) : lamp, mix, rough);
     }
     if (room.reflects()) light += exchange.reflected(gathering, received);
     return static_cast<double>(middles.size()) * light;
