@@ -80,21 +80,26 @@ std::int64_t readings_kept(const SQLite::Database& db) {
 }
 
 /// A file that only may be read, in a folder that only may be read: SQLite opens it where it is told that nobody
-/// writes.
-std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file) {
+/// writes. What stands in a log beside it is not read then: with one it is not opened.
+std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file, int flags = SQLite::OPEN_READONLY) {
   const auto plain = [&] {
-    auto db = connect(file.string(), SQLite::OPEN_READONLY, busy_ms);
+    auto db = connect(file.string(), flags, busy_ms);
     db->execAndGet("SELECT count(*) FROM sqlite_master");
     return db;
   };
-  std::error_code error;
-  const auto log_size = fs::file_size(file.string() + "-wal", error);
-  if (!error && log_size > 0) return plain();
   try {
     return plain();
   } catch (const SQLite::Exception& e) {
     if (e.getErrorCode() != SQLITE_CANTOPEN && e.getErrorCode() != SQLITE_READONLY) throw;
-    return connect(uri_of(file) + "?immutable=1", SQLite::OPEN_READONLY | SQLITE_OPEN_URI, busy_ms);
+    std::error_code error;
+    const fs::path log = file.string() + "-wal";
+    if (const auto log_size = fs::file_size(log, error); !error && log_size > 0)
+      throw BookTrouble(
+          {fmt::format("the last changes of the lab book {} are in {}, which cannot be read where it lies",
+                       file.string(), log.string()),
+           "without them it would not be what it was",
+           "copy both to a folder of your own and open the lab book there"});
+    return connect(uri_of(file) + "?immutable=1", flags | SQLITE_OPEN_URI, busy_ms);
   }
 }
 
@@ -208,6 +213,8 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
   } catch (const fs::filesystem_error& e) {
     return Problem{fmt::format("no backup of {} could be written ({})", file.string(), e.code().message()),
                    "it was not brought up to date without one", "free some space or check the folder's rights"};
+  } catch (const BookTrouble& told) {
+    return told.problem();
   } catch (const SQLite::Exception& e) {
     return trouble_with(file, e);
   }
@@ -254,7 +261,7 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
   book->file_ = file;
   book->read_only_ = true;
   try {
-    book->db_ = connect(file.string(), SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, busy_ms);
+    book->db_ = open_read_only(file, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX);
     book->db_->exec("PRAGMA mmap_size = 268435456");
   } catch (const std::exception& e) {
     throw BookTrouble(::access(file.c_str(), R_OK) == 0 ? trouble_with(file, e) : cannot_open(file, errno));

@@ -83,8 +83,8 @@ int import_test(const std::string& file, const std::string& package, bool as_alt
   auto opened = Book::open(file);
   if (!opened) return fail(opened.problem());
   if (opened.value()->read_only())
-    return fail({fmt::format("the lab book {} is open in another window", file), "nothing was added",
-                 "close that window, or import there"});
+    return fail({fmt::format("the lab book {} cannot be changed: {}", file, opened.value()->why_read_only()),
+                 "nothing was added", ""});
   const record::Id id = book::add_test(*opened.value(), test_record.value(), "Import a data package", pictures);
   say("{}\t{}\n", id, record::title_of(test_record.value()));
   return 0;

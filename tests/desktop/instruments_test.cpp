@@ -98,6 +98,62 @@ TEST_F(InstrumentsTest, AnOldValueIsNeverShownAsThePresentOne) {
   EXPECT_FALSE(strip().contains("424.5"));
 }
 
+TEST_F(InstrumentsTest, WhatCanBeNoLightIsNotShownAsLiveAndNotTaken) {
+  key(Qt::Key_N, Qt::ControlModifier);
+  window_->show_stage(Stage::Walk);
+  QFile file(path("log.txt"));
+  ASSERT_NO_FATAL_FAILURE(stream_from(file));
+  for (const char* line : {"-500\n", "20001\n"}) {
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] {
+          file.write(line);
+          file.flush();
+          return hub().channel(Measures::Light).impossible();
+        },
+        60000));
+    EXPECT_FALSE(hub().channel(Measures::Light).live());
+    EXPECT_TRUE(strip().contains("cannot be")) << line;
+    EXPECT_FALSE(strip().contains("Sensor now")) << line;
+    key(Qt::Key_Space);
+    EXPECT_TRUE(desk().test()->readings.empty()) << line;
+    InstrumentsPanel panel(hub(), window_.get());
+    QString told;
+    for (const QLabel* label : panel.findChildren<QLabel*>()) told += label->text();
+    EXPECT_TRUE(told.contains("cannot be, and is not taken")) << line;
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] {
+          file.write("424.5\n");
+          file.flush();
+          return hub().channel(Measures::Light).live().has_value();
+        },
+        60000));
+  }
+}
+
+TEST_F(InstrumentsTest, ALongLineOfADeviceLeavesThePanelAsItIs) {
+  QFile file(path("log.txt"));
+  ASSERT_NO_FATAL_FAILURE(stream_from(file));
+  const auto long_lines = [&] { return hub().channel(Measures::Light).heard.filter("WWWW"); };
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        file.write(QByteArray(900, 'W') + "\x1b[2J\x07\n");
+        file.flush();
+        return !long_lines().isEmpty();
+      },
+      60000));
+  EXPECT_LE(long_lines().first().size(), 45);
+  InstrumentsPanel panel(hub(), window_.get());
+  panel.show();
+  EXPECT_TRUE(QTest::qWaitForWindowExposed(&panel));
+  for (const QPushButton* button : panel.findChildren<QPushButton*>()) {
+    if (button->text() == "Done") {
+      EXPECT_LE(button->mapTo(&panel, button->rect().bottomRight()).y(), panel.height());
+    }
+  }
+  EXPECT_LE(panel.height(), 700);
+  EXPECT_LE(panel.width(), 1000);
+}
+
 TEST_F(InstrumentsTest, ThePanelRefusesWhatCannotBe) {
   InstrumentsPanel panel(hub(), window_.get());
   panel.show();

@@ -7,6 +7,10 @@
 #include <QTcpSocket>
 #include <algorithm>
 
+#include "core/limits/light_limits.h"
+#include "core/visible.h"
+#include "desktop/widgets/text.h"
+
 namespace sunbreak::desktop {
 
 using instruments::Instrument;
@@ -61,7 +65,13 @@ InstrumentSettings remembered(Measures what) {
 }  // namespace
 
 std::optional<double> Channel::live() const {
-  return state == LinkState::Live && last ? std::optional(last->value) : std::nullopt;
+  return state == LinkState::Live && last && !impossible() ? std::optional(last->value) : std::nullopt;
+}
+
+bool Channel::impossible() const {
+  if (!last) return false;
+  const bool light = settings.measures == Measures::Light;
+  return last->value < (light ? least_live : least_power_w) || last->value > (light ? most_ppfd : most_power_w);
 }
 
 InstrumentHub::InstrumentHub(QObject* parent) : QObject(parent) {
@@ -107,7 +117,7 @@ void InstrumentHub::connect_to(const InstrumentSettings& settings) {
   });
   connect(instrument, &Instrument::measured, this, [this, at](const Measurement& m) {
     channels_[at].last = m;
-    emit measured(static_cast<Measures>(at), m);
+    if (!channels_[at].impossible()) emit measured(static_cast<Measures>(at), m);
     emit changed();
   });
   connect(instrument, &Instrument::identified, this, [this, at](const QString& identity) {
@@ -115,7 +125,10 @@ void InstrumentHub::connect_to(const InstrumentSettings& settings) {
     emit changed();
   });
   connect(instrument, &Instrument::heard, this, [this, at](const QString& line) {
-    channels_[at].heard.append(line);
+    // As a device sends it, which may be anything: on one line, of a length that there is room for.
+    constexpr int most_shown = 44;
+    const QString shown = text_of(visible_line(line.toStdString()));
+    channels_[at].heard.append(shown.size() > most_shown ? shown.left(most_shown) + QChar(0x2026) : shown);
     if (channels_[at].heard.size() > lines_kept) channels_[at].heard.removeFirst();
   });
   QMetaObject::invokeMethod(instrument, &Instrument::start, Qt::QueuedConnection);

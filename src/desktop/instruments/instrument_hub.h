@@ -20,8 +20,10 @@ struct Channel {
   std::optional<instruments::Measurement> last;
   QStringList heard;  ///< the latest lines as they came
 
-  /// The value, if it is of now; never an old one.
+  /// The value, if it is of now and can be; never an old one.
   std::optional<double> live() const;
+  /// Whether what it shows can be no light and no power: the wrong column, a unit, a sensor that is broken.
+  bool impossible() const;
 };
 
 /// The instruments of this window: a light sensor and a wall meter, each on the other thread, and the simulated bench

@@ -126,6 +126,7 @@ QWidget* InstrumentsPanel::build_side(Measures what, const QString& title) {
   s.heard = wrapped_label({}, box);
   s.heard->setProperty("quiet", true);
   s.heard->setMinimumHeight(60);
+  s.heard->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   s.heard->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   field(tr("It sends"), s.heard);
   s.problem = wrapped_label({}, box);
@@ -205,12 +206,17 @@ void InstrumentsPanel::refresh() {
     const Channel& c = hub_.channel(what);
     const QString unit = what == Measures::Light ? tr("µmol/m²/s") : tr("W");
     s.value->setText(c.last ? QString::number(c.last->value, 'f', 1) + " " + unit : QStringLiteral("–"));
-    set_tone(s.value, c.state == LinkState::Live ? "" : "attention");
-    s.state->setText((c.state == LinkState::Live  ? QStringLiteral("● ")
+    const bool sound = c.state == LinkState::Live && !c.impossible();
+    set_tone(s.value, sound ? "" : "attention");
+    s.state->setText((sound                       ? QStringLiteral("● ")
                       : c.state == LinkState::Off ? QStringLiteral("○ ")
                                                   : QStringLiteral("◣ ")) +
-                     c.words + (c.identity.isEmpty() ? QString() : "\n" + c.identity));
-    set_tone(s.state, c.state == LinkState::Live ? "good" : c.state == LinkState::Off ? "" : "attention");
+                     (c.impossible() ? tr("%1 %2 cannot be, and is not taken: look at its column, its factor and the "
+                                          "device itself")
+                                           .arg(QString::number(c.last->value, 'f', 1), unit)
+                                     : c.words) +
+                     (c.identity.isEmpty() ? QString() : "\n" + c.identity));
+    set_tone(s.state, sound ? "good" : c.state == LinkState::Off ? "" : "attention");
     s.heard->setText(c.heard.isEmpty()
                          ? QStringLiteral("–")
                          : QStringList(c.heard.mid(std::max<qsizetype>(0, c.heard.size() - 3))).join('\n'));

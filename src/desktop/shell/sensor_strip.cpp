@@ -105,11 +105,13 @@ void SensorStrip::refresh_live() {
                         int decimals) {
     const Channel& c = hub_.channel(what);
     name->setText(c.state == LinkState::Off     ? on_record
+                  : c.impossible()              ? tr("◣ cannot be")
                   : c.state == LinkState::Live  ? live
                   : c.state == LinkState::Stale ? tr("◣ old, now silent")
                   : c.state == LinkState::Lost  ? tr("◣ lost")
                                                 : tr("connecting"));
-    set_tone(value, c.state == LinkState::Off || c.state == LinkState::Live ? "" : "attention");
+    const bool sound = c.state == LinkState::Off || (c.state == LinkState::Live && !c.impossible());
+    set_tone(value, sound ? "" : "attention");
     if (c.state == LinkState::Off) return;
     const bool has_value = c.last && (c.state == LinkState::Live || c.state == LinkState::Stale);
     value->setText(has_value ? QString::number(c.last->value, 'f', decimals) : QStringLiteral("–"));

@@ -36,9 +36,7 @@ void LogRecording::set_on(bool on) {
   light_ = watts_ = {};
   wall_ = {};
   if (!log_.start(simulated ? "simulated" : "live"))
-    desk_.warn(
-        tr("Nothing can be recorded here: the lab book is open in another window. Close that one, then open the "
-           "book again."));
+    desk_.warn(tr("Nothing can be recorded here: %1.").arg(text_of(desk_.book().why_read_only())));
   emit changed();
 }
 
