@@ -9,7 +9,9 @@
 #include "cli/input_output.h"
 #include "cli/options.h"
 #include "cli/say.h"
+#include "core/checks/plausibility.h"
 #include "core/figures/figure_table.h"
+#include "core/optics/room.h"
 #include "core/quantity/display.h"
 #include "core/sweep/reduction.h"
 #include "exchange/files/read_file.h"
@@ -156,6 +158,12 @@ int run_figures(const FiguresArguments& a) {
   if (!f)
     return fail(input_error, {a.file + ": no station was read", "there is nothing to work figures out from",
                               a.reduce ? "reduce to fewer cells" : "check the column of values"});
+  SweepStatement stated;
+  stated.power_w = a.watts;
+  stated.most_return = most_return({1, 1, 1, {0.9, 0.9, 0.9, 0.9, 0.9, 0.25}});  // whatever walls it was read between
+  for (const Finding& finding : plausibility_checks(layout, ppfd, stated))
+    if (finding.severity == Severity::Impossible)
+      return fail(input_error, {a.file + ": " + finding.saw, finding.effect, finding.remedy});
   if (a.json)
     say_json(figures_json(*f, layout, ppfd));
   else

@@ -277,9 +277,23 @@ const Evidence* Evaluation::evidence(Id sweep_id) const {
     for (const TestFinding& c : between())
       if (c.sweep_id == sweep_id || c.sweep_id == 0)
         open += !dismissal_of(parts_->record, c.sweep_id, c.check, view(c.sweep_id));
-    return sunbreak::grade(
-        evidence_facts(parts_->record, s->row, *s->view, walked(sweep_id), parts_->log->watts, open, parts_->units));
+    EvidenceFacts facts =
+        evidence_facts(parts_->record, s->row, *s->view, walked(sweep_id), parts_->log->watts, open, parts_->units);
+    if (const Finding* impossible = this->impossible(sweep_id)) facts.impossible = impossible->saw;
+    return sunbreak::grade(facts);
   });
+}
+
+const Finding* Evaluation::impossible(Id sweep_id) const {
+  const auto& all = findings(sweep_id);
+  const auto found = std::ranges::find(all, Severity::Impossible, &Finding::severity);
+  return found == all.end() ? nullptr : &*found;
+}
+
+const Finding* Evaluation::impossible() const {
+  for (const auto& [id, s] : parts_->sweeps)
+    if (const Finding* found = s->row.confirms || s->digest.read == 0 ? nullptr : impossible(id)) return found;
+  return nullptr;
 }
 
 const Evidence* Evaluation::evidence_so_far(Id sweep_id) const {

@@ -55,6 +55,10 @@ class Evaluation {
 
   /// What looks wrong with one sweep, set aside or not.
   const std::vector<Finding>& findings(Id sweep_id) const;
+  /// What of a sweep cannot be, by what physics rules out; null where nothing is. Of no sweep in particular: the first of
+  /// all that count.
+  const Finding* impossible(Id sweep_id) const;
+  const Finding* impossible() const;
   const std::vector<Finding>* findings_so_far(Id sweep_id) const;
   /// The same with the opening probe judged without the model while that is being worked out.
   const std::vector<Finding>& checks_without_waiting(Id sweep_id) const;

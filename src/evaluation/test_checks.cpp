@@ -10,9 +10,12 @@
 #include "core/checks/stuck_checks.h"
 #include "core/figures/balance.h"
 #include "core/figures/sweep_figures.h"
+#include "core/spectrum/photon_yield.h"
 #include "core/sweep/field.h"
 #include "evaluation/check_lamps.h"
 #include "evaluation/lux_walk.h"
+#include "evaluation/measured_spectra.h"
+#include "evaluation/rig_model.h"
 #include "evaluation/sensor_spectrum.h"
 
 namespace sunbreak::evaluation {
@@ -53,6 +56,11 @@ SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, U
   if (const Stop* stop = test_record.stop(sweep.stop_id)) s.dimmer_pct = stop->percent;
   if (const Rung* rung = test_record.rung(sweep.rung_id)) s.height_m = rung->height_m;
   for (const Rung& rung : test_record.rungs) s.heights_m.push_back(rung.height_m);
+  for (const WallReading& w : test_record.wall_readings)
+    if (w.sweep_id == sweep.id)
+      s.wall.push_back({w.voltage_v, w.current_a, w.power_w, w.apparent_va, w.power_factor, w.frequency_hz});
+  s.most_return = most_return(room_of(test_record.bench));
+  if (const auto light = light_at_full(test_record)) s.photons_per_joule = photons_per_joule(*light);
   const Fixture& fixture = test_record.fixture;
   if (fixture.width_m) s.fixture_width_m = *fixture.width_m * test_record.test.unit_columns;
   if (fixture.depth_m) s.fixture_depth_m = *fixture.depth_m * test_record.test.unit_rows;
@@ -78,6 +86,11 @@ std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep
       checks.push_back(std::move(*check));
     for (Finding& check : plausibility_checks(view.layout, view.ppfd, statement_of(test_record, sweep, units)))
       checks.push_back(std::move(check));
+    std::vector<TakenReading> taken;
+    for (const StationState& state : view.states)
+      if (state.kind == StationState::Read)
+        taken.push_back({state.at_the_bench && !state.simulated ? state.taken_s : unread, state.raw, state.spread});
+    for (Finding& check : taking_checks(taken)) checks.push_back(std::move(check));
   }
   return checks;
 }

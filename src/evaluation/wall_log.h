@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "core/power/timed_value.h"
-#include "core/power/wall_checks.h"
+#include "core/checks/wall_checks.h"
 #include "evaluation/sweep_view.h"
 #include "record/log_samples.h"
 

@@ -20,7 +20,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr int format = 4;
+constexpr int format = 5;
 constexpr int busy_ms = 200;
 
 /// Another method gives other figures: what it gave before is no use.

@@ -6,6 +6,8 @@
 
 #include "core/checks/slipped_readings.h"
 #include "core/figures/sweep_figures.h"
+#include "core/optics/room.h"
+#include "core/spectrum/photon_yield.h"
 #include "core/sweep/field.h"
 
 using namespace sunbreak;
@@ -59,6 +61,62 @@ TEST(Plausibility, EfficacyOverPhysicsIsImpossible) {
   just.stated.power_w = 1;
   for (int i = 0; i < 5; ++i) just.ppfd[i] = unread;
   EXPECT_EQ(just.found("efficacy above physics"), nullptr) << "nor of a sweep that is not read";
+}
+
+TEST(Plausibility, TheLightsOwnSpectrumAndTheWallsReturnsSetTheCeiling) {
+  StatedBench w;
+  const double photons = area_mean(w.layout, w.ppfd) * 1.44;
+  w.stated.photons_per_joule = 4.9;
+  w.stated.power_w = photons / 5.0;
+  ASSERT_NE(w.found("efficacy above physics"), nullptr);
+  EXPECT_NE(w.found("efficacy above physics")->saw.find("this light's spectrum"), std::string::npos);
+  // A floor of 0.25 between walls of 0.9 counts a photon 1 ÷ (1 − 0.225) times at most.
+  w.stated.most_return = most_return({1.2, 1.2, 2, {0.9, 0.9, 0.9, 0.9, 0.7, 0.25}});
+  EXPECT_NEAR(w.stated.most_return, 1.290323, 1e-6);
+  EXPECT_EQ(w.found("efficacy above physics"), nullptr);
+  w.stated.power_w = photons / (4.9 * 1.2904);
+  EXPECT_NE(w.found("efficacy above physics"), nullptr);
+  // All of a joule as light of 700 nm, and of 450 nm: λ ÷ 119.6267 nm.
+  for (const auto& [nm, umol] : {std::pair{699.0, 5.8432}, std::pair{450.0, 3.7617}}) {
+    Spectrum line;
+    for (double at = 390; at <= 710; at += 0.5) {
+      line.wavelengths_nm.push_back(at);
+      line.values.push_back(std::abs(at - nm) < 0.6 ? 1 : 0);
+    }
+    line.scale = SpectralScale::Power;
+    EXPECT_NEAR(photons_per_joule(SpectralCurve(line)).value(), umol, 2e-3) << nm;
+  }
+}
+
+TEST(Plausibility, WattsUnlikeItsOwnWallReadingsAreSaid) {
+  StatedBench w;
+  w.stated.power_w = 100, w.stated.claimed_power_w.reset();
+  w.stated.wall = {{230, 0.67, 152, 154.1, 0.986, 50}, {230, 0.67, 152.2, 154.1, 0.987, 50}};
+  ASSERT_NE(w.found("watts unlike its own wall readings"), nullptr);
+  EXPECT_EQ(w.found("watts unlike its own wall readings")->saw,
+            "100 W stand for the sweep, and its own wall readings say 152.1 W");
+  w.stated.power_w = 150;
+  EXPECT_EQ(w.found("watts unlike its own wall readings"), nullptr);
+  EXPECT_EQ(w.found("mains that no socket has"), nullptr);
+  w.stated.wall = {{23, 6.7, 152, 154.1, 0.986, 500}};
+  EXPECT_NE(w.found("mains that no socket has"), nullptr);
+  w.stated.wall = {{230, 0.67, 152, 154.1, 1.3, 50}};
+  EXPECT_NE(w.found("power factor over 1"), nullptr);
+  EXPECT_NE(w.found("watts unlike volts times amperes times power factor"), nullptr);
+}
+
+TEST(Plausibility, ReadingsThatNobodyTookAreSaid) {
+  std::vector<TakenReading> walk;
+  for (int i = 0; i < 144; ++i) walk.push_back({1000 + 4.0 * i, 500, 2});
+  EXPECT_TRUE(taking_checks(walk).empty());
+  for (int i = 0; i < 144; ++i) walk[static_cast<std::size_t>(i)].taken_s = 1000 + i / 144.0;
+  ASSERT_EQ(taking_checks(walk).size(), 1u);
+  EXPECT_EQ(taking_checks(walk)[0].id, "read faster than hands");
+  for (TakenReading& r : walk) r.taken_s = NAN;  // of a table: its time is the table's
+  EXPECT_TRUE(taking_checks(walk).empty());
+  walk[7].spread = 501;
+  ASSERT_EQ(taking_checks(walk).size(), 1u);
+  EXPECT_EQ(taking_checks(walk)[0].id, "samples apart as far as they are high");
 }
 
 TEST(Plausibility, NextToNoLightForItsWattsIsSaid) {

@@ -626,6 +626,15 @@ TEST_F(Cli, AnEndlessOrEmptySourceIsToldAsThat) {
   EXPECT_NE(run("list " + empty).err.find("is empty"), std::string::npos);
 }
 
+TEST_F(Cli, FiguresThatCannotBeAreRefused) {
+  const std::string table = file("a.csv", nine).string();
+  EXPECT_EQ(run("figures " + table + " --footprint 120x120cm --watts 130").status, 0);
+  const Outcome r = run("figures " + table + " --footprint 120x120cm --watts 54");  // 13.3 µmol/J
+  EXPECT_EQ(r.status, 3);
+  EXPECT_NE(r.err.find("13.3 µmol/J on 1.44 m² is more than"), std::string::npos) << r.err;
+  EXPECT_TRUE(r.out.empty());
+}
+
 TEST_F(Cli, WhatAnOptionCannotBeIsRefusedBeforeTheCommandRuns) {
   // Each with what its quantity cannot be, beside what no quantity can.
   const std::string nowhere = (folder_ / "nothing.sunbreak").string();

@@ -42,6 +42,17 @@ TEST(EvidenceGrade, IsBenchmarkWhereNothingIsMissing) {
   }
 }
 
+TEST(EvidenceGrade, WhatCannotBeIsNoMoreThanASpotCheck) {
+  EvidenceFacts f = everything();
+  f.impossible = "13.3 µmol/J on 1.44 m² is more than 5.85 µmol/J";
+  const Evidence e = grade(f);
+  EXPECT_EQ(e.grade, Grade::Spot);
+  ASSERT_EQ(e.missing(), 1);
+  const auto condition = std::ranges::find(e.conditions, false, &Condition::met);
+  EXPECT_EQ(condition->saw, f.impossible);
+  EXPECT_FALSE(condition->way.empty());
+}
+
 TEST(EvidenceGrade, EveryConditionCountsAndShowsAWay) {
   const std::vector<std::pair<std::string, std::function<void(EvidenceFacts&)>>> faults{
       {"grid", [](auto& f) { f.stations = 35; }},

@@ -142,11 +142,11 @@ const EfficacyCase efficacy_cases[] = {
     {2.5, DriverLosses::LeftOut, 2.7, 0.1, Over},
     {2.5, DriverLosses::NotSaid, 2.7, 0.1, Over},
     {2.5, DriverLosses::NotSaid, 2.4, 0.25, NotToldApart, 4, 10},
-    // 5.6 µmol/J can be; more cannot, as light or as measurement.
-    {5.6, DriverLosses::NotSaid, 3, 0.2, Short, 46.4286, 3.5714},
-    {5.61, DriverLosses::NotSaid, 3, 0.2, Contradicted},
-    {5.61, DriverLosses::LeftOut, unread, unread, Contradicted},
-    {2.8, DriverLosses::NotSaid, 5.7, 0.2, NotTestable},
+    // 5.85 µmol/J can be; more cannot, as light or as measurement.
+    {5.85, DriverLosses::NotSaid, 3, 0.2, Short, 48.7179, 3.4188},
+    {5.86, DriverLosses::NotSaid, 3, 0.2, Contradicted},
+    {5.86, DriverLosses::LeftOut, unread, unread, Contradicted},
+    {2.8, DriverLosses::NotSaid, 5.9, 0.2, NotTestable},
     {2.8, DriverLosses::NotSaid, unread, unread, NotTestable},
 };
 
@@ -155,8 +155,8 @@ TEST(ClaimVerdict, OfEfficacyKnowsTheDriverAndWhatCannotBe) {
     SCOPED_TRACE("claimed " + std::to_string(c.claimed) + ", measured " + std::to_string(c.measured));
     const EfficacyJudgement e = judge_efficacy(c.claimed, c.losses, {c.measured, c.expanded});
     EXPECT_EQ(e.judgement.verdict, c.verdict);
-    EXPECT_EQ(e.impossible_claim, c.claimed > 5.6);
-    EXPECT_EQ(e.impossible_measurement, c.claimed <= 5.6 && c.measured > 5.6);
+    EXPECT_EQ(e.impossible_claim, c.claimed > 5.85);
+    EXPECT_EQ(e.impossible_measurement, c.claimed <= 5.85 && c.measured > 5.85);
     if (std::isnan(c.driver_share_pct)) {
       EXPECT_TRUE(std::isnan(e.driver_share.value));
     } else {

@@ -6,7 +6,7 @@
 #include <random>
 
 #include "core/power/running_cost.h"
-#include "core/power/wall_checks.h"
+#include "core/checks/wall_checks.h"
 
 using namespace sunbreak;
 

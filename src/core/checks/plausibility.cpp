@@ -16,6 +16,9 @@ constexpr double least_efficacy = 0.05, share_read_for_efficacy = 0.9;
 constexpr double claim_exceeded = 3, claim_missed = 8;
 constexpr double height_step = 5, tall_m = 2.5, tall_for_bench = 2, low_m = 0.05;
 constexpr double fixture_for_bench = 2.5;
+constexpr double own_watts_agree = 0.1, own_watts_rounding_w = 2;
+constexpr double most_a_second = 2;
+constexpr int fewest_for_pace = 12;
 
 struct StatedSweep : SweepStatement {
   const Layout& layout;
@@ -29,12 +32,15 @@ std::optional<Finding> efficacy_check(const StatedSweep& s) {
     if (!std::isnan(s.ppfd[i])) read += s.layout.stations[i].weight;
   if (read < share_read_for_efficacy) return {};
   const double efficacy = area_mean(s.layout, s.ppfd) * s.layout.measured.area_m2() / *s.power_w;
-  if (efficacy > most_efficacy)
+  const double most = s.photons_per_joule.value_or(most_efficacy) * s.most_return;
+  if (efficacy > most)
     return Finding{"efficacy above physics",
                    Severity::Impossible,
                    {},
-                   fmt::format("{:.3g} µmol/J on {} is more than a lamp can give ({} µmol/J)", efficacy,
-                               area_text(s.layout.measured.area_m2(), s.units), most_efficacy),
+                   fmt::format("{:.3g} µmol/J on {} is more than {:.3g} µmol/J, what {} without any loss{}", efficacy,
+                               area_text(s.layout.measured.area_m2(), s.units), most,
+                               s.photons_per_joule ? "this light's spectrum gives" : "any light gives",
+                               s.most_return > 1 ? " and with what the walls send back" : ""),
                    "light, area or watts is wrong by a factor, and every figure made of them too",
                    "check the unit of the bench's size, the watts and the sensor's factor"};
   if (efficacy < least_efficacy)
@@ -58,6 +64,30 @@ std::optional<Finding> watts_check(const StatedSweep& s) {
                  fmt::format("{:.4g} W at {:g} %, where {:.4g} W are claimed", *s.power_w, s.dimmer_pct, claimed),
                  "efficacy and cost are wrong by that factor if a digit slipped",
                  "read the meter again, and compare the claim with the box"};
+}
+
+std::optional<Finding> own_watts_check(const StatedSweep& s) {
+  double sum = 0;
+  int count = 0;
+  for (const WallSample& w : s.wall)
+    if (w.watts) sum += *w.watts, ++count;
+  if (!s.power_w || count == 0) return {};
+  const double read = sum / count;
+  if (std::abs(*s.power_w - read) <= own_watts_agree * read + own_watts_rounding_w) return {};
+  return Finding{"watts unlike its own wall readings",
+                 Severity::Bad,
+                 {},
+                 fmt::format("{:.4g} W stand for the sweep, and its own wall readings say {:.4g} W", *s.power_w, read),
+                 "efficacy and cost are wrong by that factor",
+                 "take the watts from the meter again, or correct those that were typed"};
+}
+
+std::vector<Finding> own_wall_checks(const StatedSweep& s) {
+  std::vector<Finding> checks;
+  for (const WallSample& w : s.wall)
+    for (Finding& check : wall_checks(w))
+      if (std::ranges::find(checks, check.id, &Finding::id) == checks.end()) checks.push_back(std::move(check));
+  return checks;
 }
 
 std::optional<Finding> height_check(const StatedSweep& s) {
@@ -107,8 +137,35 @@ std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const d
   const StatedSweep s{statement, layout, ppfd};
   std::vector<Finding> checks;
   if (std::all_of(s.ppfd.begin(), s.ppfd.end(), [](double v) { return std::isnan(v); })) return checks;
-  for (auto& check : {efficacy_check(s), watts_check(s), height_check(s), size_check(s)})
+  for (auto& check : {efficacy_check(s), watts_check(s), own_watts_check(s), height_check(s), size_check(s)})
     if (check) checks.push_back(*check);
+  for (Finding& check : own_wall_checks(s)) checks.push_back(std::move(check));
+  return checks;
+}
+
+std::vector<Finding> taking_checks(std::span<const TakenReading> readings) {
+  std::vector<Finding> checks;
+  double first = INFINITY, last = -INFINITY;
+  int taken = 0, wild = 0;
+  for (const TakenReading& r : readings) {
+    if (!std::isnan(r.taken_s)) first = std::min(first, r.taken_s), last = std::max(last, r.taken_s), ++taken;
+    wild += r.spread && *r.spread > std::abs(r.raw) && *r.spread > 1;
+  }
+  if (taken >= fewest_for_pace && taken > most_a_second * std::max(last - first, 1.0))
+    checks.push_back({"read faster than hands",
+                      Severity::Bad,
+                      {},
+                      fmt::format("{} stations were read within {:.3g} s", taken, last - first),
+                      "nobody carries a sensor so fast: the times, or the readings, are not of a walk",
+                      "walk the sweep again; what comes from elsewhere is imported as a table"});
+  if (wild > 0)
+    checks.push_back({"samples apart as far as they are high",
+                      Severity::Bad,
+                      {},
+                      fmt::format("at {} {} the samples of one reading lie further apart than their mean", wild,
+                                  wild == 1 ? "station" : "stations"),
+                      "such a mean says nothing of the light there",
+                      "look at the sensor's plug and range, and read them again"});
   return checks;
 }
 

@@ -138,8 +138,11 @@ Evidence grade(const EvidenceFacts& f) {
   if (f.altered)
     add({"altered", false, "it came by a package that was altered after it was written",
          "ask for the package again from who measured", Condition::Rig});
+  if (!f.impossible.empty())
+    add({"possible", false, f.impossible, "look for the factor that it is wrong by: a unit, a size, the watts",
+         Condition::Walk});
   const int missing = e.missing();
-  if (f.lattice && !f.by_lux && !f.altered && f.read_share >= least_read)
+  if (f.lattice && !f.by_lux && !f.altered && f.impossible.empty() && f.read_share >= least_read)
     e.grade = missing == 0 ? Grade::Benchmark : missing <= most_missing_for_working ? Grade::Working : Grade::Spot;
   return e;
 }

@@ -22,6 +22,7 @@ struct EvidenceFacts {
   double area_m2 = 0;     ///< measured
   bool by_lux = false;
   bool altered = false;  ///< came by a package that was not as its writer left it
+  std::string impossible;  ///< what of it cannot be, as the check of plausibility saw it; empty: nothing
   enum { StabilizationNotKnown, NotStabilized, Stabilized } stabilization = StabilizationNotKnown;
   std::string stabilization_words;
   std::optional<double> drift;  ///< largest change at the reference, as a share; none where it was not read again

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <array>
 
 namespace sunbreak {
@@ -35,6 +36,14 @@ constexpr double reflectance_of(const Room& room, const Face& face) {
   if (face.axis == 0) return face.high ? r.right : r.left;
   if (face.axis == 1) return face.high ? r.back : r.front;
   return face.high ? r.ceiling : r.floor;
+}
+
+/// How many times a photon is counted at most that passes the floor's plane downward: the floor sends it back up, and
+/// the best of the other sides down again, over and over.
+constexpr double most_return(const Room& room) {
+  const Room::Reflectance& r = room.reflectance;
+  const double back = std::max({r.left, r.right, r.front, r.back, r.ceiling});
+  return 1 / (1 - r.floor * back);
 }
 
 }  // namespace sunbreak

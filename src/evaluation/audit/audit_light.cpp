@@ -122,7 +122,7 @@ void audit_efficacy(const AuditedTest& test, AuditedClaim& a) {
   a.decimals = 2;
   if (claimed > most_efficacy) {
     a.judgement = judge_efficacy(claimed, {}, {}).judgement;
-    a.reason = fmt::format("No lamp gives more than {:.1f} µmol/J: the claim is impossible as light.", most_efficacy);
+    a.reason = fmt::format("No lamp gives more than {:.2f} µmol/J: the claim is impossible as light.", most_efficacy);
     return;
   }
   if (lacks_whole_light(test, a)) return;
@@ -143,7 +143,7 @@ void audit_efficacy(const AuditedTest& test, AuditedClaim& a) {
   a.judgement = e.judgement;
   a.reason = fmt::format("Whole light over the watts at the wall, at {}: {}.", dial_words(percent), a.measured_words);
   if (e.impossible_measurement) {
-    a.reason += fmt::format(" More than {:.1f} µmol/J no lamp gives: the measurement is impossible.", most_efficacy);
+    a.reason += fmt::format(" More than {:.2f} µmol/J no lamp gives: the measurement is impossible.", most_efficacy);
     a.lifts = "read watts and the sensor's factor again";
   } else if (!std::isnan(e.driver_share.value) && losses == DriverLosses::LeftOut) {
     a.reason += fmt::format(

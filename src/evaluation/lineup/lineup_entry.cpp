@@ -258,6 +258,11 @@ LineUpEntry entry_of(const Evaluation& evaluation, const EntryQuestion& question
   LineUpEntry entry;
   entry.figures.resize(lineup_figures().size());
   entry.photoperiod_h = evaluation.record().test.photoperiod_h;
+  // Light between sweeps is made of all of them: where one cannot be, none of it is held against others.
+  if (const Finding* impossible = evaluation.impossible()) {
+    entry.none = Problem{"it cannot be: " + impossible->saw, impossible->effect, impossible->remedy};
+    return entry;
+  }
   auto made = light_in_way(evaluation, question, units, stop);
   if (!made) {
     entry.none = made.problem();

@@ -1,12 +1,13 @@
-#include "core/power/wall_checks.h"
+#include "core/checks/wall_checks.h"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace sunbreak {
 namespace {
-constexpr double rounding = 0.01, factors_agree = 0.02;
+constexpr double rounding = 0.01, factors_agree = 0.02, product_agrees = 0.05, product_rounding_w = 1;
 }
 
 std::vector<Finding> wall_checks(const WallSample& s) {
@@ -37,6 +38,26 @@ std::vector<Finding> wall_checks(const WallSample& s) {
                         "one of the three was read at another moment or wrongly",
                         "read them again once they hold still"});
   }
+  if (s.watts && s.volts && s.amperes && s.power_factor) {
+    const double product = *s.volts * *s.amperes * *s.power_factor;
+    if (std::abs(*s.watts - product) > product_agrees * std::max(*s.watts, product) + product_rounding_w)
+      checks.push_back({"watts unlike volts times amperes times power factor",
+                        Severity::Bad,
+                        {},
+                        fmt::format("{:.1f} W where {:.1f} V · {:.3f} A · {:.2f} is {:.1f} W", *s.watts, *s.volts,
+                                    *s.amperes, *s.power_factor, product),
+                        "one of the four was read wrongly, or at another moment",
+                        "read all four again at the same moment"});
+  }
+  const bool volts_off = s.volts && (*s.volts < least_mains_v || *s.volts > most_mains_v);
+  const bool hertz_off = s.hertz && (*s.hertz < least_mains_hz || *s.hertz > most_mains_hz);
+  if (volts_off || hertz_off)
+    checks.push_back({"mains that no socket has",
+                      Severity::Bad,
+                      {},
+                      volts_off ? fmt::format("{:.1f} V", *s.volts) : fmt::format("{:.2f} Hz", *s.hertz),
+                      "the number belongs to another quantity, or the meter is broken",
+                      "read the meter again, and check which of its numbers is which"});
   return checks;
 }
 
