@@ -200,8 +200,8 @@ TEST_F(AuditOfATest, AnEfficacyWithoutTheDriverIsToldAsSuch) {
   EXPECT_NE(not_said.reason.find("a driver's share of 12 ±"), std::string::npos) << not_said.reason;
   claim.says = "without driver", claim.value = m / 0.6;
   EXPECT_EQ(audited(claim).judgement.verdict, Short);
-  EXPECT_EQ(audited(claim_of("efficacy_umol_j", 5.7)).judgement.verdict, Contradicted);
-  EXPECT_NE(audited(claim_of("efficacy_umol_j", 5.7)).reason.find("impossible as light"), std::string::npos);
+  EXPECT_EQ(audited(claim_of("efficacy_umol_j", 5.9)).judgement.verdict, Contradicted);
+  EXPECT_NE(audited(claim_of("efficacy_umol_j", 5.9)).reason.find("impossible as light"), std::string::npos);
   // Watts noted ten times too small make the measurement impossible, not the claim short.
   const AuditedClaim slip = audited(claim_of("efficacy_umol_j", 2.5), [](TestRecord& r) {
     for (Sweep& s : r.sweeps) *s.power_w /= 10;

@@ -120,6 +120,21 @@ TEST(WaysTest, AsMeasuredIsWhatReadHas) {
   EXPECT_TRUE(e.changes.empty());
 }
 
+/// 720 µmol/s of 54 W: what cannot be is in no rank, whatever way it is asked in, and no more than a spot check.
+TEST(WaysTest, WhatCannotBeIsHeldAgainstNoOther) {
+  MadeTest made;
+  made.watts = 54;
+  for (const char* way : {"as-measured", "equal-watts:40", "height:40cm", "open-floor"}) {
+    const LineUpEntry e = entry(made.record(), way);
+    ASSERT_TRUE(e.none) << way;
+    EXPECT_NE(e.none->seen.find("it cannot be: 13.3 µmol/J"), std::string::npos) << e.none->seen;
+    EXPECT_FALSE(e.has_light());
+  }
+  EXPECT_EQ(evaluation::evaluate(made.record())->grade(), Grade::Spot);
+  made.watts = 200;
+  EXPECT_FALSE(entry(made.record(), "as-measured").none);
+}
+
 /// Of a dome of which the far third was not read a line-up has what all of it would give, and says so.
 TEST(WaysTest, ReadInPartIsEstimated) {
   MadeTest made;
