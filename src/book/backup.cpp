@@ -9,6 +9,7 @@
 #include "book/book.h"
 #include "book/connection.h"
 #include "book/picture_store.h"
+#include "book/row_mapping.h"
 #include "exchange/files/companions.h"
 
 namespace sunbreak::book {
@@ -77,6 +78,14 @@ void back_up(SQLite::Database& db, const fs::path& file, const std::string& tag,
 std::optional<fs::path> Book::newest_backup(const fs::path& file) {
   const std::vector<fs::path> all = backups(file);
   return all.empty() ? std::nullopt : std::optional(all.back());
+}
+
+std::optional<fs::path> Book::newest_sound_backup(const fs::path& file) {
+  const std::vector<fs::path> all = backups(file);
+  for (auto backup = all.rbegin(); backup != all.rend(); ++backup)
+    if (const auto opened = Book::open(*backup, Mode::ReadOnly); opened && damaged_rows(*opened.value()->db_).empty())
+      return *backup;
+  return {};
 }
 
 namespace {

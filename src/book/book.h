@@ -153,6 +153,8 @@ class Book {
 
   /// The newest backup beside a lab book's file, if there is one.
   static std::optional<std::filesystem::path> newest_backup(const std::filesystem::path& file);
+  /// The newest of which every row is as it was written: one made after a row was damaged holds the damage.
+  static std::optional<std::filesystem::path> newest_sound_backup(const std::filesystem::path& file);
   /// Copies the newest backup that is sound beside the lab book, under a name that is free; the lab book's file and the
   /// backups stay as they are. Returns the copy; refused where there is none, or it cannot be written.
   static Result<std::filesystem::path> copy_backup_beside(const std::filesystem::path& file);

@@ -47,12 +47,14 @@ std::string Book::damage_words(const std::stop_token& stop) const {
       words += fmt::format("{}{} ({} {})", words.empty() ? "" : ", ", owner_words(*db_, *owner.first, owner.second),
                            rows, rows == 1 ? "row" : "rows");
   if (owners.size() > most_named) words += fmt::format(" and {} more", owners.size() - most_named);
-  const auto backup = newest_backup(file_);
+  const auto backup = newest_sound_backup(file_);
   return fmt::format(
       "The lab book's file has changed by itself or by another program. Not as it was written: {}. What that would "
       "enter "
       "is set apart and in no figure. {}",
-      words, backup ? fmt::format("The newest backup is {}.", backup->string()) : "No backup was found beside it.");
+      words,
+      backup ? fmt::format("The newest backup of before is {}.", backup->string())
+             : "No backup of before was found beside it.");
 }
 
 }  // namespace sunbreak::book

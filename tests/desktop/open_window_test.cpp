@@ -103,7 +103,7 @@ TEST_F(OpenWindowTest, WhatChangedInTheFileIsToldOverAllThatIsShown) {
     return QString();
   };
   EXPECT_TRUE(QTest::qWaitFor([&] { return !notice().isEmpty(); }, 60000));
-  EXPECT_TRUE(notice().contains("newest backup is")) << notice().toStdString();
+  EXPECT_TRUE(notice().contains("newest backup of before is")) << notice().toStdString();
   open_test(1, Stage::Read);
   ASSERT_FALSE(desk().test()->faults.empty());
   EXPECT_FALSE(desk().edits().accept(0, 510, "typed")) << "what is set apart is not written on";
