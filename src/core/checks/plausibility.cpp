@@ -18,7 +18,7 @@ constexpr double height_step = 5, tall_m = 2.5, tall_for_bench = 2, low_m = 0.05
 constexpr double fixture_for_bench = 2.5;
 constexpr double own_watts_agree = 0.1, own_watts_rounding_w = 2;
 constexpr double most_a_second = 2;
-constexpr int fewest_for_pace = 12;
+constexpr int fewest_for_pace = 100;  ///< a few may have been typed from paper, one after the other
 
 struct StatedSweep : SweepStatement {
   const Layout& layout;
