@@ -10,6 +10,7 @@
 #include "book/connection.h"
 #include "book/picture_store.h"
 #include "book/row_mapping.h"
+#include "book/schema.h"
 #include "exchange/files/companions.h"
 
 namespace sunbreak::book {
@@ -60,6 +61,8 @@ void back_up(SQLite::Database& db, const fs::path& file, const std::string& tag,
   const fs::path folder = exchange::backups_beside(file);
   const fs::path target = folder / (file.stem().string() + "-" + tag + ".sunbreak");
   if (fs::exists(target)) return;
+  const bool has_sums = db.execAndGet("PRAGMA user_version").getInt() == schema_version();
+  if (has_sums && !damaged_rows(db).empty()) return;
   fs::create_directories(folder);
   const fs::path partial = target.string() + ".partial";
   fs::remove(partial);
@@ -110,7 +113,7 @@ Result<fs::path> Book::copy_backup_beside(const fs::path& file) {
       return Problem{
           fmt::format("the backup {} could not be copied to {} ({})", backup->string(), copy.string(), why.message()),
           "nothing was changed", "make room there, or see that the folder may be written to"};
-    if (auto opened = Book::open(copy)) {
+    if (auto opened = Book::open(copy); opened && damaged_rows(*opened.value()->db_).empty()) {
       opened.value()->bring_back_pictures(picture_folder(file));
       return copy;
     }

@@ -7,7 +7,6 @@
 #include <sys/file.h>
 #include <unistd.h>
 
-#include <cctype>
 #include <cerrno>
 #include <charconv>
 #include <chrono>
@@ -31,18 +30,9 @@ namespace sunbreak::book {
 namespace fs = std::filesystem;
 namespace {
 
-constexpr int undo_steps_kept = 5000, busy_ms = 2000;
+constexpr int undo_steps_kept = 5000;
 /// While a lab book is opened, which someone waits for, and once it is put away.
 constexpr std::size_t most_pictures_at_opening = 24u << 20, most_pictures_at_closing = 256u << 20;
-
-std::string uri_of(const fs::path& file) {
-  std::string uri = "file:";
-  for (const char c : file.string())
-    uri += std::isalnum(static_cast<unsigned char>(c)) || std::string_view("/-_.~").find(c) != std::string_view::npos
-               ? std::string(1, c)
-               : fmt::format("%{:02X}", static_cast<unsigned char>(c));
-  return uri;
-}
 
 /// The writer's lock: the file of it, or why there is none.
 struct Lock {
@@ -77,30 +67,6 @@ std::int64_t acknowledged(int lock) {
 std::int64_t readings_kept(const SQLite::Database& db) {
   SQLite::Statement last(db, "SELECT coalesce(max(id), 0) FROM reading");
   return last.executeStep() ? last.getColumn(0).getInt64() : 0;
-}
-
-/// A file that only may be read, in a folder that only may be read: SQLite opens it where it is told that nobody
-/// writes. What stands in a log beside it is not read then: with one it is not opened.
-std::unique_ptr<SQLite::Database> open_read_only(const fs::path& file, int flags = SQLite::OPEN_READONLY) {
-  const auto plain = [&] {
-    auto db = connect(file.string(), flags, busy_ms);
-    db->execAndGet("SELECT count(*) FROM sqlite_master");
-    return db;
-  };
-  try {
-    return plain();
-  } catch (const SQLite::Exception& e) {
-    if (e.getErrorCode() != SQLITE_CANTOPEN && e.getErrorCode() != SQLITE_READONLY) throw;
-    std::error_code error;
-    const fs::path log = file.string() + "-wal";
-    if (const auto log_size = fs::file_size(log, error); !error && log_size > 0)
-      throw BookTrouble(
-          {fmt::format("the last changes of the lab book {} are in {}, which cannot be read where it lies",
-                       file.string(), log.string()),
-           "without them it would not be what it was",
-           "copy both to a folder of your own and open the lab book there"});
-    return connect(uri_of(file) + "?immutable=1", flags | SQLITE_OPEN_URI, busy_ms);
-  }
 }
 
 /// "ok", or what is wrong with the database. A damaged picture hurts nothing else, and to read them all takes seconds:
@@ -183,8 +149,8 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Mode mode) {
     return Problem{fmt::format("the lab book {} cannot be made", file.string()), book->why_read_only_,
                    "choose another folder"};
   try {
-    book->db_ = book->read_only_ ? open_read_only(file)
-                                 : connect(file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, busy_ms);
+    book->db_ = book->read_only_ ? connect_read_only(file)
+                                 : connect(file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
     SQLite::Database& db = *book->db_;
     book->rows_ = std::make_unique<RowWriter>(db);
     if (auto problem = examine(db, file)) return *problem;
@@ -261,7 +227,7 @@ std::unique_ptr<const Book> Book::read_beside(const fs::path& file) {
   book->file_ = file;
   book->read_only_ = true;
   try {
-    book->db_ = open_read_only(file, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX);
+    book->db_ = connect_read_only(file, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX);
     book->db_->exec("PRAGMA mmap_size = 268435456");
   } catch (const std::exception& e) {
     throw BookTrouble(::access(file.c_str(), R_OK) == 0 ? trouble_with(file, e) : cannot_open(file, errno));

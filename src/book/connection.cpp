@@ -4,13 +4,25 @@
 #include <fmt/format.h>
 #include <sqlite3.h>
 
+#include <cctype>
 #include <map>
 #include <set>
 
 #include "book/schema.h"
+#include "book/trouble.h"
 
 namespace sunbreak::book {
+namespace fs = std::filesystem;
 namespace {
+
+std::string uri_of(const fs::path& file) {
+  std::string uri = "file:";
+  for (const char c : file.string())
+    uri += std::isalnum(static_cast<unsigned char>(c)) || std::string_view("/-_.~").find(c) != std::string_view::npos
+               ? std::string(1, c)
+               : fmt::format("%{:02X}", static_cast<unsigned char>(c));
+  return uri;
+}
 
 using Columns = std::map<std::string, std::set<std::string>>;  // of each table
 
@@ -40,6 +52,28 @@ std::unique_ptr<SQLite::Database> connect(const std::string& name, int flags, in
         std::pair{SQLITE_DBCONFIG_ENABLE_LOAD_EXTENSION, 0}})
     if (sqlite3_db_config(db->getHandle(), setting, on, nullptr) != SQLITE_OK) throw SQLite::Exception(db->getHandle());
   return db;
+}
+
+std::unique_ptr<SQLite::Database> connect_read_only(const fs::path& file, int flags) {
+  const auto plain = [&] {
+    auto db = connect(file.string(), flags);
+    db->execAndGet("SELECT count(*) FROM sqlite_master");
+    return db;
+  };
+  try {
+    return plain();
+  } catch (const SQLite::Exception& e) {
+    if (e.getErrorCode() != SQLITE_CANTOPEN && e.getErrorCode() != SQLITE_READONLY) throw;
+    std::error_code error;
+    const fs::path log = file.string() + "-wal";
+    if (const auto log_size = fs::file_size(log, error); !error && log_size > 0)
+      throw BookTrouble(
+          {fmt::format("the last changes of the lab book {} are in {}, which cannot be read where it lies",
+                       file.string(), log.string()),
+           "without them it would not be what it was",
+           "copy both to a folder of your own and open the lab book there"});
+    return connect(uri_of(file) + "?immutable=1", flags | SQLITE_OPEN_URI);
+  }
 }
 
 std::optional<std::string> foreign_schema(const SQLite::Database& db, int schema) {

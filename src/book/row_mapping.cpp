@@ -83,7 +83,10 @@ void read_rows(SQLite::Statement& statement, const Kind& kind, const std::functi
       sum.add(value);
       column.set(row, value);
     }
-    if (statement.getColumn(at).getInt64() != sum.value()) damaged.emplace(kind.name(), id);
+    if (statement.getColumn(at).getInt64() != sum.value())
+      damaged.emplace(kind.name(), id);
+    else if (!damaged.empty())
+      damaged.erase({kind.name(), id});  // written anew since
   }
 }
 

@@ -21,7 +21,8 @@ using namespace record;
 /// SELECT of all columns and the sum from a kind's table, before any condition.
 std::string select_text(const Kind& kind);
 
-/// Reads all rows of such a statement, each into the record that `add` gives for it, and notes the damaged ones.
+/// Reads all rows of such a statement, each into the record that `add` gives for it, and notes the damaged ones; those
+/// that were noted and are sound now are struck out.
 void read_rows(SQLite::Statement& statement, const Kind& kind, const std::function<void*()>& add, DamagedRows& damaged);
 
 /// All damaged rows of a lab book, by a pass over all of it. `stop` is asked now and then.

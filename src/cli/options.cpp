@@ -25,15 +25,24 @@ CLI::Option* add_parsed(CLI::App& command, const std::string& name, Into& into, 
 }
 
 Result<Cells> parse_cells(const std::string& text, const QuantityRange& range) {
-  const std::string_view whole = text;
-  const auto cross = whole.find_first_of("xX");
-  if (cross != std::string_view::npos) {
-    const auto columns = parse_within(whole.substr(0, cross), range),
-               rows = parse_within(whole.substr(cross + 1), range);
-    if (columns && rows) return Cells{static_cast<int>(columns.value()), static_cast<int>(rows.value())};
-  }
+  if (const auto counts = parse_counts(text, range)) return Cells{counts->first, counts->second};
   return Problem{"'" + text + "' is no number across and deep", "",
                  "write it like 2x3, with " + range.words() + " each way"};
+}
+
+Result<Footprint> parse_size(const std::string& text, const QuantityRange& range) {
+  auto size = parse_footprint(text);
+  if (size)
+    for (const double side : {size.value().width_m, size.value().depth_m})
+      if (auto problem = range_fault(side, range)) return *problem;
+  return size;
+}
+
+Result<Footprint> parse_spacing(const std::string& text, const QuantityRange& range) {
+  if (text.find_first_of("xX") != std::string::npos) return parse_size(text, range);
+  const auto both = parse_length_within(text, range);
+  if (!both) return both.problem();
+  return Footprint{both.value(), both.value()};
 }
 
 Result<Line> parse_line(const std::string& text) {
@@ -55,21 +64,6 @@ Result<Line> parse_line(const std::string& text) {
   if (std::hypot(ends_cm[2] - ends_cm[0], ends_cm[3] - ends_cm[1]) < shortest_cm)
     return Problem{"'" + text + "' begins where it ends", "there is nothing along it", "give two places"};
   return Line{{ends_cm[0] / 100, ends_cm[1] / 100}, {ends_cm[2] / 100, ends_cm[3] / 100}};
-}
-
-Result<Footprint> parse_size(const std::string& text, const QuantityRange& range) {
-  auto size = parse_footprint(text);
-  if (size)
-    for (const double side : {size.value().width_m, size.value().depth_m})
-      if (auto problem = range_fault(side, range)) return *problem;
-  return size;
-}
-
-Result<Footprint> parse_spacing(const std::string& text, const QuantityRange& range) {
-  if (text.find_first_of("xX") != std::string::npos) return parse_size(text, range);
-  const auto both = parse_length_within(text, range);
-  if (!both) return both.problem();
-  return Footprint{both.value(), both.value()};
 }
 
 }  // namespace

@@ -1,11 +1,11 @@
 #include "cli/source_test.h"
-#include "cli/say.h"
 
 #include <fmt/format.h>
 
 #include <filesystem>
 
 #include "book/test_rows.h"
+#include "cli/say.h"
 #include "evaluation/provenance.h"
 #include "exchange/package/data_package.h"
 #include "gathering/standing_line_up.h"

@@ -129,6 +129,7 @@ struct Evaluation::Parts {
   TestRecord record;
   std::shared_ptr<const WallLog> log;
   UnitSystem units = UnitSystem::Metric;
+  std::optional<double> photons_per_joule;
   SweepViews views;
   std::map<Id, std::unique_ptr<Sweep>> sweeps;
   std::optional<std::pair<double, double>> range;
@@ -144,6 +145,8 @@ const TestRecord& Evaluation::record() const { return parts_->record; }
 const WallLog& Evaluation::log() const { return *parts_->log; }
 const SweepViews& Evaluation::views() const { return parts_->views; }
 std::optional<std::pair<double, double>> Evaluation::light_range() const { return parts_->range; }
+
+std::optional<double> Evaluation::photons_per_joule() const { return parts_->photons_per_joule; }
 
 const Evaluation::Sweep* Evaluation::sweep(Id sweep_id) const {
   const auto found = parts_->sweeps.find(sweep_id);
@@ -192,7 +195,7 @@ const std::vector<Finding>& Evaluation::findings(Id sweep_id) const {
   const Sweep* s = sweep(sweep_id);
   if (!s) return none;
   return *s->checks->get([&]() -> std::optional<std::vector<Finding>> {
-    return checks_of(parts_->record, s->row, *s->view, hang(sweep_id), parts_->units);
+    return checks_of(parts_->record, s->row, *s->view, hang(sweep_id), s->checks_input.stated);
   });
 }
 
@@ -205,7 +208,7 @@ const std::vector<Finding>& Evaluation::checks_without_waiting(Id sweep_id) cons
   const Sweep* s = sweep(sweep_id);
   if (!s || !s->checks_input.hang.asked || s->hang->known()) return findings(sweep_id);
   return *s->checks_without_hang->get([&]() -> std::optional<std::vector<Finding>> {
-    return checks_of(parts_->record, s->row, *s->view, {}, parts_->units);
+    return checks_of(parts_->record, s->row, *s->view, {}, s->checks_input.stated);
   });
 }
 
@@ -342,6 +345,8 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
   parts->record = without_readings(record);
   parts->log = log ? std::move(log) : std::make_shared<const WallLog>(wall_log(record));
   parts->units = units;
+  parts->photons_per_joule =
+      before && before->record().spectra == record.spectra ? before->photons_per_joule() : photons_per_joule_of(record);
   const bool same_bench = before && footprint_of(before->record().bench) == footprint_of(record.bench);
 
   SweepViews fresh = view_sweeps(record, [&](const record::Sweep& row) {
@@ -375,7 +380,7 @@ std::shared_ptr<const Evaluation> evaluate(const TestRecord& record, std::shared
                        test.opening_probe,
                        sensor ? sensor->range_max : std::nullopt,
                        record.fixture.emitter_spacing_m,
-                       statement_of(record, row, units),
+                       statement_of(record, row, units, parts->photons_per_joule),
                        row.lux_lowest,
                        row.lux_highest,
                        {}};

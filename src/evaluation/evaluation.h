@@ -55,8 +55,10 @@ class Evaluation {
 
   /// What looks wrong with one sweep, set aside or not.
   const std::vector<Finding>& findings(Id sweep_id) const;
-  /// What of a sweep cannot be, by what physics rules out; null where nothing is. Of no sweep in particular: the first of
-  /// all that count.
+  /// Photons of 400 to 700 nm in a joule of the light, by its measured spectrum; nothing where there is none.
+  std::optional<double> photons_per_joule() const;
+  /// What of a sweep cannot be, by what physics rules out; null where nothing is. Of no sweep in particular: the first
+  /// of all that count.
   const Finding* impossible(Id sweep_id) const;
   const Finding* impossible() const;
   const std::vector<Finding>* findings_so_far(Id sweep_id) const;

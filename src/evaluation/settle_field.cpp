@@ -209,7 +209,9 @@ Result<SettleMaps> settle_maps(const TestLight& light, const Rectangle& area, st
     maps.heights = so_far;
     on_more(maps);
   });
-  if (maps.heights.empty() && !stop.stop_requested())
+  if (maps.heights.empty() && stop.stop_requested())
+    return Problem{"it was stopped before a height was worked out", "nothing is known of it", "ask again"};
+  if (maps.heights.empty())
     return Problem{"light is not known everywhere on that area", "stations were not read, or only loose spots were",
                    "read the missing stations, or choose a smaller area"};
   return maps;

@@ -67,6 +67,7 @@ SettleMaps settle_settings(const TestLight& light);
 
 /// The field of an area, its heights nearest to `near_m` first. `on_more` is told what there is so far, on the calling
 /// thread. Takes up to a second, and longer where whole light's left-out heights are not known yet.
+/// Maps have a height at least: where `stop` asks for an end before, there are none.
 Result<SettleMaps> settle_maps(const TestLight& light, const Rectangle& area, std::vector<double> heights_m,
                                double near_m, std::stop_token stop = {},
                                const std::function<void(const SettleMaps&)>& on_more = {});

@@ -47,9 +47,15 @@ std::optional<Finding> door_check(const TestRecord& b) {
 
 }  // namespace
 
-SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, UnitSystem units) {
+std::optional<double> photons_per_joule_of(const TestRecord& test_record) {
+  const auto light = light_at_full(test_record);
+  return light ? photons_per_joule(*light) : std::nullopt;
+}
+
+SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, UnitSystem units,
+                            std::optional<double> photons_per_joule) {
   SweepStatement s;
-  s.units = units;
+  s.units = units, s.photons_per_joule = photons_per_joule;
   s.power_w = sweep.power_w;
   for (const Claim& claim : test_record.claims)
     if (claim.kind == "power_w" && !s.claimed_power_w) s.claimed_power_w = claim.value;
@@ -60,7 +66,6 @@ SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, U
     if (w.sweep_id == sweep.id)
       s.wall.push_back({w.voltage_v, w.current_a, w.power_w, w.apparent_va, w.power_factor, w.frequency_hz});
   s.most_return = most_return(room_of(test_record.bench));
-  if (const auto light = light_at_full(test_record)) s.photons_per_joule = photons_per_joule(*light);
   const Fixture& fixture = test_record.fixture;
   if (fixture.width_m) s.fixture_width_m = *fixture.width_m * test_record.test.unit_columns;
   if (fixture.depth_m) s.fixture_depth_m = *fixture.depth_m * test_record.test.unit_rows;
@@ -73,19 +78,18 @@ std::vector<int> walk_of(const Test& test, const Layout& layout) {
 }
 
 std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
-                               const HangResponse& hang, UnitSystem units) {
+                               const HangResponse& hang, const SweepStatement& stated) {
   const Sampled sampled(view);
   const Meter* sensor = test_record.meter(test_record.test.sensor_id);
   const std::vector<int> walk = walk_of(test_record.test, view.layout);
   auto checks = walk_checks({view.layout, walk, sampled.raw, view.ppfd, sensor ? sensor->range_max : std::nullopt,
-                             &view.drift, sampled.readings, hang, units});
+                             &view.drift, sampled.readings, hang, stated.units});
   for (Finding& check : stuck_checks(sampled.readings)) checks.push_back(std::move(check));
   if (auto check = lux_level_check(sweep, view)) checks.push_back(std::move(*check));
   if (const Rung* rung = test_record.rung(sweep.rung_id); rung && view.read() > 0) {
-    if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m, units))
+    if (auto check = too_close_check(rung->height_m, test_record.fixture.emitter_spacing_m, stated.units))
       checks.push_back(std::move(*check));
-    for (Finding& check : plausibility_checks(view.layout, view.ppfd, statement_of(test_record, sweep, units)))
-      checks.push_back(std::move(check));
+    for (Finding& check : plausibility_checks(view.layout, view.ppfd, stated)) checks.push_back(std::move(check));
     std::vector<TakenReading> taken;
     for (const StationState& state : view.states)
       if (state.kind == StationState::Read)

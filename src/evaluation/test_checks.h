@@ -21,15 +21,20 @@ struct TestFinding {
   bool operator==(const TestFinding&) const = default;
 };
 
-/// What a test's record states of one of its sweeps.
-SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, UnitSystem units = UnitSystem::Metric);
+/// What a test's record states of one of its sweeps. `photons_per_joule`: of its light's own spectrum, which is the
+/// same for all of them; see photons_per_joule_of().
+SweepStatement statement_of(const TestRecord& test_record, const Sweep& sweep, UnitSystem units,
+                            std::optional<double> photons_per_joule);
+
+/// Photons of 400 to 700 nm in a joule of the light at full, by its measured spectrum; nothing where there is none.
+std::optional<double> photons_per_joule_of(const TestRecord& test_record);
 
 /// The stations of a sweep in the order its test walks them.
 std::vector<int> walk_of(const Test& test, const Layout& layout);
 
-/// Everything the walking family of checks says of one sweep.
+/// Everything the walking family of checks says of one sweep; `stated` as by statement_of().
 std::vector<Finding> checks_of(const TestRecord& test_record, const Sweep& sweep, const SweepView& view,
-                               const HangResponse& hang, UnitSystem units = UnitSystem::Metric);
+                               const HangResponse& hang, const SweepStatement& stated);
 
 /// Whether a value just taken at a station, not kept yet, wants more averaged into it; `correction` as the sweep's.
 std::optional<LongerLook> longer_look(const SweepView& view, const Correction& correction, int station,

@@ -6,8 +6,8 @@
 #include <utility>
 #include <vector>
 
-#include "core/power/timed_value.h"
 #include "core/checks/wall_checks.h"
+#include "core/power/timed_value.h"
 #include "evaluation/sweep_view.h"
 #include "record/log_samples.h"
 

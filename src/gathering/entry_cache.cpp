@@ -11,7 +11,6 @@
 #include <vector>
 
 #include "book/connection.h"
-#include "book/connection.h"
 #include "core/method_version.h"
 #include "exchange/files/companions.h"
 

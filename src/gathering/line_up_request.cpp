@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <map>
 
+#include "core/limits/light_limits.h"
 #include "core/quantity/lower_case.h"
 #include "core/quantity/number.h"
 #include "evaluation/crop_targets.h"
@@ -46,7 +47,8 @@ std::optional<std::pair<std::string, Band>> target_band(const std::string& words
   if (const auto dash = words.find('-'); dash != std::string::npos) {
     const auto low = parse_number(std::string_view(words).substr(0, dash)),
                high = parse_number(std::string_view(words).substr(dash + 1));
-    if (low && high && *low >= 0 && *high > *low) return std::pair{words + " µmol/m²/s", Band{*low, *high}};
+    if (low && high && *low >= 0 && *high > *low && *high <= most_ppfd)
+      return std::pair{words + " µmol/m²/s", Band{*low, *high}};
   }
   for (const record::CropTarget& t : targets)
     if (lower_case(t.name) == lower_case(words)) return std::pair{t.name, evaluation::band_of(t, t.photoperiod_h)};

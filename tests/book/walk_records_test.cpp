@@ -60,6 +60,10 @@ class Walked {
     });
   }
   SweepView view() { return view_sweep(book.test_record(id), sweep).value(); }
+  std::vector<sunbreak::Finding> checks(const SweepView& taken) {
+    const TestRecord b = book.test_record(id);
+    return checks_of(b, sweep, taken, {}, statement_of(b, sweep, sunbreak::UnitSystem::Metric, {}));
+  }
 
   TemporaryBook book;
   Id id = 0;
@@ -85,8 +89,7 @@ TEST(WalkRecords, DriftAtTheReferenceScalesTheSweepAndRawStays) {
   EXPECT_NEAR(view.ppfd[last], view.states[last].raw / (1 - 0.1 * 1390 / 1400), 1e-6);
   EXPECT_DOUBLE_EQ(view.states[last].raw, Walked::true_at(view.layout, last));
   bool said = false;
-  for (const sunbreak::Finding& c : checks_of(w.book.test_record(w.id), w.sweep, view, {}))
-    said = said || c.id == "drift at the reference";
+  for (const sunbreak::Finding& c : w.checks(view)) said = said || c.id == "drift at the reference";
   EXPECT_TRUE(said);
 }
 
@@ -104,12 +107,11 @@ TEST(WalkRecords, ASetAsideCheckHoldsUntilItsStationIsReadAgain) {
     const TestRecord b = w.book.test_record(w.id);
     const SweepView view = w.view();
     int count = 0;
-    for (const sunbreak::Finding& c : checks_of(b, w.sweep, view, {}))
-      count += !dismissal_of(b, w.sweep.id, c, &view).has_value();
+    for (const sunbreak::Finding& c : w.checks(view)) count += !dismissal_of(b, w.sweep.id, c, &view).has_value();
     return count;
   };
-  ASSERT_EQ(open(), 1) << checks_of(w.book.test_record(w.id), w.sweep, w.view(), {}).back().saw;
-  const sunbreak::Finding check = checks_of(w.book.test_record(w.id), w.sweep, w.view(), {}).front();
+  ASSERT_EQ(open(), 1) << w.checks(w.view()).back().saw;
+  const sunbreak::Finding check = w.checks(w.view()).front();
   w.book->edit("aside", [&](Edit& e) {
     e.add(Dismissal{0, w.id, w.sweep.id, check.id, stations_text(check), check.saw, "a cable lies there",
                     Walked::at(2100)});

@@ -153,7 +153,7 @@ const EfficacyCase efficacy_cases[] = {
 TEST(ClaimVerdict, OfEfficacyKnowsTheDriverAndWhatCannotBe) {
   for (const EfficacyCase& c : efficacy_cases) {
     SCOPED_TRACE("claimed " + std::to_string(c.claimed) + ", measured " + std::to_string(c.measured));
-    const EfficacyJudgement e = judge_efficacy(c.claimed, c.losses, {c.measured, c.expanded});
+    const EfficacyJudgement e = judge_efficacy(c.claimed, c.losses, {c.measured, c.expanded}, 5.85);
     EXPECT_EQ(e.judgement.verdict, c.verdict);
     EXPECT_EQ(e.impossible_claim, c.claimed > 5.85);
     EXPECT_EQ(e.impossible_measurement, c.claimed <= 5.85 && c.measured > 5.85);

@@ -6,6 +6,8 @@
 #include <QLineEdit>
 #include <QPushButton>
 
+#include <algorithm>
+
 #include "window_fixture.h"
 
 using namespace sunbreak;
@@ -145,11 +147,10 @@ TEST_F(InstrumentsTest, ALongLineOfADeviceLeavesThePanelAsItIs) {
   InstrumentsPanel panel(hub(), window_.get());
   panel.show();
   EXPECT_TRUE(QTest::qWaitForWindowExposed(&panel));
-  for (const QPushButton* button : panel.findChildren<QPushButton*>()) {
-    if (button->text() == "Done") {
-      EXPECT_LE(button->mapTo(&panel, button->rect().bottomRight()).y(), panel.height());
-    }
-  }
+  const auto buttons = panel.findChildren<QPushButton*>();
+  const auto done = std::ranges::find(buttons, QString("Done"), [](const QPushButton* b) { return b->text(); });
+  ASSERT_NE(done, buttons.end());
+  EXPECT_LE((*done)->mapTo(&panel, (*done)->rect().bottomRight()).y(), panel.height());
   EXPECT_LE(panel.height(), 700);
   EXPECT_LE(panel.width(), 1000);
 }

@@ -264,6 +264,14 @@ TEST_F(SettleOnARecord, WorkOnLightThatIsGivenUpIsNotKept) {
   EXPECT_EQ(light->ppf_umol_s().value, light_->ppf_umol_s().value) << "the same record, the same light";
 }
 
+TEST_F(SettleOnARecord, StoppedBeforeAHeightThereAreNoMaps) {
+  std::stop_source stop;
+  stop.request_stop();
+  const auto maps = settle_maps(*light_, whole_area(*light_), {0.4, 0.6}, 0, stop.get_token());
+  ASSERT_FALSE(maps.ok()) << "what takes maps looks at their first height";
+  EXPECT_NE(maps.problem().seen.find("stopped"), std::string::npos);
+}
+
 TEST_F(SettleOnARecord, LightIsKeptWhileWhatItIsUsedForChanges) {
   const auto kept = [&](const std::function<void(TestRecord&)>& change) {
     TestRecord changed = *record_;

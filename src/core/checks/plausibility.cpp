@@ -32,17 +32,18 @@ std::optional<Finding> efficacy_check(const StatedSweep& s) {
     if (!std::isnan(s.ppfd[i])) read += s.layout.stations[i].weight;
   if (read < share_read_for_efficacy) return {};
   const double efficacy = area_mean(s.layout, s.ppfd) * s.layout.measured.area_m2() / *s.power_w;
-  const double most = s.photons_per_joule.value_or(most_efficacy) * s.most_return;
+  const double most = efficacy_ceiling(s.photons_per_joule) * s.most_return;
   if (efficacy > most)
-    return Finding{"efficacy above physics",
-                   Severity::Impossible,
-                   {},
-                   fmt::format("{:.3g} µmol/J on {} is more than {:.3g} µmol/J, what {} without any loss{}", efficacy,
-                               area_text(s.layout.measured.area_m2(), s.units), most,
-                               s.photons_per_joule ? "this light's spectrum gives" : "any light gives",
-                               s.most_return > 1 ? " and with what the walls send back" : ""),
-                   "light, area or watts is wrong by a factor, and every figure made of them too",
-                   "check the unit of the bench's size, the watts and the sensor's factor"};
+    return Finding{
+        "efficacy above physics",
+        Severity::Impossible,
+        {},
+        fmt::format(
+            "{:.3g} µmol/J on {} is more than {}{}", efficacy, area_text(s.layout.measured.area_m2(), s.units),
+            ceiling_words(s.photons_per_joule),
+            s.most_return > 1 ? fmt::format(", and {:.3g} times that by what the walls send back", s.most_return) : ""),
+        "light, area or watts is wrong by a factor, and every figure made of them too",
+        "check the unit of the bench's size, the watts and the sensor's factor"};
   if (efficacy < least_efficacy)
     return Finding{"hardly any light for its watts",
                    Severity::Look,
@@ -131,6 +132,13 @@ std::optional<Finding> size_check(const StatedSweep& s) {
 }
 
 }  // namespace
+
+double efficacy_ceiling(std::optional<double> photons_per_joule) { return photons_per_joule.value_or(most_efficacy); }
+
+std::string ceiling_words(std::optional<double> photons_per_joule) {
+  return fmt::format("{:.2f} µmol/J, what {} without any loss", efficacy_ceiling(photons_per_joule),
+                     photons_per_joule ? "this light's spectrum gives" : "any light gives");
+}
 
 std::vector<Finding> plausibility_checks(const Layout& layout, std::span<const double> ppfd,
                                          const SweepStatement& statement) {

@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <span>
+#include <string>
 #include <vector>
 
 #include "core/bench/grid.h"
@@ -14,6 +15,10 @@ namespace sunbreak {
 /// Micromoles of photons from 400 to 700 nm that a joule can become at the very most: all of it as light of 700 nm,
 /// whose photons are the cheapest, without any loss (λ ÷ (h · c · N_A)) [µmol J⁻¹].
 inline constexpr double most_efficacy = 5.85;
+
+/// The most that a light can have, and whose that is: "5.85 µmol/J, what any light gives without any loss".
+double efficacy_ceiling(std::optional<double> photons_per_joule);
+std::string ceiling_words(std::optional<double> photons_per_joule);
 
 /// What is stated of a sweep and of what it was taken with.
 struct SweepStatement {

@@ -4,7 +4,6 @@
 
 #include <cmath>
 
-#include "core/checks/plausibility.h"
 #include "core/quantity/normal_quantile.h"
 
 namespace sunbreak {
@@ -81,16 +80,16 @@ Judgement judge_count(double claimed, std::optional<double> counted) {
   return counted ? judge_figure(claimed, {*counted, 0}) : Judgement{};
 }
 
-EfficacyJudgement judge_efficacy(double claimed, DriverLosses losses, const FoundValue& measured) {
+EfficacyJudgement judge_efficacy(double claimed, DriverLosses losses, const FoundValue& measured, double ceiling) {
   EfficacyJudgement e;
   e.judgement = judge_figure(claimed, measured);
-  if (claimed > most_efficacy) {
+  if (claimed > ceiling) {
     e.impossible_claim = true;
     e.judgement.verdict = Verdict::Contradicted;
     e.judgement.chance = 0;
     return e;
   }
-  if (measured.value > most_efficacy) {
+  if (measured.value > ceiling) {
     e.impossible_measurement = true;
     e.judgement.verdict = Verdict::NotTestable;
     return e;

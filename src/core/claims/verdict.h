@@ -74,8 +74,8 @@ struct EfficacyJudgement {
 };
 
 /// A fixture's efficacy against that of its whole light at the wall. A claim that leaves the driver out is short only
-/// beyond what a driver can lose; within that it is not testable at the wall. Claims over most_efficacy
-/// (checks/plausibility.h) are contradicted; a measurement over it judges nothing.
-EfficacyJudgement judge_efficacy(double claimed, DriverLosses losses, const FoundValue& measured);
+/// beyond what a driver can lose; within that it is not testable at the wall. Claims over the
+/// ceiling (efficacy_ceiling(), checks/plausibility.h) are contradicted; a measurement over it judges nothing.
+EfficacyJudgement judge_efficacy(double claimed, DriverLosses losses, const FoundValue& measured, double ceiling);
 
 }  // namespace sunbreak

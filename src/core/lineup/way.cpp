@@ -4,44 +4,32 @@
 
 #include <algorithm>
 
+#include "core/limits/light_limits.h"
 #include "core/quantity/lower_case.h"
 #include "core/quantity/number.h"
+#include "core/quantity/quantity_range.h"
 
 namespace sunbreak {
 namespace {
 
-constexpr double most_watts = 100'000, most_ppfd = 20'000, lowest_asked_m = 0.01, highest_asked_m = 10;
+constexpr double lowest_asked_m = 0.01, highest_asked_m = 10;
 constexpr int most_cells = 100;
 
-constexpr std::string_view watts_unit = "W", light_unit = "µmol/m²/s";
+QuantityRange watts_range() { return {"power at the wall plug", "W", 0, most_power_w, true}; }
+QuantityRange height_range() { return {"hanging height", "m", lowest_asked_m, highest_asked_m}; }
+QuantityRange light_range() { return {"PPFD", "µmol/m²/s", 0, most_ppfd, true}; }
 
 constexpr const char* all_ways =
     "as-measured, equal-watts:300, equal-center:800, height:45cm, best:TARGET, footprint:90x90cm, grid:6x6, "
     "open-floor, white-tent or check-lamp:NAME=400";
 
-std::string_view without_unit(std::string_view text, std::string_view unit) {
-  text = trimmed(text);
-  return text.ends_with(unit) ? trimmed(text.substr(0, text.size() - unit.size())) : text;
-}
-
-/// A number above 0, with its unit or without.
-std::optional<Problem> take_number(std::optional<double>& into, std::string_view what, std::string_view text,
-                                   std::string_view unit, double most) {
-  const auto number = parse_number(without_unit(text, unit));
-  if (!number || *number <= 0 || *number > most)
-    return Problem{fmt::format("'{}:{}' has no number above 0 and up to {:.0f}", what, text, most), "",
-                   fmt::format("write it like {}:300", what)};
-  into = *number;
-  return {};
-}
-
-std::optional<Problem> take_height(LineUpWay& way, std::string_view text) {
-  const auto height = parse_length_m(text);
-  if (!height)
-    return Problem{fmt::format("'height:{}' is no height with its unit", text), "", "write it like height:45cm"};
-  if (height.value() < lowest_asked_m || height.value() > highest_asked_m)
-    return Problem{fmt::format("'height:{}' is not between 1 cm and 10 m", text), "", "check the unit"};
-  way.height_m = height.value();
+/// A quantity behind a way's name, such as equal-watts:300.
+std::optional<Problem> take(std::optional<double>& into, std::string_view way, std::string_view text,
+                            const QuantityRange& range, const Result<double>& value, std::string_view example) {
+  if (!value)
+    return Problem{fmt::format("'{}:{}' is no {}", way, text, range.what), "",
+                   fmt::format("write it like {}:{}, {}", way, example, range.words())};
+  into = value.value();
   return {};
 }
 
@@ -53,31 +41,25 @@ std::optional<Problem> take_footprint(LineUpWay& way, std::string_view text) {
 }
 
 std::optional<Problem> take_cells(LineUpWay& way, std::string_view text) {
-  std::string_view first = text, second = text;
-  for (const std::string_view cross : {"x", "X", "×"})
-    if (const auto at = text.find(cross); at != std::string_view::npos)
-      first = trimmed(text.substr(0, at)), second = trimmed(text.substr(at + cross.size()));
-  const auto columns = parse_number(first), rows = parse_number(second);
-  const auto whole = [](const std::optional<double>& n) {
-    return n && *n >= 2 && *n <= most_cells && *n == static_cast<int>(*n);
-  };
-  if (!whole(columns) || !whole(rows))
+  const QuantityRange range{"number of cells", "", 2, most_cells, false, true};
+  const auto both = parse_within(text, range);
+  const auto cells = both ? std::optional(std::pair{static_cast<int>(both.value()), static_cast<int>(both.value())})
+                          : parse_counts(text, range);
+  if (!cells)
     return Problem{fmt::format("'grid:{}' is not 2 to {} cells each way", text, most_cells), "",
                    "write it like grid:6x6"};
-  way.cells = {static_cast<int>(*columns), static_cast<int>(*rows)};
+  way.cells = *cells;
   return {};
 }
 
 std::optional<Problem> take_lamp(LineUpWay& way, std::string_view text) {
   const auto equals = text.rfind('=');
-  double ppfd = 0;
-  if (equals != std::string_view::npos)
-    ppfd = parse_number(without_unit(text.substr(equals + 1), light_unit)).value_or(0);
+  const auto ppfd = parse_within(equals == std::string_view::npos ? "" : text.substr(equals + 1), light_range());
   const std::string_view name = trimmed(text.substr(0, equals));
-  if (name.empty() || !(ppfd > 0 && ppfd <= most_ppfd))
+  if (name.empty() || !ppfd)
     return Problem{fmt::format("'check-lamp:{}' does not name a lamp and what it reads", text), "",
                    "write it like check-lamp:lamp A=400, with the PPFD that all are brought to"};
-  way.check_lamp = name, way.lamp_ppfd = ppfd;
+  way.check_lamp = name, way.lamp_ppfd = ppfd.value();
   return {};
 }
 
@@ -103,10 +85,11 @@ std::optional<Problem> take_part(LineUpWay& way, std::string_view part) {
       return {};
     }
   if (const auto rest = after(part, "equal watts"))
-    return take_number(way.power_w, "equal-watts", *rest, watts_unit, most_watts);
+    return take(way.power_w, "equal-watts", *rest, watts_range(), parse_within(*rest, watts_range()), "300");
   if (const auto rest = after(part, "equal center"))
-    return take_number(way.center_ppfd, "equal-center", *rest, light_unit, most_ppfd);
-  if (const auto rest = after(part, "height")) return take_height(way, *rest);
+    return take(way.center_ppfd, "equal-center", *rest, light_range(), parse_within(*rest, light_range()), "800");
+  if (const auto rest = after(part, "height"))
+    return take(way.height_m, "height", *rest, height_range(), parse_length_within(*rest, height_range()), "45cm");
   if (const auto rest = after(part, "footprint")) return take_footprint(way, *rest);
   if (const auto rest = after(part, "grid")) return take_cells(way, *rest);
   if (const auto rest = after(part, "check lamp")) return take_lamp(way, *rest);
@@ -179,14 +162,14 @@ std::string way_text(const LineUpWay& way, UnitSystem units) {
   std::string text;
   const auto add = [&](const std::string& part) { text += (text.empty() ? "" : " + ") + part; };
   if (!way.target.empty()) add("best for " + way.target);
-  if (way.power_w) add(fmt::format("equal watts {} {}", short_number(*way.power_w, 3), watts_unit));
-  if (way.center_ppfd) add(fmt::format("equal center {} {}", short_number(*way.center_ppfd, 3), light_unit));
+  if (way.power_w) add(fmt::format("equal watts {} {}", short_number(*way.power_w, 3), watts_range().unit));
+  if (way.center_ppfd) add(fmt::format("equal center {} {}", short_number(*way.center_ppfd, 3), light_range().unit));
   if (way.height_m) add("height " + length_text(*way.height_m, units));
   if (way.footprint) add("footprint " + size_text(way.footprint->width_m, way.footprint->depth_m, units));
   if (way.cells) add(fmt::format("grid {} × {}", way.cells->first, way.cells->second));
   if (way.room != LineUpWay::Room::Own) add(way.room == LineUpWay::Room::OpenFloor ? "open floor" : "white tent");
   if (!way.check_lamp.empty())
-    add(fmt::format("check lamp {} = {} {}", way.check_lamp, short_number(way.lamp_ppfd, 3), light_unit));
+    add(fmt::format("check lamp {} = {} {}", way.check_lamp, short_number(way.lamp_ppfd, 3), light_range().unit));
   return text.empty() ? "as measured" : text;
 }
 

@@ -57,4 +57,15 @@ Result<double> parse_length_within(std::string_view text, const QuantityRange& r
   return length;
 }
 
+std::optional<std::pair<int, int>> parse_counts(std::string_view text, const QuantityRange& range) {
+  for (const std::string_view cross : {"x", "X", "×"})
+    if (const auto at = text.find(cross); at != std::string_view::npos) {
+      const auto first = parse_within(text.substr(0, at), range),
+                 second = parse_within(text.substr(at + cross.size()), range);
+      if (!first || !second) return {};
+      return std::pair{static_cast<int>(first.value()), static_cast<int>(second.value())};
+    }
+  return {};
+}
+
 }  // namespace sunbreak

@@ -3,6 +3,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 
 #include "core/quantity/length.h"
 #include "core/result.h"
@@ -28,7 +29,10 @@ Result<double> parse_within(std::string_view text, const QuantityRange& range);
 /// Reads a length with its unit; meters.
 Result<double> parse_length_within(std::string_view text, const QuantityRange& range);
 
-/// The same for a value that is there already; what to say where it cannot be.
+/// Why a value that is there already cannot be; nothing where it can.
 std::optional<Problem> range_fault(double value, const QuantityRange& range);
+
+/// Reads two counts as 6x8, 6X8 or 6 × 8; nothing where they are none.
+std::optional<std::pair<int, int>> parse_counts(std::string_view text, const QuantityRange& range);
 
 }  // namespace sunbreak

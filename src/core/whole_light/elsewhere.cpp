@@ -12,6 +12,9 @@ namespace {
 constexpr double span_step = 0.01;
 constexpr int rough_emitters = 6;  ///< along each side of a unit at most, for what sides send back
 
+/// How closely what sides send back is looked at: the rule on their patches, and how many emitters light them.
+enum class Look { Close, FewPlaces, FewPlacesAndEmitters };
+
 }  // namespace
 
 struct Elsewhere::Parts {
@@ -53,14 +56,14 @@ struct Elsewhere::Parts {
   }
 
   /// One unit number of all fixtures of a pattern as one list of sources.
-  std::vector<LobeSource> sources(const std::vector<Vec3>& middles, int unit, double height_m, double span,
-                                  bool rough = false) const {
+  std::vector<LobeSource> sources(const HungFixture& fixture, const std::vector<Vec3>& middles, int unit,
+                                  double height_m, double span) const {
     std::vector<LobeSource> all;
     Hang hang;
     hang.height_m = height_m;
     hang.span = span;
     for (const Vec3& middle : middles) {
-      const auto one = (rough ? rough_fixture : model->fixture()).unit(unit, hang, middle);
+      const auto one = fixture.unit(unit, hang, middle);
       all.insert(all.end(), one.begin(), one.end());
     }
     return all;
@@ -69,19 +72,20 @@ struct Elsewhere::Parts {
     const Eigen::Index k = model->parameters().find(FitParameter::Kind::Span);
     return k < 0 ? 1 : model->known.best.values(k);
   }
-  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now, bool rough = false,
-                         bool few_emitters = false) const {
+  Eigen::VectorXd of_mix(const std::vector<Vec3>& middles, double height_m, double span_now,
+                         Look look = Look::Close) const {
     const LobeFlux mix = mix_of(model->known.best.flux);
     Eigen::VectorXd light = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(facing.size()));
     Eigen::VectorXd received = Eigen::VectorXd::Zero(room.fine_patches());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
-      const auto lamp = sources(middles, unit, height_m, span_now);
+      const auto lamp = sources(model->fixture(), middles, unit, height_m, span_now);
       const double part = model->parameters().share(model->known.best.values, unit) / units;
       light += part * direct_of_mix(lamp, mix, facing);
       if (!room.reflects()) continue;
-      received +=
-          part * room.received(few_emitters ? sources(middles, unit, height_m, span_now, true) : lamp, mix, rough);
+      const bool few = look == Look::FewPlacesAndEmitters;
+      received += part * room.received(few ? sources(rough_fixture, middles, unit, height_m, span_now) : lamp, mix,
+                                       look != Look::Close);
     }
     if (room.reflects()) light += exchange.reflected(gathering, received);
     return static_cast<double>(middles.size()) * light;
@@ -93,7 +97,7 @@ struct Elsewhere::Parts {
     Eigen::MatrixXd light = Eigen::MatrixXd::Zero(mixes, weighings.cols());
     const int units = model->fixture().units();
     for (int unit = 0; unit < units; ++unit) {
-      const auto lamp = sources(middles, unit, height_m, span());
+      const auto lamp = sources(model->fixture(), middles, unit, height_m, span());
       const double part = model->parameters().share(model->known.best.values, unit) / units;
       const Eigen::MatrixXd by_lobe = direct_by_lobe(lamp, facing);
       for (Eigen::Index w = 0; w < light.cols(); ++w) light.col(w) += part * turned_times(by_lobe, weighings.col(w));
@@ -126,7 +130,8 @@ std::vector<double> Elsewhere::ppfd_at(const HangingPattern& pattern, double hei
 }
 
 std::vector<double> Elsewhere::rough_ppfd_at(const HangingPattern& pattern, double height_m) const {
-  const Eigen::VectorXd light = parts_->of_mix(parts_->middles(pattern), height_m, parts_->span(), true, true);
+  const Eigen::VectorXd light =
+      parts_->of_mix(parts_->middles(pattern), height_m, parts_->span(), Look::FewPlacesAndEmitters);
   return {light.begin(), light.end()};
 }
 
@@ -148,8 +153,8 @@ Restated Elsewhere::at(const HangingPattern& pattern, double height_m, double li
   Eigen::MatrixXd slopes = Eigen::MatrixXd::Zero(mixes + p.model->parameters().size(), 2);
   slopes.topRows(mixes) = light_factor * p.weighed_by_lobe(middles, height_m, weighings);
   if (const Eigen::Index k = p.model->parameters().find(FitParameter::Kind::Span); k >= 0) {
-    const Eigen::VectorXd wider = p.of_mix(middles, height_m, p.span() + span_step, true);
-    const Eigen::VectorXd as_is = p.of_mix(middles, height_m, p.span(), true);
+    const Eigen::VectorXd wider = p.of_mix(middles, height_m, p.span() + span_step, Look::FewPlaces);
+    const Eigen::VectorXd as_is = p.of_mix(middles, height_m, p.span(), Look::FewPlaces);
     slopes.row(mixes + k) = light_factor / span_step * turned_times(weighings, wider - as_is).transpose();
   }
   const double mean = r.mean_ppfd.value, evenness = r.lowest_ppfd / mean;

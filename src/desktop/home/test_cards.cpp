@@ -23,7 +23,7 @@ enum CardRole {
   StateRole,
   ThumbnailRole,
   GradeRole,
-  KnownRole,
+  InsteadOfPictureRole,
   EvennessRole
 };
 
@@ -47,7 +47,7 @@ class CardDelegate : public QStyledItemDelegate {
     if (thumbnail.isNull()) {
       p->setPen(t.quiet);
       p->setFont(text_font(12));
-      p->drawText(picture, Qt::AlignCenter, index.data(KnownRole).toBool() ? tr("no reading yet") : tr("…"));
+      p->drawText(picture, Qt::AlignCenter, index.data(InsteadOfPictureRole).toString());
     } else {
       const QSizeF size = thumbnail.deviceIndependentSize();
       p->drawPixmap(QPointF(picture.center().x() - size.width() / 2, picture.center().y() - size.height() / 2),
@@ -77,6 +77,7 @@ class CardDelegate : public QStyledItemDelegate {
 };
 
 QString state_words(const TestSummary& s) {
+  if (s.apart > 0) return TestCards::tr("◣ %1 set apart · %2 of %3 sweeps").arg(s.apart).arg(s.complete).arg(s.planned);
   if (s.read == 0)
     return TestCards::tr("○ planned: %1")
         .arg(counted(static_cast<qsizetype>(s.planned), TestCards::tr("sweep"), TestCards::tr("sweeps")));
@@ -151,7 +152,7 @@ void TestCards::show_summary(QListWidgetItem* item) {
   const TestSummary* s = summaries_.of(item->data(TestIdRole).toLongLong());
   item->setData(StateRole, s ? state_words(*s) : QString());
   item->setData(ThumbnailRole, s ? QPixmap::fromImage(s->thumbnail) : QPixmap());
-  item->setData(KnownRole, s != nullptr);
+  item->setData(InsteadOfPictureRole, !s ? tr("…") : s->apart > 0 ? tr("set apart") : tr("no reading yet"));
   item->setData(EvennessRole, s ? s->evenness : QString());
   const QString grade = s && s->grade ? text_of(name(*s->grade)) : QString();
   item->setData(GradeRole, grade);

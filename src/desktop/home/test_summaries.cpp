@@ -83,6 +83,7 @@ std::optional<TestSummary> summary_of(const std::filesystem::path& book, Id test
       s.read += view->read();
       s.complete += view->complete();
     }
+    for (const record::Sweep& sweep : evaluation->record().sweeps) s.apart += record->apart(sweep.id) != nullptr;
   }
   s.grade = evaluation::weakest_grade(evaluations);
   const evaluation::Evaluation& shown = *evaluations.front();

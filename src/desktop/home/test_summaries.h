@@ -23,6 +23,7 @@ struct TestSummary {
   std::size_t planned = 0;  ///< sweeps
   std::size_t complete = 0;
   int read = 0;      ///< stations, over all sweeps
+  int apart = 0;     ///< sweeps that are set apart: they hold what cannot be, or are not as they were written
   QString evenness;  ///< of the fullest sweep, by the figure that leads in the test
   QImage thumbnail;
   std::optional<Grade> grade;  ///< none where nothing is read

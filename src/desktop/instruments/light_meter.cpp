@@ -2,6 +2,7 @@
 
 #include <QObject>
 
+#include "core/limits/light_limits.h"
 #include "core/quantity/lux.h"
 #include "desktop/desk/desk.h"
 #include "desktop/instruments/instrument_hub.h"
@@ -17,6 +18,6 @@ std::optional<double> live_reading(const Desk& desk, const InstrumentHub& hub) {
 
 QString light_unit(const Desk& desk) { return by_lux(desk) ? QObject::tr("lx") : QObject::tr("µmol/m²/s"); }
 
-double most_light(const Desk& desk) { return by_lux(desk) ? most_lux : 20'000; }
+double most_light(const Desk& desk) { return by_lux(desk) ? most_lux : most_ppfd; }
 
 }  // namespace sunbreak::desktop

@@ -70,6 +70,10 @@ MainWindow::MainWindow(std::unique_ptr<book::Book> book, QWidget* parent)
   remember_book();
   show_notices();
   show_home();
+  check_file();
+}
+
+void MainWindow::check_file() {
   file_check_.ask([file = desk_->book().file()](
                       const std::stop_token& stop) { return book::Book::read_beside(file)->damage_words(stop); },
                   [this](const std::string& words) {
@@ -280,6 +284,10 @@ void MainWindow::show_notices() {
 
 void MainWindow::refresh() {
   show_notices();
+  if (const auto revision = desk_->book().revision(); !damage_.empty() && revision != checked_at_) {
+    checked_at_ = revision;
+    check_file();  // what was damaged may have been written anew
+  }
   if (stage_ && !desk_->test()) return show_home();
   const QString stem = QFileInfo(text_of(desk_->book().file().string())).completeBaseName();
   book_name_->setText(QFontMetrics(book_name_->font()).elidedText(stem, Qt::ElideMiddle, 180));

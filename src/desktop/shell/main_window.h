@@ -73,6 +73,8 @@ class MainWindow : public QMainWindow {
   void set_arms_length(bool on);
   void refresh();
   void show_notices();
+  /// Looks on another thread whether the lab book's file is as it was written, and says where it is not.
+  void check_file();
   StageView* front() const;
 
   std::unique_ptr<Desk> desk_;
@@ -87,7 +89,8 @@ class MainWindow : public QMainWindow {
   HomeView* home_;
   std::vector<StageView*> views_;  ///< in the order of stages()
   std::optional<Stage> stage_;
-  std::string damage_;  ///< what in the lab book's file is not as it was written, once that was looked at
+  std::uint64_t checked_at_ = 0;  ///< the lab book's revision that was looked at last
+  std::string damage_;            ///< what in the lab book's file is not as it was written, once that was looked at
   Background file_check_{this};
 };
 

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "core/limits/light_limits.h"
 #include "desktop/desk/desk.h"
 #include "desktop/desk/test_log.h"
 #include "desktop/widgets/field_parsers.h"
@@ -88,7 +89,7 @@ void WallForm::keep() {
   };
   std::optional<double> minutes;
   read(watts_, -10, 100'000, reading.power_w);
-  read(light_, -50, 20'000, reading.light_raw);
+  read(light_, least_live, most_ppfd, reading.light_raw);
   read(volts_, 0, 1000, reading.voltage_v);
   read(amperes_, 0, 1000, reading.current_a);
   read(volt_amperes_, 0, 100'000, reading.apparent_va);

@@ -44,8 +44,10 @@ Result<FoundValue> whole_ppf(const AuditedTest& test, double percent) {
 std::string efficacy_times_watts(const AuditedTest& test, double percent) {
   const auto watts = test.watts(percent);
   const auto claims = claims_of(test.record());
-  const auto efficacy = std::ranges::find_if(
-      claims, [](const Claim& c) { return c.kind == "efficacy_umol_j" && c.value && *c.value <= most_efficacy; });
+  const auto efficacy =
+      std::ranges::find_if(claims, [most = efficacy_ceiling(test.evaluation().photons_per_joule())](const Claim& c) {
+        return c.kind == "efficacy_umol_j" && c.value && *c.value <= most;
+      });
   if (!watts || efficacy == claims.end()) return {};
   return fmt::format(
       " The claimed {} µmol/J times the {:.0f} W read would be {:.0f} µmol/s: that is the claim at the "
@@ -120,9 +122,11 @@ void audit_ppf(const AuditedTest& test, AuditedClaim& a) {
 void audit_efficacy(const AuditedTest& test, AuditedClaim& a) {
   const double claimed = *a.claim.value, percent = a.claim.percent.value_or(100);
   a.decimals = 2;
-  if (claimed > most_efficacy) {
-    a.judgement = judge_efficacy(claimed, {}, {}).judgement;
-    a.reason = fmt::format("No lamp gives more than {:.2f} µmol/J: the claim is impossible as light.", most_efficacy);
+  const auto photons = test.evaluation().photons_per_joule();
+  const double ceiling = efficacy_ceiling(photons);
+  if (claimed > ceiling) {
+    a.judgement = judge_efficacy(claimed, {}, {}, ceiling).judgement;
+    a.reason = fmt::format("It is more than {}: the claim is impossible as light.", ceiling_words(photons));
     return;
   }
   if (lacks_whole_light(test, a)) return;
@@ -139,11 +143,11 @@ void audit_efficacy(const AuditedTest& test, AuditedClaim& a) {
                               : a.claim.says == "without driver" ? DriverLosses::LeftOut
                                                                  : DriverLosses::NotSaid;
   judge(a, test.light_parts(true));
-  const EfficacyJudgement e = judge_efficacy(claimed, losses, measured);
+  const EfficacyJudgement e = judge_efficacy(claimed, losses, measured, ceiling);
   a.judgement = e.judgement;
   a.reason = fmt::format("Whole light over the watts at the wall, at {}: {}.", dial_words(percent), a.measured_words);
   if (e.impossible_measurement) {
-    a.reason += fmt::format(" More than {:.2f} µmol/J no lamp gives: the measurement is impossible.", most_efficacy);
+    a.reason += fmt::format(" That is more than {}: the measurement is impossible.", ceiling_words(photons));
     a.lifts = "read watts and the sensor's factor again";
   } else if (!std::isnan(e.driver_share.value) && losses == DriverLosses::LeftOut) {
     a.reason += fmt::format(

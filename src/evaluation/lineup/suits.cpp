@@ -100,16 +100,17 @@ class Search {
   std::optional<Tried> best() {
     std::vector<Tried> promising, others;
     double least_effort = INFINITY;
-    int last = most_in_a_room;
+    int last = settings_.empty() ? 0 : most_in_a_room;
     for (int count = fewest_by_flux(); count <= last && !stop_.stop_requested(); ++count) {
-      if (least_effort_of(count) >= least_effort) break;
-      double dimmest = INFINITY;  // of the means at the least setting
-      bool all_too_bright = true;
+      if (effort(count, settings_.front()) >= least_effort) break;  // no way of so many costs less
+      double dimmest = INFINITY;                                    // of the means at the least setting
+      bool any = false, all_too_bright = true;
       for (int columns = 1; columns <= count; ++columns) {
         if (count % columns != 0) continue;
         const HangingPattern pattern{columns, count / columns, question_.room.width_m / columns,
                                      question_.room.depth_m * columns / count};
         if (!fits(pattern)) continue;
+        any = true;
         for (const double height : heights_) {
           Tried tried = at(pattern, height, elsewhere_.rough_ppfd_at(pattern, height));
           dimmest = std::min(dimmest, tried.lit.full.mean * settings_.front().light_factor);
@@ -122,7 +123,7 @@ class Search {
         }
       }
       // More of them are brighter yet.
-      if (all_too_bright && dimmest > sure_over * question_.band.high && dimmest < INFINITY) break;
+      if (any && all_too_bright && dimmest > sure_over * question_.band.high) break;
     }
     std::ranges::stable_sort(promising, {}, [&](const Tried& t) { return effort_of(t); });
     std::optional<Tried> best, nearest;
@@ -233,18 +234,11 @@ class Search {
   }
 
   /// What orders ways: the cost over the years, or watts where no price is known.
-  double effort_of(const Tried& t) const {
-    const int count = t.lit.pattern.columns * t.lit.pattern.rows;
-    const double watts = t.setting.power_w.value_or(t.setting.light_factor) * count;
+  double effort_of(const Tried& t) const { return effort(t.lit.pattern.columns * t.lit.pattern.rows, t.setting); }
+  double effort(int count, const SettleSetting& setting) const {
+    const double watts = setting.power_w.value_or(setting.light_factor) * count;
     if (!price_) return watts;
     return *price_ * count + question_.money.tariff_per_kwh * kwh_of_watt(question_.money) * watts;
-  }
-
-  /// No way of so many costs less.
-  double least_effort_of(int count) const {
-    const SettleSetting& least = settings_.front();
-    const double watts = least.power_w.value_or(least.light_factor) * count;
-    return price_ ? *price_ * count + question_.money.tariff_per_kwh * kwh_of_watt(question_.money) * watts : watts;
   }
 
   const TestLight& light_;

@@ -7,8 +7,10 @@
 #include <chrono>
 #include <optional>
 
+#include "core/limits/light_limits.h"
 #include "core/quantity/length.h"
 #include "core/quantity/lower_case.h"
+#include "core/quantity/lux.h"
 #include "core/quantity/number.h"
 #include "exchange/tables/column_titles.h"
 #include "exchange/tables/header_words.h"
@@ -17,7 +19,7 @@
 namespace sunbreak::exchange {
 namespace {
 
-constexpr double least_light = 1e-6, most_ppfd = 20000, most_lux = 2e6, most_w = 1e5;
+constexpr double least_light = 1e-6;
 
 using Header = std::vector<std::string>;
 
@@ -238,7 +240,7 @@ Result<CheckReadingsDraft> read_check_readings(std::string_view bytes) {
     }
     if (!whole) continue;
     if (watts_at && !row.cells[*watts_at].empty()) {
-      const auto watts = table.number(row, *watts_at, least_light, most_w);
+      const auto watts = table.number(row, *watts_at, least_light, most_power_w);
       if (!watts) continue;
       reading.watts = watts;
     }

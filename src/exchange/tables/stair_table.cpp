@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <optional>
 
+#include "core/limits/light_limits.h"
 #include "exchange/tables/cell_numbers.h"
 #include "exchange/tables/column_titles.h"
 #include "exchange/tables/delimited.h"
@@ -13,8 +14,6 @@
 
 namespace sunbreak::exchange {
 namespace {
-
-constexpr double highest_ppfd = 20000, highest_w = 1e5;
 
 struct StairColumns {
   std::size_t count = 0;
@@ -81,10 +80,10 @@ Result<StairDraft> read_stair_table(std::string_view bytes) {
     StairStep step;
     step.dial_pct = *dial;
     step.time_s = at;  // the order in which they were read is all the table says of time
-    if (columns.watts) step.power_w = number(*columns.watts, 0, highest_w);
+    if (columns.watts) step.power_w = number(*columns.watts, 0, most_power_w);
     if (columns.power_factor) step.power_factor = number(*columns.power_factor, 0, 1.5);
     for (std::size_t i = 0; i < columns.light.size(); ++i)
-      if (const auto light = number(columns.light[i], -50, highest_ppfd))
+      if (const auto light = number(columns.light[i], -50, most_ppfd))
         step.light.push_back({static_cast<int>(i), *light, {}});
     draft.steps.push_back(std::move(step));
   }
